@@ -1,0 +1,45 @@
+/** Names: compared after NFKC and lower case, and the nearest known ones for a name that is not. */
+
+/** The form in which two names are the same name. */
+export const canonical = (name: string): string => name.normalize('NFKC').toLowerCase()
+
+/** A name as it is written in a formula: in backquotes when it is not one plain word. */
+export const written = (name: string): string => (/^[\p{L}_][\p{L}\p{N}_]*$/u.test(name) ? name : `\`${name}\``)
+
+/** Letters to insert, drop, change or swap to get from a to b (Damerau, restricted), given up beyond `most`. */
+function distance(a: string, b: string, most: number): number {
+  if (Math.abs(a.length - b.length) > most) return most + 1
+  let before: number[] = []
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j)
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i]
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1] ? 0 : 1
+      let best = Math.min(next[j - 1]! + 1, row[j]! + 1, row[j - 1]! + same)
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) best = Math.min(best, before[j - 2]! + 1)
+      next.push(best)
+    }
+    before = row
+    row = next
+  }
+  return row[b.length]!
+}
+
+/** The known names nearest to one that is not known, nearest first, at most three. */
+export function nearest(name: string, known: Iterable<string>): string[] {
+  const wanted = canonical(name)
+  const most = Math.max(1, Math.min(3, Math.ceil(wanted.length / 3)))
+  const found: { name: string; far: number }[] = []
+  for (const candidate of new Set(known)) {
+    const c = canonical(candidate)
+    const begins = wanted.length >= 3 && (c.startsWith(wanted) || wanted.startsWith(c)) && c.length >= 3
+    const far = distance(wanted, c, most)
+    if (far <= most || begins) found.push({ name: candidate, far: begins ? Math.min(far, most) : far })
+  }
+  found.sort((a, b) => a.far - b.far || a.name.length - b.name.length || (a.name < b.name ? -1 : 1))
+  return found.slice(0, 3).map(f => f.name)
+}
+
+/** Nearest names as a half sentence: "Did you mean carousel?" or "". */
+export const meant = (names: readonly string[]): string =>
+  names.length === 0 ? '' : ` Did you mean ${names.slice(0, -1).join(', ')}${names.length > 1 ? ' or ' : ''}${names.at(-1)}?`

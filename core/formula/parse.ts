@@ -1,0 +1,147 @@
+/** Text to tree. The grammar is `formula.grammar`; what it finds wrong is told by `syntax.ts`. */
+import type { SyntaxNode } from '@lezer/common'
+import { fromDecimal, ONE } from '../time/rational.ts'
+import { parser } from './formula.parser.ts'
+import { problem, type Problem, type Span } from './problem.ts'
+import { syntaxProblem } from './syntax.ts'
+import type { Arg, BinaryOp, Formula, Let, Node, NumberNode } from './tree.ts'
+
+/** Longest text of a formula, in characters. */
+export const LONGEST = 2000
+/** Deepest nesting of a formula. */
+export const DEEPEST = 64
+
+export type Parsed = { readonly formula: Formula; readonly problems: readonly [] } | Unparsed
+export interface Unparsed {
+  readonly formula: null
+  readonly problems: readonly Problem[]
+}
+
+/** Reads a text. Gives the tree, or problems with their places; never throws. */
+export function parse(text: string): Parsed {
+  if (text.length > LONGEST) {
+    const says = `A formula has at most ${LONGEST} characters, and this has ${text.length}. Put a part of it in a signal.`
+    return { formula: null, problems: [problem('limit', { from: LONGEST, to: text.length }, says)] }
+  }
+  const tree = parser.parse(text)
+  const cursor = tree.cursor()
+  let depth = 0
+  let error: SyntaxNode | null = null
+  let deepest: Span | null = null
+  cursor.iterate(
+    node => {
+      depth++
+      if (depth > DEEPEST + 2 && !deepest) deepest = { from: node.from, to: node.to }
+      if (node.type.isError && !error) error = node.node
+    },
+    () => void depth--,
+  )
+  if (deepest) {
+    const says = `This is nested more than ${DEEPEST} deep. Put a part of it in a signal.`
+    return { formula: null, problems: [problem('limit', deepest, says)] }
+  }
+  if (error) return { formula: null, problems: [syntaxProblem(text, error)] }
+  try {
+    const lets: Let[] = tree.topNode.getChildren('Let').map(n => readLet(n, text))
+    return { formula: { text, lets, body: read(tree.topNode.lastChild!, text) }, problems: [] }
+  } catch (e) {
+    if (e instanceof OutOfRange) {
+      return { formula: null, problems: [problem('limit', e.at, 'This number is too large or too small to be kept.')] }
+    }
+    throw e
+  }
+}
+
+class OutOfRange extends Error {
+  constructor(readonly at: Span) {
+    super('out of range')
+  }
+}
+
+const spanOf = (n: SyntaxNode): Span => ({ from: n.from, to: n.to })
+
+/** A name without its backquotes. */
+function nameIn(n: SyntaxNode, text: string): string {
+  const raw = text.slice(n.from, n.to)
+  return raw.startsWith('`') ? raw.slice(1, -1).trim() : raw
+}
+
+function readLet(n: SyntaxNode, text: string): Let {
+  const [definition, value] = parts(n)
+  return { ...spanOf(n), name: nameIn(definition!, text), nameAt: spanOf(definition!), value: read(value!, text) }
+}
+
+/** The named children of a node that are no tokens of the grammar's own. */
+function parts(n: SyntaxNode): SyntaxNode[] {
+  const found: SyntaxNode[] = []
+  for (let c = n.firstChild; c; c = c.nextSibling) if (!PUNCTUATION.has(c.name)) found.push(c)
+  return found
+}
+const PUNCTUATION = new Set([...'()[],.:;=', 'if', 'then', 'else', 'and', 'or', 'not', 'on', 'let', 'Comment'])
+
+function read(n: SyntaxNode, text: string): Node {
+  const p = parts(n)
+  const at = spanOf(n)
+  switch (n.name) {
+    case 'Number':
+      return readNumber(n, text)
+    case 'TimeWord':
+      return { type: 'number', ...at, value: ONE, unit: text.slice(n.from, n.to).toLowerCase(), unitFrom: n.from }
+    case 'Reference':
+      return { type: 'name', ...at, name: nameIn(n, text) }
+    case 'Bracket': {
+      const inner = read(p[0]!, text)
+      return { ...inner, outer: at }
+    }
+    case 'Member':
+      return { type: 'member', ...at, of: read(p[0]!, text), name: nameIn(p[1]!, text), nameAt: spanOf(p[1]!) }
+    case 'Index':
+      return { type: 'index', ...at, of: read(p[0]!, text), at: read(p[1]!, text) }
+    case 'Call':
+      return {
+        type: 'call',
+        ...at,
+        name: nameIn(p[0]!, text),
+        nameAt: spanOf(p[0]!),
+        args: n.getChildren('Arg').map(a => readArg(a, text)),
+      }
+    case 'Sign':
+      return { type: 'unary', ...at, op: text[n.from] as '-' | '+', of: read(p[1]!, text) }
+    case 'Not':
+      return { type: 'unary', ...at, op: 'not', of: read(p[0]!, text) }
+    case 'If':
+      return { type: 'if', ...at, test: read(p[0]!, text), yes: read(p[1]!, text), no: read(p[2]!, text) }
+    case 'On':
+      return { type: 'on', ...at, of: read(p[0]!, text), clock: nameIn(p[1]!, text), clockAt: spanOf(p[1]!) }
+    case 'And':
+    case 'Or':
+      return binary(n, n.name === 'And' ? 'and' : 'or', p[0]!, p[1]!, text)
+    default:
+      return binary(n, text.slice(p[1]!.from, p[1]!.to) as BinaryOp, p[0]!, p[2]!, text)
+  }
+}
+
+const binary = (n: SyntaxNode, op: BinaryOp, left: SyntaxNode, right: SyntaxNode, text: string): Node => ({
+  type: 'binary',
+  ...spanOf(n),
+  op,
+  left: read(left, text),
+  right: read(right, text),
+})
+
+function readArg(n: SyntaxNode, text: string): Arg {
+  const p = parts(n)
+  if (p.length === 1) return { ...spanOf(n), value: read(p[0]!, text) }
+  return { ...spanOf(n), label: nameIn(p[0]!, text), labelAt: spanOf(p[0]!), value: read(p[1]!, text) }
+}
+
+function readNumber(n: SyntaxNode, text: string): NumberNode {
+  const raw = text.slice(n.from, n.to)
+  const digits = /^(\d*\.?\d+|\d+)(e[+-]?\d+)?/i.exec(raw)![0]
+  try {
+    const value = fromDecimal(digits)
+    return { type: 'number', ...spanOf(n), value, unit: raw.slice(digits.length), unitFrom: n.from + digits.length }
+  } catch {
+    throw new OutOfRange(spanOf(n))
+  }
+}

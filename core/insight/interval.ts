@@ -1,0 +1,39 @@
+/**
+ * Intervals: guaranteed lowest and highest values. Every operation that rounds widens by a few units in the
+ * last place, so that a bound holds for the doubles the engine gives and not only on paper.
+ */
+export interface Interval {
+  readonly low: number
+  readonly high: number
+}
+
+export const ALL: Interval = { low: -Infinity, high: Infinity }
+export const point = (x: number): Interval => ({ low: x, high: x })
+export const interval = (low: number, high: number): Interval =>
+  Number.isNaN(low) || Number.isNaN(high) ? ALL : low <= high ? { low, high } : { low: high, high: low }
+
+const SLACK = 4 * Number.EPSILON
+const widened = (low: number, high: number): Interval =>
+  Number.isNaN(low) || Number.isNaN(high)
+    ? ALL
+    : { low: low - Math.abs(low) * SLACK, high: high + Math.abs(high) * SLACK }
+
+export const plus = (a: Interval, b: Interval): Interval => widened(a.low + b.low, a.high + b.high)
+export const minus = (a: Interval, b: Interval): Interval => widened(a.low - b.high, a.high - b.low)
+export const negative = (a: Interval): Interval => ({ low: -a.high, high: -a.low })
+/** 0 × ∞ counts as 0 here: a factor that is always 0 keeps the product at 0. */
+const cross = (x: number, y: number) => (x === 0 || y === 0 ? 0 : x * y)
+export function times(a: Interval, b: Interval): Interval {
+  const c = [cross(a.low, b.low), cross(a.low, b.high), cross(a.high, b.low), cross(a.high, b.high)]
+  return widened(Math.min(...c), Math.max(...c))
+}
+export function over(a: Interval, b: Interval): Interval {
+  if (b.low <= 0 && b.high >= 0) return ALL
+  return times(a, widened(1 / b.high, 1 / b.low))
+}
+export const union = (a: Interval, b: Interval): Interval => ({ low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) })
+export const meet = (a: Interval, low: number, high: number): Interval => ({
+  low: Math.min(high, Math.max(low, a.low)),
+  high: Math.max(low, Math.min(high, a.high)),
+})
+export const isBounded = (a: Interval): boolean => Number.isFinite(a.low) && Number.isFinite(a.high)

@@ -1,0 +1,31 @@
+/** Documents at the border: raised from older versions, checked whole, told in plain words when they fail. */
+import * as v from 'valibot'
+import { PieceSchema, VERSION, type Piece } from './schema.ts'
+
+type Raw = Record<string, unknown>
+
+/** What raises a document of version n to n + 1, by n. */
+const RAISE: Readonly<Record<number, (old: Raw) => Raw>> = {}
+
+export type ReadPiece = { readonly piece: Piece; readonly problem: null } | { readonly piece: null; readonly problem: string }
+
+/** A document from outside: raised to this version and checked. Never throws. */
+export function readPiece(input: unknown): ReadPiece {
+  if (typeof input !== 'object' || input === null || Array.isArray(input)) return fail('This is not a piece of Open Tide.')
+  let raw = input as Raw
+  const version = raw.version
+  if (typeof version !== 'number') return fail('This is not a piece of Open Tide: it has no version.')
+  if (version > VERSION) return fail(`This piece was written by a newer Open Tide (version ${version}; this one reads up to ${VERSION}).`)
+  for (let at = version; at < VERSION; at++) {
+    const raise = RAISE[at]
+    if (!raise) return fail(`This piece has version ${version}, which Open Tide cannot read.`)
+    raw = raise(raw)
+  }
+  const result = v.safeParse(PieceSchema, raw)
+  if (result.success) return { piece: result.output, problem: null }
+  const issue = result.issues[0]
+  const path = v.getDotPath(issue)
+  return fail(path ? `At ${path}: ${issue.message}` : issue.message)
+}
+
+const fail = (problem: string): ReadPiece => ({ piece: null, problem })

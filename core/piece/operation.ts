@@ -1,0 +1,83 @@
+/**
+ * Operations: the only way a piece changes. An operation is plain data (it can be stored and sent) and says
+ * what single entries become. Its laws, which undo, autosave and replay follow from:
+ *
+ *   apply(apply(p, o), inverse(p, o)) equals p
+ *   apply(p, compose(a, b))           equals apply(apply(p, a), b)
+ *   apply(p, o) shares with p everything that o does not name
+ */
+import { propertyKey, type Piece } from './schema.ts'
+
+/** The collections of entries by id. */
+export type Collection =
+  | 'parts'
+  | 'drives'
+  | 'bases'
+  | 'signals'
+  | 'dials'
+  | 'clocks'
+  | 'cues'
+  | 'curves'
+  | 'ties'
+  | 'slips'
+  | 'assets'
+/** The settings that stand once in a piece. */
+export type Setting = 'title' | 'seed' | 'frameRate' | 'lap' | 'stretch' | 'stage' | 'camera'
+
+export type Put =
+  | { [C in Collection]: { readonly in: C; readonly id: string; readonly value: Piece[C][string] | null } }[Collection]
+  | { [S in Setting]: { readonly set: S; readonly value: Piece[S] } }[Setting]
+
+export interface Operation {
+  /** What it does, for the undo list: "tune Carousel rotation". */
+  readonly says: string
+  readonly puts: readonly Put[]
+}
+
+export const operation = (says: string, ...puts: Put[]): Operation => ({ says, puts })
+
+/** The piece after an operation. */
+export function apply(piece: Piece, op: Operation): Piece {
+  const next: Record<string, unknown> = { ...piece }
+  const copied = new Set<string>()
+  for (const put of op.puts) {
+    if ('set' in put) {
+      next[put.set] = put.value
+      continue
+    }
+    if (!copied.has(put.in)) {
+      next[put.in] = { ...(next[put.in] as object) }
+      copied.add(put.in)
+    }
+    const entries = next[put.in] as Record<string, unknown>
+    if (put.value === null) delete entries[put.id]
+    else entries[put.id] = put.value
+  }
+  return next as Piece
+}
+
+/** The operation that takes `op` back, made from the piece before it. */
+export function inverse(before: Piece, op: Operation): Operation {
+  const puts: Put[] = []
+  const seen = new Set<string>()
+  for (const put of op.puts) {
+    const place = 'set' in put ? put.set : `${put.in}/${put.id}`
+    if (seen.has(place)) continue
+    seen.add(place)
+    if ('set' in put) puts.push({ set: put.set, value: before[put.set] } as Put)
+    else puts.push({ in: put.in, id: put.id, value: before[put.in][put.id] ?? null } as Put)
+  }
+  return { says: op.says, puts }
+}
+
+/** One operation that does a, then b; named after the first that has a name. */
+export const compose = (a: Operation, b: Operation): Operation => ({
+  says: a.says || b.says,
+  puts: [...a.puts, ...b.puts],
+})
+
+export const putDrive = (drive: Piece['drives'][string]): Put => ({
+  in: 'drives',
+  id: propertyKey(drive.part, drive.property),
+  value: drive,
+})

@@ -1,0 +1,226 @@
+/**
+ * The document: everything a piece is, as plain data, top to bottom. Numbers that a person set stand in the
+ * unit they are shown in (degrees, px, per cent), so that they are kept exactly as typed.
+ */
+import * as v from 'valibot'
+
+/** The version this code writes; older ones are raised by `migrate.ts`. */
+export const VERSION = 1
+
+const number = v.pipe(v.number(), v.finite('A number must be finite.'))
+const positive = v.pipe(number, v.gtValue(0, 'This must be more than 0.'))
+const whole = v.pipe(number, v.integer('This must be a whole number.'))
+const text = (most: number) => v.pipe(v.string(), v.maxLength(most, `At most ${most} characters fit here.`))
+const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9_-]{1,32}$/, 'An id is 1 to 32 letters, digits, - or _.'))
+const name = v.pipe(text(60), v.check(s => s.trim().length > 0 && !s.includes('`'), 'A name needs a letter and no backquote.'))
+const formula = text(2000)
+const limited = <T extends v.GenericSchema>(value: T, most: number, what: string) =>
+  v.pipe(
+    v.record(text(200), value),
+    v.check(r => Object.keys(r).length <= most, `At most ${most} ${what} fit in a piece.`),
+  )
+
+/** A fraction of whole numbers, for what must be exact: frames per second, seconds of a lap. */
+export const Fraction = v.object({
+  n: v.pipe(whole, v.minValue(1), v.maxValue(1e9)),
+  d: v.pipe(whole, v.minValue(1), v.maxValue(1e9)),
+})
+
+/** Colour as lightness 0–1, chroma 0–0.4 and hue in degrees (OKLCH, CSS Color 4). */
+export const Colour = v.object({ lightness: number, chroma: number, hue: number })
+
+/** What a part is. Its sizes and colours are properties, held by `bases` and `drives`. */
+export const Shape = v.variant('type', [
+  /** No outline of its own: it carries other parts. */
+  v.object({ type: v.literal('group') }),
+  v.object({ type: v.literal('rectangle') }),
+  v.object({ type: v.literal('ellipse') }),
+  v.object({ type: v.literal('polygon'), sides: v.pipe(whole, v.minValue(3), v.maxValue(64)) }),
+  v.object({ type: v.literal('star'), points: v.pipe(whole, v.minValue(3), v.maxValue(64)) }),
+  v.object({ type: v.literal('ring') }),
+  v.object({ type: v.literal('line') }),
+])
+
+const count = v.pipe(whole, v.minValue(1), v.maxValue(2000))
+/** Copies of a part and all it carries. */
+export const Copies = v.variant('layout', [
+  /** Round a circle: radius in px, first copy at `from` degrees, spread over `sweep` degrees; `turn`: each faces outward. */
+  v.object({ layout: v.literal('ring'), count, radius: number, from: number, sweep: number, turn: v.boolean() }),
+  /** In a straight row, centred on the part: px from copy to copy. */
+  v.object({ layout: v.literal('row'), count, dx: number, dy: number }),
+])
+
+export const Part = v.object({
+  name,
+  parent: v.nullable(id),
+  /** Place among its siblings; higher lies above. */
+  order: number,
+  shape: Shape,
+  /** The point it turns and scales about, px from the middle of its shape. */
+  pivot: v.object({ x: number, y: number }),
+  /** How many times it falls on itself in a turn, with all that rides on it. */
+  symmetry: v.pipe(whole, v.minValue(1), v.maxValue(1000)),
+  copies: v.nullable(Copies),
+  /** First and last moment in seconds; null for always. */
+  span: v.nullable(v.object({ from: number, to: number })),
+})
+
+/** A function of time on one property; its key is `part.property` with the part's id. */
+export const Drive = v.object({
+  part: id,
+  property: text(40),
+  text: formula,
+  /** The last text without an error; it runs while `text` has one. */
+  good: formula,
+  /** Its own seed: each drive's noise differs, and keeps through rename, undo and takes. */
+  seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+  off: v.boolean(),
+  /** Other formulas kept for comparison. */
+  takes: v.pipe(v.array(v.object({ name, text: formula })), v.maxLength(20)),
+  /** Promises that are checked: `stays above 15px/s`. */
+  promises: v.pipe(v.array(v.object({ side: v.picklist(['above', 'below']), than: number })), v.maxLength(4)),
+})
+
+/** What a property holds by hand: one number, or keys over time; its key is `part.property`. */
+export const Base = v.object({
+  value: number,
+  keys: v.optional(
+    v.object({
+      points: v.pipe(v.array(v.object({ time: number, value: number })), v.minLength(1), v.maxLength(2000)),
+      after: v.picklist(['hold', 'repeat', 'mirror']),
+    }),
+  ),
+  /** Values of single copies that differ, by index. */
+  copies: v.optional(limited(number, 2000, 'copies')),
+})
+
+export const Dial = v.object({
+  name,
+  order: number,
+  type: v.picklist(['number', 'whole', 'switch']),
+  /** `%`, `deg`, `px`, `s`, `Hz` or ''. */
+  unit: v.picklist(['', '%', 'deg', 'px', 's', 'Hz']),
+  value: number,
+  low: number,
+  high: number,
+  /** What it goes back to when reset. */
+  initial: number,
+  hidden: v.boolean(),
+})
+
+/** A named formula that others read. */
+export const Signal = v.object({ name, order: number, text: formula, good: formula, seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)) })
+
+/** A time base: rate 1 is the piece's own time. */
+export const Clock = v.object({ name, order: number, rate: number, offset: number, hold: v.nullable(positive) })
+
+/** Marks on time, in seconds. */
+export const Cue = v.object({ name, order: number, marks: v.pipe(v.array(number), v.maxLength(10000)), every: v.nullable(positive) })
+
+const point = v.object({ time: number, value: number, shape: v.picklist(['stepped', 'straight', 'smooth']) })
+/** A drawn curve with named channels on one time axis (seconds). */
+export const Curve = v.object({
+  name,
+  order: number,
+  hit: number,
+  channels: limited(v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)), 16, 'channels'),
+})
+
+/** Two properties that move each other: b = a × ratio + offset. */
+export const Tie = v.object({ a: text(80), b: text(80), ratio: number, offset: number })
+
+export const PieceSchema = v.pipe(
+  v.object({
+    version: v.literal(VERSION),
+    title: v.pipe(text(120), v.check(s => s.trim().length > 0, 'A piece needs a title.')),
+    seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+    /** Frames per second. */
+    frameRate: Fraction,
+    /** Seconds; `start` is the moment at which lap 0 begins. */
+    lap: v.object({ length: Fraction, start: number }),
+    /** A marked stretch of time, seconds. */
+    stretch: v.nullable(v.object({ from: number, to: number })),
+    stage: v.object({
+      width: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
+      height: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
+      background: Colour,
+      guides: v.boolean(),
+    }),
+    /** Null for flat; else the distance of the eye in px. */
+    camera: v.nullable(v.object({ distance: positive })),
+    parts: limited(Part, 2000, 'parts'),
+    drives: limited(Drive, 4000, 'drives'),
+    bases: limited(Base, 20000, 'hand values'),
+    signals: limited(Signal, 500, 'signals'),
+    dials: limited(Dial, 200, 'dials'),
+    clocks: limited(Clock, 200, 'clocks'),
+    cues: limited(Cue, 200, 'cues'),
+    curves: limited(Curve, 500, 'curves'),
+    ties: limited(Tie, 500, 'ties'),
+    /** For each pace factor made of dials: seconds that have gathered by tuning it while it ran. */
+    slips: limited(number, 2000, 'slips'),
+    /** Pictures and artwork by their hash. */
+    assets: limited(v.object({ type: text(60), bytes: whole }), 500, 'assets'),
+  }),
+  v.check(everyParentStands, 'A part hangs on a part that is not there, or on itself.'),
+  v.check(everyNameOnce, 'Two things in the piece have the same name.'),
+)
+
+export type Piece = v.InferOutput<typeof PieceSchema>
+export type Part = v.InferOutput<typeof Part>
+export type Shape = v.InferOutput<typeof Shape>
+export type ShapeType = Shape['type']
+export type Copies = v.InferOutput<typeof Copies>
+export type Drive = v.InferOutput<typeof Drive>
+export type Base = v.InferOutput<typeof Base>
+export type Dial = v.InferOutput<typeof Dial>
+export type Signal = v.InferOutput<typeof Signal>
+export type Colour = v.InferOutput<typeof Colour>
+export type Fraction = v.InferOutput<typeof Fraction>
+
+function everyParentStands(piece: { parts: Record<string, v.InferOutput<typeof Part>> }): boolean {
+  return Object.keys(piece.parts).every(start => {
+    const seen = new Set<string>()
+    for (let at: string | null = start; at !== null; at = piece.parts[at]!.parent) {
+      if (seen.has(at) || !piece.parts[at]) return false
+      seen.add(at)
+    }
+    return true
+  })
+}
+
+/** The collections whose entries have a name that formulas may use. */
+export const NAMED = ['parts', 'dials', 'signals', 'clocks', 'cues', 'curves'] as const
+
+function everyNameOnce(piece: { [K in (typeof NAMED)[number]]: Record<string, { name: string }> }): boolean {
+  const names = NAMED.flatMap(c => Object.values(piece[c]).map(e => e.name.normalize('NFKC').toLowerCase()))
+  return new Set(names).size === names.length
+}
+
+/** The key of a drive or base. */
+export const propertyKey = (part: string, property: string): string => `${part}.${property}`
+
+/** A piece with nothing in it: 1280 × 720, 30 frames a second, a lap of 8 seconds. */
+export function emptyPiece(title: string, seed: number): Piece {
+  return {
+    version: VERSION,
+    title,
+    seed,
+    frameRate: { n: 30, d: 1 },
+    lap: { length: { n: 8, d: 1 }, start: 0 },
+    stretch: null,
+    stage: { width: 1280, height: 720, background: { lightness: 0.95, chroma: 0.015, hue: 90 }, guides: false },
+    camera: null,
+    parts: {},
+    drives: {},
+    bases: {},
+    signals: {},
+    dials: {},
+    clocks: {},
+    cues: {},
+    curves: {},
+    ties: {},
+    slips: {},
+    assets: {},
+  }
+}

@@ -1,0 +1,96 @@
+/**
+ * Exact fractions. Everything that sets pace (frequencies, frame rates, lap lengths, moments) is kept as a
+ * fraction of whole numbers, so that nothing drifts however long a piece runs.
+ *
+ * A `Rational` is always in lowest terms with a positive denominator. Fractions that would grow beyond
+ * `BOUND` bits are given up (`null` from the bounded operations): the caller goes on in doubles.
+ */
+export interface Rational {
+  readonly n: bigint
+  readonly d: bigint
+}
+
+/** Bits a numerator or denominator may have before exactness is given up. */
+const BOUND = 512n
+const LIMIT = 1n << BOUND
+
+export const ZERO: Rational = { n: 0n, d: 1n }
+export const ONE: Rational = { n: 1n, d: 1n }
+
+function gcd(a: bigint, b: bigint): bigint {
+  while (b !== 0n) [a, b] = [b, a % b]
+  return a < 0n ? -a : a
+}
+
+/** n ÷ d in lowest terms. Throws a RangeError when d is 0. */
+export function rational(n: bigint | number, d: bigint | number = 1n): Rational {
+  let top = BigInt(n)
+  let bottom = BigInt(d)
+  if (bottom === 0n) throw new RangeError('a fraction needs a denominator other than 0')
+  if (bottom < 0n) [top, bottom] = [-top, -bottom]
+  const g = gcd(top, bottom)
+  return g > 1n ? { n: top / g, d: bottom / g } : { n: top, d: bottom }
+}
+
+/**
+ * The fraction that a number's shortest decimal text says: 0.1 becomes 1/10, not the nearby binary fraction.
+ * Throws a RangeError when x is not finite.
+ */
+export function fromNumber(x: number): Rational {
+  if (!Number.isFinite(x)) throw new RangeError(`${x} has no fraction`)
+  return fromDecimal(String(x))
+}
+
+/** The fraction of a decimal text such as `12`, `.5`, `1.25e-3`. Throws a RangeError on any other text. */
+export function fromDecimal(text: string): Rational {
+  const parts = /^([+-]?)(\d*)(?:\.(\d*))?(?:e([+-]?\d+))?$/i.exec(text)
+  if (!parts || (!parts[2] && !parts[3])) throw new RangeError(`"${text}" is no decimal number`)
+  const fraction = parts[3] ?? ''
+  const exponent = Number(parts[4] ?? 0) - fraction.length
+  if (Math.abs(exponent) > 400) throw new RangeError(`"${text}" is out of range`)
+  const digits = BigInt(`${parts[2]}${fraction}` || '0') * (parts[1] === '-' ? -1n : 1n)
+  return exponent >= 0 ? { n: digits * 10n ** BigInt(exponent), d: 1n } : rational(digits, 10n ** BigInt(-exponent))
+}
+
+export const negate = (a: Rational): Rational => ({ n: -a.n, d: a.d })
+export const plus = (a: Rational, b: Rational): Rational => rational(a.n * b.d + b.n * a.d, a.d * b.d)
+export const minus = (a: Rational, b: Rational): Rational => rational(a.n * b.d - b.n * a.d, a.d * b.d)
+export const times = (a: Rational, b: Rational): Rational => rational(a.n * b.n, a.d * b.d)
+/** a ÷ b. Throws a RangeError when b is 0. */
+export const over = (a: Rational, b: Rational): Rational => rational(a.n * b.d, a.d * b.n)
+export const isZero = (a: Rational): boolean => a.n === 0n
+export const isWhole = (a: Rational): boolean => a.d === 1n
+export const equal = (a: Rational, b: Rational): boolean => a.n === b.n && a.d === b.d
+/** −1, 0 or 1 as a is below, at or above b. */
+export function compare(a: Rational, b: Rational): -1 | 0 | 1 {
+  const difference = a.n * b.d - b.n * a.d
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0
+}
+/** The greatest whole number at or below a. */
+export const floor = (a: Rational): bigint => {
+  const whole = a.n / a.d
+  return a.n < 0n && whole * a.d !== a.n ? whole - 1n : whole
+}
+/** a less its floor: 0 ≤ result < 1. */
+export const fraction = (a: Rational): Rational => ({ n: a.n - floor(a) * a.d, d: a.d })
+export const absolute = (a: Rational): Rational => (a.n < 0n ? negate(a) : a)
+/** Whether a stays within the size up to which exactness is kept. */
+export const within = (a: Rational): boolean => a.n < LIMIT && -a.n < LIMIT && a.d < LIMIT
+
+const SAFE = BigInt(Number.MAX_SAFE_INTEGER)
+/** n ÷ d as a double, from whole numbers of any size (one rounding when both are below 2^53). */
+export function ratio(n: bigint, d: bigint): number {
+  const size = n < 0n ? -n : n
+  if (size <= SAFE && d <= SAFE) return Number(n) / Number(d)
+  // Scale so that the quotient holds at least 64 bits, round once, and halve back (exact).
+  const shift = Math.max(0, 66 - (size.toString(2).length - d.toString(2).length))
+  let value = Number((size << BigInt(shift)) / d)
+  for (let k = shift; k > 0; k -= 32) value /= k >= 32 ? 4294967296 : Number(1n << BigInt(k))
+  return n < 0n ? -value : value
+}
+export const toNumber = (a: Rational): number => ratio(a.n, a.d)
+
+/** The greatest rational of which both are whole multiples; 0 counts as a multiple of anything. */
+export const commonMeasure = (a: Rational, b: Rational): Rational => rational(gcd(a.n * b.d, b.n * a.d), a.d * b.d)
+/** The least positive rational that is a whole multiple of both (both must not be 0). */
+export const commonMultiple = (a: Rational, b: Rational): Rational => absolute(over(times(a, b), commonMeasure(a, b)))

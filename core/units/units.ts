@@ -1,0 +1,96 @@
+/**
+ * The units a number may carry, and how large each is in the measure that values are kept in:
+ * angles in turns, times in seconds, lengths in px, frequencies per second, shares as plain numbers.
+ * Frames and laps depend on the piece: their size comes from its frame rate and lap length.
+ */
+import { fromNumber, over, rational, times, ONE, type Rational } from '../time/rational.ts'
+import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, quotient, sameKind, type Kind } from './kinds.ts'
+
+/** What of a piece the size of a unit may depend on. */
+export interface Measures {
+  /** Frames per second. */
+  readonly frameRate: Rational
+  /** Seconds. */
+  readonly lapLength: Rational
+}
+
+export interface Unit {
+  readonly name: string
+  readonly kind: Kind
+  readonly says: string
+  readonly size: (m: Measures) => Rational
+}
+
+const steady =
+  (n: number, d = 1) =>
+  () =>
+    rational(n, d)
+
+export const UNITS: readonly Unit[] = [
+  { name: 'deg', kind: ANGLE, says: 'degrees, 360 to a turn', size: steady(1, 360) },
+  { name: 'rad', kind: ANGLE, says: 'radians, 2 × pi to a turn', size: () => over(ONE, fromNumber(2 * Math.PI)) },
+  { name: 'turn', kind: ANGLE, says: 'whole turns', size: steady(1) },
+  { name: 's', kind: TIME, says: 'seconds', size: steady(1) },
+  { name: 'ms', kind: TIME, says: 'thousandths of a second', size: steady(1, 1000) },
+  { name: 'min', kind: TIME, says: 'minutes', size: steady(60) },
+  { name: 'f', kind: TIME, says: 'frames of the piece', size: m => over(ONE, m.frameRate) },
+  { name: 'lap', kind: TIME, says: 'laps of the piece', size: m => m.lapLength },
+  { name: 'Hz', kind: FREQUENCY, says: 'times a second', size: steady(1) },
+  { name: 'bpm', kind: FREQUENCY, says: 'beats a minute', size: steady(1, 60) },
+  { name: 'px', kind: LENGTH, says: 'pixels of the stage', size: steady(1) },
+  { name: '%', kind: PLAIN, says: 'a share: 100 % is 1', size: steady(1, 100) },
+]
+
+const BY_NAME = new Map(UNITS.map(u => [u.name.toLowerCase(), u]))
+/** A unit by its name, whatever its capitals; undefined when there is none. */
+export const unitNamed = (name: string): Unit | undefined => BY_NAME.get(name.toLowerCase())
+/** The words that may stand after `/` to make a rate. */
+export const RATE_WORDS = ['s', 'ms', 'min', 'f', 'lap'] as const
+
+/** A unit as written, `deg`, `px/f` or `/lap` (a bare rate): its kind, its size, and whether it counts laps. */
+export interface WrittenUnit {
+  readonly kind: Kind
+  readonly perLap: boolean
+  readonly size: (m: Measures) => Rational
+}
+
+/** Reads a unit as written after a number; undefined when a word in it is no unit. */
+export function readUnit(text: string): WrittenUnit | undefined {
+  if (text === '') return { kind: PLAIN, perLap: false, size: () => ONE }
+  const [head = '', per] = text.split('/')
+  const top = head === '' ? undefined : unitNamed(head)
+  if (head !== '' && !top) return undefined
+  if (per === undefined) return { kind: top!.kind, perLap: false, size: top!.size }
+  const bottom = unitNamed(per)
+  if (!bottom || !(RATE_WORDS as readonly string[]).includes(bottom.name)) return undefined
+  return {
+    kind: quotient(top?.kind ?? PLAIN, TIME),
+    perLap: bottom.name === 'lap',
+    size: m => over(top ? top.size(m) : ONE, bottom.size(m)),
+  }
+}
+
+/** The unit in which a kind is shown when nothing else says: deg, s, Hz, px, deg/s, px/s, or none. */
+export function unitOfKind(k: Kind): string | undefined {
+  const simple: readonly (readonly [Kind, string])[] = [
+    [PLAIN, ''],
+    [ANGLE, 'deg'],
+    [TIME, 's'],
+    [FREQUENCY, 'Hz'],
+    [LENGTH, 'px'],
+    [quotient(ANGLE, TIME), 'deg/s'],
+    [quotient(LENGTH, TIME), 'px/s'],
+  ]
+  return simple.find(([kind]) => sameKind(kind, k))?.[1]
+}
+
+/** A value kept in base measure, exact from its number in a unit. */
+export const inBase = (value: Rational, unit: WrittenUnit, m: Measures): Rational => times(value, unit.size(m))
+
+/** A number as text with at most `decimals` decimals and no needless zeros; a true minus sign is not used. */
+export function printNumber(x: number, decimals = 12): string {
+  if (!Number.isFinite(x)) return String(x)
+  const text = x.toFixed(Math.min(decimals, 20))
+  const trimmed = text.includes('e') ? text : text.includes('.') ? text.replace(/\.?0+$/, '') : text
+  return trimmed === '-0' ? '0' : trimmed
+}
