@@ -2,11 +2,12 @@
  * A form: a piece of formula made ready to be read at moments. Forms that are steady in time stay exact
  * (`exact`); all give a double at a moment, and facts about all moments when asked.
  */
-import { AffineReader, add, constant, isConstant, opposite, scale, type Affine } from '../time/affine.ts'
+import { AffineReader, add, constant, isConstant, opposite, type Affine } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { fromNumber, isZero, over, toNumber, type Rational, ONE } from '../time/rational.ts'
+import { fromNumber, toNumber, type Rational } from '../time/rational.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
+import type { Dialled } from './dialled.ts'
 
 export interface Facts {
   /** Lowest and highest value over all time. */
@@ -20,38 +21,55 @@ export interface Form {
   readonly at: (m: Moment) => number
   /** When not null, the value is exactly this. */
   readonly exact: Affine | null
-  /** A constant rate or frequency that was written per lap: it counts from the start of the lap. */
+  /** A constant rate or time that was written in laps: it counts from the start of the lap. */
   readonly perLap: boolean
+  /** For a constant: how dials make it what it is; null when none does. */
+  readonly dials: Dialled | null
+  /** Made of the time names and constants alone: multiplied with a pace, it is integrated. */
+  readonly ofTime: boolean
   readonly facts: () => Facts
 }
+
+/** What a form may be besides its value. */
+export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
 
 /** A form that is no steady growth. */
 export function form(at: (m: Moment) => number, facts: () => Facts): Form {
   let known: Facts | null = null
-  return { at, exact: null, perLap: false, facts: () => (known ??= facts()) }
+  return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: () => (known ??= facts()) }
 }
 
 /** A form that is exactly rate · t + base. */
-export function steady(exact: Affine, frameRate: Rational, perLap = false): Form {
+export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}): Form {
   const reader = new AffineReader(exact, frameRate)
   const facts = (): Facts => {
     const bounds = isConstant(exact) ? I.point(toNumber(exact.base)) : I.ALL
     return { bounds, repeats: R.growing(exact.rate), leaps: false }
   }
-  return { at: m => reader.at(m), exact, perLap, facts }
+  return { at: m => reader.at(m), exact, perLap: false, dials: null, ofTime: false, facts, ...nature }
 }
 
-export const fixed = (value: Rational, frameRate: Rational, perLap = false): Form => steady(constant(value), frameRate, perLap)
-/** A constant from a double; not finite stays a plain form. */
+export const fixed = (value: Rational, frameRate: Rational, nature: Nature = {}): Form =>
+  steady(constant(value), frameRate, nature)
+
+/** A constant from a double; one that is not finite stays a plain form. */
 export const fixedNumber = (x: number, frameRate: Rational): Form =>
-  Number.isFinite(x) ? fixed(fromNumber(x), frameRate) : form(() => x, () => ({ bounds: I.ALL, repeats: R.NEVER, leaps: false }))
+  Number.isFinite(x)
+    ? fixed(fromNumber(x), frameRate)
+    : form(
+        () => x,
+        () => ({ bounds: I.ALL, repeats: R.ALWAYS, leaps: false }),
+      )
 
 /** The constant a form is, exactly, or null. */
 export const constantOf = (f: Form): Rational | null => (f.exact && isConstant(f.exact) ? f.exact.base : null)
 
 export function sum(a: Form, b: Form, frameRate: Rational): Form {
   const exact = a.exact && b.exact && add(a.exact, b.exact)
-  if (exact) return steady(exact, frameRate, a.perLap && b.perLap)
+  if (exact) {
+    const ofTime = (a.ofTime || b.ofTime) && (a.ofTime || isConstant(a.exact!)) && (b.ofTime || isConstant(b.exact!))
+    return steady(exact, frameRate, { perLap: a.perLap && b.perLap, ofTime })
+  }
   return form(
     m => a.at(m) + b.at(m),
     () => both(a, b, I.plus, R.plus),
@@ -59,34 +77,10 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
 }
 
 export function negated(a: Form, frameRate: Rational): Form {
-  if (a.exact) return steady(opposite(a.exact), frameRate, a.perLap)
+  if (a.exact) return steady(opposite(a.exact), frameRate, { perLap: a.perLap, ofTime: a.ofTime })
   return form(
     m => -a.at(m),
     () => ({ ...a.facts(), bounds: I.negative(a.facts().bounds), repeats: R.negative(a.facts().repeats) }),
-  )
-}
-
-export function product(a: Form, b: Form, frameRate: Rational): Form {
-  const ca = constantOf(a)
-  const cb = constantOf(b)
-  const exact = ca && b.exact ? scale(b.exact, ca) : cb && a.exact ? scale(a.exact, cb) : null
-  if (exact) return steady(exact, frameRate, a.perLap !== b.perLap)
-  return form(
-    m => a.at(m) * b.at(m),
-    () =>
-      both(a, b, I.times, (x, y) =>
-        ca ? R.scaled(y, ca) : cb ? R.scaled(x, cb) : R.together([x, y]),
-      ),
-  )
-}
-
-export function quotient(a: Form, b: Form, frameRate: Rational): Form {
-  const cb = constantOf(b)
-  const exact = cb && !isZero(cb) && a.exact ? scale(a.exact, over(ONE, cb)) : null
-  if (exact) return steady(exact, frameRate, a.perLap !== b.perLap)
-  return form(
-    m => a.at(m) / b.at(m),
-    () => both(a, b, I.over, (x, y) => (cb && !isZero(cb) ? R.scaled(x, over(ONE, cb)) : R.together([x, y]))),
   )
 }
 

@@ -69,7 +69,7 @@ const KEYWORDS: Readonly<Record<string, number>> = {
 }
 
 /** The keyword a name is, or −1. */
-export const keyword = (name: string): number => KEYWORDS[name.toLowerCase()] ?? -1
+export const keyword = (name: string, _stack?: unknown): number => KEYWORDS[name.toLowerCase()] ?? -1
 
 /** Words that the grammar keeps for itself. */
 export const KEYWORD_NAMES = Object.keys(KEYWORDS)

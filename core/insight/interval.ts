@@ -2,6 +2,8 @@
  * Intervals: guaranteed lowest and highest values. Every operation that rounds widens by a few units in the
  * last place, so that a bound holds for the doubles the engine gives and not only on paper.
  */
+import { power } from '../signal/maths.ts'
+
 export interface Interval {
   readonly low: number
   readonly high: number
@@ -37,3 +39,16 @@ export const meet = (a: Interval, low: number, high: number): Interval => ({
   high: Math.max(low, Math.min(high, a.high)),
 })
 export const isBounded = (a: Interval): boolean => Number.isFinite(a.low) && Number.isFinite(a.high)
+/** A value raised to a whole power. */
+export function wholePower(a: Interval, n: number): Interval {
+  if (n === 0) return point(1)
+  if (n < 0) return over(point(1), wholePower(a, -n))
+  let to = point(1)
+  for (let k = 0; k < n; k++) to = times(to, a)
+  return n % 2 === 0 ? { low: Math.max(0, to.low), high: to.high } : to
+}
+/** A value of at least 0 raised to a power of at least 0: its corners, and 1 where a power of 0 is possible. */
+export function anyPower(a: Interval, n: Interval): Interval {
+  const corners = [power(a.low, n.low), power(a.low, n.high), power(a.high, n.low), power(a.high, n.high)]
+  return widened(Math.min(...corners), Math.max(...corners))
+}

@@ -11,7 +11,7 @@ const number = v.pipe(v.number(), v.finite('A number must be finite.'))
 const positive = v.pipe(number, v.gtValue(0, 'This must be more than 0.'))
 const whole = v.pipe(number, v.integer('This must be a whole number.'))
 const text = (most: number) => v.pipe(v.string(), v.maxLength(most, `At most ${most} characters fit here.`))
-const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9_-]{1,32}$/, 'An id is 1 to 32 letters, digits, - or _.'))
+const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9_]{1,32}$/, 'An id is 1 to 32 letters, digits or _.'))
 const name = v.pipe(text(60), v.check(s => s.trim().length > 0 && !s.includes('`'), 'A name needs a letter and no backquote.'))
 const formula = text(2000)
 const limited = <T extends v.GenericSchema>(value: T, most: number, what: string) =>
@@ -40,6 +40,9 @@ export const Shape = v.variant('type', [
   v.object({ type: v.literal('ring') }),
   v.object({ type: v.literal('line') }),
 ])
+
+/** Most instances one part may have, all its copies within copies counted. */
+export const MOST_INSTANCES = 10000
 
 const count = v.pipe(whole, v.minValue(1), v.maxValue(2000))
 /** Copies of a part and all it carries. */
@@ -129,44 +132,48 @@ export const Curve = v.object({
 /** Two properties that move each other: b = a × ratio + offset. */
 export const Tie = v.object({ a: text(80), b: text(80), ratio: number, offset: number })
 
-export const PieceSchema = v.pipe(
-  v.object({
-    version: v.literal(VERSION),
-    title: v.pipe(text(120), v.check(s => s.trim().length > 0, 'A piece needs a title.')),
-    seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
-    /** Frames per second. */
-    frameRate: Fraction,
-    /** Seconds; `start` is the moment at which lap 0 begins. */
-    lap: v.object({ length: Fraction, start: number }),
-    /** A marked stretch of time, seconds. */
-    stretch: v.nullable(v.object({ from: number, to: number })),
-    stage: v.object({
-      width: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
-      height: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
-      background: Colour,
-      guides: v.boolean(),
-    }),
-    /** Null for flat; else the distance of the eye in px. */
-    camera: v.nullable(v.object({ distance: positive })),
-    parts: limited(Part, 2000, 'parts'),
-    drives: limited(Drive, 4000, 'drives'),
-    bases: limited(Base, 20000, 'hand values'),
-    signals: limited(Signal, 500, 'signals'),
-    dials: limited(Dial, 200, 'dials'),
-    clocks: limited(Clock, 200, 'clocks'),
-    cues: limited(Cue, 200, 'cues'),
-    curves: limited(Curve, 500, 'curves'),
-    ties: limited(Tie, 500, 'ties'),
-    /** For each pace factor made of dials: seconds that have gathered by tuning it while it ran. */
-    slips: limited(number, 2000, 'slips'),
-    /** Pictures and artwork by their hash. */
-    assets: limited(v.object({ type: text(60), bytes: whole }), 500, 'assets'),
+const Document = v.object({
+  version: v.literal(VERSION),
+  title: v.pipe(text(120), v.check(s => s.trim().length > 0, 'A piece needs a title.')),
+  seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+  /** Frames per second. */
+  frameRate: Fraction,
+  /** Seconds; `start` is the moment at which lap 0 begins. */
+  lap: v.object({ length: Fraction, start: number }),
+  /** A marked stretch of time, seconds. */
+  stretch: v.nullable(v.object({ from: number, to: number })),
+  stage: v.object({
+    width: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
+    height: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
+    background: Colour,
+    guides: v.boolean(),
   }),
-  v.check(everyParentStands, 'A part hangs on a part that is not there, or on itself.'),
-  v.check(everyNameOnce, 'Two things in the piece have the same name.'),
+  /** Null for flat; else the distance of the eye in px. */
+  camera: v.nullable(v.object({ distance: positive })),
+  parts: limited(Part, 2000, 'parts'),
+  drives: limited(Drive, 4000, 'drives'),
+  bases: limited(Base, 20000, 'hand values'),
+  signals: limited(Signal, 500, 'signals'),
+  dials: limited(Dial, 200, 'dials'),
+  clocks: limited(Clock, 200, 'clocks'),
+  cues: limited(Cue, 200, 'cues'),
+  curves: limited(Curve, 500, 'curves'),
+  ties: limited(Tie, 500, 'ties'),
+  /** For each pace factor made of dials: seconds that have gathered by tuning it while it ran. */
+  slips: limited(number, 2000, 'slips'),
+  /** Pictures and artwork by their hash. */
+  assets: limited(v.object({ type: text(60), bytes: whole }), 500, 'assets'),
+})
+
+export type Piece = v.InferOutput<typeof Document>
+
+export const PieceSchema = v.pipe(
+  Document,
+  v.check((p: Piece) => everyParentStands(p), 'A part hangs on a part that is not there, or on itself.'),
+  v.check((p: Piece) => everyNameOnce(p), 'Two things in the piece have the same name.'),
+  v.check((p: Piece) => everyCopyFits(p), `Copies within copies come to more than ${MOST_INSTANCES} of one part.`),
 )
 
-export type Piece = v.InferOutput<typeof PieceSchema>
 export type Part = v.InferOutput<typeof Part>
 export type Shape = v.InferOutput<typeof Shape>
 export type ShapeType = Shape['type']
@@ -178,21 +185,28 @@ export type Signal = v.InferOutput<typeof Signal>
 export type Colour = v.InferOutput<typeof Colour>
 export type Fraction = v.InferOutput<typeof Fraction>
 
-function everyParentStands(piece: { parts: Record<string, v.InferOutput<typeof Part>> }): boolean {
-  return Object.keys(piece.parts).every(start => {
-    const seen = new Set<string>()
-    for (let at: string | null = start; at !== null; at = piece.parts[at]!.parent) {
-      if (seen.has(at) || !piece.parts[at]) return false
-      seen.add(at)
-    }
-    return true
-  })
+/** A part and those it hangs on, itself first; null when one is missing or the chain runs in a circle. */
+function chainOf(piece: Piece, start: string): string[] | null {
+  const chain: string[] = []
+  for (let at: string | null = start; at !== null; at = piece.parts[at]!.parent) {
+    if (!piece.parts[at] || chain.includes(at)) return null
+    chain.push(at)
+  }
+  return chain
 }
+
+const everyParentStands = (piece: Piece): boolean => Object.keys(piece.parts).every(id => chainOf(piece, id) !== null)
+
+const everyCopyFits = (piece: Piece): boolean =>
+  Object.keys(piece.parts).every(id => {
+    const copies = (chainOf(piece, id) ?? []).map(p => piece.parts[p]!.copies?.count ?? 1)
+    return copies.reduce((n, c) => n * c, 1) <= MOST_INSTANCES
+  })
 
 /** The collections whose entries have a name that formulas may use. */
 export const NAMED = ['parts', 'dials', 'signals', 'clocks', 'cues', 'curves'] as const
 
-function everyNameOnce(piece: { [K in (typeof NAMED)[number]]: Record<string, { name: string }> }): boolean {
+function everyNameOnce(piece: Piece): boolean {
   const names = NAMED.flatMap(c => Object.values(piece[c]).map(e => e.name.normalize('NFKC').toLowerCase()))
   return new Set(names).size === names.length
 }

@@ -1,7 +1,7 @@
 /**
  * Easings: curves from 0 at 0 to 1 at 1. Each family is given by its `In` form; `Out` is it turned about the
  * middle and `InOut` both halves. The families and their default strengths are the trade's common ones
- * (after R. Penner, "Programming Macromedia Flash MX", 2002, chapter 7).
+ * (after the easing equations of R. Penner, 2001).
  */
 import { sineOfTurns } from './sine.ts'
 import { power, twoTo } from './maths.ts'

@@ -20,6 +20,9 @@ export const add = (a: Affine, b: Affine): Affine | null => bounded(plus(a.rate,
 export const scale = (a: Affine, by: Rational): Affine | null => bounded(times(a.rate, by), times(a.base, by))
 export const opposite = (a: Affine): Affine => ({ rate: negate(a.rate), base: negate(a.base) })
 
+/** The exact value at a moment. */
+export const evaluateAffine = (a: Affine, m: Moment): Rational => plus(times(a.rate, m.exactSeconds), a.base)
+
 function bounded(rate: Rational, base: Rational): Affine | null {
   return within(rate) && within(base) ? { rate, base } : null
 }

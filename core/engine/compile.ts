@@ -1,0 +1,376 @@
+/**
+ * A checked formula made ready to be read: its tree becomes a form. This is the plain evaluator, one closure a
+ * node; it says what a formula means, and anything faster must give the same bits.
+ */
+import type { Checked } from '../formula/check.ts'
+import { argumentsOf } from '../formula/arguments.ts'
+import { functionNamed } from '../formula/functions/index.ts'
+import type { Call, Entry, Word } from '../formula/functions/entry.ts'
+import { leapsOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
+import { canonical } from '../formula/names.ts'
+import { problem, type Problem, type Span } from '../formula/problem.ts'
+import { builtinNamed } from '../formula/scope.ts'
+import { outerSpan, type BinaryNode, type CallNode, type IfNode, type MemberNode, type NameNode, type Node, type NumberNode } from '../formula/tree.ts'
+import * as I from '../insight/interval.ts'
+import * as R from '../insight/repeats.ts'
+import { power } from '../signal/maths.ts'
+import { AffineReader, add, opposite } from '../time/affine.ts'
+import { ONE, ZERO, compare, fromNumber, isWhole, isZero, over, times, toNumber, within, type Rational } from '../time/rational.ts'
+import { inBase, readUnit, type Measures } from '../units/units.ts'
+import { atom } from './dialled.ts'
+import { constantOf, fixed, fixedNumber, form, negated, sum, type Form } from './form.ts'
+import { phaseOf } from './phase.ts'
+import { product, type Factor, type Setting } from './product.ts'
+
+/** What a formula reads of its place and of the piece. */
+export interface Env extends Setting, Measures {
+  /** The value of a word of the language here. */
+  readonly builtin: (name: string) => Form
+  readonly dial: (id: string) => Form
+  readonly signal: (id: string) => Form
+  /** A property of a part; `copy` picks one of its innermost copies. Null when there is no such copy. */
+  readonly property: (part: string, property: string, copy: number | null) => Form | null
+  /** A part and feature as written: the part's id and the property's name, or the value of a fixed setting. */
+  readonly feature: (of: string, name: string) => { part: string; property: string } | { setting: number }
+  /** The seed of the n-th call of a function in the text, with no seed of its own. */
+  readonly seed: (name: string, nth: number) => number
+}
+
+/** Thrown where a formula cannot run though its kinds are right. */
+export class CannotRun extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.says)
+  }
+}
+
+const stop = (...args: Parameters<typeof problem>): never => {
+  throw new CannotRun(problem(...args))
+}
+
+/** The form of a whole formula. Throws `CannotRun` with the problem. */
+export function compile(checked: Checked, env: Env): Form {
+  const c = new Compiler(checked, env)
+  return c.form(checked.formula.body)
+}
+
+/** The exact share of a node that grows steadily: a source's phase in turns, or a value in base measure. */
+export function compileNode(checked: Checked, env: Env, node: Node): Form {
+  return new Compiler(checked, env).form(node)
+}
+
+/** The phase of a source call, in turns, as far as it grows steadily. */
+export function compilePhase(checked: Checked, env: Env, node: CallNode) {
+  return new Compiler(checked, env).phase(node)
+}
+
+class Compiler {
+  private readonly lets = new Map<string, Form>()
+  private readonly nth = new Map<CallNode, number>()
+
+  constructor(
+    private readonly checked: Checked,
+    private readonly env: Env,
+  ) {
+    this.numberCalls()
+    for (const l of checked.formula.lets) this.lets.set(canonical(l.name), this.form(l.value))
+  }
+
+  /** Each call's place among the calls of its name, in text order. */
+  private numberCalls(): void {
+    const counts = new Map<string, number>()
+    const visit = (n: Node): void => {
+      if (n.type === 'call') {
+        const name = canonical(n.name)
+        this.nth.set(n, counts.get(name) ?? 0)
+        counts.set(name, (counts.get(name) ?? 0) + 1)
+        n.args.forEach(a => visit(a.value))
+      } else if (n.type === 'binary') [n.left, n.right].forEach(visit)
+      else if (n.type === 'if') [n.test, n.yes, n.no].forEach(visit)
+      else if (n.type === 'unary' || n.type === 'on' || n.type === 'member') visit(n.of)
+      else if (n.type === 'index') [n.of, n.at].forEach(visit)
+    }
+    for (const l of this.checked.formula.lets) visit(l.value)
+    visit(this.checked.formula.body)
+  }
+
+  form(node: Node): Form {
+    switch (node.type) {
+      case 'number':
+        return this.number(node)
+      case 'name':
+        return this.name(node)
+      case 'member':
+        return this.member(node)
+      case 'call':
+        return this.call(node)
+      case 'unary':
+        return this.unary(node)
+      case 'binary':
+        return this.binary(node)
+      case 'if':
+        return this.choice(node)
+      default:
+        return stop('syntax', node, 'This cannot stand here.')
+    }
+  }
+
+  private constant(value: Rational, at: Span, perLap = false): Form {
+    if (!within(value)) return stop('limit', at, 'This number is too large or too small to be kept exact.')
+    return fixed(value, this.env.frameRate, { perLap })
+  }
+
+  private number(node: NumberNode): Form {
+    const unit = readUnit(node.unit === '' ? (this.checked.bare.get(node) ?? '') : node.unit)!
+    return this.constant(inBase(node.value, unit, this.env), node, unit.perLap || canonical(node.unit) === 'lap')
+  }
+
+  private name(node: NameNode): Form {
+    const name = canonical(node.name)
+    const own = this.lets.get(name)
+    if (own) return own
+    if (builtinNamed(name)) return this.env.builtin(builtinNamed(name)!.name)
+    const read = this.checked.reads.find(r => r.from === node.from && r.to === node.to)
+    if (read?.type === 'dial') return this.env.dial(read.id)
+    if (read?.type === 'signal') return this.env.signal(read.id)
+    return stop('unknown-name', node, `There is nothing named ${node.name}.`)
+  }
+
+  private member(node: MemberNode): Form {
+    const of = node.of.type === 'index' ? node.of.of : node.of
+    const word = of.type === 'name' ? of.name : ''
+    if (canonical(word) === 'parent' && builtinNamed(node.name)?.copies) return this.env.builtin(`parent.${builtinNamed(node.name)!.name}`)
+    const feature = this.env.feature(word, node.name)
+    if ('setting' in feature) return fixedNumber(feature.setting, this.env.frameRate)
+    let copy: number | null = null
+    if (node.of.type === 'index') {
+      const which = constantOf(this.form(node.of.at))
+      if (!which || !isWhole(which)) return stop('index', node.of.at, 'Which copy must be a whole number that does not change with time.')
+      copy = toNumber(which)
+    }
+    const found = this.env.property(feature.part, feature.property, copy)
+    return found ?? stop('index', node.of, `There is no copy ${copy} of ${word}. Guard it with if, or choose one that is there.`)
+  }
+
+  private unary(node: Node & { type: 'unary' }): Form {
+    const of = this.form(node.of)
+    if (node.op === '+') return of
+    if (node.op === '-') return negated(of, this.env.frameRate)
+    const known = constantOf(of)
+    if (known) return fixed(isZero(known) ? ONE : ZERO, this.env.frameRate)
+    return form(
+      m => (of.at(m) === 0 ? 1 : 0),
+      () => ({ ...of.facts(), bounds: I.interval(0, 1) }),
+    )
+  }
+
+  private binary(node: BinaryNode): Form {
+    switch (node.op) {
+      case '*':
+      case '/':
+        return product(this.factors(node, false), this.env)
+      case '^':
+        return this.powered(node)
+      case '+':
+        return this.dialled(node, sum(this.form(node.left), this.form(node.right), this.env.frameRate))
+      case '-': {
+        const right = this.form(node.right)
+        const made = sum(this.form(node.left), negated(right, this.env.frameRate), this.env.frameRate)
+        return this.dialled(node, made)
+      }
+      case 'and':
+      case 'or':
+        return this.joined(node)
+      default:
+        return this.compared(node)
+    }
+  }
+
+  /** All factors of a product, in text order, through brackets and quotients. */
+  private factors(node: Node, inverse: boolean): Factor[] {
+    if (node.type === 'binary' && (node.op === '*' || node.op === '/')) {
+      return [...this.factors(node.left, inverse), ...this.factors(node.right, inverse !== (node.op === '/'))]
+    }
+    if (node.type === 'unary' && node.op === '-') {
+      return [{ form: fixed({ n: -1n, d: 1n }, this.env.frameRate), inverse: false }, ...this.factors(node.of, inverse)]
+    }
+    return [{ form: this.form(node), inverse }]
+  }
+
+  /** A constant made of dials by other means than a product is an atom of its own. */
+  private dialled(node: Node, made: Form): Form {
+    if (!constantOf(made)) return made
+    const reads = this.checked.reads.filter(r => r.type === 'dial' && r.from >= node.from && r.to <= node.to)
+    if (reads.length === 0) return made
+    const { text } = this.checked.formula
+    let key = ''
+    let at = node.from
+    for (const r of reads) {
+      key += text.slice(at, r.from) + (r.type === 'dial' ? r.id : '')
+      at = r.to
+    }
+    key = (key + text.slice(at, node.to)).replace(/\s+/g, '')
+    return { ...made, dials: atom(key) }
+  }
+
+  private powered(node: BinaryNode): Form {
+    const base = this.form(node.left)
+    const exponent = this.form(node.right)
+    const b = constantOf(base)
+    const e = constantOf(exponent)
+    const n = e && isWhole(e) ? Number(e.n) : null
+    if (n !== null && Math.abs(n) <= 64) {
+      if (b && !(n < 0 && isZero(b))) {
+        let value = ONE
+        for (let k = 0; k < Math.abs(n) && within(value); k++) value = times(value, b)
+        if (within(value)) return this.dialled(node, fixed(n < 0 ? over(ONE, value) : value, this.env.frameRate))
+      }
+      return form(
+        m => {
+          const x = base.at(m)
+          let y = 1
+          for (let k = 0; k < Math.abs(n); k++) y *= x
+          return n < 0 ? 1 / y : y
+        },
+        () => ({ ...base.facts(), bounds: I.wholePower(base.facts().bounds, n), repeats: R.together([base.facts().repeats]) }),
+      )
+    }
+    return form(
+      m => power(base.at(m), exponent.at(m)),
+      () => {
+        const x = base.facts()
+        const y = exponent.facts()
+        const bounds = x.bounds.low >= 0 && I.isBounded(x.bounds) && y.bounds.low >= 0 ? I.anyPower(x.bounds, y.bounds) : I.ALL
+        return { bounds, repeats: R.together([x.repeats, y.repeats]), leaps: x.leaps || y.leaps }
+      },
+    )
+  }
+
+  private joined(node: BinaryNode): Form {
+    const a = this.form(node.left)
+    const b = this.form(node.right)
+    const all = node.op === 'and'
+    const ca = constantOf(a)
+    if (ca) return isZero(ca) === all ? fixed(all ? ZERO : ONE, this.env.frameRate) : b
+    return form(
+      all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0),
+      () => ({ bounds: I.interval(0, 1), repeats: R.together([a.facts().repeats, b.facts().repeats]), leaps: true }),
+    )
+  }
+
+  private compared(node: BinaryNode): Form {
+    const a = this.form(node.left)
+    const b = this.form(node.right)
+    const holds = COMPARE[node.op as keyof typeof COMPARE]
+    const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
+    const facts = () => ({
+      bounds: I.interval(0, 1),
+      repeats: difference && isZero(difference.rate) ? R.ALWAYS : R.together([a.facts().repeats, b.facts().repeats]),
+      leaps: true,
+    })
+    if (!difference) return form(m => (holds(a.at(m), b.at(m)) ? 1 : 0), facts)
+    if (isZero(difference.rate)) {
+      return fixed(holds(compare(difference.base, ZERO), 0) ? ONE : ZERO, this.env.frameRate)
+    }
+    // Steady growth is compared exactly: a frame that lies on the boundary is never on its wrong side.
+    const reader = new AffineReader(difference, this.env.frameRate)
+    return form(m => (holds(reader.signAt(m), 0) ? 1 : 0), facts)
+  }
+
+  private choice(node: IfNode): Form {
+    const test = this.form(node.test)
+    const known = constantOf(test)
+    // The other branch is not looked at: `if index > 0 then mount[index - 1].y else 0px` guards itself.
+    if (known) return this.form(isZero(known) ? node.no : node.yes)
+    const yes = this.form(node.yes)
+    const no = this.form(node.no)
+    return form(
+      m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)),
+      () => {
+        const [t, y, n] = [test.facts(), yes.facts(), no.facts()]
+        return { bounds: I.union(y.bounds, n.bounds), repeats: R.together([t.repeats, y.repeats, n.repeats]), leaps: true }
+      },
+    )
+  }
+
+  /** The call of an entry with its arguments made ready. */
+  private prepared(node: CallNode): { entry: Entry; call: Call } {
+    const entry = functionNamed(node.name)!
+    const args: Record<string, Form | undefined> = {}
+    const words: Record<string, Word | undefined> = {}
+    const many: Form[] = []
+    const given = new Set<string>()
+    const { filled } = argumentsOf(node, entry)
+    const last = entry.takes.at(-1)!
+    for (const { parameter, arg, word } of filled) {
+      given.add(parameter.name)
+      if (word) {
+        words[parameter.name] = word
+        continue
+      }
+      // A period is turned into a frequency factor by factor, so that `2s / fairPace` may come to rest at 0.
+      const made =
+        parameter.name === entry.pace?.every
+          ? product(this.factors(arg.value, true), this.env)
+          : this.form(arg.value)
+      this.fits(parameter, made, arg.value, parameter.name === entry.pace?.every)
+      if (entry.many && parameter === last) many.push(made)
+      else args[parameter.name] = made
+    }
+    for (const p of entry.takes) {
+      if (args[p.name] === undefined && p.initial !== undefined) args[p.name] = fixedNumber(p.initial, this.env.frameRate)
+    }
+    const phase = phaseOf(entry, args, this.env)
+    if (phase === null) {
+      const says = `The pace of ${entry.name} changes with time here. A pace must be constant or set by dials.`
+      return stop('varying', outerSpan(node), says)
+    }
+    const call: Call = { args, given, many, words, phase, seed: this.seed(node, entry, args), frameRate: this.env.frameRate }
+    return { entry, call }
+  }
+
+  private fits(p: Entry['takes'][number], made: Form, at: Node, inverted: boolean): void {
+    const c = constantOf(made)
+    if (p.steady && !c) stop('varying', outerSpan(at), `${p.name} must not change with time.`)
+    if (!p.positive) return
+    const low = c ? compare(c, ZERO) : 1
+    const never = inverted && c === null && made.exact === null && !Number.isFinite(made.facts().bounds.high)
+    if (inverted ? low < 0 || (never && at.type === 'number') : low <= 0) {
+      stop('domain', outerSpan(at), `${p.name} must be more than 0.`)
+    }
+  }
+
+  private seed(node: CallNode, entry: Entry, args: Record<string, Form | undefined>): number {
+    if (!entry.seeded) return 0
+    const own = args.seed && constantOf(args.seed)
+    return own ? this.env.seed(`=${own.n}/${own.d}`, -1) : this.env.seed(canonical(entry.name), this.nth.get(node) ?? 0)
+  }
+
+  phase(node: CallNode) {
+    return this.prepared(node).call.phase
+  }
+
+  private call(node: CallNode): Form {
+    const { entry, call } = this.prepared(node)
+    const exact = entry.exact?.(call)
+    if (exact && isZero(exact.rate)) return this.dialled(node, fixed(exact.base, this.env.frameRate))
+    return form(entry.value(call), () => ({
+      bounds: entry.bounds(call),
+      repeats: (entry.repeats ?? repeatsOfArgs)(call),
+      leaps: (entry.leaps ?? leapsOfArgs)(call),
+    }))
+  }
+}
+
+const COMPARE = {
+  '<': (a: number, b: number) => a < b,
+  '<=': (a: number, b: number) => a <= b,
+  '>': (a: number, b: number) => a > b,
+  '>=': (a: number, b: number) => a >= b,
+  '==': (a: number, b: number) => a === b,
+  '!=': (a: number, b: number) => a !== b,
+} as const
+
+/** A dial's value as a constant that knows its dial. */
+export const dialForm = (id: string, value: Rational, frameRate: Rational): Form => fixed(value, frameRate, { dials: atom(id) })
+/** A hand value, exact as typed, in base measure. */
+export const handForm = (value: number, size: Rational, frameRate: Rational): Form => fixed(times(fromNumber(value), size), frameRate)

@@ -1,0 +1,41 @@
+/**
+ * How dials make a constant what it is: factor × a product of powers of *atoms*. An atom is a dial, or a
+ * whole expression of dials that is no product. The product names the pace whose slip a piece keeps, so that
+ * `45deg/s * fairPace` and `sine(every: 2s / fairPace)` share the one slip of `fairPace`.
+ */
+import { isZero, over, rational, times, ONE, type Rational } from '../time/rational.ts'
+import { seedOf } from '../signal/hash.ts'
+
+export interface Dialled {
+  /** Power by atom; none is 0. */
+  readonly atoms: ReadonlyMap<string, number>
+  /** What stands before the atoms. */
+  readonly factor: Rational
+}
+
+/** A dial by its id, or any expression of dials by its text. */
+export const atom = (key: string): Dialled => ({ atoms: new Map([[short(key), 1]]), factor: ONE })
+
+/** Keys are kept in documents, so long ones become their hash. */
+const short = (key: string): string => (key.length <= 80 ? key : `#${seedOf(key).toString(36)}${seedOf(key, 1).toString(36)}`)
+
+/** a times b, or a ÷ b. A plain constant is given as its factor with no atoms. */
+export function combined(a: Dialled, b: Dialled, inverse: boolean): Dialled {
+  const atoms = new Map(a.atoms)
+  for (const [key, power] of b.atoms) {
+    const next = (atoms.get(key) ?? 0) + (inverse ? -power : power)
+    if (next === 0) atoms.delete(key)
+    else atoms.set(key, next)
+  }
+  return { atoms, factor: inverse ? over(a.factor, b.factor) : times(a.factor, b.factor) }
+}
+
+/** The key under which a slip is kept: the atoms in order, and the moment the pace counts from when not 0. */
+export function slipKey(d: Dialled, origin: Rational): string {
+  const atoms = [...d.atoms].sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, power]) => (power === 1 ? key : `${key}^${power}`))
+  const from = isZero(origin) ? '' : `@${origin.n}/${origin.d}`
+  return atoms.join('*') + from
+}
+
+/** The product of the atoms, from the whole constant. */
+export const paceOf = (d: Dialled, value: Rational): Rational => (isZero(d.factor) ? rational(0) : over(value, d.factor))

@@ -1,0 +1,74 @@
+/**
+ * The instances of a part: one for every combination of the copies it stands in, numbered with the innermost
+ * copies running fastest.
+ */
+import { levelsOf, type Level } from '../formula/scope.ts'
+import type { Piece } from '../piece/schema.ts'
+import { rational, ONE, ZERO, type Rational } from '../time/rational.ts'
+
+export interface Instances {
+  readonly levels: readonly Level[]
+  readonly count: number
+}
+
+export function instancesOf(piece: Piece, part: string): Instances {
+  const levels = levelsOf(piece, part)
+  return { levels, count: levels.reduce((n, l) => n * l.copies.count, 1) }
+}
+
+/** The copy indices of an instance, outermost first. */
+export function indicesOf(of: Instances, instance: number): number[] {
+  const indices: number[] = []
+  let rest = instance
+  for (let k = of.levels.length - 1; k >= 0; k--) {
+    const { count } = of.levels[k]!.copies
+    indices.unshift(rest % count)
+    rest = Math.floor(rest / count)
+  }
+  return indices
+}
+
+/** The instance with these indices. */
+export const instanceAt = (of: Instances, indices: readonly number[]): number =>
+  of.levels.reduce((n, l, k) => n * l.copies.count + indices[k]!, 0)
+
+/**
+ * The instance of another part that a formula on one of `here` reads: its shared copies are the same ones, and
+ * `copy` picks one of its innermost copies. Null when there is no such copy.
+ */
+export function instanceRead(here: Instances, instance: number, there: Instances, copy: number | null): number | null {
+  const own = indicesOf(here, instance)
+  const indices: number[] = []
+  for (let k = 0; k < there.levels.length; k++) {
+    const last = k === there.levels.length - 1
+    if (last && copy !== null) {
+      if (copy < 0 || copy >= there.levels[k]!.copies.count) return null
+      indices.push(copy)
+    } else if (here.levels[k]?.part === there.levels[k]!.part) indices.push(own[k]!)
+    else return null
+  }
+  return instanceAt(there, indices)
+}
+
+/** How far along its copies an index is: of the whole way round in a full ring, else from the first to the last. */
+export function alongOf(level: Level, index: number): Rational {
+  const { copies } = level
+  const round = copies.layout === 'ring' && Math.abs(copies.sweep) >= 360
+  const steps = round ? copies.count : copies.count - 1
+  return steps === 0 ? ZERO : rational(index, steps)
+}
+
+/** `index`, `count` and `along` of an instance, and the same of the copies further out after `parent.`. */
+export function copyWords(of: Instances, instance: number): ReadonlyMap<string, Rational> {
+  const words = new Map<string, Rational>()
+  const indices = indicesOf(of, instance)
+  for (const [prefix, back] of [['', 1], ['parent.', 2]] as const) {
+    const level = of.levels.at(-back)
+    const index = indices.at(-back)
+    if (!level || index === undefined) continue
+    words.set(`${prefix}index`, index === 0 ? ZERO : rational(index))
+    words.set(`${prefix}count`, level.copies.count === 1 ? ONE : rational(level.copies.count))
+    words.set(`${prefix}along`, alongOf(level, index))
+  }
+  return words
+}

@@ -1,0 +1,165 @@
+/**
+ * What the formulas of a piece mean together: each checked, the signals given their kinds, and circles found
+ * and named. Decides for every drive which text runs: the one written, the last good one, or none.
+ */
+import { check, type Checked, type Got } from '../formula/check.ts'
+import { parse } from '../formula/parse.ts'
+import { problem, type Problem } from '../formula/problem.ts'
+import { Names, type Target } from '../formula/scope.ts'
+import { written } from '../formula/names.ts'
+import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
+import { propertyNamed } from '../rig/properties.ts'
+
+/** Which text of a drive or signal runs. `base`: neither can, so the hand value stands. */
+export type Running = 'text' | 'good' | 'base' | 'off'
+
+export interface Meaning {
+  /** `part.property` of a drive, or `~id` of a signal. */
+  readonly key: string
+  readonly source: Drive | Signal
+  readonly target: Target
+  readonly text: Checked | null
+  readonly good: Checked | null
+  /** What is wrong with the written text. */
+  readonly problems: Problem[]
+  running: Running
+}
+
+export const signalKey = (id: string): string => `~${id}`
+
+/** What a checked formula reads, as keys. */
+export function readKeys(checked: Checked): string[] {
+  return checked.reads.flatMap(r =>
+    r.type === 'property' ? [propertyKey(r.part, r.property)] : r.type === 'signal' ? [signalKey(r.id)] : [],
+  )
+}
+
+/** The formula of a meaning that runs, or null. */
+export const runningFormula = (m: Meaning): Checked | null =>
+  m.running === 'text' ? m.text : m.running === 'good' ? m.good : null
+
+export class Meanings {
+  readonly names: Names
+  readonly all = new Map<string, Meaning>()
+
+  /** `before` lends what has not changed. */
+  constructor(
+    readonly piece: Piece,
+    before: Meanings | null = null,
+  ) {
+    const lend = before && sameNames(before.piece, piece) ? before : null
+    this.names = lend && lend.piece.dials === piece.dials ? lend.names : new Names(piece)
+    const signalKinds = new Map<string, Got>()
+    const kindOf = (id: string): Got => {
+      if (signalKinds.has(id)) return signalKinds.get(id)!
+      signalKinds.set(id, 'any')
+      const meaning = this.make(signalKey(id), piece.signals[id]!, { part: null, property: null }, kindOf, lend)
+      const kind = runningFormula(meaning)?.result ?? 'any'
+      signalKinds.set(id, kind)
+      return kind
+    }
+    for (const id of Object.keys(piece.signals)) kindOf(id)
+    const sameSignals = before?.piece.signals === piece.signals
+    for (const [key, drive] of Object.entries(piece.drives)) {
+      const part = piece.parts[drive.part]
+      const property = propertyNamed(drive.property)
+      if (!part || !property) continue
+      this.make(key, drive, { part: drive.part, property }, kindOf, sameSignals ? lend : null)
+    }
+    this.breakCircles()
+  }
+
+  private make(key: string, source: Drive | Signal, target: Target, kindOf: (id: string) => Got, lend: Meanings | null): Meaning {
+    const old = lend?.all.get(key)
+    const same = old && old.source === source
+    const text = same ? old.text : this.checked(source.text, target, kindOf)
+    const problems = same
+      ? [...old.problems.filter(p => p.code !== 'cycle')]
+      : text && 'formula' in text
+        ? [...text.problems]
+        : [...(parse(source.text).problems as readonly Problem[])]
+    const sound = (c: Checked | null) => (c && !c.problems.some(p => p.level === 'error') ? c : null)
+    const good = same ? old.good : source.good === source.text ? text : this.checked(source.good, target, kindOf)
+    const off = 'off' in source && source.off
+    const running: Running = off ? 'off' : sound(text) ? 'text' : sound(good) ? 'good' : 'base'
+    const meaning: Meaning = { key, source, target, text, good, problems, running }
+    this.all.set(key, meaning)
+    return meaning
+  }
+
+  private checked(text: string, target: Target, kindOf: (id: string) => Got): Checked | null {
+    const { formula } = parse(text)
+    return formula && check(formula, this.names, target, kindOf)
+  }
+
+  /**
+   * A circle of readings cannot run. Where one was just made, the formula that closed it still has an older
+   * good text and goes back to that; a circle of settled texts holds the hand values.
+   */
+  private breakCircles(): void {
+    for (let circle = this.circle(); circle; circle = this.circle()) {
+      const says = `${circle.map(k => this.label(k)).join(' reads ')} reads ${this.label(circle[0]!)}: a circle has no beginning. Cut one of these links.`
+      const newly = circle.filter(k => {
+        const m = this.all.get(k)!
+        return m.running === 'text' && m.source.text !== m.source.good
+      })
+      for (const key of newly.length > 0 ? newly : circle) {
+        const m = this.all.get(key)!
+        const next = circle[(circle.indexOf(key) + 1) % circle.length]!
+        const at = runningFormula(m)!.reads.find(r => readKeys({ ...m.text!, reads: [r] } as Checked).includes(next)) ?? { from: 0, to: m.source.text.length }
+        m.problems.push(problem('cycle', at, says))
+        m.running = newly.length > 0 && m.good && m.good.problems.length === 0 ? 'good' : 'base'
+      }
+    }
+  }
+
+  /** One circle among the running formulas, or null. */
+  private circle(): string[] | null {
+    const state = new Map<string, 'open' | 'done'>()
+    const path: string[] = []
+    const visit = (key: string): string[] | null => {
+      const m = this.all.get(key)
+      if (!m || state.get(key) === 'done') return null
+      if (state.get(key) === 'open') return path.slice(path.indexOf(key))
+      state.set(key, 'open')
+      path.push(key)
+      const formula = runningFormula(m)
+      for (const next of formula ? readKeys(formula) : []) {
+        const found = visit(next)
+        if (found) return found
+      }
+      path.pop()
+      state.set(key, 'done')
+      return null
+    }
+    for (const key of this.all.keys()) {
+      const found = visit(key)
+      if (found) return found
+    }
+    return null
+  }
+
+  /** A drive or signal in words: `carousel.rotation`. */
+  label(key: string): string {
+    return labelOf(this.piece, key)
+  }
+}
+
+/** A drive or signal as it is written in a formula: `carousel.rotation`, `` `Ticket arch`.y ``. */
+export function labelOf(piece: Piece, key: string): string {
+  if (key.startsWith('~')) return written(piece.signals[key.slice(1)]?.name ?? key)
+  const [part, property] = key.split('.') as [string, string]
+  return `${written(piece.parts[part]?.name ?? part)}.${property}`
+}
+
+/** Whether every name means the same and every part has the same shape, parent and copies. */
+function sameNames(a: Piece, b: Piece): boolean {
+  return NAMED.every(c => {
+    if (a[c] === b[c]) return true
+    if (c !== 'dials' && c !== 'signals') return false
+    const [x, y] = [a[c], b[c]]
+    const ids = Object.keys(x)
+    if (ids.length !== Object.keys(y).length) return false
+    return ids.every(id => x[id]!.name === y[id]?.name && (c === 'signals' || a.dials[id]!.unit === b.dials[id]!.unit))
+  })
+}

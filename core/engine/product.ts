@@ -1,0 +1,95 @@
+/**
+ * Products and quotients, taken whole: all constants fold to one exact fraction; time multiplied by a pace
+ * stays exact and carries the slip that tuning a dial has left (see `dialled.ts`); the rest is multiplied in
+ * the order it is written.
+ */
+import * as I from '../insight/interval.ts'
+import * as R from '../insight/repeats.ts'
+import { scale, type Affine } from '../time/affine.ts'
+import { isZero, negate, over, plus, times, within, ONE, type Rational } from '../time/rational.ts'
+import { combined, paceOf, type Dialled } from './dialled.ts'
+import { constantOf, fixed, form, steady, type Form } from './form.ts'
+
+export interface Factor {
+  readonly form: Form
+  /** Divided by instead of multiplied with. */
+  readonly inverse: boolean
+}
+
+/** What a product needs to know of the piece. */
+export interface Setting {
+  readonly frameRate: Rational
+  /** The moment in seconds at which lap 0 begins. */
+  readonly lapStart: Rational
+  /** The slip of a pace made of dials: `pace` is its value now, `origin` the second it counts from. */
+  readonly slip: (dials: Dialled, pace: Rational, origin: Rational) => Rational
+}
+
+export function product(factors: readonly Factor[], setting: Setting): Form {
+  let constant = ONE
+  let dials: Dialled = { atoms: new Map(), factor: ONE }
+  let perLap = false
+  const moving: Factor[] = []
+  for (const f of factors) {
+    const c = constantOf(f.form)
+    const value = c && !(f.inverse && isZero(c)) ? (f.inverse ? over(constant, c) : times(constant, c)) : null
+    if (!c || !value || !within(value)) {
+      moving.push(f)
+      continue
+    }
+    constant = value
+    perLap = perLap !== f.form.perLap
+    const own = f.form.dials ?? { atoms: new Map(), factor: c }
+    if (!(f.inverse && isZero(own.factor))) dials = combined(dials, own, f.inverse)
+  }
+  const dialled = dials.atoms.size > 0 ? dials : null
+  if (moving.length === 0) return fixed(constant, setting.frameRate, { perLap, dials: dialled })
+  const only = moving[0]!
+  if (moving.length === 1 && !only.inverse && only.form.exact) {
+    const exact = only.form.ofTime
+      ? paced(only.form.exact, constant, perLap, dialled, setting)
+      : scale(only.form.exact, constant)
+    if (exact) return steady(exact, setting.frameRate, { ofTime: only.form.ofTime })
+  }
+  return general(moving, constant, setting.frameRate)
+}
+
+/** Time multiplied by a constant pace. */
+function paced(time: Affine, by: Rational, perLap: boolean, dials: Dialled | null, s: Setting): Affine | null {
+  const shift = perLap ? times(time.rate, s.lapStart) : null
+  const counted = shift ? { rate: time.rate, base: plus(time.base, negate(shift)) } : time
+  const scaled = scale(counted, by)
+  if (!scaled || !dials || isZero(time.rate)) return scaled
+  const origin = over(negate(counted.base), counted.rate)
+  const slip = times(times(s.slip(dials, paceOf(dials, by), origin), dials.factor), time.rate)
+  return { rate: scaled.rate, base: plus(scaled.base, slip) }
+}
+
+function general(moving: readonly Factor[], constant: Rational, frameRate: Rational): Form {
+  const unit = constant.n === constant.d
+  const parts: Factor[] = unit ? [...moving] : [{ form: fixed(constant, frameRate), inverse: false }, ...moving]
+  const [first, ...rest] = parts
+  const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!) : first!.form
+  return rest.reduce(pair, start)
+}
+
+function pair(a: Form, f: Factor): Form {
+  const b = f.form
+  const ca = constantOf(a)
+  const cb = constantOf(b)
+  return form(
+    f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m),
+    () => {
+      const x = a.facts()
+      const y = b.facts()
+      const repeats =
+        ca && !f.inverse
+          ? R.scaled(y.repeats, ca)
+          : cb && !(f.inverse && isZero(cb))
+            ? R.scaled(x.repeats, f.inverse ? over(ONE, cb) : cb)
+            : R.together([x.repeats, y.repeats])
+      const bounds = f.inverse ? I.over(x.bounds, y.bounds) : I.times(x.bounds, y.bounds)
+      return { bounds, repeats, leaps: x.leaps || y.leaps }
+    },
+  )
+}

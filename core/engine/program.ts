@@ -1,0 +1,276 @@
+/**
+ * A piece made ready to run: every driven property of every instance has a form, and a snapshot holds all
+ * their values at one moment. A program is made anew for each change of the piece and takes over from the
+ * one before what the change does not reach.
+ */
+import type { Checked } from '../formula/check.ts'
+import type { Problem } from '../formula/problem.ts'
+import { featureOf, relative, RELATIVES } from '../formula/scope.ts'
+import { canonical } from '../formula/names.ts'
+import { propertyKey, type Piece } from '../piece/schema.ts'
+import { initialOf, propertyNamed, type Property } from '../rig/properties.ts'
+import { seedOf } from '../signal/hash.ts'
+import type { Moment } from '../time/moment.ts'
+import { ZERO, fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { unitNamed, type Measures } from '../units/units.ts'
+import { dialUnit } from '../formula/scope.ts'
+import { slipKey, type Dialled } from './dialled.ts'
+import { CannotRun, compile, dialForm, handForm, type Env } from './compile.ts'
+import { form, type Form } from './form.ts'
+import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
+import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
+import { timeWords } from './words.ts'
+
+/** A pace made of dials that a formula uses: its value now, and the second it counts from. */
+export interface Pace {
+  readonly pace: Rational
+  readonly origin: Rational
+}
+
+/** A driven property (or a signal, with one instance), ready to run. */
+export interface Slot {
+  readonly key: string
+  readonly forms: readonly Form[]
+  /** The same, held to the hand value where a value is not finite, and worked out once a moment. */
+  readonly readers: readonly Form[]
+  readonly running: Running
+  readonly problems: readonly Problem[]
+  readonly paces: ReadonlyMap<string, Pace>
+  readonly dials: ReadonlySet<string>
+  readonly slots: ReadonlySet<string>
+  /** Where its first instance stands in a snapshot; −1 for a signal. */
+  readonly offset: number
+}
+
+export const measuresOf = (piece: Piece): Measures => ({
+  frameRate: rational(piece.frameRate.n, piece.frameRate.d),
+  lapLength: rational(piece.lap.length.n, piece.lap.length.d),
+})
+
+export class Program {
+  readonly measures: Measures
+  readonly meanings: Meanings
+  readonly slots = new Map<string, Slot>()
+  /** How many values a snapshot holds. */
+  readonly size: number
+  private readonly lapStart: Rational
+  private readonly instances = new Map<string, Instances>()
+  private readonly words: ReadonlyMap<string, Form>
+
+  constructor(
+    readonly piece: Piece,
+    before: Program | null = null,
+  ) {
+    this.measures = measuresOf(piece)
+    this.lapStart = fromNumber(piece.lap.start)
+    this.meanings = new Meanings(piece, before?.meanings ?? null)
+    this.words = timeWords(piece, this.measures, this.lapStart)
+    let size = 0
+    const offsets = new Map<string, number>()
+    for (const [key, m] of this.meanings.all) {
+      if (m.target.part === null) continue
+      offsets.set(key, size)
+      size += this.instancesOf(m.target.part).count
+    }
+    this.size = size
+    const keeps = new Keeps(this, before)
+    for (const [key, m] of this.meanings.all) this.slot(key, m, offsets, keeps)
+  }
+
+  instancesOf(part: string): Instances {
+    let found = this.instances.get(part)
+    if (!found) this.instances.set(part, (found = instancesOf(this.piece, part)))
+    return found
+  }
+
+  private slot(key: string, m: Meaning, offsets: ReadonlyMap<string, number>, keeps: Keeps): Slot {
+    const made = this.slots.get(key)
+    if (made) return made
+    const offset = offsets.get(key) ?? -1
+    const old = keeps.slot(key)
+    const slot = old ? { ...old, offset } : this.build(key, m, offset, k => this.slot(k, this.meanings.all.get(k)!, offsets, keeps))
+    this.slots.set(key, slot)
+    return slot
+  }
+
+  private build(key: string, m: Meaning, offset: number, slotOf: (key: string) => Slot): Slot {
+    const tracked = { paces: new Map<string, Pace>(), dials: new Set<string>(), slots: new Set<string>() }
+    const problems = [...m.problems]
+    const attempt = (checked: Checked | null, report: boolean): Form[] | null => {
+      if (!checked) return null
+      try {
+        const count = m.target.part === null ? 1 : this.instancesOf(m.target.part).count
+        return Array.from({ length: count }, (_, i) => compile(checked, this.env(m, i, tracked, slotOf)))
+      } catch (e) {
+        if (!(e instanceof CannotRun)) throw e
+        if (report) problems.push(e.problem)
+        return null
+      }
+    }
+    let running = m.running
+    let forms = attempt(runningFormula(m), running === 'text')
+    if (!forms && running === 'text' && m.source.good !== m.source.text && sound(m.good)) {
+      running = 'good'
+      forms = attempt(m.good, false)
+    }
+    if (!forms && running !== 'off') running = 'base'
+    const bases = m.target.part === null ? [zero(this.measures)] : this.handForms(m.target.part, m.target.property!)
+    const used = forms ?? bases
+    const readers = used.map((f, i) => guarded(f, bases[i]!))
+    return { key, forms: used, readers, running, problems, ...tracked, offset }
+  }
+
+  /** Surroundings for a formula at an instance, also for looking into its parts. */
+  envFor(key: string, instance: number): Env {
+    const m = this.meanings.all.get(key)!
+    return this.env(m, instance, { paces: new Map(), dials: new Set(), slots: new Set() }, k => this.slots.get(k)!)
+  }
+
+  private env(
+    m: Meaning,
+    instance: number,
+    tracked: { paces: Map<string, Pace>; dials: Set<string>; slots: Set<string> },
+    slotOf: (key: string) => Slot,
+  ): Env {
+    const { piece, measures } = this
+    const { part, property } = m.target
+    const here = part === null ? { levels: [], count: 1 } : this.instancesOf(part)
+    const copies = copyWords(here, instance)
+    const indices = indicesOf(here, instance)
+    const read = (key: string, which: number): Form | null => {
+      if (!this.meanings.all.has(key)) return null
+      tracked.slots.add(key)
+      return slotOf(key).readers[which]!
+    }
+    const span = part === null ? null : piece.parts[part]!.span
+    return {
+      ...measures,
+      lapStart: this.lapStart,
+      slip: (dials: Dialled, pace: Rational, origin: Rational) => {
+        const key = slipKey(dials, origin)
+        tracked.paces.set(key, { pace, origin })
+        return fromNumber(piece.slips[key] ?? 0)
+      },
+      builtin: name => {
+        const copy = copies.get(name)
+        if (copy) return handForm(toNumber(copy), copy.d === 1n ? rational(1) : over1(copy), measures.frameRate)
+        if (name === 'base') return this.handForms(part!, property!)[instance]!
+        if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
+        if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
+        return this.words.get(name)!
+      },
+      dial: id => {
+        tracked.dials.add(id)
+        const dial = piece.dials[id]!
+        return dialForm(id, times(fromNumber(dial.value), dialUnit(dial.unit)?.size(measures) ?? rational(1)), measures.frameRate)
+      },
+      signal: id => read(signalKey(id), 0)!,
+      property: (of, name, copy) => {
+        const there = this.instancesOf(of)
+        const which = instanceRead(here, instance, there, copy)
+        if (which === null) return null
+        return read(propertyKey(of, name), which) ?? this.handForms(of, propertyNamed(name)!)[which]!
+      },
+      feature: (of, name) => {
+        const word = canonical(of)
+        const found = (RELATIVES as readonly string[]).includes(word) ? relative(piece, word, part) : this.meanings.names.named(of)!.id
+        const feature = featureOf(piece, found as string, name)!
+        return 'setting' in feature ? feature : { part: found as string, property: feature.name }
+      },
+      seed: (name, nth) => (nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...indices)),
+    }
+  }
+
+  /** What a property holds by hand at each instance, in base measure. */
+  handForms(part: string, property: Property): Form[] {
+    const size = unitNamed(property.unit)?.size(this.measures) ?? rational(1)
+    const base = this.piece.bases[propertyKey(part, property.name)]
+    const common = base?.value ?? initialOf(property, this.piece.parts[part]!.shape.type)
+    const { count } = this.instancesOf(part)
+    const same = handForm(common, size, this.measures.frameRate)
+    return Array.from({ length: count }, (_, i) => {
+      const own = base?.copies?.[i]
+      return own === undefined ? same : handForm(own, size, this.measures.frameRate)
+    })
+  }
+
+  /** All driven values at a moment, written into `out` (of length `size`). */
+  moment(m: Moment, out: Float64Array): Float64Array {
+    for (const slot of this.slots.values()) {
+      if (slot.offset < 0) continue
+      for (let i = 0; i < slot.readers.length; i++) out[slot.offset + i] = slot.readers[i]!.at(m)
+    }
+    return out
+  }
+
+  /** One driven property of one instance at many moments. */
+  stretch(key: string, instance: number, moments: readonly Moment[], out = new Float64Array(moments.length)): Float64Array {
+    const reader = this.slots.get(key)!.readers[instance]!
+    for (let i = 0; i < moments.length; i++) out[i] = reader.at(moments[i]!)
+    return out
+  }
+
+  /** Every pace made of dials that runs, by the key of its slip. */
+  paces(): Map<string, Pace> {
+    return new Map([...this.slots.values()].flatMap(s => [...s.paces]))
+  }
+}
+
+const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')
+const over1 = (r: Rational): Rational => ({ n: 1n, d: r.d })
+const zero = (m: Measures) => handForm(0, rational(1), m.frameRate)
+
+/** Holds to the hand value where a value is not finite; remembers the last moment, which never changes a result. */
+function guarded(f: Form, base: Form): Form {
+  if (f.exact) return f
+  let last: Moment | null = null
+  let value = 0
+  const at = (m: Moment): number => {
+    if (m === last) return value
+    const v = f.at(m)
+    value = Number.isFinite(v) ? v : base.at(m)
+    last = m
+    return value
+  }
+  return { ...form(at, f.facts) }
+}
+
+/** Which slots of the program before still stand. */
+class Keeps {
+  private readonly kept = new Map<string, boolean>()
+  private readonly possible: boolean
+
+  constructor(
+    private readonly now: Program,
+    private readonly before: Program | null,
+  ) {
+    const [a, b] = [before?.piece, now.piece]
+    this.possible =
+      a !== undefined && (['parts', 'bases', 'frameRate', 'lap', 'stretch'] as const).every(c => a[c] === b[c])
+  }
+
+  slot(key: string): Slot | null {
+    return this.possible && this.stands(key) ? this.before!.slots.get(key)! : null
+  }
+
+  private stands(key: string): boolean {
+    const known = this.kept.get(key)
+    if (known !== undefined) return known
+    this.kept.set(key, false)
+    const [a, b] = [this.before!, this.now]
+    const slot = a.slots.get(key)
+    const [was, is] = [a.meanings.all.get(key), b.meanings.all.get(key)]
+    const stands =
+      slot !== undefined &&
+      was !== undefined &&
+      is !== undefined &&
+      was.source === is.source &&
+      was.running === is.running &&
+      was.text === is.text &&
+      [...slot.dials].every(id => a.piece.dials[id] === b.piece.dials[id]) &&
+      [...slot.paces.keys()].every(k => a.piece.slips[k] === b.piece.slips[k]) &&
+      [...slot.slots].every(k => this.stands(k))
+    this.kept.set(key, stands)
+    return stands
+  }
+}

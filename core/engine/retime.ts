@@ -1,0 +1,54 @@
+/**
+ * Operations that change the pace of many formulas at once, made at a moment so that nothing jumps: a dial, the
+ * length of the lap. No formula's text changes.
+ */
+import { operation, type Operation, type Put } from '../piece/operation.ts'
+import type { Dial, Piece } from '../piece/schema.ts'
+import type { Moment } from '../time/moment.ts'
+import { fromNumber, isZero, minus, over, plus, times, toNumber, type Rational } from '../time/rational.ts'
+import { apply } from '../piece/operation.ts'
+import { Program } from './program.ts'
+
+/**
+ * Sets a dial. Each pace made of dials keeps what it has run up to: its slip grows by (old − new) · t, with t
+ * counted from where the pace counts from. `keep` false leaves the slips alone: values then jump.
+ */
+export function setDial(program: Program, id: string, value: number, at: Moment, keep = true): Operation {
+  const { piece } = program
+  const dial: Dial = { ...piece.dials[id]!, value }
+  const op = operation(`set ${dial.name}`, { in: 'dials', id, value: dial })
+  if (!keep) return op
+  const before = program.paces()
+  const after = new Program(apply(piece, op), program).paces()
+  const slips: Put[] = []
+  for (const [key, { pace, origin }] of before) {
+    const next = after.get(key)
+    if (!next) continue
+    const change = times(minus(pace, next.pace), minus(at.exactSeconds, origin))
+    if (isZero(change)) continue
+    slips.push({ in: 'slips', id: key, value: toNumber(plus(fromNumber(piece.slips[key] ?? 0), change)) })
+  }
+  return { ...op, puts: [...op.puts, ...slips] }
+}
+
+/** The slips that a dial has a part in: their keys. */
+export function slipsOf(piece: Piece, dial: string): string[] {
+  return Object.keys(piece.slips).filter(key => key.split(/[^A-Za-z0-9_]+/).includes(dial))
+}
+
+/** Clears the slips a dial has gathered, so that frame 0 is where the formulas alone put it. */
+export function settleFrom0(piece: Piece, dial: string): Operation {
+  const puts: Put[] = slipsOf(piece, dial).map(key => ({ in: 'slips', id: key, value: null }))
+  return operation(`settle ${piece.dials[dial]!.name} from 0`, ...puts)
+}
+
+/** Sets the lap's length; its start moves so that the lap is as far on at the moment as it was. */
+export function setLap(piece: Piece, length: { n: number; d: number }, at: Moment, keep = true): Operation {
+  const old = toRational(piece.lap.length)
+  const start = fromNumber(piece.lap.start)
+  const run = minus(at.exactSeconds, start)
+  const next = minus(at.exactSeconds, over(times(run, toRational(length)), old))
+  return operation('set the lap', { set: 'lap', value: { length, start: keep ? toNumber(next) : piece.lap.start } })
+}
+
+const toRational = (f: { n: number; d: number }): Rational => over({ n: BigInt(f.n), d: 1n }, { n: BigInt(f.d), d: 1n })

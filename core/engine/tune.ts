@@ -1,0 +1,205 @@
+/**
+ * Tuning without a jump: a change that sets pace, made at a moment, keeps every value there and only changes
+ * where it goes next. In a formula the difference goes into `phase:` or into a constant beside the time term
+ * (`absorb.ts`); for a dial, which many formulas read, into the slips of the piece (`retime.ts`).
+ */
+import type { Checked } from '../formula/check.ts'
+import { argumentsOf } from '../formula/arguments.ts'
+import { numbersThatDiffer } from '../formula/edit.ts'
+import { functionNamed } from '../formula/functions/index.ts'
+import { canonical } from '../formula/names.ts'
+import { change, type Change } from '../formula/problem.ts'
+import { children, everyNode, outerSpan, type CallNode, type Formula, type Node } from '../formula/tree.ts'
+import { evaluateAffine } from '../time/affine.ts'
+import type { Moment } from '../time/moment.ts'
+import { compare, equal, fraction, isZero, minus, over, rational, times, type Rational } from '../time/rational.ts'
+import { unitOfKind, type Measures } from '../units/units.ts'
+import { absorb, isSum, quantity, type Gap } from './absorb.ts'
+import { CannotRun, compileNode, compilePhase } from './compile.ts'
+import type { Program } from './program.ts'
+
+export interface Tuned {
+  readonly text: string
+  /** Why a value jumps at the moment of the change, in one sentence; null when none does. */
+  readonly jumps: string | null
+}
+
+/**
+ * The text that `wanted` becomes when the drive with this key runs `running` up to a moment: numbers that set
+ * pace are made up for, so that no value jumps. Both programs are those with the old and the new text.
+ */
+export function tuneText(before: Program, after: Program, key: string, at: Moment): Tuned {
+  const old = before.meanings.all.get(key)?.text
+  const next = after.meanings.all.get(key)?.text
+  const wanted = after.meanings.all.get(key)?.source.text ?? ''
+  const same: Tuned = { text: wanted, jumps: null }
+  if (!old || !next || before.slots.get(key)?.running !== 'text' || after.slots.get(key)?.running !== 'text') return same
+  const pairs = numbersThatDiffer(old.formula, next.formula)
+  if (!pairs || pairs.length === 0) return same
+  const a = distinct(pairs.flatMap(([n]) => paceTerms(old.formula, n)))
+  const b = distinct(pairs.flatMap(([, n]) => paceTerms(next.formula, n)))
+  let jumps: string | null = null
+  const changes: Change[] = []
+  for (let i = 0; i < Math.min(a.length, b.length); i++) {
+    const [x, y] = [a[i]!, b[i]!]
+    try {
+      const difference = gap(before, after, key, old, next, x, y, at)
+      if (typeof difference === 'string') jumps = difference
+      else if (!isZero(difference.value)) changes.push(...written(next, y, difference, after.measures))
+    } catch (e) {
+      if (!(e instanceof CannotRun)) throw e
+    }
+  }
+  return { text: change(wanted, changes), jumps }
+}
+
+/** A source call, or a product of time with constants: what a number sets the pace of. */
+type Term = { readonly type: 'phase'; readonly node: CallNode } | { readonly type: 'time'; readonly node: Node; readonly sum: Node }
+
+const distinct = (terms: readonly Term[]): Term[] => [...new Map(terms.map(t => [t.node, t])).values()]
+
+/** What a node sets the pace of; one in a `let` does so wherever that is used. */
+function paceTerms(formula: Formula, node: Node): Term[] {
+  const own = paceTerm(formula, node)
+  if (own) return [own]
+  const named = formula.lets.find(l => contains(l.value, node))
+  if (!named) return []
+  const uses = everyNode(formula).filter(n => n.type === 'name' && canonical(n.name) === canonical(named.name))
+  return uses.flatMap(n => paceTerms(formula, n))
+}
+
+/** The pace term round a node, or null when it sets no pace there. */
+function paceTerm(formula: Formula, number: Node): Term | null {
+  const path = pathTo(formula, number)
+  for (let i = path.length - 2; i >= 0; i--) {
+    const node = path[i]!
+    const below = path[i + 1]!
+    if (node.type === 'call') {
+      const entry = functionNamed(node.name)
+      const filled = entry && argumentsOf(node, entry).filled.find(f => f.arg.value === below)
+      const name = filled?.parameter.name
+      if (entry?.pace && name && (name === entry.pace.freq || name === entry.pace.every)) return { type: 'phase', node }
+      if (entry?.pace && name === entry.pace.phase) return null
+    }
+    if (isProduct(node) && !(i > 0 && isProduct(path[i - 1]!))) {
+      const time = factors(node).find(f => mentionsTime(f))
+      if (time && !contains(time, number)) return { type: 'time', node, sum: path[sumFrom(path, i)]! }
+    }
+  }
+  return null
+}
+
+const isProduct = (n: Node): boolean => (n.type === 'binary' && (n.op === '*' || n.op === '/')) || (n.type === 'unary' && n.op === '-')
+
+function factors(n: Node): Node[] {
+  if (n.type === 'binary' && (n.op === '*' || n.op === '/')) return [...factors(n.left), ...factors(n.right)]
+  return n.type === 'unary' && n.op === '-' ? factors(n.of) : [n]
+}
+
+/** Where the sum begins that a term on a path stands in; the term itself when it is in none. */
+function sumFrom(path: readonly Node[], term: number): number {
+  let at = term
+  while (at > 0 && isSum(path[at - 1]!)) at--
+  return at
+}
+
+const TIME_NAMES = new Set(['time', 'frame'])
+const mentionsTime = (n: Node): boolean =>
+  n.type === 'name' ? TIME_NAMES.has(canonical(n.name)) : n.type !== 'call' && children(n).some(mentionsTime)
+const contains = (n: Node, wanted: Node): boolean => n === wanted || children(n).some(c => contains(c, wanted))
+
+function pathTo(formula: Formula, wanted: Node): Node[] {
+  const visit = (n: Node): Node[] | null => {
+    if (n === wanted) return [n]
+    for (const c of children(n)) {
+      const found = visit(c)
+      if (found) return [n, ...found]
+    }
+    return null
+  }
+  for (const root of [...formula.lets.map(l => l.value), formula.body]) {
+    const found = visit(root)
+    if (found) return found
+  }
+  return []
+}
+
+/** What the new text lacks against the old at the moment, or a sentence when it cannot be made up for. */
+function gap(before: Program, after: Program, key: string, old: Checked, next: Checked, x: Term, y: Term, at: Moment): Gap | string {
+  const count = after.slots.get(key)!.forms.length
+  const gaps: Rational[] = []
+  let keep: Rational | null = null
+  for (let i = 0; i < count; i++) {
+    const was = paced(old, before, key, x, i)
+    const is = paced(next, after, key, y, i)
+    if (!was || !is) return 'The pace here is not linear in time, so the value jumps.'
+    if (was.wrap !== is.wrap && y.type === 'phase' && functionNamed(y.node.name)?.seeded) {
+      return 'A lap holds a whole number of steps here, so another number of them makes the value jump.'
+    }
+    const [a, b] = [evaluateAffine(was.affine, at), evaluateAffine(is.affine, at)]
+    if (i === 0 && y.type === 'phase') keep = a
+    gaps.push(minus(a, b))
+  }
+  const cyclic = y.type === 'phase' && !functionNamed(y.node.name)?.seeded
+  const first = gaps[0]!
+  if (gaps.every(g => equal(g, first))) return { value: cyclic ? centred(first) : first, carry: null, keep }
+  const carry = carried(next, y, gaps, after, key)
+  return carry ?? 'Each copy has a pace of its own here, so the value jumps.'
+}
+
+/** Within half a turn either way: whole turns make no difference to an oscillator. */
+function centred(turns: Rational): Rational {
+  const part = fraction(turns)
+  return compare(part, rational(1, 2)) > 0 ? minus(part, rational(1)) : part
+}
+
+function paced(checked: Checked, program: Program, key: string, term: Term, instance: number) {
+  const env = program.envFor(key, instance)
+  if (term.type === 'phase') {
+    const phase = compilePhase(checked, env, term.node)
+    return { affine: phase.turns, wrap: phase.wrap }
+  }
+  const { exact } = compileNode(checked, env, term.node)
+  return exact && { affine: exact, wrap: 0 }
+}
+
+/** When the gap is a constant times one factor of the pace that differs from copy to copy, that factor's text. */
+function carried(next: Checked, term: Term, gaps: readonly Rational[], after: Program, key: string): Gap | null {
+  const pace = term.type === 'time' ? term.node : paceArgument(term.node)
+  if (!pace) return null
+  for (const f of factors(pace)) {
+    if (mentionsTime(f)) continue
+    const values = gaps.map((_, i) => {
+      const { exact } = compileNode(next, after.envFor(key, i), f)
+      return exact && isZero(exact.rate) ? exact.base : null
+    })
+    const k = values.findIndex(v => v !== null && !isZero(v))
+    if (k < 0) continue
+    const share = over(gaps[k]!, values[k]!)
+    if (!values.every((v, i) => v !== null && equal(times(share, v), gaps[i]!))) continue
+    const { from, to } = outerSpan(f)
+    return { value: share, carry: next.formula.text.slice(from, to), keep: null }
+  }
+  return null
+}
+
+function paceArgument(call: CallNode): Node | null {
+  const entry = functionNamed(call.name)!
+  return argumentsOf(call, entry).filled.find(f => f.parameter.name === entry.pace!.freq)?.arg.value ?? null
+}
+
+/** The changes that write a gap into the text. */
+function written(next: Checked, term: Term, gap: Gap, measures: Measures): Change[] {
+  const { text } = next.formula
+  if (term.type === 'time') {
+    const kind = next.kinds.get(term.node)
+    const unit = kind && kind !== 'any' ? unitOfKind(kind) : undefined
+    return unit === undefined ? [] : absorb(text, term.sum, term.node, gap, unit, measures)
+  }
+  const entry = functionNamed(term.node.name)!
+  const name = entry.pace!.phase!
+  const given = argumentsOf(term.node, entry).filled.find(f => f.parameter.name === name)?.arg.value
+  if (given) return absorb(text, given, null, gap, 'turn', measures)
+  const end = term.node.to - 1
+  return [{ from: end, to: end, insert: `, ${name}: ${quantity(gap, 'turn', measures)}` }]
+}

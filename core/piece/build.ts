@@ -1,0 +1,42 @@
+/** Writing a piece in code, operation by operation: for the demo, for starters and for tests. */
+import { addDial, addDrive, addSignal } from './drives.ts'
+import { apply, type Operation } from './operation.ts'
+import { addPart, setBase } from './parts.ts'
+import { emptyPiece, type Dial, type Part, type Piece, type Shape } from './schema.ts'
+
+export class Builder {
+  piece: Piece
+
+  constructor(title: string, seed: number) {
+    this.piece = emptyPiece(title, seed)
+  }
+
+  do(op: Operation): this {
+    this.piece = apply(this.piece, op)
+    return this
+  }
+
+  /** A part with its hand values in display units; gives its id. */
+  part(name: string, shape: Shape, given: Partial<Part> = {}, hand: Readonly<Record<string, number>> = {}): string {
+    const { id, op } = addPart(this.piece, shape, { ...given, name })
+    this.do(op)
+    for (const [property, value] of Object.entries(hand)) this.do(setBase(this.piece, id, property, value))
+    return id
+  }
+
+  drive(part: string, property: string, text: string): this {
+    return this.do(addDrive(this.piece, part, property, text))
+  }
+
+  dial(name: string, given: Partial<Dial> = {}): string {
+    const { id, op } = addDial(this.piece, { ...given, name })
+    this.do(op)
+    return id
+  }
+
+  signal(name: string, text: string): string {
+    const { id, op } = addSignal(this.piece, name, text)
+    this.do(op)
+    return id
+  }
+}
