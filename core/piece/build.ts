@@ -1,7 +1,7 @@
 /** Writing a piece in code, operation by operation: for the demo, for starters and for tests. */
 import { addDial, addDrive, addSignal } from './drives.ts'
 import { apply, type Operation } from './operation.ts'
-import { addPart, setBase } from './parts.ts'
+import { addPart, setBase, setCopies } from './parts.ts'
 import { emptyPiece, type Dial, type Part, type Piece, type Shape } from './schema.ts'
 
 export class Builder {
@@ -22,6 +22,12 @@ export class Builder {
     this.do(op)
     for (const [property, value] of Object.entries(hand)) this.do(setBase(this.piece, id, property, value))
     return id
+  }
+
+  /** Hand values of the instances of a part, from a function of their number. */
+  copies(part: string, property: string, count: number, value: (i: number) => number): this {
+    const values = Object.fromEntries(Array.from({ length: count }, (_, i) => [i, value(i)]))
+    return this.do(setCopies(this.piece, part, property, values))
   }
 
   drive(part: string, property: string, text: string): this {

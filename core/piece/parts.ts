@@ -4,6 +4,7 @@ import { parse } from '../formula/parse.ts'
 import { change, type Change } from '../formula/problem.ts'
 import { nameTaken } from '../formula/scope.ts'
 import { everyNode } from '../formula/tree.ts'
+import { initialOf, propertyNamed } from '../rig/properties.ts'
 import { operation, type Operation, type Put } from './operation.ts'
 import { NAMED, propertyKey, type Part, type Piece, type Shape } from './schema.ts'
 
@@ -89,6 +90,14 @@ export function setBase(piece: Piece, part: string, property: string, value: num
   const key = propertyKey(part, property)
   const says = `set ${piece.parts[part]!.name} ${property}`
   return operation(says, { in: 'bases', id: key, value: value === null ? null : { ...piece.bases[key], value } })
+}
+
+/** Hand values of single copies that differ from the common one, by instance, in the display unit. */
+export function setCopies(piece: Piece, part: string, property: string, copies: Readonly<Record<number, number>>): Operation {
+  const key = propertyKey(part, property)
+  const { shape, name } = piece.parts[part]!
+  const value = piece.bases[key]?.value ?? initialOf(propertyNamed(property)!, shape.type)
+  return operation(`set copies of ${name} ${property}`, { in: 'bases', id: key, value: { ...piece.bases[key], value, copies: { ...copies } } })
 }
 
 /** A text with every use of a name changed. A text that cannot be read stays. */

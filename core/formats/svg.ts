@@ -1,0 +1,54 @@
+/** One moment of a piece as an SVG picture (SVG 2), drawn from the same scene as the stage. */
+import { Program } from '../engine/program.ts'
+import type { Piece } from '../piece/schema.ts'
+import { hex, paintOf, rgbOf } from '../rig/colour.ts'
+import { cutOutline, outlineOf, type Sizes } from '../rig/outline.ts'
+import { Scene, sizesOf, type Body } from '../rig/scene.ts'
+import { applyX, applyY, scaleOf, type Matrix } from '../rig/transform.ts'
+import { momentOfSeconds } from '../time/moment.ts'
+import type { Rational } from '../time/rational.ts'
+
+const short = (x: number) => String(Math.round(x * 100) / 100)
+
+function path(points: Float64Array, closed: boolean, m: Matrix): string {
+  let d = ''
+  for (let i = 0; i < points.length; i += 2) {
+    d += `${i === 0 ? 'M' : 'L'}${short(applyX(m, points[i]!, points[i + 1]!))} ${short(-applyY(m, points[i]!, points[i + 1]!))}`
+  }
+  return d + (closed ? 'Z' : '')
+}
+
+const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
+
+function drawn(body: Body, i: number): string {
+  const opacity = Math.min(1, body.opacity[i]!)
+  const m = body.worlds[i]!
+  const outline = opacity > 0 && outlineOf(body.part.shape, sizesOf(body, i, sizes))
+  if (!outline || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
+  let out = ''
+  const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
+  if (fill > 0) {
+    const d = path(outline.points, true, m) + (outline.hole ? path(outline.hole, true, m) : '')
+    out += `<path d="${d}" fill="${hex(paintOf(body, 'fill', i))}" fill-opacity="${short(fill)}" fill-rule="evenodd"/>`
+  }
+  const width = body.get('strokeWidth', i) * scaleOf(m)
+  const stroke = body.get('strokeAlpha', i) * opacity
+  if (width > 0 && stroke > 0) {
+    const line = cutOutline(outline, body.get('lineStart', i), body.get('lineEnd', i))
+    const colour = hex(paintOf(body, 'stroke', i))
+    out += `<path d="${path(line.points, line.closed, m)}" fill="none" stroke="${colour}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
+  }
+  return out
+}
+
+/** The picture of a piece at a moment, in seconds. */
+export function stillSvg(piece: Piece, seconds: Rational): string {
+  const program = new Program(piece)
+  const moment = momentOfSeconds(seconds, program.measures.frameRate)
+  const scene = new Scene(program).update(program.moment(moment, new Float64Array(program.size)))
+  const { width, height, background } = piece.stage
+  const box = `${-width / 2} ${-height / 2} ${width} ${height}`
+  const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
+  const bodies = scene.paint.map(({ body, instance }) => drawn(body, instance)).join('')
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
+}

@@ -1,0 +1,30 @@
+/** Whether a value closes at the lap: value(t + lap) is value(t), up to the turns after which it looks the same. */
+import type { Form } from '../engine/form.ts'
+import { momentOfSeconds } from '../time/moment.ts'
+import { ZERO, isWhole, isZero, over, times, toNumber, type Rational } from '../time/rational.ts'
+import type { Measures } from '../units/units.ts'
+
+export type Closure =
+  | { readonly verdict: 'yes' | 'symmetry' }
+  /** By how much value(lap) differs from value(0), in base measure, less whole symmetries. */
+  | { readonly verdict: 'no' | 'unproven'; readonly gap: number }
+
+/**
+ * @param natural what the value may grow by and be the same value still (a turn); 0 for none
+ * @param symmetry what it may grow by and look the same (a turn over the part's symmetry); 0 for none
+ */
+export function closureOf(form: Form, m: Measures, natural: Rational, symmetry: Rational): Closure {
+  const { every, gain } = form.facts().repeats
+  const comesBack = every !== null && (isZero(every) || isWhole(over(m.lapLength, every)))
+  if (comesBack) {
+    const growth = times(gain, m.lapLength)
+    const multiple = (of: Rational) => !isZero(of) && isWhole(over(growth, of))
+    if (isZero(growth) || multiple(natural)) return { verdict: 'yes' }
+    if (multiple(symmetry)) return { verdict: 'symmetry' }
+  }
+  const at = (s: Rational) => form.at(momentOfSeconds(s, m.frameRate))
+  const raw = at(m.lapLength) - at(ZERO)
+  const turn = toNumber(isZero(symmetry) ? natural : symmetry)
+  const gap = turn > 0 ? raw - Math.round(raw / turn) * turn : raw
+  return comesBack || every === null || gap !== 0 ? { verdict: gap === 0 ? 'unproven' : 'no', gap } : { verdict: 'unproven', gap }
+}

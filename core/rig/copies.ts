@@ -1,0 +1,22 @@
+/** Where the copies of a part stand, before each is moved by its own properties. */
+import type { Copies } from '../piece/schema.ts'
+import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+import { matrix, placed, type Matrix } from './transform.ts'
+
+/** The places of all copies, by index. In a ring with `turn` the top of each points outwards. */
+export function placesOf(copies: Copies | null): Matrix[] {
+  if (!copies) return [matrix()]
+  const { count } = copies
+  return Array.from({ length: count }, (_, i) => {
+    if (copies.layout === 'row') {
+      const k = i - (count - 1) / 2
+      return placed(k * copies.dx, k * copies.dy, 0)
+    }
+    const full = Math.abs(copies.sweep) >= 360
+    const share = full ? i / count : count > 1 ? i / (count - 1) : 0
+    const turns = (copies.from + copies.sweep * share) / 360
+    const x = copies.radius * cosineOfTurns(turns)
+    const y = copies.radius * sineOfTurns(turns)
+    return placed(x, y, copies.turn ? turns - 0.25 : 0)
+  })
+}

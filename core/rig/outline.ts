@@ -1,0 +1,118 @@
+/** Outlines of shapes as points round their middle, anticlockwise, x and y in turn. */
+import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+import type { Shape } from '../piece/schema.ts'
+
+export interface Outline {
+  readonly points: Float64Array
+  readonly closed: boolean
+  /** The outline of a hole within, with as many points. */
+  readonly hole?: Float64Array
+}
+
+/** The sizes an outline is made of; all in px. */
+export interface Sizes {
+  width: number
+  height: number
+  corners: number
+  radius: number
+  innerRadius: number
+}
+
+/** Points on a circle: enough that its edge is off by less than a tenth of a pixel at this radius. */
+const pointsFor = (radius: number): number => Math.min(128, Math.max(12, Math.ceil(Math.sqrt(radius) * 6)))
+
+function round(rx: number, ry: number, count: number, from = 0): Float64Array {
+  const points = new Float64Array(count * 2)
+  for (let i = 0; i < count; i++) {
+    points[2 * i] = rx * cosineOfTurns(i / count + from)
+    points[2 * i + 1] = ry * sineOfTurns(i / count + from)
+  }
+  return points
+}
+
+function rectangle(width: number, height: number, corners: number): Float64Array {
+  const w = width / 2
+  const h = height / 2
+  const r = Math.min(corners, w, h)
+  if (r <= 0) return new Float64Array([w, -h, w, h, -w, h, -w, -h])
+  const steps = Math.max(3, Math.ceil(pointsFor(r) / 4))
+  const points: number[] = []
+  const middles = [
+    [w - r, h - r],
+    [r - w, h - r],
+    [r - w, r - h],
+    [w - r, r - h],
+  ] as const
+  middles.forEach(([x, y], quarter) => {
+    for (let i = 0; i <= steps; i++) {
+      const turns = (quarter + i / steps) / 4
+      points.push(x + r * cosineOfTurns(turns), y + r * sineOfTurns(turns))
+    }
+  })
+  return new Float64Array(points)
+}
+
+function star(outer: number, inner: number, points: number): Float64Array {
+  const out = new Float64Array(points * 4)
+  for (let i = 0; i < points * 2; i++) {
+    const r = i % 2 === 0 ? outer : inner
+    out[2 * i] = r * cosineOfTurns(i / (points * 2) + 0.25)
+    out[2 * i + 1] = r * sineOfTurns(i / (points * 2) + 0.25)
+  }
+  return out
+}
+
+/** The outline of a shape with its sizes; null for a group. Polygons and stars stand on their tip's opposite. */
+export function outlineOf(shape: Shape, s: Sizes): Outline | null {
+  switch (shape.type) {
+    case 'group':
+      return null
+    case 'rectangle':
+      return { points: rectangle(s.width, s.height, s.corners), closed: true }
+    case 'ellipse':
+      return { points: round(s.width / 2, s.height / 2, pointsFor(Math.max(s.width, s.height) / 2)), closed: true }
+    case 'polygon':
+      return { points: round(s.radius, s.radius, shape.sides, 0.25), closed: true }
+    case 'star':
+      return { points: star(s.radius, s.innerRadius, shape.points), closed: true }
+    case 'ring': {
+      const count = pointsFor(s.radius)
+      const inner = Math.min(s.innerRadius, s.radius)
+      return { points: round(s.radius, s.radius, count), closed: true, hole: round(inner, inner, count) }
+    }
+    case 'line':
+      return { points: new Float64Array([-s.width / 2, 0, s.width / 2, 0]), closed: false }
+  }
+}
+
+/** The stretch of an outline from a share of its length to another; the whole of it stays closed. */
+export function cutOutline(o: Outline, start: number, end: number): Outline {
+  const from = Math.min(start, end)
+  const to = Math.max(start, end)
+  if (from <= 0 && to >= 1) return o
+  const n = o.points.length / 2
+  const x = (i: number) => o.points[2 * (i % n)]!
+  const y = (i: number) => o.points[2 * (i % n) + 1]!
+  const segments = o.closed ? n : n - 1
+  const lengths = Array.from({ length: segments }, (_, i) => {
+    const [dx, dy] = [x(i + 1) - x(i), y(i + 1) - y(i)]
+    return Math.sqrt(dx * dx + dy * dy)
+  })
+  const total = lengths.reduce((a, b) => a + b, 0)
+  const out: number[] = []
+  let run = 0
+  const [a, b] = [Math.max(0, from) * total, Math.min(1, to) * total]
+  lengths.forEach((length, i) => {
+    const next = run + length
+    if (next > a && run < b && length > 0) {
+      const at = (d: number) => {
+        const share = (d - run) / length
+        out.push(x(i) + (x(i + 1) - x(i)) * share, y(i) + (y(i + 1) - y(i)) * share)
+      }
+      if (out.length === 0) at(Math.max(a, run))
+      at(Math.min(b, next))
+    }
+    run = next
+  })
+  return { points: new Float64Array(out), closed: false }
+}

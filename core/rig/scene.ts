@@ -1,0 +1,144 @@
+/**
+ * The parts of a running piece as bodies to draw: for a snapshot of values, where every instance stands, how
+ * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
+ */
+import { initialOf, propertiesOf, type Property } from './properties.ts'
+import { placesOf } from './copies.ts'
+import { matrix, multiply, posed, type Matrix, type Pose } from './transform.ts'
+import type { Sizes } from './outline.ts'
+import { propertyKey, type Part } from '../piece/schema.ts'
+import { unitNamed } from '../units/units.ts'
+import { toNumber } from '../time/rational.ts'
+import type { Program } from '../engine/program.ts'
+
+/** One property of all instances of a part: driven (a place in the snapshot) or set by hand. */
+interface Reading {
+  readonly offset: number
+  readonly hand: Float64Array
+}
+
+export interface Body {
+  readonly id: string
+  readonly part: Part
+  readonly count: number
+  /** Instance k of its parent that instance i hangs on: ⌊i ÷ own⌋. */
+  readonly own: number
+  readonly parent: Body | null
+  /** Where each instance stands on the stage. */
+  readonly worlds: readonly Matrix[]
+  /** How solid each instance is, with all it hangs on. */
+  readonly opacity: Float64Array
+  /** A property of an instance in base measure, held to what it may be. */
+  readonly get: (property: string, instance: number) => number
+}
+
+export class Scene {
+  readonly bodies = new Map<string, Body>()
+  /** Every instance in the order it is painted. */
+  readonly paint: readonly { readonly body: Body; readonly instance: number }[]
+  private values = new Float64Array(0)
+  private readonly ordered: Body[] = []
+  private readonly places = new Map<Body, Matrix[]>()
+  private readonly pose: Pose = { x: 0, y: 0, z: 0, rotation: 0, rotationX: 0, rotationY: 0, scaleX: 1, scaleY: 1, scaleZ: 1, pivotX: 0, pivotY: 0 }
+  private readonly local = matrix()
+  private readonly seat = matrix()
+
+  constructor(readonly program: Program) {
+    const { parts } = program.piece
+    const below = new Map<string | null, string[]>()
+    for (const [id, part] of Object.entries(parts)) {
+      const list = below.get(part.parent) ?? []
+      list.push(id)
+      below.set(part.parent, list)
+    }
+    for (const list of below.values()) list.sort((a, b) => parts[a]!.order - parts[b]!.order || (a < b ? -1 : 1))
+    const add = (id: string, parent: Body | null): void => {
+      const body = this.body(id, parent)
+      this.bodies.set(id, body)
+      this.ordered.push(body)
+      for (const child of below.get(id) ?? []) add(child, body)
+    }
+    for (const id of below.get(null) ?? []) add(id, null)
+    const paint: { body: Body; instance: number }[] = []
+    const lay = (id: string, parentInstance: number): void => {
+      const body = this.bodies.get(id)!
+      for (let c = 0; c < body.own; c++) {
+        const instance = parentInstance * body.own + c
+        if (body.part.shape.type !== 'group') paint.push({ body, instance })
+        for (const child of below.get(id) ?? []) lay(child, instance)
+      }
+    }
+    for (const id of below.get(null) ?? []) lay(id, 0)
+    this.paint = paint
+  }
+
+  private body(id: string, parent: Body | null): Body {
+    const part = this.program.piece.parts[id]!
+    const own = part.copies?.count ?? 1
+    const count = (parent?.count ?? 1) * own
+    const readings = new Map<string, Reading & { property: Property; low: number; high: number }>()
+    for (const property of propertiesOf(part.shape.type)) {
+      const hand = Float64Array.from(this.program.handForms(id, property), f => toNumber(f.exact!.base))
+      const offset = this.program.slots.get(propertyKey(id, property.name))?.offset ?? -1
+      const size = toNumber(unitNamed(property.unit)?.size(this.program.measures) ?? { n: 1n, d: 1n })
+      const [low, high] = property.range ?? [-Infinity, Infinity]
+      readings.set(property.name, { property, offset, hand, low: low * size, high: high * size })
+    }
+    const get = (name: string, instance: number): number => {
+      const r = readings.get(name)
+      if (!r) return fallback(part, name)
+      const value = r.offset < 0 ? r.hand[instance]! : this.values[r.offset + instance]!
+      return value < r.low ? r.low : value > r.high ? r.high : value
+    }
+    const worlds = Array.from({ length: count }, matrix)
+    const body: Body = { id, part, count, own, parent, worlds, opacity: new Float64Array(count), get }
+    this.places.set(body, placesOf(part.copies))
+    return body
+  }
+
+  /** Puts every body where it stands for a snapshot. */
+  update(values: Float64Array): this {
+    this.values = values as Float64Array<ArrayBuffer>
+    const { pose } = this
+    for (const body of this.ordered) {
+      const { get, part } = body
+      pose.pivotX = part.pivot.x
+      pose.pivotY = part.pivot.y
+      const places = this.places.get(body)!
+      for (let i = 0; i < body.count; i++) {
+        const scale = get('scale', i)
+        pose.x = get('x', i)
+        pose.y = get('y', i)
+        pose.z = get('z', i)
+        pose.rotation = get('rotation', i)
+        pose.rotationX = get('rotationX', i)
+        pose.rotationY = get('rotationY', i)
+        pose.scaleX = scale * get('scaleX', i)
+        pose.scaleY = scale * get('scaleY', i)
+        pose.scaleZ = get('scaleZ', i)
+        posed(pose, this.local)
+        const above = Math.floor(i / body.own)
+        multiply(places[i % body.own]!, this.local, body.parent ? this.seat : body.worlds[i]!)
+        if (body.parent) multiply(body.parent.worlds[above]!, this.seat, body.worlds[i]!)
+        body.opacity[i] = get('opacity', i) * (body.parent ? body.parent.opacity[above]! : 1)
+      }
+    }
+    return this
+  }
+}
+
+const fallback = (part: Part, name: string): number => {
+  const property = propertiesOf('rectangle').find(p => p.name === name)
+  return property && property.unit === 'px' ? initialOf(property, part.shape.type) : 0
+}
+
+/** The sizes that the outline of an instance is made of. */
+export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
+  const { get } = body
+  out.width = get('width', instance)
+  out.height = get('height', instance)
+  out.corners = get('corners', instance)
+  out.radius = get('radius', instance)
+  out.innerRadius = get('innerRadius', instance)
+  return out
+}

@@ -1,0 +1,82 @@
+/**
+ * Where parts stand. A matrix is twelve numbers, three rows of four (turn and scale, then place), applied to
+ * columns: x' = m0·x + m1·y + m2·z + m3. Angles come in turns; positive turns are anticlockwise, y points up.
+ */
+import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+
+export type Matrix = Float64Array
+
+export const matrix = (): Matrix => new Float64Array([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0])
+
+/** out = a · b; `out` may be neither. */
+export function multiply(a: Matrix, b: Matrix, out: Matrix): Matrix {
+  for (let r = 0; r < 12; r += 4) {
+    const x = a[r]!
+    const y = a[r + 1]!
+    const z = a[r + 2]!
+    for (let c = 0; c < 4; c++) out[r + c] = x * b[c]! + y * b[4 + c]! + z * b[8 + c]!
+    out[r + 3]! += a[r + 3]!
+  }
+  return out
+}
+
+export interface Pose {
+  x: number
+  y: number
+  z: number
+  /** Turns about z, x and y. */
+  rotation: number
+  rotationX: number
+  rotationY: number
+  scaleX: number
+  scaleY: number
+  scaleZ: number
+  pivotX: number
+  pivotY: number
+}
+
+/** Moved by x, y, z; turned about z, then y, then x, and scaled first of all, both about the pivot. */
+export function posed(p: Pose, out: Matrix): Matrix {
+  const cz = cosineOfTurns(p.rotation)
+  const sz = sineOfTurns(p.rotation)
+  const cx = p.rotationX === 0 ? 1 : cosineOfTurns(p.rotationX)
+  const sx = p.rotationX === 0 ? 0 : sineOfTurns(p.rotationX)
+  const cy = p.rotationY === 0 ? 1 : cosineOfTurns(p.rotationY)
+  const sy = p.rotationY === 0 ? 0 : sineOfTurns(p.rotationY)
+  // Rz · Ry · Rx
+  out[0] = cz * cy * p.scaleX
+  out[1] = (cz * sy * sx - sz * cx) * p.scaleY
+  out[2] = (cz * sy * cx + sz * sx) * p.scaleZ
+  out[4] = sz * cy * p.scaleX
+  out[5] = (sz * sy * sx + cz * cx) * p.scaleY
+  out[6] = (sz * sy * cx - cz * sx) * p.scaleZ
+  out[8] = -sy * p.scaleX
+  out[9] = cy * sx * p.scaleY
+  out[10] = cy * cx * p.scaleZ
+  out[3] = p.x + p.pivotX - (out[0] * p.pivotX + out[1] * p.pivotY)
+  out[7] = p.y + p.pivotY - (out[4] * p.pivotX + out[5] * p.pivotY)
+  out[11] = p.z - (out[8] * p.pivotX + out[9] * p.pivotY)
+  return out
+}
+
+/** Turned by `turns` about z and placed at x, y. */
+export function placed(x: number, y: number, turns: number): Matrix {
+  const c = cosineOfTurns(turns)
+  const s = sineOfTurns(turns)
+  return new Float64Array([c, -s, 0, x, s, c, 0, y, 0, 0, 1, 0])
+}
+
+export const applyX = (m: Matrix, x: number, y: number): number => m[0]! * x + m[1]! * y + m[3]!
+export const applyY = (m: Matrix, x: number, y: number): number => m[4]! * x + m[5]! * y + m[7]!
+
+/** The point of a flat part that lies under a stage point; null when it is seen from the side. */
+export function unapply(m: Matrix, x: number, y: number): [number, number] | null {
+  const det = m[0]! * m[5]! - m[1]! * m[4]!
+  if (Math.abs(det) < 1e-12) return null
+  const dx = x - m[3]!
+  const dy = y - m[7]!
+  return [(m[5]! * dx - m[1]! * dy) / det, (m[0]! * dy - m[4]! * dx) / det]
+}
+
+/** How much larger flat things are drawn: the root of the area's scale. */
+export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0]! * m[5]! - m[1]! * m[4]!))
