@@ -1,0 +1,7 @@
+<script setup lang="ts">
+useTheme()
+</script>
+
+<template>
+  <NuxtPage />
+</template>

@@ -1,0 +1,147 @@
+/**
+ * The one frame loop. It keeps the moment, asks the program for all values there, and hands one snapshot to
+ * whoever draws. Nothing here is reactive: what is drawn each frame is drawn on canvases and into text.
+ */
+import { Program } from '~~/core/engine/program.ts'
+import { Moment, TICKS, momentOfSeconds } from '~~/core/time/moment.ts'
+import { floor, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
+
+export interface Snapshot {
+  readonly program: Program
+  readonly moment: Moment
+  /** Every driven value; valid until the next frame. */
+  readonly values: Float64Array
+  readonly playing: boolean
+}
+
+export type Watcher = (snapshot: Snapshot) => void
+
+/** Seconds that a frame may take before playing lets time slip, as after a sleeping tab. */
+const LONGEST = 0.5
+
+export class Player {
+  /** 1 is true time; negative runs backwards. */
+  pace = 1
+  private frames: Rational = rational(0)
+  private rest = 0
+  private running = false
+  private held = false
+  private dirty = true
+  private last = 0
+  private request = 0
+  private values: Float64Array
+  private moment: Moment
+  private readonly watchers = new Set<Watcher>()
+  private readonly onChange = new Set<() => void>()
+
+  constructor(private program: Program) {
+    this.values = new Float64Array(program.size)
+    this.moment = new Moment(this.frames, program.measures.frameRate)
+    this.request = requestAnimationFrame(this.step)
+  }
+
+  /** Another program: the moment in seconds stays. */
+  run(program: Program): void {
+    const { frameRate } = program.measures
+    if (frameRate !== this.program.measures.frameRate) this.frames = times(this.moment.exactSeconds, frameRate)
+    this.program = program
+    this.values = program.size === this.values.length ? this.values : new Float64Array(program.size)
+    this.dirty = true
+  }
+
+  /** The moment that is shown. */
+  now(): Moment {
+    return this.moment
+  }
+
+  get playing(): boolean {
+    return this.running
+  }
+
+  play(on: boolean): void {
+    this.running = on
+    this.last = performance.now()
+    this.dirty = true
+    this.tell()
+  }
+
+  setPace(pace: number): void {
+    this.pace = pace
+    this.tell()
+  }
+
+  /** While the tape is in the hand, time does not run by itself. */
+  hold(on: boolean): void {
+    this.held = on
+    this.last = performance.now()
+  }
+
+  goto(seconds: Rational): void {
+    this.frames = times(seconds, this.program.measures.frameRate)
+    this.rest = 0
+    this.dirty = true
+  }
+
+  /** Moves by seconds, rounded to the parts of a frame that live playing rounds to. */
+  move(seconds: number): void {
+    const ticks = seconds * toNumber(this.program.measures.frameRate) * TICKS + this.rest
+    const whole = Math.round(ticks)
+    this.rest = ticks - whole
+    // Live playing stands on whole parts of a frame; a typed time may not have.
+    const at = floor(times(this.frames, rational(TICKS)))
+    this.frames = plus(rational(at, TICKS), rational(whole, TICKS))
+    this.dirty = true
+  }
+
+  /** Frames on or back, to a whole frame. */
+  stepFrames(n: number): void {
+    this.frames = plus(rational(floor(this.frames)), rational(n))
+    this.rest = 0
+    this.dirty = true
+  }
+
+  watch(watcher: Watcher): () => void {
+    this.watchers.add(watcher)
+    this.dirty = true
+    return () => this.watchers.delete(watcher)
+  }
+
+  /** Called when playing or pace change, not each frame. */
+  changed(listener: () => void): () => void {
+    this.onChange.add(listener)
+    return () => this.onChange.delete(listener)
+  }
+
+  /** Draw again, though neither time nor piece has changed. */
+  refresh(): void {
+    this.dirty = true
+  }
+
+  /** Goes there and shows it at once, without waiting for a frame. */
+  flush(): Snapshot {
+    this.moment = new Moment(this.frames, this.program.measures.frameRate)
+    this.program.moment(this.moment, this.values)
+    const snapshot = { program: this.program, moment: this.moment, values: this.values, playing: this.running }
+    for (const watcher of this.watchers) watcher(snapshot)
+    this.dirty = false
+    return snapshot
+  }
+
+  stop(): void {
+    cancelAnimationFrame(this.request)
+    this.watchers.clear()
+    this.onChange.clear()
+  }
+
+  private tell(): void {
+    for (const listener of this.onChange) listener()
+  }
+
+  private readonly step = (now: number): void => {
+    this.request = requestAnimationFrame(this.step)
+    const passed = Math.min(LONGEST, (now - this.last) / 1000)
+    this.last = now
+    if (this.running && !this.held && passed > 0) this.move(passed * this.pace)
+    if (this.dirty) this.flush()
+  }
+}

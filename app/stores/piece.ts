@@ -1,0 +1,113 @@
+/** The piece in hand: its document, what has been done to it, and how it is saved. */
+import { defineStore } from 'pinia'
+import { Program } from '~~/core/engine/program.ts'
+import { apply, compose, inverse, type Operation } from '~~/core/piece/operation.ts'
+import type { Stored } from '~~/core/piece/api.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import { Player } from '~/player/player.ts'
+import { Keeper, type SaveState } from './keeper.ts'
+
+interface Step {
+  readonly op: Operation
+  readonly back: Operation
+}
+
+/** Undo steps that are kept. */
+const STEPS = 500
+
+export const usePiece = defineStore('piece', () => {
+  const id = ref('')
+  const piece = shallowRef<Piece | null>(null)
+  const program = shallowRef<Program | null>(null)
+  const player = shallowRef<Player | null>(null)
+  const done = shallowRef<readonly Step[]>([])
+  const undone = shallowRef<readonly Step[]>([])
+  const saving = ref<SaveState>({ is: 'saved', at: null })
+  /** Changes of pace keep every value where it is. */
+  const noJump = ref(true)
+  /** A sentence about what just happened. */
+  const notice = ref<{ says: string; act?: { says: string; do: () => void } } | null>(null)
+  let keeper: Keeper | null = null
+  let gesture: { before: Piece; op: Operation | null } | null = null
+
+  function open(stored: Stored): void {
+    close()
+    id.value = stored.id
+    show(stored.document, new Program(stored.document))
+    player.value = markRaw(new Player(program.value!))
+    done.value = []
+    undone.value = []
+    keeper = new Keeper(stored.id, stored.revision, state => (saving.value = state))
+    saving.value = { is: 'saved', at: null }
+  }
+
+  function close(): void {
+    player.value?.stop()
+    keeper?.stop()
+    player.value = null
+    piece.value = null
+    program.value = null
+    keeper = null
+    gesture = null
+    notice.value = null
+  }
+
+  function show(next: Piece, made: Program): void {
+    piece.value = markRaw(next)
+    program.value = markRaw(made)
+    player.value?.run(made)
+  }
+
+  /** Does an operation. `made` is the program with it, when the caller already has it. */
+  function act(op: Operation, made?: Program): void {
+    const before = piece.value!
+    const after = made?.piece ?? apply(before, op)
+    show(after, made ?? new Program(after, program.value))
+    if (gesture) gesture.op = gesture.op ? compose(gesture.op, op) : op
+    else remember({ op, back: inverse(before, op) })
+    keeper?.changed(after)
+  }
+
+  function remember(step: Step): void {
+    done.value = [...done.value.slice(1 - STEPS), step]
+    undone.value = []
+  }
+
+  /** What is done until `endGesture` is one undo step. */
+  function beginGesture(): void {
+    gesture ??= { before: piece.value!, op: null }
+  }
+
+  function endGesture(): void {
+    if (gesture?.op) remember({ op: gesture.op, back: inverse(gesture.before, gesture.op) })
+    gesture = null
+  }
+
+  function undo(): void {
+    const step = done.value.at(-1)
+    if (!step || gesture) return
+    done.value = done.value.slice(0, -1)
+    undone.value = [...undone.value, step]
+    replay(step.back)
+  }
+
+  function redo(): void {
+    const step = undone.value.at(-1)
+    if (!step || gesture) return
+    undone.value = undone.value.slice(0, -1)
+    done.value = [...done.value, step]
+    replay(step.op)
+  }
+
+  function replay(op: Operation): void {
+    const after = apply(piece.value!, op)
+    show(after, new Program(after, program.value))
+    keeper?.changed(after)
+  }
+
+  return {
+    id, piece, program, player, done, undone, saving, noJump, notice,
+    open, close, act, beginGesture, endGesture, undo, redo,
+    saveNow: () => keeper?.save() ?? Promise.resolve(),
+  }
+})

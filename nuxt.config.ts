@@ -1,0 +1,45 @@
+import { fileURLToPath } from 'node:url'
+import tailwindcss from '@tailwindcss/vite'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  srcDir: 'app',
+  ssr: false,
+  telemetry: false,
+  devtools: { enabled: false },
+  modules: ['@pinia/nuxt'],
+  components: [{ path: '~/components', pathPrefix: false }],
+  css: [
+    '@fontsource/spline-sans/400.css',
+    '@fontsource/spline-sans/500.css',
+    '@fontsource/spline-sans/600.css',
+    '@fontsource/spline-sans-mono/400.css',
+    '@fontsource/spline-sans-mono/500.css',
+    '~/assets/main.css',
+  ],
+  app: {
+    head: {
+      title: 'Open Tide',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
+  vite: {
+    plugins: [tailwindcss()],
+    worker: { format: 'es' },
+    build: { chunkSizeWarningLimit: 1200 },
+  },
+  nitro: {
+    serverAssets: [
+      { baseName: 'migrations', dir: here('./server/database/migrations') },
+      { baseName: 'demo', dir: here('./demo'), pattern: '*.json' },
+    ],
+  },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: true } },
+  },
+})

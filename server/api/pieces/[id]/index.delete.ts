@@ -1,0 +1,9 @@
+import { database } from '../../../database/current'
+import { deletePiece } from '../../../database/pieces'
+import { idOf, refuse } from '../../../request'
+
+/** Deletes a piece; it can be brought back for a month. */
+export default defineEventHandler(async event => {
+  if (!(await deletePiece(await database(), idOf(event)))) throw refuse(404, 'There is no such piece.')
+  return { deleted: true }
+})

@@ -1,0 +1,88 @@
+/**
+ * The lock on a data folder. The embedded database has none of its own, and two processes on one folder would
+ * silently lose what is saved; so a server takes this file first and refuses to start when another holds it.
+ */
+import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, unlinkSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+
+export class FolderInUse extends Error {
+  constructor(
+    readonly folder: string,
+    readonly holder: number,
+  ) {
+    super(
+      `The data folder ${folder} is in use by another Open Tide (process ${holder}). ` +
+        'Close that one first, or give this one a folder of its own with OPEN_TIDE_DATA.',
+    )
+  }
+}
+
+/** When a process began, in the system's own count; '' where that cannot be told. Tells a process from a later one with its number. */
+function beganAt(pid: number): string {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
+    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? ''
+  } catch {
+    return ''
+  }
+}
+
+function lives(pid: number, began: string): boolean {
+  try {
+    process.kill(pid, 0)
+  } catch (e) {
+    if ((e as NodeJS.ErrnoException).code === 'ESRCH') return false
+  }
+  const now = beganAt(pid)
+  return began === '' || now === '' || now === began
+}
+
+/** Takes the lock of a folder, made if it is not there. Gives what lets it go. Throws `FolderInUse`. */
+export function takeLock(folder: string): () => void {
+  mkdirSync(folder, { recursive: true })
+  const path = join(folder, 'lock')
+  const mine = `${process.pid} ${beganAt(process.pid)}\n`
+  const own = join(folder, `lock.${process.pid}`)
+  writeFileSync(own, mine)
+  try {
+    for (let tries = 0; tries < 5; tries++) {
+      try {
+        // A link to a whole file is made at once or not at all: no one ever reads half a lock.
+        linkSync(own, path)
+        return () => {
+          if (readFileSync(path, 'utf8') === mine) rmSync(path, { force: true })
+        }
+      } catch (e) {
+        if ((e as NodeJS.ErrnoException).code !== 'EEXIST') throw e
+      }
+      const held = readIfThere(path)
+      if (held === null) continue
+      const [pid = '', began = ''] = held.trim().split(' ')
+      if (lives(Number(pid), began)) throw new FolderInUse(folder, Number(pid))
+      // Left by a process that is gone. Only one of several takers gets to rename it away.
+      const stale = join(folder, `lock.stale.${process.pid}`)
+      try {
+        renameSync(path, stale)
+      } catch {
+        continue
+      }
+      if (readIfThere(stale) !== held) {
+        linkSync(stale, path)
+        unlinkSync(stale)
+        throw new FolderInUse(folder, Number(pid))
+      }
+      unlinkSync(stale)
+    }
+    throw new Error(`The lock of ${folder} could not be taken. Start again in a moment.`)
+  } finally {
+    rmSync(own, { force: true })
+  }
+}
+
+function readIfThere(path: string): string | null {
+  try {
+    return readFileSync(path, 'utf8')
+  } catch {
+    return null
+  }
+}

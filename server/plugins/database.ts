@@ -1,0 +1,26 @@
+/** Opens the database when the server starts and closes it when the server ends. */
+import { resolve } from 'node:path'
+import { startDatabase, stopDatabase } from '../database/current'
+import { FolderInUse } from '../database/lock'
+
+export default defineNitroPlugin(nitro => {
+  const folder = resolve(process.env.OPEN_TIDE_DATA || '.data')
+  const migrations = async () => {
+    const store = useStorage('assets:migrations')
+    const files: Record<string, string> = {}
+    for (const key of await store.getKeys()) {
+      const value = await store.getItem(key)
+      files[key.replaceAll(':', '/')] = typeof value === 'string' ? value : JSON.stringify(value)
+    }
+    return files
+  }
+  const demo = async () => {
+    const value = await useStorage('assets:demo').getItem('lantern-pier.json')
+    return typeof value === 'string' ? JSON.parse(value) : value
+  }
+  startDatabase(folder, migrations, demo).catch((e: Error) => {
+    console.error(e instanceof FolderInUse ? e.message : `The database cannot be opened. ${e.message}`)
+    process.exit(1)
+  })
+  nitro.hooks.hook('close', stopDatabase)
+})

@@ -1,0 +1,32 @@
+/**
+ * The content security policy: scripts come from this server alone, and of those in a page only the ones whose
+ * hash is named. WebAssembly may run; text may never become code.
+ */
+import { createHash } from 'node:crypto'
+
+const INLINE = /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g
+
+export default defineNitroPlugin(nitro => {
+  nitro.hooks.hook('render:response', response => {
+    if (typeof response.body !== 'string') return
+    const hashes = [...response.body.matchAll(INLINE)].map(
+      ([, code]) => `'sha256-${createHash('sha256').update(code ?? '').digest('base64')}'`,
+    )
+    response.headers = {
+      ...response.headers,
+      'content-security-policy': [
+        "default-src 'self'",
+        `script-src 'self' 'wasm-unsafe-eval' ${hashes.join(' ')}`,
+        "style-src 'self' 'unsafe-inline'",
+        "img-src 'self' data: blob:",
+        "font-src 'self' data:",
+        "object-src 'none'",
+        "base-uri 'none'",
+        "frame-ancestors 'none'",
+        "form-action 'self'",
+      ].join('; '),
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'no-referrer',
+    }
+  })
+})
