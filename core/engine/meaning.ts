@@ -38,6 +38,8 @@ export function readKeys(checked: Checked): string[] {
 export const runningFormula = (m: Meaning): Checked | null =>
   m.running === 'text' ? m.text : m.running === 'good' ? m.good : null
 
+const runningResult = (m: Meaning | undefined): Got => (m && runningFormula(m)?.result) ?? 'any'
+
 export class Meanings {
   readonly names: Names
   readonly all = new Map<string, Meaning>()
@@ -90,6 +92,15 @@ export class Meanings {
   private checked(text: string, target: Target, kindOf: (id: string) => Got): Checked | null {
     const { formula } = parse(text)
     return formula && check(formula, this.names, target, kindOf)
+  }
+
+  /** What another text would mean in the place of a drive or signal: checked, with its problems. */
+  look(text: string, key: string): { checked: Checked | null; problems: readonly Problem[] } {
+    const { formula, problems } = parse(text)
+    if (!formula) return { checked: null, problems }
+    const kindOf = (id: string): Got => runningResult(this.all.get(signalKey(id)))
+    const checked = check(formula, this.names, this.all.get(key)!.target, kindOf)
+    return { checked, problems: checked.problems }
   }
 
   /**

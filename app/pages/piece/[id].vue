@@ -1,1 +1,122 @@
-<template><div>quay</div></template>
+<script setup lang="ts">
+/** The quay: where a piece is worked on. */
+import { momentOfSeconds } from '~~/core/time/moment.ts'
+import { fromNumber } from '~~/core/time/rational.ts'
+import type { Stored } from '~~/core/piece/api.ts'
+import { get } from '~/stores/request.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import type TideTable from '~/components/quay/TideTable.vue'
+
+const route = useRoute()
+const store = usePiece()
+const hand = useHand()
+const trouble = ref('')
+const keys = ref(false)
+const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
+/** Another number for each opening, so that nothing of the piece before stays in a canvas. */
+const opening = ref(0)
+
+function open(stored: Stored): void {
+  hand.choose(null)
+  hand.take(null)
+  store.open(stored)
+  opening.value++
+  if (Object.keys(stored.document.drives).length > 0) store.player!.play(true)
+}
+
+async function load(): Promise<void> {
+  trouble.value = ''
+  const answer = await get(`/api/pieces/${String(route.params.id)}`)
+  if (answer.ok) open(answer.value as Stored)
+  else trouble.value = answer.says
+}
+onMounted(load)
+onBeforeUnmount(() => store.close())
+watch(() => route.params.id, load)
+useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tide` : 'Open Tide')) })
+
+const empty = computed(() => store.piece !== null && Object.keys(store.piece.parts).length === 0)
+
+function onKey(e: KeyboardEvent): void {
+  const player = store.player
+  if (!player || e.defaultPrevented) return
+  const target = e.target as HTMLElement
+  const mod = e.ctrlKey || e.metaKey
+  const typing = target.closest('.cm-content, input:not([type=range]), textarea, select') !== null
+  if (mod && e.key.toLowerCase() === 'z' && !typing) {
+    if (e.shiftKey) store.redo()
+    else store.undo()
+  } else if (mod && e.key.toLowerCase() === 's') void store.saveNow()
+  else if (typing || mod || e.altKey || keys.value || target.closest('[role=dialog], [role=menu]')) return
+  else if (e.key === ' ' && !target.closest('button, a')) player.play(!player.playing)
+  else if (e.key === '0') player.goto({ n: 0n, d: 1n })
+  else if (e.key === ',' || e.key === '.') player.stepFrames(e.key === ',' ? -1 : 1)
+  else if (e.key === '<' || e.key === '>' || e.key === ';' || e.key === ':') player.move(e.key === '<' || e.key === ';' ? -1 : 1)
+  else if (e.key === 'ArrowDown' && target.type !== 'range') table.value?.go(1)
+  else if (e.key === 'ArrowUp' && target.type !== 'range') table.value?.go(-1)
+  else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
+  else if (e.key === '?') keys.value = true
+  else return
+  e.preventDefault()
+}
+onMounted(() => addEventListener('keydown', onKey))
+onBeforeUnmount(() => removeEventListener('keydown', onKey))
+
+onMounted(() => {
+  // For tests and for the curious: values as the engine gives them, read only.
+  Object.assign(window, {
+    openTide: {
+      values: (key: string, seconds: number) => {
+        const program = store.program!
+        return program.slots.get(key)!.readers.map(r => r.at(momentOfSeconds(fromNumber(seconds), program.measures.frameRate)))
+      },
+      now: () => store.player!.now().seconds,
+    },
+  })
+})
+</script>
+
+<template>
+  <div v-if="trouble" class="grid h-full place-items-center">
+    <div class="text-center">
+      <p class="mb-3 text-[15px]" role="alert">{{ trouble }}</p>
+      <NuxtLink to="/" class="button">To the harbour</NuxtLink>
+      <button class="button ml-2" type="button" @click="load">Try again</button>
+    </div>
+  </div>
+  <div v-else-if="!store.piece" class="grid h-full place-items-center text-faded">Opening the piece …</div>
+  <div v-else :key="opening" class="flex h-full min-w-[1024px] flex-col overflow-hidden">
+    <MastHead @keys="keys = true" />
+    <QuayNotices @reopen="open" />
+    <TideLine />
+    <div class="flex min-h-0 flex-1">
+      <div class="flex w-[42.500%] max-w-[640px] min-w-[460px] flex-col border-r border-rule">
+        <DialStrip />
+        <TideTable ref="table">
+          <p v-if="empty" class="px-1 pt-2 text-faded">The tide table: one strip of gauge paper for each property that moves. It fills as soon as a part has a function of time.</p>
+        </TideTable>
+      </div>
+      <div class="flex min-w-0 flex-1 flex-col">
+        <StageView>
+          <div v-if="empty" class="absolute inset-0 grid place-items-center">
+            <div class="panel max-w-[90%] p-5 text-center">
+              <p class="text-[15px] font-semibold">An empty stage</p>
+              <p class="mt-1 mb-4 text-faded">Add a part, press Drive… beside its name, and choose how it moves.</p>
+              <AddPart large class="justify-center" />
+            </div>
+          </div>
+        </StageView>
+        <section class="flex h-[38%] max-h-[330px] min-h-[220px] shrink-0 flex-col border-t border-rule bg-sheet" aria-label="Desk">
+          <div class="flex h-8 shrink-0 items-end gap-5 border-b border-rule px-4">
+            <h2 class="border-b-2 border-ink pb-[5px] font-medium">Part</h2>
+            <span class="pb-[6px] text-[12px] text-faded">what is set by hand</span>
+            <button v-if="hand.part" class="link ml-auto pb-[6px]" type="button" @click="hand.choose(null)">Add a part…</button>
+          </div>
+          <PartDesk />
+        </section>
+      </div>
+    </div>
+    <KeysDialog v-if="keys" @close="keys = false" />
+  </div>
+</template>

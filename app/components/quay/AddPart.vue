@@ -1,0 +1,39 @@
+<script setup lang="ts">
+/** The shapes that can be put on the stage. */
+import { Circle, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star } from '@lucide/vue'
+import { addPart, shapeName } from '~~/core/piece/parts.ts'
+import type { Shape } from '~~/core/piece/schema.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+defineProps<{ large?: boolean }>()
+const emit = defineEmits<{ added: [] }>()
+const store = usePiece()
+const hand = useHand()
+
+const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
+  { shape: { type: 'rectangle' }, icon: RectangleHorizontal },
+  { shape: { type: 'ellipse' }, icon: Circle },
+  { shape: { type: 'polygon', sides: 6 }, icon: Hexagon },
+  { shape: { type: 'star', points: 5 }, icon: Star },
+  { shape: { type: 'ring' }, icon: Disc },
+  { shape: { type: 'line' }, icon: Minus },
+  { shape: { type: 'group' }, icon: Group },
+]
+
+function add(shape: Shape): void {
+  // Inside a chosen group, else on the stage.
+  const chosen = hand.part ? store.piece!.parts[hand.part] : undefined
+  const parent = chosen?.shape.type === 'group' ? hand.part : null
+  const { id, op } = addPart(store.piece!, shape, { parent })
+  store.act(op)
+  hand.choose(id)
+  emit('added')
+}
+</script>
+
+<template>
+  <div class="flex flex-wrap gap-1" role="group" aria-label="Add a part">
+    <button v-for="s in SHAPES" :key="s.shape.type" class="button" :class="large ? 'h-16 w-[84px] flex-col !gap-1' : ''" type="button" :data-add="s.shape.type" @click="add(s.shape)"><component :is="s.icon" :size="large ? 22 : 15" />{{ shapeName(s.shape) }}</button>
+  </div>
+</template>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+/** A new dial, or another name, unit and range for one that is there. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { addDial, changeDial, removeDial } from '~~/core/piece/drives.ts'
+import { freeName, nameProblem, rename } from '~~/core/piece/parts.ts'
+import { apply, compose } from '~~/core/piece/operation.ts'
+import type { Dial } from '~~/core/piece/schema.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ id?: string }>()
+const emit = defineEmits<{ close: [] }>()
+const store = usePiece()
+const old = props.id ? store.piece!.dials[props.id] : undefined
+
+const name = ref(old?.name ?? freeName(store.piece!, 'pace'))
+const unit = ref<Dial['unit']>(old?.unit ?? '%')
+const low = ref(old?.low ?? 0)
+const high = ref(old?.high ?? 200)
+const initial = ref(old?.initial ?? 100)
+const UNITS: readonly (readonly [Dial['unit'], string])[] = [
+  ['%', '% (a share)'],
+  ['', 'a plain number'],
+  ['deg', 'deg (an angle)'],
+  ['px', 'px (a length)'],
+  ['s', 's (a time)'],
+  ['Hz', 'Hz (a frequency)'],
+]
+
+const problem = computed(() => {
+  const named = nameProblem(store.piece!, name.value, props.id ? `dials/${props.id}` : null)
+  if (named) return named
+  if (![low.value, high.value, initial.value].every(n => typeof n === 'number' && Number.isFinite(n))) return 'Lowest, highest and start are numbers.'
+  if (low.value >= high.value) return 'The lowest value must be below the highest.'
+  return initial.value < low.value || initial.value > high.value ? 'The start must lie between lowest and highest.' : ''
+})
+
+function done(): void {
+  if (problem.value) return
+  const range = { unit: unit.value, low: low.value, high: high.value, initial: initial.value }
+  if (!props.id) store.act(addDial(store.piece!, { name: name.value.trim(), ...range, value: initial.value }).op)
+  else {
+    const value = Math.min(high.value, Math.max(low.value, store.piece!.dials[props.id]!.value))
+    const change = changeDial(store.piece!, props.id, { ...range, value })
+    const named = name.value.trim() === old!.name ? change : compose(change, rename(apply(store.piece!, change), 'dials', props.id, name.value))
+    store.act(named)
+  }
+  emit('close')
+}
+
+function drop(): void {
+  store.act(removeDial(store.piece!, props.id!))
+  emit('close')
+}
+</script>
+
+<template>
+  <Dialog :open="true" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
+      <DialogPanel as="form" class="panel w-[360px] p-4" @submit.prevent="done">
+        <DialogTitle class="mb-1 text-[15px] font-semibold">{{ id ? `Dial ${old!.name}` : 'New dial' }}</DialogTitle>
+        <p class="mb-3 text-faded">A number that any formula can read by its name.</p>
+        <div class="grid grid-cols-[84px_1fr] items-center gap-x-3 gap-y-2">
+          <label for="dial-name">Name</label><input id="dial-name" v-model="name" class="field" maxlength="60" />
+          <label for="dial-unit">Unit</label>
+          <select id="dial-unit" v-model="unit" class="field"><option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option></select>
+          <label for="dial-low">Lowest</label><input id="dial-low" v-model.number="low" class="field tabular" type="number" step="any" />
+          <label for="dial-high">Highest</label><input id="dial-high" v-model.number="high" class="field tabular" type="number" step="any" />
+          <label for="dial-start">Start</label><input id="dial-start" v-model.number="initial" class="field tabular" type="number" step="any" />
+        </div>
+        <p class="mt-2 min-h-[18px] text-coral" role="alert">{{ problem }}</p>
+        <div class="mt-2 flex gap-2">
+          <button v-if="id" class="button text-coral" type="button" @click="drop">Remove</button>
+          <button class="button ml-auto" type="button" @click="emit('close')">Cancel</button>
+          <button class="button button-strong" type="submit" :disabled="!!problem">{{ id ? 'Change' : 'Add dial' }}</button>
+        </div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

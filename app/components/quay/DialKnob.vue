@@ -1,0 +1,80 @@
+<script setup lang="ts">
+/** One dial: its name, its number, its slide. A double click on the slide puts it back. */
+import { Pencil } from '@lucide/vue'
+import type { Dial } from '~~/core/piece/schema.ts'
+import { slipsOf } from '~~/core/engine/retime.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
+
+const props = defineProps<{ id: string; dial: Dial }>()
+const store = usePiece()
+const tuning = useTuning()
+const changing = ref(false)
+
+const step = computed(() => (props.dial.type === 'number' ? (props.dial.high - props.dial.low > 10 ? 1 : 0.01) : 1))
+const share = computed(() => ((props.dial.value - props.dial.low) / (props.dial.high - props.dial.low || 1)) * 100)
+const slipped = computed(() => slipsOf(store.piece!, props.id).some(key => store.piece!.slips[key] !== 0))
+const text = computed(() => printNumber(props.dial.value, 4))
+
+function slide(e: Event): void {
+  tuning.dial(props.id, Number((e.target as HTMLInputElement).value))
+}
+function type(e: Event): void {
+  const field = e.target as HTMLInputElement
+  const value = Number(field.value.replace(',', '.').replace('−', '-'))
+  if (Number.isFinite(value) && field.value.trim() !== '') tuning.dial(props.id, Math.min(props.dial.high, Math.max(props.dial.low, value)))
+  field.value = text.value
+}
+</script>
+
+<template>
+  <div class="group min-w-0" :data-dial="dial.name">
+    <div class="flex items-baseline gap-1">
+      <span class="truncate">{{ dial.name }}</span>
+      <button class="text-faded opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100" type="button" :aria-label="`Change dial ${dial.name}`" @click="changing = true"><Pencil :size="12" /></button>
+      <span class="tabular ml-auto flex items-baseline">
+        <input class="w-14 border-b border-transparent bg-transparent text-right hover:border-rule focus:border-sea focus:outline-none" type="text" inputmode="decimal" :value="text" :aria-label="`${dial.name}, value`" @change="type" @keydown.enter="($event.target as HTMLElement).blur()" />
+        <span v-if="dial.unit" class="ml-[3px] text-faded">{{ dial.unit }}</span>
+      </span>
+    </div>
+    <input class="dial block w-full" type="range" :min="dial.low" :max="dial.high" :step="step" :value="dial.value" :style="{ '--share': `${share}%` }" :aria-label="dial.name" @pointerdown="store.beginGesture()" @pointerup="store.endGesture()" @pointercancel="store.endGesture()" @input="slide" @dblclick="tuning.dial(id, dial.initial)" />
+    <p v-if="slipped" class="flex justify-between gap-2 text-[11px] leading-4 whitespace-nowrap text-faded">
+      <span class="truncate" title="Turning it while it played has moved what it paces along, so that nothing jumped.">moved along</span>
+      <button class="link" type="button" title="Put what it paces where the formulas alone would have it" @click="tuning.settle(id)">settle from 0</button>
+    </p>
+    <DialForm v-if="changing" :id="id" @close="changing = false" />
+  </div>
+</template>
+
+<style>
+.dial {
+  appearance: none;
+  height: 16px;
+  background: transparent;
+  cursor: pointer;
+}
+.dial::-webkit-slider-runnable-track {
+  height: 2px;
+  background: linear-gradient(to right, var(--notch) var(--share), var(--rule) var(--share));
+}
+.dial::-webkit-slider-thumb {
+  appearance: none;
+  width: 8px;
+  height: 14px;
+  margin-top: -6px;
+  border-radius: 2px;
+  background: var(--brass);
+}
+.dial::-moz-range-track {
+  height: 2px;
+  background: linear-gradient(to right, var(--notch) var(--share), var(--rule) var(--share));
+}
+.dial::-moz-range-thumb {
+  width: 8px;
+  height: 14px;
+  border: 0;
+  border-radius: 2px;
+  background: var(--brass);
+}
+</style>

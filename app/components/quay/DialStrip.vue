@@ -1,0 +1,23 @@
+<script setup lang="ts">
+/** The dials: the few numbers that matter, read by any formula. */
+import { Plus } from '@lucide/vue'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const dials = computed(() =>
+  Object.entries(store.piece!.dials)
+    .filter(([, d]) => !d.hidden)
+    .sort(([, a], [, b]) => a.order - b.order),
+)
+const making = ref(false)
+</script>
+
+<template>
+  <section class="shrink-0 border-b border-rule bg-sheet px-4 py-2" aria-label="Dials">
+    <div class="grid grid-cols-[repeat(auto-fill,minmax(152px,1fr))] gap-x-5 gap-y-2">
+      <DialKnob v-for="[id, dial] in dials" :key="id" :id="id" :dial="dial" />
+      <button class="flex items-center gap-1 self-center text-left text-faded hover:text-ink" type="button" @click="making = true"><Plus :size="14" />{{ dials.length === 0 ? 'New dial: a number that many formulas read' : 'New dial' }}</button>
+    </div>
+    <DialForm v-if="making" @close="making = false" />
+  </section>
+</template>

@@ -1,0 +1,236 @@
+<script setup lang="ts">
+/**
+ * A formula, written. Every number is a handle; problems stand where they are; what is typed runs on Enter or
+ * when the field is left, and until then the old formula goes on.
+ */
+import { EditorState, Prec } from '@codemirror/state'
+import { EditorView, keymap, placeholder, tooltips } from '@codemirror/view'
+import { closeBrackets, completionStatus } from '@codemirror/autocomplete'
+import { standardKeymap } from '@codemirror/commands'
+import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
+import { completion } from '~/editor/completion.ts'
+import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
+import { looks, setLook } from '~/editor/looks.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
+
+const props = defineProps<{ drive: string; label: string }>()
+const emit = defineEmits<{ focus: []; problems: [list: readonly Problem[], draft: boolean] }>()
+
+const store = usePiece()
+const tuning = useTuning()
+const host = useTemplateRef('host')
+let view: EditorView | null = null
+let unlisten = () => {}
+
+const kept = computed(() => store.piece?.drives[props.drive]?.text ?? '')
+const draft = () => view?.state.doc.toString() ?? ''
+const dirty = () => draft() !== kept.value
+
+/** The text of the drive in the field, with the caret where it was. */
+function show(text: string): void {
+  if (!view || draft() === text) return
+  const old = draft()
+  let from = 0
+  while (from < Math.min(old.length, text.length) && old[from] === text[from]) from++
+  let end = 0
+  while (end < Math.min(old.length, text.length) - from && old[old.length - 1 - end] === text[text.length - 1 - end]) end++
+  view.dispatch({ changes: { from, to: old.length - end, insert: text.slice(from, text.length - end) } })
+}
+
+function look(): void {
+  if (!view || !store.program?.meanings.all.has(props.drive)) return
+  const seen = store.program.meanings.look(draft(), props.drive)
+  const running = store.program.slots.get(props.drive)!
+  const problems = dirty() ? seen.problems : running.problems
+  view.dispatch({ effects: setLook.of({ checked: seen.checked, problems }) })
+  emit('problems', problems, dirty())
+}
+
+function commit(): void {
+  if (!view || !dirty()) return
+  tuning.commit(props.drive, draft())
+  show(kept.value)
+  look()
+}
+
+function revert(): void {
+  show(kept.value)
+  look()
+}
+
+function accept(fix?: Fix): boolean {
+  const seen = store.program!.meanings.look(draft(), props.drive).problems
+  const chosen = fix ?? [...seen, ...store.program!.slots.get(props.drive)!.problems].flatMap(p => p.fixes)[0]
+  if (!chosen) return false
+  const text = change(draft(), chosen.changes)
+  tuning.commit(props.drive, text)
+  show(kept.value)
+  look()
+  return true
+}
+
+const tuner: Tuner = {
+  begin: () => {
+    commit()
+    store.beginGesture()
+  },
+  tune: (nth, value, decimals) => tuning.number(props.drive, nth, value, decimals),
+  end: () => store.endGesture(),
+}
+
+defineExpose({ accept, focus: () => view?.focus() })
+
+onMounted(() => {
+  const step = (direction: 1 | -1, coarse: boolean) => () => stepNumber(view!, direction, coarse, tuner)
+  const keys = [
+    { key: 'Alt-Enter', run: () => accept() },
+    { key: 'Enter', run: (v: EditorView) => (completionStatus(v.state) === 'active' ? false : (commit(), true)) },
+    {
+      key: 'Escape',
+      run: (v: EditorView) => {
+        if (completionStatus(v.state)) return false
+        if (dirty()) revert()
+        else v.contentDOM.blur()
+        return true
+      },
+    },
+    { key: 'Alt-ArrowUp', run: step(1, false) },
+    { key: 'Alt-ArrowDown', run: step(-1, false) },
+    { key: 'Shift-Alt-ArrowUp', run: step(1, true) },
+    { key: 'Shift-Alt-ArrowDown', run: step(-1, true) },
+    { key: 'Mod-z', run: () => (dirty() ? revert() : store.undo(), true) },
+    { key: 'Mod-Shift-z', run: () => (store.redo(), true) },
+    { key: 'Mod-y', run: () => (store.redo(), true) },
+  ]
+  view = new EditorView({
+    parent: host.value!,
+    state: EditorState.create({
+      doc: kept.value,
+      extensions: [
+        completion(() => {
+          const meaning = store.program?.meanings.all.get(props.drive)
+          return meaning ? { names: store.program!.meanings.names, target: meaning.target } : null
+        }),
+        Prec.high(keymap.of(keys)),
+        keymap.of(standardKeymap.filter(k => k.key !== 'Mod-Enter')),
+        closeBrackets(),
+        EditorView.lineWrapping,
+        tooltips({ position: 'fixed', parent: document.body }),
+        placeholder('Write a formula'),
+        looks,
+        EditorView.contentAttributes.of({ 'aria-label': props.label, spellcheck: 'false', autocapitalize: 'off' }),
+        EditorView.updateListener.of(update => {
+          if (update.docChanged) look()
+          if (update.focusChanged) {
+            if (update.view.hasFocus) emit('focus')
+            else commit()
+          }
+        }),
+      ],
+    }),
+  })
+  unlisten = dragNumbers(view, () => (store.piece ? tuner : null))
+  look()
+})
+
+watch(kept, text => {
+  show(text)
+  look()
+})
+// What other formulas, dials and parts make of this one.
+watch(() => store.program, look)
+
+onBeforeUnmount(() => {
+  unlisten()
+  view?.destroy()
+  view = null
+})
+</script>
+
+<template>
+  <div ref="host" class="formula-field" />
+</template>
+
+<style>
+.formula-field .cm-editor {
+  font: 400 13px/20px var(--font-mono);
+  outline: none;
+}
+.formula-field .cm-scroller {
+  font-family: var(--font-mono);
+  line-height: 20px;
+  overflow-x: hidden;
+}
+.formula-field .cm-content {
+  padding: 3px 0;
+  caret-color: var(--ink);
+  word-break: break-word;
+}
+.formula-field .cm-line {
+  padding: 0 12px;
+}
+.formula-field .cm-placeholder {
+  color: var(--faded);
+}
+.tide-word,
+.tide-property,
+.tide-signal {
+  color: var(--sea);
+}
+.tide-property {
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+  text-decoration-thickness: 1px;
+}
+.tide-dial {
+  color: var(--kelp);
+}
+.tide-label,
+.tide-faint {
+  color: var(--faded);
+}
+.tide-handle {
+  cursor: ew-resize;
+  padding-bottom: 1px;
+  border-bottom: 2px solid var(--notch);
+}
+.tide-handle:hover {
+  background: color-mix(in srgb, var(--notch) 18%, transparent);
+}
+.tide-problem {
+  text-decoration: underline wavy var(--coral);
+  text-decoration-thickness: 1.2px;
+  text-underline-offset: 4px;
+}
+.cm-tooltip.cm-tooltip-autocomplete {
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--sheet);
+  color: var(--ink);
+  box-shadow: 0 6px 20px rgb(10 25 30 / 0.16);
+}
+.cm-tooltip-autocomplete > ul > li {
+  padding: 3px 10px !important;
+  font: 400 12.5px/18px var(--font-mono);
+}
+.cm-tooltip-autocomplete > ul > li[aria-selected] {
+  background: var(--band) !important;
+  color: var(--ink) !important;
+}
+.cm-tooltip-autocomplete .cm-completionDetail {
+  margin-left: 1.2em;
+  color: var(--faded);
+  font-family: var(--font-sans);
+  font-style: normal;
+}
+.cm-tooltip.cm-completionInfo {
+  max-width: 260px;
+  padding: 6px 10px;
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: 400 12.5px/17px var(--font-sans);
+}
+</style>

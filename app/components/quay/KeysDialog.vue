@@ -1,0 +1,34 @@
+<script setup lang="ts">
+/** All keys of the quay. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+
+const emit = defineEmits<{ close: [] }>()
+const KEYS: readonly (readonly [string, string])[] = [
+  ['Space', 'play and stop'],
+  ['0', 'back to time 0'],
+  [', .', 'one frame back, on'],
+  ['Shift , .', 'one second back, on'],
+  ['↑ ↓', 'the entry before, after'],
+  ['Enter', 'into the formula in hand; there: let it run'],
+  ['Esc', 'out of the formula; what was typed goes back'],
+  ['Alt Enter', 'accept the first fix of a formula'],
+  ['Alt ↑ ↓', 'step the number at the caret, Shift coarser'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z', 'redo'],
+  ['?', 'this list'],
+]
+</script>
+
+<template>
+  <Dialog :open="true" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
+      <DialogPanel class="panel w-[440px] p-4">
+        <DialogTitle class="mb-3 text-[15px] font-semibold">Keys</DialogTitle>
+        <dl class="grid grid-cols-[120px_1fr] gap-y-[6px]">
+          <template v-for="[key, says] in KEYS" :key="key"><dt class="tabular">{{ key }}</dt><dd>{{ says }}</dd></template>
+        </dl>
+        <div class="mt-4 text-right"><button class="button" type="button" @click="emit('close')">Close</button></div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

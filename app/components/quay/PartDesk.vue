@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/** The Part desk: what the chosen part is and holds by hand. */
+import { Trash2, Waves } from '@lucide/vue'
+import { addDrive } from '~~/core/piece/drives.ts'
+import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/piece/parts.ts'
+import { propertyKey, type Copies, type Part } from '~~/core/piece/schema.ts'
+import { initialOf, propertiesOf, type Property } from '~~/core/rig/properties.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
+
+const store = usePiece()
+const hand = useHand()
+const tuning = useTuning()
+const id = computed(() => hand.part!)
+const part = computed<Part | undefined>(() => store.piece!.parts[id.value])
+const wrong = ref('')
+
+const HEADINGS = { place: 'Place', turn: 'Turn', size: 'Size', fill: 'Fill', stroke: 'Line' } as const
+const groups = computed(() => {
+  const list = part.value ? propertiesOf(part.value.shape.type) : []
+  return (Object.keys(HEADINGS) as (keyof typeof HEADINGS)[])
+    .map(g => ({ title: HEADINGS[g], properties: list.filter(p => p.group === g) }))
+    .filter(g => g.properties.length > 0)
+})
+
+const value = (p: Property) => store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
+const driven = (p: Property) => store.piece!.drives[propertyKey(id.value, p.name)]
+const label = (p: Property) => (p.name.replace(/^(fill|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase()))
+
+/** A hand value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
+function set(p: Property, to: number): void {
+  store.act(setBase(store.piece!, id.value, p.name, to))
+  const drive = driven(p)
+  const key = propertyKey(id.value, p.name)
+  const reads = drive && /\bbase\b/i.test(drive.text)
+  if (!drive || reads || drive.off) return
+  store.notice = {
+    says: `${part.value!.name} ${p.name} follows its formula, which does not read the hand value.`,
+    act: { says: 'Add it as base +', do: () => tuning.commit(key, `base + ${/^\s*(if|let)\b|\bon\b/i.test(drive.text) ? `(${drive.text})` : drive.text}`) },
+  }
+}
+
+function called(e: Event): void {
+  const field = e.target as HTMLInputElement
+  const wanted = field.value.trim()
+  wrong.value = wanted === part.value!.name ? '' : (nameProblem(store.piece!, wanted, `parts/${id.value}`) ?? '')
+  if (wrong.value || wanted === part.value!.name) field.value = part.value!.name
+  else store.act(rename(store.piece!, 'parts', id.value, wanted))
+}
+
+const change = (c: Partial<Part>) => store.act(setPart(store.piece!, id.value, c))
+const pivot = (axis: 'x' | 'y', to: number) => change({ pivot: { ...part.value!.pivot, [axis]: to } })
+
+function layout(e: Event): void {
+  const to = (e.target as HTMLSelectElement).value
+  const count = part.value!.copies?.count ?? 6
+  const made: Record<string, Copies | null> = {
+    none: null,
+    ring: { layout: 'ring', count, radius: 150, from: 90, sweep: 360, turn: true },
+    row: { layout: 'row', count, dx: 60, dy: 0 },
+  }
+  change({ copies: made[to]! })
+}
+const copy = (c: Partial<Copies>) => change({ copies: { ...part.value!.copies!, ...c } as Copies })
+
+function drive(p: Property): void {
+  const key = propertyKey(id.value, p.name)
+  if (!driven(p)) store.act(addDrive(store.piece!, id.value, p.name, 'base'))
+  hand.take(key)
+  nextTick(() => document.querySelector<HTMLElement>(`[data-drive="${key}"] .cm-content`)?.focus())
+}
+
+function drop(): void {
+  const gone = id.value
+  hand.choose(null)
+  store.act(removePart(store.piece!, gone))
+}
+</script>
+
+<template>
+  <div v-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+    <div class="mb-3 flex items-center gap-2">
+      <input class="field w-44 font-semibold" :value="part.name" maxlength="60" aria-label="Name of the part" @change="called" @keydown.enter="($event.target as HTMLElement).blur()" />
+      <span class="text-faded">{{ shapeName(part.shape).toLowerCase() }}</span>
+      <span v-if="part.parent" class="truncate text-faded">on <button class="link" type="button" @click="hand.choose(part.parent)">{{ store.piece!.parts[part.parent]!.name }}</button></span>
+      <span class="text-coral" role="alert">{{ wrong }}</span>
+      <button class="button button-plain ml-auto text-coral" type="button" @click="drop"><Trash2 :size="14" />Remove</button>
+    </div>
+    <div class="grid grid-cols-[repeat(auto-fill,minmax(208px,1fr))] gap-x-7 gap-y-4">
+      <fieldset v-for="g in groups" :key="g.title" class="min-w-0">
+        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">{{ g.title }}</legend>
+        <div class="flex flex-col gap-1">
+          <NumberField v-for="p in g.properties" :key="p.name" :label="p.name" :title="p.says" :value="value(p)" :unit="p.unit" :stride="p.stride / 20" :low="p.range?.[0]" :high="p.range?.[1]" @set="set(p, $event)">
+            <button class="inline-flex items-center gap-[5px] hover:text-sea" :class="{ 'text-sea': driven(p) }" type="button" :aria-label="driven(p) ? `${p.name} has a formula, go to it` : `Write a formula for ${p.name}`" @click.prevent="drive(p)">{{ label(p) }}<Waves v-if="driven(p)" :size="13" /></button>
+          </NumberField>
+        </div>
+      </fieldset>
+      <fieldset class="min-w-0">
+        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">Pin and copies</legend>
+        <div class="flex flex-col gap-1">
+          <NumberField label="pivot x" title="The point it turns and scales about, from its middle" :value="part.pivot.x" unit="px" @set="pivot('x', $event)" />
+          <NumberField label="pivot y" title="The point it turns and scales about, from its middle" :value="part.pivot.y" unit="px" @set="pivot('y', $event)" />
+          <NumberField label="symmetry" title="How many times it looks the same in a whole turn, with all that rides on it" :value="part.symmetry" :low="1" :high="1000" whole @set="change({ symmetry: $event })" />
+          <NumberField v-if="part.shape.type === 'polygon'" label="sides" :value="part.shape.sides" :low="3" :high="64" whole @set="change({ shape: { type: 'polygon', sides: $event } })" />
+          <NumberField v-if="part.shape.type === 'star'" label="points" :value="part.shape.points" :low="3" :high="64" whole @set="change({ shape: { type: 'star', points: $event } })" />
+          <label class="flex items-center gap-2"><span class="flex-1">copies</span>
+            <select class="field w-[86px]" aria-label="Copies" :value="part.copies?.layout ?? 'none'" @change="layout"><option value="none">none</option><option value="ring">in a ring</option><option value="row">in a row</option></select>
+          </label>
+          <template v-if="part.copies">
+            <NumberField label="count" :value="part.copies.count" :low="1" :high="500" whole @set="copy({ count: $event })" />
+            <template v-if="part.copies.layout === 'ring'">
+              <NumberField label="ring radius" :value="part.copies.radius" unit="px" @set="copy({ radius: $event })" />
+              <NumberField label="from" :value="part.copies.from" unit="deg" @set="copy({ from: $event })" />
+              <NumberField label="sweep" :value="part.copies.sweep" unit="deg" @set="copy({ sweep: $event })" />
+            </template>
+            <template v-else>
+              <NumberField label="apart x" :value="part.copies.dx" unit="px" @set="copy({ dx: $event })" />
+              <NumberField label="apart y" :value="part.copies.dy" unit="px" @set="copy({ dy: $event })" />
+            </template>
+          </template>
+        </div>
+      </fieldset>
+    </div>
+  </div>
+  <div v-else class="min-h-0 flex-1 overflow-y-auto px-4 py-4">
+    <p class="mb-3 text-faded">Choose a part on the stage or in the tide table to set it by hand, or add one.</p>
+    <AddPart />
+  </div>
+</template>

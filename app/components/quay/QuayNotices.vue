@@ -1,0 +1,56 @@
+<script setup lang="ts">
+/** What the quay has to say: a save that failed, a piece changed elsewhere, what a change did. */
+import { post, get } from '~/stores/request.ts'
+import { usePiece } from '~/stores/piece.ts'
+import type { Stored } from '~~/core/piece/api.ts'
+
+const store = usePiece()
+const busy = ref(false)
+const trouble = ref('')
+
+/** This window's version becomes a piece of its own. */
+async function keepMine(): Promise<void> {
+  if (store.saving.is !== 'stale') return
+  busy.value = true
+  const answer = await post('/api/pieces', { document: store.piece })
+  busy.value = false
+  if (answer.ok) await navigateTo(`/piece/${(answer.value as Stored).id}`)
+  else trouble.value = answer.says
+}
+
+async function takeOther(): Promise<void> {
+  busy.value = true
+  const answer = await get(`/api/pieces/${store.id}`)
+  busy.value = false
+  if (answer.ok) emit('reopen', answer.value as Stored)
+  else trouble.value = answer.says
+}
+const emit = defineEmits<{ reopen: [stored: Stored] }>()
+
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => store.notice,
+  notice => {
+    clearTimeout(timer)
+    if (notice) timer = setTimeout(() => (store.notice = null), 9000)
+  },
+)
+</script>
+
+<template>
+  <div v-if="store.saving.is === 'stale'" class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2" role="alert">
+    <span><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both versions are kept: that one as the piece, yours here.</span>
+    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">Keep mine as a piece of its own</button>
+    <button class="button" type="button" :disabled="busy" @click="takeOther">Go on with the other one</button>
+    <span v-if="trouble" class="text-coral">{{ trouble }}</span>
+  </div>
+  <div v-else-if="store.saving.is === 'failed'" class="flex shrink-0 items-center gap-3 border-b border-coral bg-sheet px-4 py-2" role="alert">
+    <span><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }} Your work stands in this window; leave it open.</span>
+    <button class="button ml-auto" type="button" @click="store.saveNow()">Save again</button>
+  </div>
+  <div v-if="store.notice" class="panel fixed bottom-4 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-2" role="status">
+    {{ store.notice.says }}
+    <button v-if="store.notice.act" class="link whitespace-nowrap" type="button" @click="(store.notice.act.do(), (store.notice = null))">{{ store.notice.act.says }}</button>
+    <button class="text-faded hover:text-ink" type="button" @click="store.notice = null">Dismiss</button>
+  </div>
+</template>

@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
+import { hit } from '~~/core/rig/hit.ts'
+import { outlineOf, type Sizes } from '~~/core/rig/outline.ts'
+import { sizesOf, type Body } from '~~/core/rig/scene.ts'
+import { applyX, applyY } from '~~/core/rig/transform.ts'
+import { StageRenderer } from '~/stage/renderer.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const hand = useHand()
+const room = useTemplateRef('room')
+const canvas = useTemplateRef('canvas')
+const overlay = useTemplateRef('overlay')
+const size = ref({ width: 0, height: 0 })
+const failed = ref('')
+const stage = computed(() => store.piece!.stage)
+const percent = computed(() => Math.round((size.value.width / stage.value.width) * 100))
+const palette = usePalette(() => store.player?.refresh())
+
+let renderer: StageRenderer | null = null
+const stops: (() => void)[] = []
+
+function fit(): void {
+  const { clientWidth, clientHeight } = room.value!
+  const scale = Math.min(clientWidth / stage.value.width, clientHeight / stage.value.height)
+  size.value = { width: Math.floor(stage.value.width * scale), height: Math.floor(stage.value.height * scale) }
+  renderer?.resize(size.value.width, size.value.height)
+  const ratio = devicePixelRatio || 1
+  overlay.value!.width = size.value.width * ratio
+  overlay.value!.height = size.value.height * ratio
+  store.player!.refresh()
+}
+
+onMounted(() => {
+  try {
+    renderer = new StageRenderer(canvas.value!)
+  } catch {
+    failed.value = 'This browser cannot draw the stage: it has no WebGL 2. Everything else works.'
+  }
+  const resize = new ResizeObserver(fit)
+  resize.observe(room.value!)
+  stops.push(
+    () => resize.disconnect(),
+    store.player!.watch(snapshot => {
+      renderer?.draw(snapshot)
+      mark()
+    }),
+  )
+})
+watch(stage, fit)
+watch(() => [hand.part, hand.instance], () => store.player?.refresh())
+onBeforeUnmount(() => {
+  stops.forEach(stop => stop())
+  renderer?.dispose()
+})
+
+const toScreen = (x: number, y: number): [number, number] => {
+  const scale = size.value.width / stage.value.width
+  return [(x + stage.value.width / 2) * scale, (stage.value.height / 2 - y) * scale]
+}
+
+/** The chosen part's outline and its pin: where it turns and scales about. */
+function mark(): void {
+  const c = overlay.value?.getContext('2d')
+  const scene = renderer?.current()
+  if (!c || !scene) return
+  const ratio = devicePixelRatio || 1
+  c.setTransform(ratio, 0, 0, ratio, 0, 0)
+  c.clearRect(0, 0, size.value.width, size.value.height)
+  const body = hand.part ? scene.bodies.get(hand.part) : undefined
+  if (!body) return
+  const instance = Math.min(hand.instance, body.count - 1)
+  outline(c, body, instance)
+  pin(c, body, instance)
+}
+
+const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
+function outline(c: CanvasRenderingContext2D, body: Body, instance: number): void {
+  const drawn = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+  if (!drawn) return
+  const m = body.worlds[instance]!
+  for (const [colour, width, dash] of [[palette.ink, 3, []], [palette.sheet, 1.4, [5, 4]]] as const) {
+    c.strokeStyle = colour
+    c.lineWidth = width
+    c.setLineDash([...dash])
+    c.beginPath()
+    for (let k = 0; k < drawn.points.length; k += 2) {
+      const [x, y] = toScreen(applyX(m, drawn.points[k]!, drawn.points[k + 1]!), applyY(m, drawn.points[k]!, drawn.points[k + 1]!))
+      if (k === 0) c.moveTo(x, y)
+      else c.lineTo(x, y)
+    }
+    if (drawn.closed) c.closePath()
+    c.stroke()
+  }
+  c.setLineDash([])
+}
+
+function pin(c: CanvasRenderingContext2D, body: Body, instance: number): void {
+  const m = body.worlds[instance]!
+  const { x, y } = body.part.pivot
+  const [px, py] = toScreen(applyX(m, x, y), applyY(m, x, y))
+  // The tail shows which way the part's own x goes.
+  const length = Math.hypot(m[0]!, m[4]!) || 1
+  const [tx, ty] = [px + (m[0]! / length) * 20, py - (m[4]! / length) * 20]
+  c.lineCap = 'round'
+  for (const [colour, width] of [[palette.ink, 5], [palette.sheet, 2]] as const) {
+    c.strokeStyle = colour
+    c.lineWidth = width
+    c.beginPath()
+    c.moveTo(px, py)
+    c.lineTo(tx, ty)
+    c.stroke()
+  }
+  c.beginPath()
+  c.arc(px, py, 5, 0, 2 * Math.PI)
+  c.fillStyle = palette.sheet
+  c.fill()
+  c.strokeStyle = palette.ink
+  c.lineWidth = 2
+  c.stroke()
+  c.beginPath()
+  c.arc(px, py, 1.6, 0, 2 * Math.PI)
+  c.fillStyle = palette.sea
+  c.fill()
+}
+
+function choose(e: PointerEvent): void {
+  const scene = renderer?.current()
+  if (!scene) return
+  const box = canvas.value!.getBoundingClientRect()
+  const scale = stage.value.width / box.width
+  const x = (e.clientX - box.left) * scale - stage.value.width / 2
+  const y = stage.value.height / 2 - (e.clientY - box.top) * scale
+  const found = hit(scene, x, y, 4 * scale)
+  hand.choose(found?.id ?? null, found?.instance ?? 0)
+}
+</script>
+
+<template>
+  <section class="relative min-h-0 flex-1 p-4" aria-label="Stage">
+    <div ref="room" class="grid h-full w-full place-items-center">
+      <div class="relative overflow-hidden rounded-sm outline outline-rule" :style="{ width: `${size.width}px`, height: `${size.height}px` }">
+        <canvas ref="canvas" class="absolute inset-0 h-full w-full" data-stage role="img" :aria-label="`The piece ${store.piece!.title} at this moment`" />
+        <canvas ref="overlay" class="absolute inset-0 h-full w-full" aria-hidden="true" @pointerdown="choose" />
+        <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">{{ failed }}</p>
+        <slot />
+      </div>
+    </div>
+    <p class="tabular pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">{{ stage.width }} × {{ stage.height }} · flat · {{ percent }} % · y up, turns anticlockwise</p>
+  </section>
+</template>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+/** One driven property: a strip of gauge paper with its formula written on it. */
+import { MoreHorizontal, Power, Undo2 } from '@lucide/vue'
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { reportOf, showValue } from '~~/core/insight/report.ts'
+import { removeDrive, switchDrive } from '~~/core/piece/drives.ts'
+import { propertyNamed } from '~~/core/rig/properties.ts'
+import type { Fix, Problem } from '~~/core/formula/problem.ts'
+import { Strip } from '~/player/strip.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import type FormulaField from './FormulaField.vue'
+
+const props = defineProps<{ drive: string }>()
+const store = usePiece()
+const hand = useHand()
+
+const canvas = useTemplateRef('canvas')
+const readout = useTemplateRef('readout')
+const field = useTemplateRef<InstanceType<typeof FormulaField>>('field')
+const problems = shallowRef<readonly Problem[]>([])
+const draft = ref(false)
+
+const entry = computed(() => store.piece!.drives[props.drive])
+const part = computed(() => store.piece!.parts[entry.value?.part ?? ''])
+const property = computed(() => propertyNamed(entry.value?.property ?? '')!)
+const slot = computed(() => store.program!.slots.get(props.drive))
+const report = computed(() => (slot.value ? reportOf(store.piece!, store.program!.measures, slot.value) : null))
+const chosen = computed(() => hand.drive === props.drive)
+const first = computed(() => problems.value[0])
+/** What runs meanwhile when the text does not. */
+const meanwhile = computed(() => {
+  if (draft.value) return problems.value.length > 0 ? 'The formula before goes on until this one runs.' : ''
+  if (slot.value?.running === 'good') return 'The last good formula goes on.'
+  return slot.value?.running === 'base' ? 'It rests at its hand value.' : ''
+})
+
+const RUNS = { yes: 'text-kelp', symmetry: 'text-kelp', no: 'text-brass', unproven: 'text-faded' } as const
+
+let strip: Strip | null = null
+let stop = () => {}
+let seen = true
+const palette = usePalette(() => store.player?.refresh())
+
+onMounted(() => {
+  strip = new Strip(canvas.value!, props.drive, palette)
+  const sight = new IntersectionObserver(([e]) => {
+    seen = e!.isIntersecting
+    if (seen) store.player?.refresh()
+  })
+  sight.observe(canvas.value!)
+  const unwatch = store.player!.watch(snapshot => {
+    if (!seen || !strip) return
+    strip.draw(snapshot)
+    const now = snapshot.program.slots.get(props.drive)
+    if (!now || !readout.value) return
+    const text = showValue(snapshot.values[now.offset] ?? 0, property.value, snapshot.program.measures)
+    if (readout.value.textContent !== text) readout.value.textContent = text
+  })
+  stop = () => {
+    sight.disconnect()
+    unwatch()
+  }
+})
+onBeforeUnmount(() => stop())
+
+function fix(chosenFix: Fix): void {
+  field.value?.accept(chosenFix)
+}
+function write(): void {
+  field.value?.focus()
+}
+defineExpose({ write })
+</script>
+
+<template>
+  <article
+    v-if="entry && part"
+    class="entry relative rounded-md border bg-sheet"
+    :class="chosen ? 'border-sea' : first ? 'border-coral' : 'border-rule'"
+    :data-drive="drive"
+    :aria-label="`${part.name} ${property.name}`"
+    @pointerdown="hand.take(drive)"
+  >
+    <span v-if="chosen" class="absolute inset-y-[-1px] left-[-1px] w-[4px] rounded-l-md bg-sea" aria-hidden="true" />
+    <header class="flex h-[26px] items-center gap-2 pr-1 pl-3">
+      <span class="w-[118px] shrink-0 truncate font-medium">{{ property.name }}</span>
+      <span ref="readout" class="tabular w-[84px] shrink-0 text-right whitespace-pre" data-readout />
+      <template v-if="report && slot?.running !== 'base' && !entry.off">
+        <span class="tabular ml-4 truncate text-[12px] text-faded">{{ report.period }}</span>
+        <span class="tabular ml-auto shrink-0 truncate text-[12px] text-faded" title="Guaranteed lowest and highest value over all time">{{ report.range }}</span>
+        <span class="shrink-0 text-[12px]" :class="RUNS[report.closure.verdict]" :title="`Whether the value comes back after a lap`">{{ report.closes }}</span>
+      </template>
+      <span v-else class="ml-auto text-[12px] text-faded">{{ entry.off ? 'switched off' : 'at rest' }}</span>
+      <Menu as="div" class="relative">
+        <MenuButton class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink" :aria-label="`More for ${part.name} ${property.name}`"><MoreHorizontal :size="15" /></MenuButton>
+        <MenuItems class="panel absolute right-0 z-30 mt-1 w-48 py-1 focus:outline-none">
+          <MenuItem v-slot="{ active }"><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="store.act(switchDrive(store.piece!, drive, !entry.off))"><Power :size="14" />{{ entry.off ? 'Switch on' : 'Switch off' }}</button></MenuItem>
+          <MenuItem v-slot="{ active }"><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="store.act(removeDrive(store.piece!, drive))"><Undo2 :size="14" />Take the formula away</button></MenuItem>
+        </MenuItems>
+      </Menu>
+    </header>
+    <canvas ref="canvas" class="block h-[40px] w-full" aria-hidden="true" />
+    <FormulaField ref="field" :drive="drive" :label="`Formula of ${part.name} ${property.name}`" :class="{ 'opacity-50': entry.off }" @focus="hand.take(drive)" @problems="(list, typing) => ((problems = list), (draft = typing))" />
+    <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
+      <p><span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span> <span class="text-faded">{{ meanwhile }}</span></p>
+      <p v-if="first.fixes.length > 0" class="mt-[3px] flex flex-wrap items-center gap-2">
+        <button v-for="(f, i) in first.fixes.slice(0, 3)" :key="f.says" class="tabular rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded" type="button" data-fix @mousedown.prevent @click="fix(f)">
+          {{ f.says }}<kbd v-if="i === 0" class="ml-2 font-sans text-faded">Alt Enter</kbd>
+        </button>
+      </p>
+    </div>
+    <p v-else-if="draft" class="px-3 pb-[5px] text-[12px] text-faded">Enter lets it run, Esc goes back.</p>
+  </article>
+</template>
+
+<style>
+@reference '~/assets/main.css';
+.menu-row {
+  @apply flex w-full items-center gap-2 px-3 py-[5px] text-left;
+}
+</style>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+/** The tideline: play, pace, the time, and the tape that is pulled by hand. */
+import { ArrowLeftRight, Pause, Play, SkipBack } from '@lucide/vue'
+import { readTime, showTime } from '~~/core/time/reading.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { drawTape, TAPE_PER_SECOND } from '~/player/tape.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const player = store.player!
+const canvas = useTemplateRef('canvas')
+const timeText = useTemplateRef('timeText')
+const placeText = useTemplateRef('placeText')
+const timeField = useTemplateRef('timeField')
+
+const playing = ref(player.playing)
+const pace = ref(Math.abs(player.pace))
+const backwards = ref(player.pace < 0)
+const typing = ref(false)
+const typed = ref('')
+const wrong = ref('')
+const PACES = [0.1, 0.25, 0.5, 1, 2, 4, 8]
+
+const palette = usePalette(() => player.refresh())
+const stops: (() => void)[] = []
+
+onMounted(() => {
+  stops.push(
+    player.changed(() => {
+      playing.value = player.playing
+      pace.value = Math.abs(player.pace)
+      backwards.value = player.pace < 0
+    }),
+    player.watch(snapshot => {
+      drawTape(canvas.value!, snapshot, palette)
+      const seconds = snapshot.moment.seconds
+      const { frameRate, lapLength } = snapshot.program.measures
+      const lap = (seconds - snapshot.program.piece.lap.start) / toNumber(lapLength)
+      const rate = toNumber(frameRate)
+      write(timeText.value, showTime(seconds))
+      const sign = (n: number, d = 0) => n.toFixed(d).replace('-', '−')
+      write(placeText.value, `frame ${sign(Math.floor(seconds * rate + 1e-6))} · lap ${sign(lap, 2)} · ${printNumber(rate, 3)} a second`)
+    }),
+  )
+  const resize = new ResizeObserver(() => player.refresh())
+  resize.observe(canvas.value!)
+  stops.push(() => resize.disconnect())
+})
+onBeforeUnmount(() => stops.forEach(stop => stop()))
+
+function write(node: HTMLElement | null, text: string): void {
+  if (node && node.textContent !== text) node.textContent = text
+}
+
+const setPace = () => player.setPace(backwards.value ? -pace.value : pace.value)
+function turnRound(): void {
+  backwards.value = !backwards.value
+  setPace()
+}
+
+/** The tape follows the hand: pulled to the left, time goes on. */
+function pull(e: PointerEvent): void {
+  if (e.button !== 0) return
+  const target = e.currentTarget as HTMLElement
+  target.setPointerCapture(e.pointerId)
+  player.hold(true)
+  let last = e.clientX
+  const move = (m: PointerEvent): void => {
+    player.move((last - m.clientX) / TAPE_PER_SECOND)
+    last = m.clientX
+  }
+  const up = (): void => {
+    player.hold(false)
+    target.removeEventListener('pointermove', move)
+    target.removeEventListener('pointerup', up)
+    target.removeEventListener('pointercancel', up)
+  }
+  target.addEventListener('pointermove', move)
+  target.addEventListener('pointerup', up)
+  target.addEventListener('pointercancel', up)
+}
+
+function wheel(e: WheelEvent): void {
+  const by = Math.abs(e.deltaX) > Math.abs(e.deltaY) ? e.deltaX : e.deltaY
+  player.move(by / TAPE_PER_SECOND)
+}
+
+function key(e: KeyboardEvent): void {
+  const by = { ArrowLeft: -1, ArrowRight: 1, PageUp: -10, PageDown: 10 }[e.key]
+  if (by === undefined) return
+  e.preventDefault()
+  e.stopPropagation()
+  player.move(by * (e.shiftKey ? 10 : 1))
+}
+
+async function type(): Promise<void> {
+  typed.value = showTime(player.now().seconds)
+  typing.value = true
+  wrong.value = ''
+  await nextTick()
+  timeField.value?.select()
+}
+
+function go(): void {
+  const read = readTime(typed.value, store.program!.measures)
+  if (!read.seconds) {
+    wrong.value = read.says
+    return
+  }
+  player.goto(read.seconds)
+  typing.value = false
+  wrong.value = ''
+}
+function leave(): void {
+  typing.value = false
+  wrong.value = ''
+}
+</script>
+
+<template>
+  <section class="flex h-16 shrink-0 border-b border-rule bg-sheet" aria-label="Tideline">
+    <div class="relative flex w-[344px] shrink-0 items-center gap-3 border-r border-rule px-4">
+      <button class="grid h-10 w-10 shrink-0 place-items-center rounded-full bg-ink text-sheet" type="button" :aria-label="playing ? 'Stop' : 'Play'" :title="playing ? 'Stop (Space)' : 'Play (Space)'" @click="player.play(!playing)">
+        <component :is="playing ? Pause : Play" :size="18" fill="currentColor" stroke-width="1" />
+      </button>
+      <div class="min-w-0 flex-1">
+        <div class="flex items-center gap-1">
+          <input v-if="typing" ref="timeField" v-model="typed" class="field tabular h-7 w-[150px] text-[16px]" aria-label="Go to time" :aria-invalid="!!wrong" @keydown.enter="go" @keydown.esc="leave" @blur="leave" />
+          <button v-else class="tabular truncate rounded-sm text-left text-[20px] leading-6 hover:underline hover:decoration-rule hover:underline-offset-4" type="button" aria-label="Time, press to type another" title="Go to a time: 12.4, 1:30, 372f, 3lap, 365d" @click="type"><span ref="timeText" data-time /></button>
+          <span class="ml-auto flex items-center gap-[2px]">
+            <button class="button button-plain h-6 w-6 !px-0" type="button" aria-label="Back to time 0" title="Back to time 0 (0)" @click="player.goto({ n: 0n, d: 1n })"><SkipBack :size="15" /></button>
+            <button class="button button-plain h-6 w-6 !px-0" :class="{ 'bg-band !text-sea': backwards }" type="button" aria-label="Backwards" :aria-pressed="backwards" title="Backwards" @click="turnRound"><ArrowLeftRight :size="15" /></button>
+            <select v-model.number="pace" class="tabular h-6 rounded-sm bg-transparent text-faded hover:text-ink" aria-label="Pace" title="Pace of playing" @change="setPace">
+              <option v-for="p in PACES" :key="p" :value="p">×{{ p }}</option>
+            </select>
+          </span>
+        </div>
+        <p ref="placeText" class="tabular truncate text-[12px] text-faded" data-place />
+      </div>
+      <p v-if="wrong" class="panel absolute top-[58px] left-16 z-40 px-3 py-2 text-coral" role="alert">{{ wrong }}</p>
+    </div>
+    <canvas ref="canvas" class="h-full min-w-0 flex-1 cursor-grab touch-none active:cursor-grabbing" tabindex="0" role="slider" aria-label="Tape of time, pull it sideways" aria-valuetext="time runs under the nib" :aria-valuenow="0" data-tape @pointerdown="pull" @wheel.prevent="wheel" @keydown="key" />
+  </section>
+</template>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+/** The tide table: every driven property, grouped by part, in the order the parts were made. */
+import { shapeName } from '~~/core/piece/parts.ts'
+import type { Part } from '~~/core/piece/schema.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useHand } from '~/stores/hand.ts'
+import TideEntry from './TideEntry.vue'
+
+const store = usePiece()
+const hand = useHand()
+const entries = useTemplateRef('entries')
+
+interface Group {
+  id: string
+  part: Part
+  drives: string[]
+}
+
+const made = (id: string) => Number(id.replace(/\D/g, '')) || 0
+
+const groups = computed<Group[]>(() => {
+  const { parts, drives } = store.piece!
+  const byPart = new Map<string, string[]>()
+  for (const [key, drive] of Object.entries(drives)) byPart.set(drive.part, [...(byPart.get(drive.part) ?? []), key])
+  const shown = new Set(byPart.keys())
+  // A chosen part stands here too, so that its first function is one step away.
+  if (hand.part && parts[hand.part]) shown.add(hand.part)
+  if (byPart.size === 0) Object.keys(parts).forEach(id => shown.add(id))
+  const order = [...shown].filter(id => parts[id]).sort((a, b) => made(a) - made(b))
+  return order.map(id => ({ id, part: parts[id]!, drives: (byPart.get(id) ?? []).sort() }))
+})
+
+function note(part: Part): string {
+  const shape = shapeName(part.shape).toLowerCase()
+  if (!part.copies) return shape
+  return `${part.copies.count} in a ${part.copies.layout}`
+}
+
+const flat = computed(() => groups.value.flatMap(g => g.drives))
+
+/** The entry before or after the one in hand. */
+function go(by: 1 | -1): void {
+  const at = hand.drive ? flat.value.indexOf(hand.drive) : by > 0 ? -1 : flat.value.length
+  const key = flat.value[Math.min(flat.value.length - 1, Math.max(0, at + by))]
+  if (!key) return
+  hand.take(key)
+  nextTick(() => document.querySelector(`[data-drive="${key}"]`)?.scrollIntoView({ block: 'nearest' }))
+}
+
+function write(): void {
+  const at = hand.drive ? flat.value.indexOf(hand.drive) : -1
+  if (at >= 0) (entries.value as unknown as { drive: string; write: () => void }[]).find(e => e.drive === hand.drive)?.write()
+}
+defineExpose({ go, write })
+</script>
+
+<template>
+  <section class="min-h-0 flex-1 overflow-y-auto px-3 pt-3 pb-6" aria-label="Tide table">
+    <div v-for="g in groups" :key="g.id" class="mb-4">
+      <div class="mb-[5px] flex items-baseline gap-2 px-1">
+        <button class="truncate text-[14px] font-semibold hover:underline" :class="{ 'text-sea': hand.part === g.id }" type="button" @click="hand.choose(g.id)">{{ g.part.name }}</button>
+        <span class="truncate text-faded">{{ note(g.part) }}</span>
+        <span class="ml-auto"><DriveMenu :part="g.id" /></span>
+      </div>
+      <p v-if="g.drives.length === 0" class="rounded-md border border-dashed border-rule px-3 py-3 text-faded">Nothing of it moves yet. <span class="text-ink">Drive…</span> gives a property a function of time.</p>
+      <div class="flex flex-col gap-2">
+        <TideEntry v-for="key in g.drives" :key="key" ref="entries" :drive="key" />
+      </div>
+    </div>
+    <slot />
+  </section>
+</template>

@@ -1,0 +1,76 @@
+/** What a formula's text looks like: kinds of names, handles under numbers, faint units, problems. */
+import { RangeSetBuilder, StateEffect, StateField, type Extension } from '@codemirror/state'
+import { Decoration, EditorView, WidgetType, type DecorationSet } from '@codemirror/view'
+import type { Checked } from '~~/core/formula/check.ts'
+import type { Problem } from '~~/core/formula/problem.ts'
+import { builtinNamed } from '~~/core/formula/scope.ts'
+import { everyNode, handles, type Node } from '~~/core/formula/tree.ts'
+
+export interface Look {
+  readonly checked: Checked | null
+  readonly problems: readonly Problem[]
+}
+
+/** Puts a new look on the text. */
+export const setLook = StateEffect.define<Look>()
+
+class FaintUnit extends WidgetType {
+  constructor(readonly unit: string) {
+    super()
+  }
+  override eq(other: FaintUnit): boolean {
+    return other.unit === this.unit
+  }
+  toDOM(): HTMLElement {
+    const span = document.createElement('span')
+    span.className = 'tide-faint'
+    span.textContent = this.unit === 'deg' ? '°' : this.unit
+    span.setAttribute('aria-hidden', 'true')
+    return span
+  }
+}
+
+function classOf(node: Node, checked: Checked): [number, number, string][] {
+  const read = checked.reads.find(r => r.from === node.from && r.to === node.to)
+  if (read) return [[node.from, node.to, `tide-${read.type}`]]
+  if (node.type === 'name' && builtinNamed(node.name)) return [[node.from, node.to, 'tide-word']]
+  if (node.type === 'call') {
+    const labels = node.args.flatMap(a => (a.labelAt ? [[a.labelAt.from, a.labelAt.to, 'tide-label'] as [number, number, string]] : []))
+    return [[node.nameAt.from, node.nameAt.to, 'tide-call'], ...labels]
+  }
+  return []
+}
+
+function decorations({ checked, problems }: Look, length: number): DecorationSet {
+  const marks: { from: number; to: number; deco: Decoration }[] = []
+  if (checked && checked.formula.text.length === length) {
+    for (const node of everyNode(checked.formula)) {
+      for (const [from, to, name] of classOf(node, checked)) marks.push({ from, to, deco: Decoration.mark({ class: name }) })
+    }
+    handles(checked.formula).forEach((n, i) => {
+      const attributes = { 'data-handle': String(i), title: 'Drag sideways. Shift is coarser, Alt finer.' }
+      marks.push({ from: n.from, to: n.to, deco: Decoration.mark({ class: 'tide-handle', attributes }) })
+      const unit = checked.bare.get(n)
+      if (unit) marks.push({ from: n.to, to: n.to, deco: Decoration.widget({ widget: new FaintUnit(unit), side: 1 }) })
+    })
+  }
+  for (const p of problems) {
+    const from = Math.min(p.from, Math.max(0, length - 1))
+    const to = Math.min(length, Math.max(p.to, from + 1))
+    if (to > from) marks.push({ from, to, deco: Decoration.mark({ class: 'tide-problem' }) })
+  }
+  marks.sort((a, b) => a.from - b.from || a.deco.startSide - b.deco.startSide || b.to - a.to)
+  const builder = new RangeSetBuilder<Decoration>()
+  for (const m of marks) builder.add(m.from, m.to, m.deco)
+  return builder.finish()
+}
+
+/** The field that keeps the look; between two looks it moves with the text. */
+export const looks: Extension = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(set, tr) {
+    for (const effect of tr.effects) if (effect.is(setLook)) return decorations(effect.value, tr.state.doc.length)
+    return set.map(tr.changes)
+  },
+  provide: field => EditorView.decorations.from(field),
+})

@@ -1,0 +1,211 @@
+/**
+ * A strip of gauge paper: one drive as a curve under a nib that stands still. Values are sampled at fixed
+ * columns of time, so a frame works out only the columns that have come in.
+ */
+import type { Program, Slot } from '~~/core/engine/program.ts'
+import { isBounded } from '~~/core/insight/interval.ts'
+import { symmetriesOf } from '~~/core/insight/report.ts'
+import { propertyNamed } from '~~/core/rig/properties.ts'
+import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
+import { rational, toNumber, type Rational } from '~~/core/time/rational.ts'
+import type { Palette } from '~/composables/usePalette.ts'
+import type { Snapshot } from './player.ts'
+
+/** Screen pixels a second of tape, and pixels between two samples. */
+export const PER_SECOND = 52
+const GAP = 2
+const COLUMNS_PER_SECOND = PER_SECOND / GAP
+/** Where the nib stands, from the left. */
+export const NIB = 1 / 3
+
+/** Moments of columns, shared by all strips: the same column is the same moment for each. */
+const moments = new Map<number, Moment>()
+let momentsRate: Rational | null = null
+function columnMoment(column: number, rate: Rational): Moment {
+  if (momentsRate !== rate || moments.size > 6000) {
+    moments.clear()
+    momentsRate = rate
+  }
+  let found = moments.get(column)
+  if (!found) moments.set(column, (found = momentOfSeconds(rational(column, COLUMNS_PER_SECOND), rate)))
+  return found
+}
+
+/** Samples of one instance by column, in a ring that forgets the oldest. */
+class Samples {
+  private values = new Float64Array(0)
+  private columns = new Float64Array(0)
+
+  resize(count: number): void {
+    if (this.values.length >= count) return
+    this.values = new Float64Array(count)
+    this.columns = new Float64Array(count).fill(NaN)
+  }
+
+  forget(): void {
+    this.columns.fill(NaN)
+  }
+
+  at(column: number, slot: Slot, instance: number, rate: Rational): number {
+    const place = ((column % this.values.length) + this.values.length) % this.values.length
+    if (this.columns[place] !== column) {
+      this.columns[place] = column
+      this.values[place] = slot.readers[instance]!.at(columnMoment(column, rate))
+    }
+    return this.values[place]!
+  }
+}
+
+/** Copies that are drawn faintly behind the first. */
+const MOST_COPIES = 12
+
+export class Strip {
+  private slot: Slot | null = null
+  private samples: Samples[] = []
+  private low = -1
+  private high = 1
+  /** A value that grows for ever but comes round again is drawn within one turn. */
+  private turn = 0
+
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly key: string,
+    private readonly palette: Palette,
+  ) {}
+
+  private adopt(program: Program, slot: Slot): void {
+    const [part, name] = this.key.split('.') as [string, string]
+    const property = propertyNamed(name)!
+    const { natural } = symmetriesOf(program.piece, part, property)
+    this.slot = slot
+    const shown = Math.min(slot.readers.length, MOST_COPIES)
+    this.samples = Array.from({ length: shown }, (_, i) => this.samples[i] ?? new Samples())
+    this.samples.forEach(s => s.forget())
+    let [low, high] = [Infinity, -Infinity]
+    for (let i = 0; i < shown; i++) {
+      const { bounds } = slot.forms[i]!.facts()
+      low = Math.min(low, bounds.low)
+      high = Math.max(high, bounds.high)
+    }
+    this.turn = isBounded({ low, high }) ? 0 : toNumber(natural)
+    this.low = low
+    this.high = high
+  }
+
+  draw({ program, moment }: Snapshot): void {
+    const slot = program.slots.get(this.key)
+    const ratio = devicePixelRatio || 1
+    const width = this.canvas.clientWidth
+    const height = this.canvas.clientHeight
+    if (!slot || width === 0) return
+    if (this.slot?.forms !== slot.forms) this.adopt(program, slot)
+    if (this.canvas.width !== Math.round(width * ratio) || this.canvas.height !== Math.round(height * ratio)) {
+      this.canvas.width = Math.round(width * ratio)
+      this.canvas.height = Math.round(height * ratio)
+    }
+    const c = this.canvas.getContext('2d')!
+    c.setTransform(ratio, 0, 0, ratio, 0, 0)
+    c.clearRect(0, 0, width, height)
+    const nib = Math.round(width * NIB) + 0.5
+    const now = moment.seconds * PER_SECOND
+    const first = Math.floor((now - nib) / GAP)
+    const count = Math.ceil(width / GAP) + 2
+    const x = (column: number) => column * GAP - now + nib
+    const rate = program.measures.frameRate
+
+    const [low, high] = this.range(slot, first, count, rate)
+    const pad = 5
+    const y = (v: number) => pad + (height - 2 * pad) * (1 - (v - low) / (high - low))
+    const value = (i: number, column: number) => {
+      const v = this.samples[i]!.at(column, slot, i, rate)
+      return this.turn > 0 ? v - Math.floor(v / this.turn) * this.turn : v
+    }
+
+    this.paper(c, width, height, now, nib, low < 0 && high > 0 ? y(0) : null)
+    const line = (i: number, from: number, to: number, every: number) => {
+      c.beginPath()
+      let before = NaN
+      // Only whole multiples, so that a faint curve does not shiver as it runs.
+      for (let k = Math.floor(from / every) * every; k <= to; k += every) {
+        const v = value(i, k)
+        const broken = Number.isNaN(before) || (this.turn > 0 && Math.abs(v - before) > this.turn / 2)
+        if (broken) c.moveTo(x(k), y(v))
+        else c.lineTo(x(k), y(v))
+        before = v
+      }
+      c.stroke()
+    }
+    c.lineJoin = 'round'
+    this.samples.forEach(s => s.resize(count + 64))
+    c.strokeStyle = this.palette.sea
+    c.lineWidth = 1
+    c.globalAlpha = 0.13
+    for (let i = this.samples.length - 1; i > 0; i--) line(i, first, first + count, 2)
+    c.globalAlpha = 0.55
+    c.lineWidth = 1.5
+    const here = Math.floor(now / GAP)
+    line(0, here, first + count, 1)
+    c.globalAlpha = 1
+    c.lineWidth = 2
+    c.save()
+    c.beginPath()
+    c.rect(0, 0, nib, height)
+    c.clip()
+    line(0, first, here + 1, 1)
+    c.restore()
+    this.nib(c, nib, height, y(this.wrapped(slot.readers[0]!.at(moment))))
+  }
+
+  private wrapped(v: number): number {
+    return this.turn > 0 ? v - Math.floor(v / this.turn) * this.turn : v
+  }
+
+  /** The values between which it is drawn: its bounds, one turn, or what is in sight. */
+  private range(slot: Slot, first: number, count: number, rate: Rational): [number, number] {
+    if (this.turn > 0) return [0, this.turn]
+    let [low, high] = [this.low, this.high]
+    if (!isBounded({ low, high })) {
+      this.samples.forEach(s => s.resize(count + 64))
+      ;[low, high] = [Infinity, -Infinity]
+      for (let k = first; k <= first + count; k += 4) {
+        const v = this.samples[0]!.at(k, slot, 0, rate)
+        low = Math.min(low, v)
+        high = Math.max(high, v)
+      }
+    }
+    if (high - low < 1e-9) return [low - 1, high + 1]
+    return [low, high]
+  }
+
+  private paper(c: CanvasRenderingContext2D, width: number, height: number, now: number, nib: number, zero: number | null): void {
+    c.strokeStyle = this.palette.rule
+    c.lineWidth = 1
+    c.beginPath()
+    const step = PER_SECOND * 2
+    for (let s = Math.ceil((now - nib) / step); s * step - now + nib < width; s++) {
+      const at = Math.round(s * step - now + nib) + 0.5
+      c.moveTo(at, 0)
+      c.lineTo(at, height)
+    }
+    if (zero !== null) {
+      c.moveTo(0, Math.round(zero) + 0.5)
+      c.lineTo(width, Math.round(zero) + 0.5)
+    }
+    c.stroke()
+  }
+
+  private nib(c: CanvasRenderingContext2D, x: number, height: number, y: number): void {
+    c.strokeStyle = this.palette.ink
+    c.lineWidth = 1
+    c.beginPath()
+    c.moveTo(x, 0)
+    c.lineTo(x, height)
+    c.stroke()
+    c.fillStyle = this.palette.sheet
+    c.lineWidth = 2
+    c.beginPath()
+    c.arc(x, y, 3.5, 0, 2 * Math.PI)
+    c.fill()
+    c.stroke()
+  }
+}

@@ -1,0 +1,126 @@
+/** Draws the tideline: an endless strip of time, laps as bands, running under a fixed nib. */
+import { toNumber } from '~~/core/time/rational.ts'
+import type { Palette } from '~/composables/usePalette.ts'
+import { NIB } from './strip.ts'
+import type { Snapshot } from './player.ts'
+
+/** Screen pixels a second. */
+export const TAPE_PER_SECOND = 42
+
+/** Seconds between two written times, for the density of the tape. */
+const LABEL_EVERY = 2
+
+export function drawTape(canvas: HTMLCanvasElement, snapshot: Snapshot, palette: Palette): void {
+  const ratio = devicePixelRatio || 1
+  const [width, height] = [canvas.clientWidth, canvas.clientHeight]
+  if (width === 0) return
+  if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
+    canvas.width = Math.round(width * ratio)
+    canvas.height = Math.round(height * ratio)
+  }
+  const c = canvas.getContext('2d')!
+  c.setTransform(ratio, 0, 0, ratio, 0, 0)
+  const { program, moment } = snapshot
+  const nib = Math.round(width * NIB) + 0.5
+  const now = moment.seconds
+  const x = (s: number) => (s - now) * TAPE_PER_SECOND + nib
+  const first = now - nib / TAPE_PER_SECOND
+  const last = now + (width - nib) / TAPE_PER_SECOND
+  const lap = toNumber(program.measures.lapLength)
+  const start = program.piece.lap.start
+
+  c.fillStyle = palette.sheet
+  c.fillRect(0, 0, width, height)
+  c.font = '500 11px "Spline Sans"'
+  c.textBaseline = 'alphabetic'
+  const from = Math.floor((first - start) / lap)
+  const to = Math.min(from + 400, Math.floor((last - start) / lap))
+  for (let n = from; n <= to; n++) {
+    const [a, b] = [x(start + n * lap), x(start + (n + 1) * lap)]
+    if (((n % 2) + 2) % 2 === 1) {
+      c.fillStyle = palette.band
+      c.fillRect(a, 13, b - a, height - 27)
+    }
+    if (b - a < 46) continue
+    const text = `lap ${n}`
+    const room = c.measureText(text).width + 14
+    const at = Math.max(a + 7, Math.min(b - room, 7))
+    if (Math.abs(at + room / 2 - nib) > room / 2 + 8) {
+      c.fillStyle = palette.faded
+      c.fillText(text, at, 29)
+    }
+  }
+
+  // The holes of the tape run with it.
+  c.strokeStyle = palette.rule
+  c.lineWidth = 1
+  for (let k = Math.floor(first * 2); k <= last * 2; k++) {
+    c.beginPath()
+    c.arc(x(k / 2), 7, 2, 0, 2 * Math.PI)
+    c.stroke()
+  }
+  c.beginPath()
+  c.moveTo(0, 13.5)
+  c.lineTo(width, 13.5)
+  c.moveTo(0, height - 14.5)
+  c.lineTo(width, height - 14.5)
+  c.stroke()
+
+  c.strokeStyle = palette.faded
+  for (let k = Math.floor(first * 5); k <= last * 5; k++) {
+    const whole = k % 5 === 0
+    c.globalAlpha = whole ? 0.9 : 0.35
+    const at = Math.round(x(k / 5)) + 0.5
+    c.beginPath()
+    c.moveTo(at, height - 14.5 - (whole ? 8 : 4))
+    c.lineTo(at, height - 14.5)
+    c.stroke()
+  }
+  c.globalAlpha = 1
+  c.font = '400 11px "Spline Sans Mono"'
+  c.textAlign = 'center'
+  c.fillStyle = palette.faded
+  for (let k = Math.floor(first / LABEL_EVERY); k <= last / LABEL_EVERY; k++) {
+    const s = k * LABEL_EVERY
+    const at = x(s)
+    if (Math.abs(at - nib) < 30) continue
+    c.fillText(secondsText(s), at, height - 3)
+  }
+  c.textAlign = 'left'
+  nibMark(c, nib, height, palette)
+}
+
+function secondsText(s: number): string {
+  if (Math.abs(s) < 600) return `${String(s).replace('-', '−')} s`
+  const all = Math.abs(s)
+  const two = (n: number) => String(n).padStart(2, '0')
+  const [h, m] = [Math.floor(all / 3600), Math.floor(all / 60) % 60]
+  const text = h > 0 ? `${h % 24}:${two(m)}:${two(all % 60)}` : `${m}:${two(all % 60)}`
+  return s < 0 ? `−${text}` : text
+}
+
+function nibMark(c: CanvasRenderingContext2D, x: number, height: number, palette: Palette): void {
+  c.fillStyle = palette.ink
+  c.strokeStyle = palette.ink
+  c.beginPath()
+  c.moveTo(x - 6.5, 0)
+  c.lineTo(x + 6.5, 0)
+  c.lineTo(x + 5, 10)
+  c.lineTo(x, 20)
+  c.lineTo(x - 5, 10)
+  c.closePath()
+  c.fill()
+  c.beginPath()
+  c.moveTo(x, 18)
+  c.lineTo(x, height)
+  c.stroke()
+  c.strokeStyle = palette.sheet
+  c.beginPath()
+  c.moveTo(x, 9)
+  c.lineTo(x, 18)
+  c.stroke()
+  c.fillStyle = palette.sheet
+  c.beginPath()
+  c.arc(x, 8, 1.4, 0, 2 * Math.PI)
+  c.fill()
+}

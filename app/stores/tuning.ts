@@ -1,0 +1,35 @@
+/** The gestures that tune a running piece, made at the moment that is shown. */
+import { rewrite } from '~~/core/engine/rewrite.ts'
+import { setDial, setLap, settleFrom0 } from '~~/core/engine/retime.ts'
+import { parse } from '~~/core/formula/parse.ts'
+import { setHandle } from '~~/core/formula/edit.ts'
+import { usePiece } from './piece.ts'
+
+export function useTuning() {
+  const store = usePiece()
+  const now = () => store.player!.now()
+
+  /** Another text for a drive. Says so when a value jumps although jumps are to be avoided. */
+  function commit(key: string, text: string): void {
+    const program = store.program!
+    if (program.piece.drives[key]?.text === text) return
+    const made = rewrite(program, key, text, now(), store.noJump)
+    store.act(made.op, made.program)
+    if (made.jumps) store.notice = { says: made.jumps }
+  }
+
+  /** The n-th number of a drive's formula, while it is dragged. */
+  function number(key: string, nth: number, value: number, decimals: number): void {
+    const { formula } = parse(store.piece!.drives[key]!.text)
+    if (formula) commit(key, setHandle(formula, nth, value, decimals))
+  }
+
+  function dial(id: string, value: number): void {
+    if (store.piece!.dials[id]!.value !== value) store.act(setDial(store.program!, id, value, now(), store.noJump))
+  }
+
+  const settle = (id: string) => store.act(settleFrom0(store.piece!, id))
+  const lap = (n: number, d: number) => store.act(setLap(store.piece!, { n, d }, now(), store.noJump))
+
+  return { commit, number, dial, settle, lap }
+}

@@ -1,0 +1,83 @@
+/** What is known of a drive for all time, in the words and units in which people read it. */
+import type { Slot } from '../engine/program.ts'
+import type { Piece } from '../piece/schema.ts'
+import { propertyNamed, type Property } from '../rig/properties.ts'
+import { ONE, ZERO, absolute, compare, isZero, over, rational, toNumber, type Rational } from '../time/rational.ts'
+import { printNumber, unitNamed, type Measures } from '../units/units.ts'
+import { closureOf, type Closure } from './closure.ts'
+import { isBounded } from './interval.ts'
+import { DAY } from './repeats.ts'
+
+export interface Report {
+  /** `every 2 s`, `never repeats`, `still`. */
+  readonly period: string
+  /** `−24 … 24 px`; '' when it has no bounds. */
+  readonly range: string
+  readonly closure: Closure
+  /** `closes`, `closes by symmetry`, `gap 11.2° at the lap`. */
+  readonly closes: string
+}
+
+const UNIT_SIGN: Readonly<Record<string, string>> = { deg: '°', px: ' px', '%': ' %', '': '' }
+
+/** A value in base measure as people read it: `198.0°`, `7.4 px`. */
+export function showValue(value: number, property: Property, m: Measures, decimals = 1): string {
+  const size = toNumber(unitNamed(property.unit)?.size(m) ?? ONE)
+  const digits = property.unit === '' ? Math.max(2, decimals) : decimals
+  const text = (value / size).toFixed(digits)
+  const zero = Number(text) === 0
+  return `${zero ? text.replace('-', '') : text.replace('-', '−')}${UNIT_SIGN[property.unit]}`
+}
+
+const seconds = (r: Rational): string => printNumber(toNumber(r), toNumber(r) < 10 ? 2 : 1)
+
+/** The turn after which a property of a part is the same (`natural`) or looks the same (`symmetry`), base measure. */
+export function symmetriesOf(piece: Piece, part: string, property: Property): { natural: Rational; symmetry: Rational } {
+  if (property.symmetry === undefined) return { natural: ZERO, symmetry: ZERO }
+  if (property.symmetry === 'part') return { natural: ONE, symmetry: rational(1, piece.parts[part]!.symmetry) }
+  return { natural: ONE, symmetry: ONE }
+}
+
+export function reportOf(piece: Piece, m: Measures, slot: Slot): Report {
+  const [part, name] = slot.key.split('.') as [string, string]
+  const property = propertyNamed(name)!
+  const { natural, symmetry } = symmetriesOf(piece, part, property)
+  const form = slot.forms[0]!
+  const { bounds, repeats } = form.facts()
+  const range = slot.forms.map(f => f.facts().bounds).reduce((a, b) => ({ low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) }), bounds)
+  const closures = slot.forms.map(f => closureOf(f, m, natural, symmetry))
+  const rank = { yes: 0, symmetry: 1, unproven: 2, no: 3 } as const
+  const closure = closures.reduce((a, b) => (rank[b.verdict] > rank[a.verdict] || ('gap' in b && 'gap' in a && Math.abs(b.gap) > Math.abs(a.gap)) ? b : a))
+  return {
+    period: periodOf(repeats.every, repeats.gain, natural),
+    range: isBounded(range) ? (range.low === range.high ? '' : rangeText(range.low, range.high, property, m)) : '',
+    closure,
+    closes: closesText(closure, property, m),
+  }
+}
+
+function rangeText(low: number, high: number, property: Property, m: Measures): string {
+  const unit = UNIT_SIGN[property.unit]!
+  const digits = (v: number) => {
+    const size = toNumber(unitNamed(property.unit)?.size(m) ?? ONE)
+    return printNumber(Number((v / size).toFixed(property.unit === '' ? 3 : 1)), 3).replace('-', '−')
+  }
+  return `${digits(low)} … ${digits(high)}${unit}`
+}
+
+function periodOf(every: Rational | null, gain: Rational, natural: Rational): string {
+  if (every === null) return 'never repeats'
+  if (isZero(every)) {
+    if (isZero(gain)) return 'still'
+    return isZero(natural) ? 'steady' : `every ${seconds(over(natural, absolute(gain)))} s`
+  }
+  if (!isZero(gain)) return 'grows'
+  return compare(every, DAY) > 0 ? 'practically never repeats' : `every ${seconds(every)} s`
+}
+
+function closesText(c: Closure, property: Property, m: Measures): string {
+  if (c.verdict === 'yes') return 'closes'
+  if (!('gap' in c)) return 'closes by symmetry'
+  const gap = showValue(Math.abs(c.gap), property, m)
+  return c.verdict === 'no' ? `gap ${gap} at the lap` : 'closing not proven'
+}
