@@ -33,6 +33,7 @@ export default defineNuxtConfig({
     build: { chunkSizeWarningLimit: 1200 },
   },
   nitro: {
+    typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: true } } },
     serverAssets: [
       { baseName: 'migrations', dir: here('./server/database/migrations') },
       { baseName: 'demo', dir: here('./demo'), pattern: '*.json' },
@@ -41,5 +42,7 @@ export default defineNuxtConfig({
   typescript: {
     strict: true,
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: true } },
+    nodeTsConfig: { compilerOptions: { allowImportingTsExtensions: true } },
+    sharedTsConfig: { compilerOptions: { allowImportingTsExtensions: true } },
   },
 })

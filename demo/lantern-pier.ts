@@ -22,10 +22,21 @@ const paint = (of: 'fill' | 'stroke', name: Colour, alpha = 100) => {
   const [lightness, chroma, hue] = COLOURS[name]
   return { [`${of}Lightness`]: lightness, [`${of}Chroma`]: chroma, [`${of}Hue`]: hue, [`${of}Alpha`]: alpha }
 }
-const ring = (count: number, radius: number, turn = true): Copies => ({ layout: 'ring', count, radius, from: 90, sweep: 360, turn })
+const ring = (count: number, radius: number, turn = true): Copies => ({
+  layout: 'ring',
+  count,
+  radius,
+  from: 90,
+  sweep: 360,
+  turn,
+})
 const row = (count: number, dx: number): Copies => ({ layout: 'row', count, dx, dy: 0 })
 /** A part that stands on its middle `order` above its siblings. */
-const on = (parent: string | null, order: number, more: Partial<Part> = {}): Partial<Part> => ({ parent, order, ...more })
+const on = (parent: string | null, order: number, more: Partial<Part> = {}): Partial<Part> => ({
+  parent,
+  order,
+  ...more,
+})
 
 const CENTRE = { x: 0, y: -72 }
 
@@ -45,37 +56,99 @@ function carousel(b: Builder): void {
   const ride = b.part('Carousel', { type: 'group' }, on(null, 40, { symmetry: 1 }), CENTRE)
   b.drive(ride, 'rotation', 'time * 45deg/s * fairPace')
 
-  b.part('Platform', { type: 'ellipse' }, on(ride, 1), { width: 484, height: 484, ...paint('fill', 'wood'), ...paint('stroke', 'darkWood'), strokeWidth: 3 })
-  b.part('Deck line', { type: 'line' }, on(ride, 2, { copies: ring(24, 160) }), { width: 150, rotation: 90, ...paint('stroke', 'darkWood', 55), strokeWidth: 2 })
-  b.part('Rim', { type: 'ring' }, on(ride, 3), { radius: 246, innerRadius: 226, ...paint('fill', 'deepCoral') })
-  const bulb = b.part('Rim bulb', { type: 'ellipse' }, on(ride, 4, { copies: ring(24, 236) }), { width: 9, height: 9, ...paint('fill', 'light') })
-  b.drive(bulb, 'fillLightness', '62% + 34% * sine(freq: 8/lap, phase: index / 4 * 1turn)')
-
-  const shadow = b.part('Shadow', { type: 'ellipse' }, on(ride, 5, { copies: ring(12, 170) }), { y: -5, width: 50, height: 56, ...paint('fill', 'night', 26) })
-  b.drive(shadow, 'scale', '104% - mount[index].y / 24px * 10%')
-  const mount = b.part('Mount', { type: 'ellipse' }, on(ride, 6, { copies: ring(12, 170) }), { width: 46, height: 56, ...paint('fill', 'coral'), ...paint('stroke', 'cream', 90), strokeWidth: 2.5 })
+  const mount = b.part('Mount', { type: 'ellipse' }, on(ride, 6, { copies: ring(12, 170) }), {
+    width: 46,
+    height: 56,
+    ...paint('fill', 'coral'),
+    ...paint('stroke', 'cream', 90),
+    strokeWidth: 2.5,
+  })
   const liveries = [COLOURS.coral, COLOURS.cream, COLOURS.sea] as const
   b.copies(mount, 'fillLightness', 12, i => liveries[i % 3]![0])
   b.copies(mount, 'fillChroma', 12, i => liveries[i % 3]![1])
   b.copies(mount, 'fillHue', 12, i => liveries[i % 3]![2])
   b.drive(mount, 'y', 'sine(every: 2s, amp: 24px, phase: index / count * 1turn)')
   b.drive(mount, 'scale', '100% + own.y / 24px * 9%')
-  b.part('Saddle', { type: 'ellipse' }, on(mount, 1), { y: -4, width: 22, height: 20, ...paint('fill', 'night', 38) })
-  b.part('Mane', { type: 'ellipse' }, on(mount, 2), { y: 17, width: 12, height: 15, ...paint('fill', 'brass') })
-
   const canopy = b.part('Canopy', { type: 'group' }, on(null, 50, { symmetry: 10 }), CENTRE)
   b.drive(canopy, 'rotation', 'carousel.rotation * -0.3')
-  b.part('Scallop', { type: 'ellipse' }, on(canopy, 1, { copies: ring(10, 84) }), { width: 56, height: 52, ...paint('fill', 'cream'), ...paint('stroke', 'deepCoral'), strokeWidth: 3 })
-  b.part('Roof', { type: 'polygon', sides: 10 }, on(canopy, 2), { radius: 92, rotation: 18, ...paint('fill', 'coral'), ...paint('stroke', 'deepCoral'), strokeWidth: 2 })
-  b.part('Panel', { type: 'polygon', sides: 3 }, on(canopy, 3, { copies: ring(10, 46) }), { radius: 34, scaleX: 38, rotation: 180, ...paint('fill', 'cream') })
-  b.part('Crown', { type: 'star', points: 10 }, on(canopy, 4), { radius: 26, innerRadius: 17, ...paint('fill', 'brass'), ...paint('stroke', 'deepCoral'), strokeWidth: 2 })
+  b.part('Scallop', { type: 'ellipse' }, on(canopy, 1, { copies: ring(10, 84) }), {
+    width: 56,
+    height: 52,
+    ...paint('fill', 'cream'),
+    ...paint('stroke', 'deepCoral'),
+    strokeWidth: 3,
+  })
+  b.part('Roof', { type: 'polygon', sides: 10 }, on(canopy, 2), {
+    radius: 92,
+    rotation: 18,
+    ...paint('fill', 'coral'),
+    ...paint('stroke', 'deepCoral'),
+    strokeWidth: 2,
+  })
+  b.part('Panel', { type: 'polygon', sides: 3 }, on(canopy, 3, { copies: ring(10, 46) }), {
+    radius: 34,
+    scaleX: 38,
+    rotation: 180,
+    ...paint('fill', 'cream'),
+  })
+  b.part('Crown', { type: 'star', points: 10 }, on(canopy, 4), {
+    radius: 26,
+    innerRadius: 17,
+    ...paint('fill', 'brass'),
+    ...paint('stroke', 'deepCoral'),
+    strokeWidth: 2,
+  })
+
+  b.part('Platform', { type: 'ellipse' }, on(ride, 1), {
+    width: 484,
+    height: 484,
+    ...paint('fill', 'wood'),
+    ...paint('stroke', 'darkWood'),
+    strokeWidth: 3,
+  })
+  b.part('Deck line', { type: 'line' }, on(ride, 2, { copies: ring(24, 160) }), {
+    width: 150,
+    rotation: 90,
+    ...paint('stroke', 'darkWood', 55),
+    strokeWidth: 2,
+  })
+  b.part('Rim', { type: 'ring' }, on(ride, 3), { radius: 246, innerRadius: 226, ...paint('fill', 'deepCoral') })
+  const bulb = b.part('Rim bulb', { type: 'ellipse' }, on(ride, 4, { copies: ring(24, 236) }), {
+    width: 9,
+    height: 9,
+    ...paint('fill', 'light'),
+  })
+  b.drive(bulb, 'fillLightness', '62% + 34% * sine(freq: 8/lap, phase: index / 4 * 1turn)')
+
+  const shadow = b.part('Shadow', { type: 'ellipse' }, on(ride, 5, { copies: ring(12, 170) }), {
+    y: -5,
+    width: 50,
+    height: 56,
+    ...paint('fill', 'night', 26),
+  })
+  b.drive(shadow, 'scale', '104% - mount[index].y / 24px * 10%')
+  b.part('Saddle', { type: 'ellipse' }, on(mount, 1), { y: -4, width: 22, height: 20, ...paint('fill', 'night', 38) })
+  b.part('Mane', { type: 'ellipse' }, on(mount, 2), { y: 17, width: 12, height: 15, ...paint('fill', 'brass') })
 }
 
 /** Two cords between the posts, each with sixteen lanterns on it. */
 function strings(b: Builder): void {
   for (const x of [-1, 1]) {
-    b.part(x < 0 ? 'Left post' : 'Right post', { type: 'rectangle' }, on(null, 10), { x: x * 596, y: 68, width: 14, height: 580, corners: 3, ...paint('fill', 'darkWood') })
-    b.part(x < 0 ? 'Left knob' : 'Right knob', { type: 'ellipse' }, on(null, 12), { x: x * 596, y: 350, width: 22, height: 22, ...paint('fill', 'brass') })
+    b.part(x < 0 ? 'Left post' : 'Right post', { type: 'rectangle' }, on(null, 10), {
+      x: x * 596,
+      y: 68,
+      width: 14,
+      height: 580,
+      corners: 3,
+      ...paint('fill', 'darkWood'),
+    })
+    b.part(x < 0 ? 'Left knob' : 'Right knob', { type: 'ellipse' }, on(null, 12), {
+      x: x * 596,
+      y: 350,
+      width: 22,
+      height: 22,
+      ...paint('fill', 'brass'),
+    })
   }
   lanternString(b, 'Chase', 338, 62, 20, 'smoothstep(0.4, 1, sine(freq: 4/lap, phase: along * -2turn))')
   lanternString(b, 'Tide', 268, 66, 16, '0.5 + 0.3 * sine(freq: 2/lap) + 0.2 * sine(freq: 3/lap, phase: along * 1turn)')
@@ -88,37 +161,74 @@ function lanternString(b: Builder, name: string, y: number, sag: number, size: n
   const cords = LANTERNS + 1
   const step = SPAN / cords
   const hang = (u: number) => -sag * (1 - (2 * u - 1) * (2 * u - 1))
-  const cord = b.part(`${name} cord`, { type: 'line' }, on(null, 20, { copies: row(cords, step) }), { y, width: step + 1, ...paint('stroke', 'sea', 70), strokeWidth: 2 })
+  const cord = b.part(`${name} cord`, { type: 'line' }, on(null, 20, { copies: row(cords, step) }), {
+    y,
+    width: step + 1,
+    ...paint('stroke', 'sea', 70),
+    strokeWidth: 2,
+  })
   // Each piece of cord joins two points of the hanging curve: its middle, its slope, its length.
   const ends = (i: number) => [hang(i / cords), hang((i + 1) / cords)] as const
   b.copies(cord, 'y', cords, i => y + (ends(i)[0] + ends(i)[1]) / 2)
   b.copies(cord, 'rotation', cords, i => (Math.atan2(ends(i)[1] - ends(i)[0], step) * 180) / Math.PI)
   b.copies(cord, 'width', cords, i => Math.hypot(step, ends(i)[1] - ends(i)[0]) + 1)
 
-  const lantern = b.part(`${name} lantern`, { type: 'group' }, on(null, 22, { copies: row(LANTERNS, step), pivot: { x: 0, y: 0 } }), { y })
+  const lantern = b.part(
+    `${name} lantern`,
+    { type: 'group' },
+    on(null, 22, { copies: row(LANTERNS, step), pivot: { x: 0, y: 0 } }),
+    { y },
+  )
   b.copies(lantern, 'y', LANTERNS, i => y + hang((i + 1) / cords))
   b.drive(lantern, 'rotation', 'noise(freq: 0.7Hz, amp: 26deg) * wind')
-  const glow = b.part(`${name} glow`, { type: 'ellipse' }, on(lantern, 1), { y: -size, width: size * 3.4, height: size * 3.4, ...paint('fill', 'brass', 26) })
+  const glow = b.part(`${name} glow`, { type: 'ellipse' }, on(lantern, 1), {
+    y: -size,
+    width: size * 3.4,
+    height: size * 3.4,
+    ...paint('fill', 'brass', 26),
+  })
   b.drive(glow, 'opacity', `(${lit}) * dusk`)
-  b.part(`${name} cap`, { type: 'rectangle' }, on(lantern, 2), { y: -size * 0.35, width: size * 0.5, height: size * 0.35, corners: 2, ...paint('fill', 'darkWood') })
-  const bulb = b.part(`${name} bulb`, { type: 'ellipse' }, on(lantern, 3), { y: -size, width: size, height: size * 1.15, ...paint('fill', 'light') })
+  b.part(`${name} cap`, { type: 'rectangle' }, on(lantern, 2), {
+    y: -size * 0.35,
+    width: size * 0.5,
+    height: size * 0.35,
+    corners: 2,
+    ...paint('fill', 'darkWood'),
+  })
+  const bulb = b.part(`${name} bulb`, { type: 'ellipse' }, on(lantern, 3), {
+    y: -size,
+    width: size,
+    height: size * 1.15,
+    ...paint('fill', 'light'),
+  })
   b.drive(bulb, 'fillLightness', `48% + ${name === 'Tide' ? '38%' : '48%'} * \`${name} glow\`.opacity`)
 }
 
 /** The sea behind and the planks below. */
 function shore(b: Builder): void {
   const glints = 26
-  const glint = b.part('Sea glint', { type: 'rectangle' }, on(null, 1, { copies: row(glints, 1) }), { width: 46, height: 3, corners: 1.5, ...paint('fill', 'sea', 80) })
+  const glint = b.part('Sea glint', { type: 'rectangle' }, on(null, 1, { copies: row(glints, 1) }), {
+    width: 46,
+    height: 3,
+    corners: 1.5,
+    ...paint('fill', 'sea', 80),
+  })
   // Spread by steps of the golden ratio, which never fall together.
   const spread = (i: number, k: number) => (i * k) % 1
   b.copies(glint, 'x', glints, i => Math.round(spread(i + 1, 0.618034) * 1180 - 590))
   b.copies(glint, 'y', glints, i => Math.round(spread(i + 1, 0.754878) * 430 - 190))
-  b.copies(glint, 'width', glints, i => Math.round(26 + spread(i + 1, 0.569840) * 44))
+  b.copies(glint, 'width', glints, i => Math.round(26 + spread(i + 1, 0.56984) * 44))
   b.drive(glint, 'opacity', 'max(0%, noise(freq: 0.4Hz, amp: 70%))')
   b.drive(glint, 'x', 'base + sine(freq: 1/lap, amp: 14px, phase: along * 3turn)')
 
   const planks = 33
-  const plank = b.part('Plank', { type: 'rectangle' }, on(null, 4, { copies: row(planks, 40) }), { y: -292, width: 38, height: 168, corners: 2, ...paint('fill', 'plank') })
+  const plank = b.part('Plank', { type: 'rectangle' }, on(null, 4, { copies: row(planks, 40) }), {
+    y: -292,
+    width: 38,
+    height: 168,
+    corners: 2,
+    ...paint('fill', 'plank'),
+  })
   b.copies(plank, 'fillLightness', planks, i => 29 + Math.round(spread(i + 1, 0.618034) * 9))
   b.copies(plank, 'height', planks, i => 160 + Math.round(spread(i + 1, 0.754878) * 14))
   b.part('Rail', { type: 'rectangle' }, on(null, 5), { y: -206, width: 1290, height: 7, ...paint('fill', 'darkWood') })

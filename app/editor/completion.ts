@@ -1,5 +1,10 @@
 /** Completion in the formula field, from the tables of the core. */
-import { autocompletion, completionKeymap, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete'
+import {
+  autocompletion,
+  completionKeymap,
+  type CompletionContext,
+  type CompletionResult,
+} from '@codemirror/autocomplete'
 import { keymap } from '@codemirror/view'
 import type { Extension } from '@codemirror/state'
 import { offersAt } from '~~/core/formula/offers.ts'

@@ -3,7 +3,6 @@ import type { EditorView } from '@codemirror/view'
 import { decimalsOf, digitsOf, strideOf } from '~~/core/formula/edit.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles } from '~~/core/formula/tree.ts'
-import { toNumber } from '~~/core/time/rational.ts'
 
 export interface Tuner {
   begin: () => void
@@ -27,7 +26,11 @@ function held(text: string, nth: number): Held | null {
   const n = formula && handles(formula)[nth]
   if (!n) return null
   const before = /-\s*$/.test(text.slice(0, n.from)) && /(^|[(,:=*/^<>]\s*)-\s*$/.test(text.slice(0, n.from))
-  return { value: (before ? -1 : 1) * Number(digitsOf(text, n)), stride: strideOf(text, n), decimals: decimalsOf(digitsOf(text, n)) }
+  return {
+    value: (before ? -1 : 1) * Number(digitsOf(text, n)),
+    stride: strideOf(text, n),
+    decimals: decimalsOf(digitsOf(text, n)),
+  }
 }
 
 const places = (stride: number) => Math.max(0, Math.ceil(-Math.log10(stride) - 1e-9))

@@ -35,7 +35,9 @@ function classOf(node: Node, checked: Checked): [number, number, string][] {
   if (read) return [[node.from, node.to, `tide-${read.type}`]]
   if (node.type === 'name' && builtinNamed(node.name)) return [[node.from, node.to, 'tide-word']]
   if (node.type === 'call') {
-    const labels = node.args.flatMap(a => (a.labelAt ? [[a.labelAt.from, a.labelAt.to, 'tide-label'] as [number, number, string]] : []))
+    const labels = node.args.flatMap(a =>
+      a.labelAt ? [[a.labelAt.from, a.labelAt.to, 'tide-label'] as [number, number, string]] : [],
+    )
     return [[node.nameAt.from, node.nameAt.to, 'tide-call'], ...labels]
   }
   return []
@@ -45,7 +47,8 @@ function decorations({ checked, problems }: Look, length: number): DecorationSet
   const marks: { from: number; to: number; deco: Decoration }[] = []
   if (checked && checked.formula.text.length === length) {
     for (const node of everyNode(checked.formula)) {
-      for (const [from, to, name] of classOf(node, checked)) marks.push({ from, to, deco: Decoration.mark({ class: name }) })
+      for (const [from, to, name] of classOf(node, checked))
+        marks.push({ from, to, deco: Decoration.mark({ class: name }) })
     }
     handles(checked.formula).forEach((n, i) => {
       const attributes = { 'data-handle': String(i), title: 'Drag sideways. Shift is coarser, Alt finer.' }

@@ -61,14 +61,24 @@ async function bringBack(): Promise<void> {
           <h1 class="text-[22px] leading-7 font-semibold">Harbour</h1>
           <p class="mt-1 text-faded">Your pieces. Each moves by functions of time and runs on for ever.</p>
         </div>
-        <button class="button button-strong" type="button" :disabled="busy" @click="make"><Plus :size="16" />New piece</button>
+        <button class="button button-strong" type="button" :disabled="busy" @click="make">
+          <Plus :size="16" />New piece
+        </button>
       </div>
 
-      <p v-if="trouble" role="alert" class="mb-4 flex items-center gap-3 rounded-md border border-coral bg-sheet px-3 py-2 text-coral">
+      <p
+        v-if="trouble"
+        role="alert"
+        class="mb-4 flex items-center gap-3 rounded-md border border-coral bg-sheet px-3 py-2 text-coral"
+      >
         {{ trouble }}
         <button class="link ml-auto" type="button" @click="load">Try again</button>
       </p>
-      <p v-if="deleted" role="status" class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2">
+      <p
+        v-if="deleted"
+        role="status"
+        class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2"
+      >
         {{ deleted.title }} was deleted.
         <button class="link" type="button" @click="bringBack">Bring it back</button>
         <button class="ml-auto text-faded hover:text-ink" type="button" @click="deleted = null">Dismiss</button>
@@ -81,7 +91,15 @@ async function bringBack(): Promise<void> {
         <button class="button" type="button" @click="make"><Plus :size="16" />New piece</button>
       </div>
       <ul v-else class="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-6" aria-label="Pieces">
-        <PieceCard v-for="card in cards" :key="card.id" :card="card" @copy="copy(card)" @drop="drop(card)" @renamed="load" @trouble="trouble = $event" />
+        <PieceCard
+          v-for="card in cards"
+          :key="card.id"
+          :card="card"
+          @copy="copy(card)"
+          @drop="drop(card)"
+          @renamed="load"
+          @trouble="trouble = $event"
+        />
       </ul>
     </main>
   </div>

@@ -2,8 +2,8 @@
  * The one frame loop. It keeps the moment, asks the program for all values there, and hands one snapshot to
  * whoever draws. Nothing here is reactive: what is drawn each frame is drawn on canvases and into text.
  */
-import { Program } from '~~/core/engine/program.ts'
-import { Moment, TICKS, momentOfSeconds } from '~~/core/time/moment.ts'
+import type { Program } from '~~/core/engine/program.ts'
+import { Moment, TICKS } from '~~/core/time/moment.ts'
 import { floor, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
 export interface Snapshot {

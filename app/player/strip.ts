@@ -177,7 +177,14 @@ export class Strip {
     return [low, high]
   }
 
-  private paper(c: CanvasRenderingContext2D, width: number, height: number, now: number, nib: number, zero: number | null): void {
+  private paper(
+    c: CanvasRenderingContext2D,
+    width: number,
+    height: number,
+    now: number,
+    nib: number,
+    zero: number | null,
+  ): void {
     c.strokeStyle = this.palette.rule
     c.lineWidth = 1
     c.beginPath()

@@ -42,7 +42,7 @@ export function drawTape(canvas: HTMLCanvasElement, snapshot: Snapshot, palette:
       c.fillRect(a, 13, b - a, height - 27)
     }
     if (b - a < 46) continue
-    const text = `lap ${n}`
+    const text = `lap ${String(n).replace('-', '−')}`
     const room = c.measureText(text).width + 14
     const at = Math.max(a + 7, Math.min(b - room, 7))
     if (Math.abs(at + room / 2 - nib) > room / 2 + 8) {

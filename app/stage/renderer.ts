@@ -29,10 +29,26 @@ export class StageRenderer {
   private height = 0
 
   constructor(canvas: HTMLCanvasElement) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: false, alpha: false, depth: false, stencil: false, powerPreference: 'high-performance' })
+    this.renderer = new THREE.WebGLRenderer({
+      canvas,
+      antialias: false,
+      alpha: false,
+      depth: false,
+      stencil: false,
+      powerPreference: 'high-performance',
+    })
+    // One mesh: there is nothing to sort.
+    this.renderer.sortObjects = false
     // Colours come as they shall be seen.
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace
-    const material = new THREE.ShaderMaterial({ vertexShader: VERTEX, fragmentShader: FRAGMENT, transparent: true, depthTest: false, depthWrite: false, side: THREE.DoubleSide })
+    const material = new THREE.ShaderMaterial({
+      vertexShader: VERTEX,
+      fragmentShader: FRAGMENT,
+      transparent: true,
+      depthTest: false,
+      depthWrite: false,
+      side: THREE.DoubleSide,
+    })
     const drawn = new THREE.Mesh(this.geometry, material)
     drawn.frustumCulled = false
     this.space.add(drawn)
@@ -83,7 +99,10 @@ export class StageRenderer {
       geometry.setAttribute('paint', new THREE.BufferAttribute(mesh.colours, 4).setUsage(THREE.DynamicDrawUsage))
       geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1).setUsage(THREE.DynamicDrawUsage))
     }
-    for (const [name, size] of [['position', 2], ['paint', 4]] as const) {
+    for (const [name, size] of [
+      ['position', 2],
+      ['paint', 4],
+    ] as const) {
       const attribute = geometry.getAttribute(name) as THREE.BufferAttribute
       attribute.clearUpdateRanges()
       attribute.addUpdateRange(0, mesh.corners * size)

@@ -106,8 +106,22 @@ export const usePiece = defineStore('piece', () => {
   }
 
   return {
-    id, piece, program, player, done, undone, saving, noJump, notice,
-    open, close, act, beginGesture, endGesture, undo, redo,
+    id,
+    piece,
+    program,
+    player,
+    done,
+    undone,
+    saving,
+    noJump,
+    notice,
+    open,
+    close,
+    act,
+    beginGesture,
+    endGesture,
+    undo,
+    redo,
     saveNow: () => keeper?.save() ?? Promise.resolve(),
   }
 })

@@ -12,7 +12,11 @@ async function request(method: string, path: string, body?: unknown): Promise<An
     const value: unknown = await response.json().catch(() => null)
     if (response.ok) return { ok: true, value }
     const says = (value as { message?: string } | null)?.message
-    return { ok: false, status: response.status, says: says ?? `The server answered ${response.status}. Try again in a moment.` }
+    return {
+      ok: false,
+      status: response.status,
+      says: says ?? `The server answered ${response.status}. Try again in a moment.`,
+    }
   } catch {
     return { ok: false, status: 0, says: 'The server cannot be reached. Is Open Tide still running?' }
   }

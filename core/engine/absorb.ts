@@ -4,7 +4,7 @@
  */
 import type { Change } from '../formula/problem.ts'
 import { outerSpan, type Node, type NumberNode } from '../formula/tree.ts'
-import { compare, floor, fraction, minus, over, plus, rational, times, type Rational } from '../time/rational.ts'
+import { compare, floor, fraction, minus, over, plus, rational, tenTo, times, type Rational } from '../time/rational.ts'
 import { inBase, readUnit, type Measures } from '../units/units.ts'
 
 /** A difference in base measure that a text must make up for. */
@@ -67,9 +67,20 @@ function constantIn(text: string, node: Node, carry: string | null): NumberNode 
   return text.slice(from, to) === carry ? constantIn(text, node.left, null) : null
 }
 
-function merged(text: string, s: Summand, number: NumberNode, gap: Gap, sign: 1 | -1, unit: string, m: Measures): Change {
+function merged(
+  text: string,
+  s: Summand,
+  number: NumberNode,
+  gap: Gap,
+  sign: 1 | -1,
+  unit: string,
+  m: Measures,
+): Change {
   const used = number.unit || unit
-  const negated = /-\s*$/.test(text.slice(0, number.from)) && (s.node.type === 'unary' || s.node.type === 'binary') && s.node.from < number.from
+  const negated =
+    /-\s*$/.test(text.slice(0, number.from)) &&
+    (s.node.type === 'unary' || s.node.type === 'binary') &&
+    s.node.from < number.from
   const held = inBase(number.value, readUnit(used)!, m)
   const now = negated ? { n: -held.n, d: held.d } : held
   const step = times(gap.value, rational(sign * s.sign))
@@ -83,7 +94,7 @@ function merged(text: string, s: Summand, number: NumberNode, gap: Gap, sign: 1 
 }
 
 const PLACES = 12
-const SCALE = 10n ** BigInt(PLACES)
+const SCALE = tenTo(PLACES)
 
 /**
  * A gap with its unit, of 12 decimals at most, times its carry. A phase is rounded to the side on which it

@@ -10,12 +10,33 @@ import { leapsOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
 import { canonical } from '../formula/names.ts'
 import { problem, type Problem, type Span } from '../formula/problem.ts'
 import { builtinNamed } from '../formula/scope.ts'
-import { outerSpan, type BinaryNode, type CallNode, type IfNode, type MemberNode, type NameNode, type Node, type NumberNode } from '../formula/tree.ts'
+import {
+  outerSpan,
+  type BinaryNode,
+  type CallNode,
+  type IfNode,
+  type MemberNode,
+  type NameNode,
+  type Node,
+  type NumberNode,
+} from '../formula/tree.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
 import { power } from '../signal/maths.ts'
 import { AffineReader, add, opposite } from '../time/affine.ts'
-import { ONE, ZERO, compare, fromNumber, isWhole, isZero, over, times, toNumber, within, type Rational } from '../time/rational.ts'
+import {
+  ONE,
+  ZERO,
+  compare,
+  fromNumber,
+  isWhole,
+  isZero,
+  over,
+  times,
+  toNumber,
+  within,
+  type Rational,
+} from '../time/rational.ts'
 import { inBase, readUnit, type Measures } from '../units/units.ts'
 import { atom } from './dialled.ts'
 import { constantOf, fixed, fixedNumber, form, negated, sum, type Form } from './form.ts'
@@ -138,17 +159,22 @@ class Compiler {
   private member(node: MemberNode): Form {
     const of = node.of.type === 'index' ? node.of.of : node.of
     const word = of.type === 'name' ? of.name : ''
-    if (canonical(word) === 'parent' && builtinNamed(node.name)?.copies) return this.env.builtin(`parent.${builtinNamed(node.name)!.name}`)
+    if (canonical(word) === 'parent' && builtinNamed(node.name)?.copies)
+      return this.env.builtin(`parent.${builtinNamed(node.name)!.name}`)
     const feature = this.env.feature(word, node.name)
     if ('setting' in feature) return fixedNumber(feature.setting, this.env.frameRate)
     let copy: number | null = null
     if (node.of.type === 'index') {
       const which = constantOf(this.form(node.of.at))
-      if (!which || !isWhole(which)) return stop('index', node.of.at, 'Which copy must be a whole number that does not change with time.')
+      if (!which || !isWhole(which))
+        return stop('index', node.of.at, 'Which copy must be a whole number that does not change with time.')
       copy = toNumber(which)
     }
     const found = this.env.property(feature.part, feature.property, copy)
-    return found ?? stop('index', node.of, `There is no copy ${copy} of ${word}. Guard it with if, or choose one that is there.`)
+    return (
+      found ??
+      stop('index', node.of, `There is no copy ${copy} of ${word}. Guard it with if, or choose one that is there.`)
+    )
   }
 
   private unary(node: Node & { type: 'unary' }): Form {
@@ -231,7 +257,11 @@ class Compiler {
           for (let k = 0; k < Math.abs(n); k++) y *= x
           return n < 0 ? 1 / y : y
         },
-        () => ({ ...base.facts(), bounds: I.wholePower(base.facts().bounds, n), repeats: R.together([base.facts().repeats]) }),
+        () => ({
+          ...base.facts(),
+          bounds: I.wholePower(base.facts().bounds, n),
+          repeats: R.together([base.facts().repeats]),
+        }),
       )
     }
     return form(
@@ -239,7 +269,8 @@ class Compiler {
       () => {
         const x = base.facts()
         const y = exponent.facts()
-        const bounds = x.bounds.low >= 0 && I.isBounded(x.bounds) && y.bounds.low >= 0 ? I.anyPower(x.bounds, y.bounds) : I.ALL
+        const bounds =
+          x.bounds.low >= 0 && I.isBounded(x.bounds) && y.bounds.low >= 0 ? I.anyPower(x.bounds, y.bounds) : I.ALL
         return { bounds, repeats: R.together([x.repeats, y.repeats]), leaps: x.leaps || y.leaps }
       },
     )
@@ -287,7 +318,11 @@ class Compiler {
       m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)),
       () => {
         const [t, y, n] = [test.facts(), yes.facts(), no.facts()]
-        return { bounds: I.union(y.bounds, n.bounds), repeats: R.together([t.repeats, y.repeats, n.repeats]), leaps: true }
+        return {
+          bounds: I.union(y.bounds, n.bounds),
+          repeats: R.together([t.repeats, y.repeats, n.repeats]),
+          leaps: true,
+        }
       },
     )
   }
@@ -309,22 +344,29 @@ class Compiler {
       }
       // A period is turned into a frequency factor by factor, so that `2s / fairPace` may come to rest at 0.
       const made =
-        parameter.name === entry.pace?.every
-          ? product(this.factors(arg.value, true), this.env)
-          : this.form(arg.value)
+        parameter.name === entry.pace?.every ? product(this.factors(arg.value, true), this.env) : this.form(arg.value)
       this.fits(parameter, made, arg.value, parameter.name === entry.pace?.every)
       if (entry.many && parameter === last) many.push(made)
       else args[parameter.name] = made
     }
     for (const p of entry.takes) {
-      if (args[p.name] === undefined && p.initial !== undefined) args[p.name] = fixedNumber(p.initial, this.env.frameRate)
+      if (args[p.name] === undefined && p.initial !== undefined)
+        args[p.name] = fixedNumber(p.initial, this.env.frameRate)
     }
     const phase = phaseOf(entry, args, this.env)
     if (phase === null) {
       const says = `The pace of ${entry.name} changes with time here. A pace must be constant or set by dials.`
       return stop('varying', outerSpan(node), says)
     }
-    const call: Call = { args, given, many, words, phase, seed: this.seed(node, entry, args), frameRate: this.env.frameRate }
+    const call: Call = {
+      args,
+      given,
+      many,
+      words,
+      phase,
+      seed: this.seed(node, entry, args),
+      frameRate: this.env.frameRate,
+    }
     return { entry, call }
   }
 
@@ -371,6 +413,8 @@ const COMPARE = {
 } as const
 
 /** A dial's value as a constant that knows its dial. */
-export const dialForm = (id: string, value: Rational, frameRate: Rational): Form => fixed(value, frameRate, { dials: atom(id) })
+export const dialForm = (id: string, value: Rational, frameRate: Rational): Form =>
+  fixed(value, frameRate, { dials: atom(id) })
 /** A hand value, exact as typed, in base measure. */
-export const handForm = (value: number, size: Rational, frameRate: Rational): Form => fixed(times(fromNumber(value), size), frameRate)
+export const handForm = (value: number, size: Rational, frameRate: Rational): Form =>
+  fixed(times(fromNumber(value), size), frameRate)

@@ -17,7 +17,8 @@ export interface Dialled {
 export const atom = (key: string): Dialled => ({ atoms: new Map([[short(key), 1]]), factor: ONE })
 
 /** Keys are kept in documents, so long ones become their hash. */
-const short = (key: string): string => (key.length <= 80 ? key : `#${seedOf(key).toString(36)}${seedOf(key, 1).toString(36)}`)
+const short = (key: string): string =>
+  key.length <= 80 ? key : `#${seedOf(key).toString(36)}${seedOf(key, 1).toString(36)}`
 
 /** a times b, or a ÷ b. A plain constant is given as its factor with no atoms. */
 export function combined(a: Dialled, b: Dialled, inverse: boolean): Dialled {
@@ -32,10 +33,13 @@ export function combined(a: Dialled, b: Dialled, inverse: boolean): Dialled {
 
 /** The key under which a slip is kept: the atoms in order, and the moment the pace counts from when not 0. */
 export function slipKey(d: Dialled, origin: Rational): string {
-  const atoms = [...d.atoms].sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, power]) => (power === 1 ? key : `${key}^${power}`))
+  const atoms = [...d.atoms]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([key, power]) => (power === 1 ? key : `${key}^${power}`))
   const from = isZero(origin) ? '' : `@${origin.n}/${origin.d}`
   return atoms.join('*') + from
 }
 
 /** The product of the atoms, from the whole constant. */
-export const paceOf = (d: Dialled, value: Rational): Rational => (isZero(d.factor) ? rational(0) : over(value, d.factor))
+export const paceOf = (d: Dialled, value: Rational): Rational =>
+  isZero(d.factor) ? rational(0) : over(value, d.factor)

@@ -62,7 +62,10 @@ export function alongOf(level: Level, index: number): Rational {
 export function copyWords(of: Instances, instance: number): ReadonlyMap<string, Rational> {
   const words = new Map<string, Rational>()
   const indices = indicesOf(of, instance)
-  for (const [prefix, back] of [['', 1], ['parent.', 2]] as const) {
+  for (const [prefix, back] of [
+    ['', 1],
+    ['parent.', 2],
+  ] as const) {
     const level = of.levels.at(-back)
     const index = indices.at(-back)
     if (!level || index === undefined) continue

@@ -71,7 +71,13 @@ export class Meanings {
     this.breakCircles()
   }
 
-  private make(key: string, source: Drive | Signal, target: Target, kindOf: (id: string) => Got, lend: Meanings | null): Meaning {
+  private make(
+    key: string,
+    source: Drive | Signal,
+    target: Target,
+    kindOf: (id: string) => Got,
+    lend: Meanings | null,
+  ): Meaning {
     const old = lend?.all.get(key)
     const same = old && old.source === source
     const text = same ? old.text : this.checked(source.text, target, kindOf)
@@ -117,7 +123,9 @@ export class Meanings {
       for (const key of newly.length > 0 ? newly : circle) {
         const m = this.all.get(key)!
         const next = circle[(circle.indexOf(key) + 1) % circle.length]!
-        const at = runningFormula(m)!.reads.find(r => readKeys({ ...m.text!, reads: [r] } as Checked).includes(next)) ?? { from: 0, to: m.source.text.length }
+        const at = runningFormula(m)!.reads.find(r =>
+          readKeys({ ...m.text!, reads: [r] } as Checked).includes(next),
+        ) ?? { from: 0, to: m.source.text.length }
         m.problems.push(problem('cycle', at, says))
         m.running = newly.length > 0 && m.good && m.good.problems.length === 0 ? 'good' : 'base'
       }

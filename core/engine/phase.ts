@@ -27,7 +27,11 @@ export interface Phase {
  * The phase of an entry's call: its frequency counted over time, with the slip of the dials in it, plus the
  * phase that was written. Null when the pace changes with time. `args` holds a period already inverted.
  */
-export function phaseOf(entry: Entry, args: Readonly<Record<string, Form | undefined>>, s: Setting & Measures): Phase | null {
+export function phaseOf(
+  entry: Entry,
+  args: Readonly<Record<string, Form | undefined>>,
+  s: Setting & Measures,
+): Phase | null {
   const names = entry.pace
   const pace = names && (args[names.freq] ?? (names.every ? args[names.every] : undefined))
   const ahead = names?.phase ? args[names.phase] : undefined
@@ -37,7 +41,13 @@ export function phaseOf(entry: Entry, args: Readonly<Record<string, Form | undef
   const freq = constantOf(pace)
   if (!freq) return null
   const time = steady({ rate: ONE, base: ZERO }, s.frameRate, { ofTime: true })
-  const counted = product([{ form: time, inverse: false }, { form: pace, inverse: false }], s).exact
+  const counted = product(
+    [
+      { form: time, inverse: false },
+      { form: pace, inverse: false },
+    ],
+    s,
+  ).exact
   const turns = counted && add(counted, constant(fixedAhead ?? ZERO))
   if (!turns) return null
   const cells = times(freq, s.lapLength)

@@ -77,19 +77,16 @@ function pair(a: Form, f: Factor): Form {
   const b = f.form
   const ca = constantOf(a)
   const cb = constantOf(b)
-  return form(
-    f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m),
-    () => {
-      const x = a.facts()
-      const y = b.facts()
-      const repeats =
-        ca && !f.inverse
-          ? R.scaled(y.repeats, ca)
-          : cb && !(f.inverse && isZero(cb))
-            ? R.scaled(x.repeats, f.inverse ? over(ONE, cb) : cb)
-            : R.together([x.repeats, y.repeats])
-      const bounds = f.inverse ? I.over(x.bounds, y.bounds) : I.times(x.bounds, y.bounds)
-      return { bounds, repeats, leaps: x.leaps || y.leaps }
-    },
-  )
+  return form(f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m), () => {
+    const x = a.facts()
+    const y = b.facts()
+    const repeats =
+      ca && !f.inverse
+        ? R.scaled(y.repeats, ca)
+        : cb && !(f.inverse && isZero(cb))
+          ? R.scaled(x.repeats, f.inverse ? over(ONE, cb) : cb)
+          : R.together([x.repeats, y.repeats])
+    const bounds = f.inverse ? I.over(x.bounds, y.bounds) : I.times(x.bounds, y.bounds)
+    return { bounds, repeats, leaps: x.leaps || y.leaps }
+  })
 }

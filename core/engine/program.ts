@@ -5,15 +5,14 @@
  */
 import type { Checked } from '../formula/check.ts'
 import type { Problem } from '../formula/problem.ts'
-import { featureOf, relative, RELATIVES } from '../formula/scope.ts'
+import { dialUnit, featureOf, relative, RELATIVES } from '../formula/scope.ts'
 import { canonical } from '../formula/names.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { initialOf, propertyNamed, type Property } from '../rig/properties.ts'
 import { seedOf } from '../signal/hash.ts'
 import type { Moment } from '../time/moment.ts'
-import { ZERO, fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { unitNamed, type Measures } from '../units/units.ts'
-import { dialUnit } from '../formula/scope.ts'
 import { slipKey, type Dialled } from './dialled.ts'
 import { CannotRun, compile, dialForm, handForm, type Env } from './compile.ts'
 import { form, type Form } from './form.ts'
@@ -88,7 +87,9 @@ export class Program {
     if (made) return made
     const offset = offsets.get(key) ?? -1
     const old = keeps.slot(key)
-    const slot = old ? { ...old, offset } : this.build(key, m, offset, k => this.slot(k, this.meanings.all.get(k)!, offsets, keeps))
+    const slot = old
+      ? { ...old, offset }
+      : this.build(key, m, offset, k => this.slot(k, this.meanings.all.get(k)!, offsets, keeps))
     this.slots.set(key, slot)
     return slot
   }
@@ -162,7 +163,11 @@ export class Program {
       dial: id => {
         tracked.dials.add(id)
         const dial = piece.dials[id]!
-        return dialForm(id, times(fromNumber(dial.value), dialUnit(dial.unit)?.size(measures) ?? rational(1)), measures.frameRate)
+        return dialForm(
+          id,
+          times(fromNumber(dial.value), dialUnit(dial.unit)?.size(measures) ?? rational(1)),
+          measures.frameRate,
+        )
       },
       signal: id => read(signalKey(id), 0)!,
       property: (of, name, copy) => {
@@ -173,7 +178,9 @@ export class Program {
       },
       feature: (of, name) => {
         const word = canonical(of)
-        const found = (RELATIVES as readonly string[]).includes(word) ? relative(piece, word, part) : this.meanings.names.named(of)!.id
+        const found = (RELATIVES as readonly string[]).includes(word)
+          ? relative(piece, word, part)
+          : this.meanings.names.named(of)!.id
         const feature = featureOf(piece, found as string, name)!
         return 'setting' in feature ? feature : { part: found as string, property: feature.name }
       },
@@ -204,7 +211,12 @@ export class Program {
   }
 
   /** One driven property of one instance at many moments. */
-  stretch(key: string, instance: number, moments: readonly Moment[], out = new Float64Array(moments.length)): Float64Array {
+  stretch(
+    key: string,
+    instance: number,
+    moments: readonly Moment[],
+    out = new Float64Array(moments.length),
+  ): Float64Array {
     const reader = this.slots.get(key)!.readers[instance]!
     for (let i = 0; i < moments.length; i++) out[i] = reader.at(moments[i]!)
     return out

@@ -16,7 +16,11 @@ function fair(text: string, property = 'rotation', copies = 1): { piece: Piece; 
   const b = new Builder('Test fair', 5)
   b.dial('fairPace')
   b.dial('wind', { value: 35, high: 100 })
-  const part = b.part('Carousel', { type: 'ellipse' }, copies > 1 ? { copies: { layout: 'ring', count: copies, radius: 100, from: 0, sweep: 360, turn: true } } : {})
+  const part = b.part(
+    'Carousel',
+    { type: 'ellipse' },
+    copies > 1 ? { copies: { layout: 'ring', count: copies, radius: 100, from: 0, sweep: 360, turn: true } } : {},
+  )
   b.drive(part, property, text)
   return { piece: b.piece, key: `${part}.${property}` }
 }
@@ -57,7 +61,10 @@ describe('a number that sets pace, changed while it plays', () => {
     ['sine(freq: 0.5Hz, amp: 24deg)', 'sine(freq: 0.7Hz, amp: 24deg)'],
     ['sine(every: 2s, amp: 24deg)', 'sine(every: 3s, amp: 24deg)'],
     ['sine(every: 2s, amp: 24deg, phase: 90deg)', 'sine(every: 2.5s, amp: 24deg, phase: 90deg)'],
-    ['sine(every: 2s, amp: 24deg, phase: sine(every: 5s, amp: 20deg))', 'sine(every: 2.5s, amp: 24deg, phase: sine(every: 5s, amp: 20deg))'],
+    [
+      'sine(every: 2s, amp: 24deg, phase: sine(every: 5s, amp: 20deg))',
+      'sine(every: 2.5s, amp: 24deg, phase: sine(every: 5s, amp: 20deg))',
+    ],
     ['noise(freq: 2Hz, amp: 6deg)', 'noise(freq: 3.1Hz, amp: 6deg)'],
     ['noise(freq: 2Hz, amp: 6deg, octaves: 3)', 'noise(freq: 0.3Hz, amp: 6deg, octaves: 3)'],
     ['random(low: -30, high: 30, rate: 10Hz)', 'random(low: -30, high: 30, rate: 7Hz)'],
@@ -73,7 +80,10 @@ describe('a number that sets pace, changed while it plays', () => {
     ['if time < 3s then 0deg else time * 45deg/s', 'if time < 3s then 0deg else time * 47deg/s'],
     ['let pace = 45deg/s; time * pace', 'let pace = 47deg/s; time * pace'],
     ['frame * 1.5deg', 'frame * 1.7deg'],
-    ['sine(every: 2s, amp: 9deg) + noise(freq: 2Hz, amp: 6deg) + time * 3deg/s', 'sine(every: 3s, amp: 9deg) + noise(freq: 1Hz, amp: 6deg) + time * 5deg/s'],
+    [
+      'sine(every: 2s, amp: 9deg) + noise(freq: 2Hz, amp: 6deg) + time * 3deg/s',
+      'sine(every: 3s, amp: 9deg) + noise(freq: 1Hz, amp: 6deg) + time * 5deg/s',
+    ],
   ])('%s → %s', (from, to) => {
     const moments = [0, 1, 371, -90, 30 * 86400].map(f => momentOfFrame(f, RATE))
     for (const at of [AT, ...moments]) {
@@ -91,13 +101,21 @@ describe('a number that sets pace, changed while it plays', () => {
     const again = retuned(r.text, r.text.replace('60deg/s', '70deg/s'), momentOfFrame(500, RATE), 'rotation', 5)
     expect(again.text.match(/index/g)).toHaveLength(2)
     again.old.forEach((v, i) => expect(Math.abs(v - again.new[i]!)).toBeLessThanOrEqual(1e-9))
-    const phase = retuned('sine(freq: 1Hz * (1 + index * 0.1), amp: 3deg)', 'sine(freq: 2Hz * (1 + index * 0.1), amp: 3deg)', AT, 'rotation', 5)
+    const phase = retuned(
+      'sine(freq: 1Hz * (1 + index * 0.1), amp: 3deg)',
+      'sine(freq: 2Hz * (1 + index * 0.1), amp: 3deg)',
+      AT,
+      'rotation',
+      5,
+    )
     phase.old.forEach((v, i) => expect(Math.abs(v - phase.new[i]!)).toBeLessThanOrEqual(1e-9))
   })
 
   it('says when a value must jump', () => {
     expect(retuned('noise(freq: 8/lap, amp: 3deg)', 'noise(freq: 9/lap, amp: 3deg)', AT).jumps).toMatch(/whole number/)
-    expect(retuned('time * 45deg/s * (1 + index * 0.1)', 'time * 45deg/s * (1 + index * 0.3)', AT, 'rotation', 5).jumps).toMatch(/copy/)
+    expect(
+      retuned('time * 45deg/s * (1 + index * 0.1)', 'time * 45deg/s * (1 + index * 0.3)', AT, 'rotation', 5).jumps,
+    ).toMatch(/copy/)
   })
 
   it('leaves amplitudes, offsets and phases as typed', () => {
@@ -111,11 +129,16 @@ describe('a number that sets pace, changed while it plays', () => {
 
   it('never falls back over a step', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 400 }), fc.integer({ min: 1, max: 400 }), fc.integer({ min: 0, max: 100000 }), (a, b, frame) => {
-        const at = momentOfFrame(frame, RATE)
-        const r = retuned(`random(0deg, 90deg, rate: ${a / 10}Hz)`, `random(0deg, 90deg, rate: ${b / 10}Hz)`, at)
-        expect(r.new[0]).toBe(r.old[0])
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 400 }),
+        fc.integer({ min: 1, max: 400 }),
+        fc.integer({ min: 0, max: 100000 }),
+        (a, b, frame) => {
+          const at = momentOfFrame(frame, RATE)
+          const r = retuned(`random(0deg, 90deg, rate: ${a / 10}Hz)`, `random(0deg, 90deg, rate: ${b / 10}Hz)`, at)
+          expect(r.new[0]).toBe(r.old[0])
+        },
+      ),
       { numRuns: 60 },
     )
   })
@@ -142,14 +165,21 @@ describe('a dial, turned while it plays', () => {
     const link = b.part('Canopy', { type: 'star', points: 10 })
     b.drive(link, 'rotation', 'Ride0.rotation * -0.3')
     let program = new Program(b.piece)
-    for (const [value, seconds] of [[65, 12.4], [140, 31557600], [0, 40], [80, 77.7]] as const) {
+    for (const [value, seconds] of [
+      [65, 12.4],
+      [140, 31557600],
+      [0, 40],
+      [80, 77.7],
+    ] as const) {
       const at = momentOfSeconds(rational(Math.round(seconds * 1000), 1000), RATE)
       const before = [...parts, `${link}.rotation`].map(k => program.slots.get(k)!.readers[0]!.at(at))
       const op = setDial(program, pace, value, at)
       const next = new Program(apply(program.piece, op), program)
       expect(next.piece.drives).toBe(program.piece.drives)
       const after = [...parts, `${link}.rotation`].map(k => next.slots.get(k)!.readers[0]!.at(at))
-      after.forEach((v, i) => expect(Math.abs(v - before[i]!), `${i} at ${seconds} s`).toBeLessThanOrEqual(1e-9 * Math.max(1, seconds / 1e6)))
+      after.forEach((v, i) =>
+        expect(Math.abs(v - before[i]!), `${i} at ${seconds} s`).toBeLessThanOrEqual(1e-9 * Math.max(1, seconds / 1e6)),
+      )
       program = next
     }
     const second = (k: string, s: number) => program.slots.get(k)!.readers[0]!.at(momentOfSeconds(rational(s), RATE))

@@ -33,7 +33,8 @@ export function tuneText(before: Program, after: Program, key: string, at: Momen
   const next = after.meanings.all.get(key)?.text
   const wanted = after.meanings.all.get(key)?.source.text ?? ''
   const same: Tuned = { text: wanted, jumps: null }
-  if (!old || !next || before.slots.get(key)?.running !== 'text' || after.slots.get(key)?.running !== 'text') return same
+  if (!old || !next || before.slots.get(key)?.running !== 'text' || after.slots.get(key)?.running !== 'text')
+    return same
   const pairs = numbersThatDiffer(old.formula, next.formula)
   if (!pairs || pairs.length === 0) return same
   const a = distinct(pairs.flatMap(([n]) => paceTerms(old.formula, n)))
@@ -54,7 +55,9 @@ export function tuneText(before: Program, after: Program, key: string, at: Momen
 }
 
 /** A source call, or a product of time with constants: what a number sets the pace of. */
-type Term = { readonly type: 'phase'; readonly node: CallNode } | { readonly type: 'time'; readonly node: Node; readonly sum: Node }
+type Term =
+  | { readonly type: 'phase'; readonly node: CallNode }
+  | { readonly type: 'time'; readonly node: Node; readonly sum: Node }
 
 const distinct = (terms: readonly Term[]): Term[] => [...new Map(terms.map(t => [t.node, t])).values()]
 
@@ -89,7 +92,8 @@ function paceTerm(formula: Formula, number: Node): Term | null {
   return null
 }
 
-const isProduct = (n: Node): boolean => (n.type === 'binary' && (n.op === '*' || n.op === '/')) || (n.type === 'unary' && n.op === '-')
+const isProduct = (n: Node): boolean =>
+  (n.type === 'binary' && (n.op === '*' || n.op === '/')) || (n.type === 'unary' && n.op === '-')
 
 function factors(n: Node): Node[] {
   if (n.type === 'binary' && (n.op === '*' || n.op === '/')) return [...factors(n.left), ...factors(n.right)]
@@ -125,7 +129,16 @@ function pathTo(formula: Formula, wanted: Node): Node[] {
 }
 
 /** What the new text lacks against the old at the moment, or a sentence when it cannot be made up for. */
-function gap(before: Program, after: Program, key: string, old: Checked, next: Checked, x: Term, y: Term, at: Moment): Gap | string {
+function gap(
+  before: Program,
+  after: Program,
+  key: string,
+  old: Checked,
+  next: Checked,
+  x: Term,
+  y: Term,
+  at: Moment,
+): Gap | string {
   const count = after.slots.get(key)!.forms.length
   const gaps: Rational[] = []
   let keep: Rational | null = null

@@ -38,7 +38,10 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
     } else {
       parameter = entry.takes.find(p => canonical(p.name) === canonical(arg.label!))
       if (!parameter) {
-        const near = nearest(arg.label, entry.takes.map(p => p.name))
+        const near = nearest(
+          arg.label,
+          entry.takes.map(p => p.name),
+        )
         const says = `${entry.name} has no argument ${arg.label}; it takes ${entry.takes.map(p => p.name).join(', ')}.`
         problems.push(problem('argument-unknown', arg.labelAt!, says, ...near.map(n => replacing(arg.labelAt!, n))))
         continue
@@ -52,7 +55,8 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
     if (!parameter.words) filled.push({ parameter, arg })
     else {
       const word = wordIn(arg.value, parameter)
-      if ('says' in word) problems.push(problem('argument-unknown', arg.value, word.says, ...word.near.map(n => replacing(arg.value, n))))
+      if ('says' in word)
+        problems.push(problem('argument-unknown', arg.value, word.says, ...word.near.map(n => replacing(arg.value, n))))
       else filled.push({ parameter, arg, word })
     }
   }

@@ -2,7 +2,19 @@
  * What a formula means where it stands: each name looked up, each kind worked out and compared, each bare
  * number given its unit. Nothing is computed here; problems come back as data with their fixes.
  */
-import { FREQUENCY, PLAIN, TRUTH, TIME, isPlain, kindName, power, product, quotient, sameKind, type Kind } from '../units/kinds.ts'
+import {
+  FREQUENCY,
+  PLAIN,
+  TRUTH,
+  TIME,
+  isPlain,
+  kindName,
+  power,
+  product,
+  quotient,
+  sameKind,
+  type Kind,
+} from '../units/kinds.ts'
 import { UNITS, readUnit } from '../units/units.ts'
 import { isWhole, isZero, toNumber } from '../time/rational.ts'
 import { argumentsOf, type Filled } from './arguments.ts'
@@ -14,7 +26,16 @@ import { parse } from './parse.ts'
 import { problem, replacing, type Problem, type Span } from './problem.ts'
 import { BUILTINS, RELATIVES, builtinNamed, featureOf, levelsOf, relative, type Names, type Target } from './scope.ts'
 import { propertiesOf } from '../rig/properties.ts'
-import { outerSpan, type BinaryNode, type CallNode, type Formula, type MemberNode, type NameNode, type Node, type NumberNode } from './tree.ts'
+import {
+  outerSpan,
+  type BinaryNode,
+  type CallNode,
+  type Formula,
+  type MemberNode,
+  type NameNode,
+  type Node,
+  type NumberNode,
+} from './tree.ts'
 
 /** A kind, or `any` for 0 and for what already has a problem. */
 export type Got = Kind | 'any'
@@ -45,7 +66,9 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
   for (const l of formula.lets) {
     const got = run.infer(l.value, false)
     if (builtinNamed(l.name) || names.named(l.name)) {
-      run.problems.push(problem('unknown-name', l.nameAt, `${l.name} already means something else. Choose another name.`))
+      run.problems.push(
+        problem('unknown-name', l.nameAt, `${l.name} already means something else. Choose another name.`),
+      )
     }
     lets.set(canonical(l.name), got)
     run.lets = lets
@@ -55,7 +78,12 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
   // What is wrong inside comes first: the kind of the whole says nothing new then.
   if (fixing && run.problems.some(p => p.code === 'kind')) return done(result)
   if (result !== 'any' && result.truth) {
-    run.mismatch(formula.body, result, wanted ?? PLAIN, 'This gives a yes or no. Choose a value for each with if … then … else ….')
+    run.mismatch(
+      formula.body,
+      result,
+      wanted ?? PLAIN,
+      'This gives a yes or no. Choose a value for each with if … then … else ….',
+    )
   } else if (wanted && result !== 'any' && !sameKind(result, wanted)) {
     const says = `This gives ${kindName(result)}; ${target.property!.name} wants ${kindName(wanted)}.`
     run.mismatch(formula.body, result, wanted, says)
@@ -69,7 +97,9 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
     if (!fixing) return run.problems
     return run.problems.map(p => {
       const clash = run.clashes.get(p)
-      return clash ? { ...p, fixes: kindFixes(formula, clash, p, text => kindProblems(text, names, target, signalKind)) } : p
+      return clash
+        ? { ...p, fixes: kindFixes(formula, clash, p, text => kindProblems(text, names, target, signalKind)) }
+        : p
     })
   }
 }
@@ -138,7 +168,13 @@ class Check {
         return this.binary(node, place)
       case 'if': {
         this.truth(node.test)
-        return this.alike(node.yes, this.infer(node.yes, place), node.no, this.infer(node.no, place), 'The two branches differ')
+        return this.alike(
+          node.yes,
+          this.infer(node.yes, place),
+          node.no,
+          this.infer(node.no, place),
+          'The two branches differ',
+        )
       }
       case 'on':
         this.infer(node.of, place)
@@ -182,10 +218,19 @@ class Check {
       const first = propertiesOf(this.names.piece.parts[thing.id]!.shape.type)
       const wanted = first.find(p => p.name === this.target.property?.name) ?? first[0]!
       const fix = replacing({ from: node.to, to: node.to }, `.${wanted.name}`, `${written(thing.name)}.${wanted.name}`)
-      return this.wrong(problem('syntax', node, `${thing.name} is a part. Say which property, as in ${written(thing.name)}.${wanted.name}.`, fix))
+      return this.wrong(
+        problem(
+          'syntax',
+          node,
+          `${thing.name} is a part. Say which property, as in ${written(thing.name)}.${wanted.name}.`,
+          fix,
+        ),
+      )
     }
     if (functionNamed(node.name)) {
-      return this.wrong(problem('syntax', node, `${node.name} is a function: its arguments stand in brackets behind it.`))
+      return this.wrong(
+        problem('syntax', node, `${node.name} is a function: its arguments stand in brackets behind it.`),
+      )
     }
     if ((RELATIVES as readonly string[]).includes(canonical(node.name))) {
       return this.wrong(problem('syntax', node, `Behind ${node.name} comes a property, as in ${node.name}.rotation.`))
@@ -199,7 +244,9 @@ class Check {
 
   private unknown(at: Span, name: string, known: readonly string[], says: string): 'any' {
     const near = nearest(name, known)
-    return this.wrong(problem('unknown-name', at, `${says} ${name}.${meant(near)}`, ...near.map(n => replacing(at, written(n)))))
+    return this.wrong(
+      problem('unknown-name', at, `${says} ${name}.${meant(near)}`, ...near.map(n => replacing(at, written(n)))),
+    )
   }
 
   private builtin(node: NameNode, name: string): Got {
@@ -209,7 +256,10 @@ class Check {
       return this.wrong(problem('index', node, `${what}, so there is no ${name} here.`))
     }
     if (builtin.kind !== 'base') return builtin.kind
-    return this.target.property?.kind ?? this.wrong(problem('unknown-name', node, 'A signal drives no property, so it has no base.'))
+    return (
+      this.target.property?.kind ??
+      this.wrong(problem('unknown-name', node, 'A signal drives no property, so it has no base.'))
+    )
   }
 
   private member(node: MemberNode): Got {
@@ -227,14 +277,24 @@ class Check {
       const thing = this.names.named(of.name)
       if (thing?.type !== 'part') {
         const parts = this.names.all().filter(t => t.type === 'part')
-        return this.unknown(of, of.name, parts.map(t => t.name), 'There is no part named')
+        return this.unknown(
+          of,
+          of.name,
+          parts.map(t => t.name),
+          'There is no part named',
+        )
       }
       part = thing.id
     }
     const feature = featureOf(piece, part, node.name)
     const { name, shape } = piece.parts[part]!
     if (!feature) {
-      return this.unknown(node.nameAt, node.name, propertiesOf(shape.type).map(p => p.name), `${name} has no property`)
+      return this.unknown(
+        node.nameAt,
+        node.name,
+        propertiesOf(shape.type).map(p => p.name),
+        `${name} has no property`,
+      )
     }
     this.copyOf(node, of, part)
     if ('setting' in feature) return PLAIN
@@ -246,7 +306,9 @@ class Check {
   private outerCopy(node: MemberNode): Got {
     const levels = this.target.part ? levelsOf(this.names.piece, this.target.part).length : 0
     if (levels > 1) return PLAIN
-    return this.wrong(problem('index', node, `There are no copies further out, so there is no parent.${node.name} here.`))
+    return this.wrong(
+      problem('index', node, `There are no copies further out, so there is no parent.${node.name} here.`),
+    )
   }
 
   /** A copied part read from outside its copies needs to say which. */
@@ -257,7 +319,8 @@ class Check {
     const shared = there.filter((l, i) => here[i]?.part === l.part).length
     if (node.of.type === 'index') {
       const got = this.infer(node.of.at, false)
-      if (got !== 'any' && !isPlain(got)) this.mismatch(node.of.at, got, PLAIN, `Which copy is a plain number; this is ${kindName(got)}.`)
+      if (got !== 'any' && !isPlain(got))
+        this.mismatch(node.of.at, got, PLAIN, `Which copy is a plain number; this is ${kindName(got)}.`)
       if (there.length === 0) {
         const at = { from: of.to, to: node.of.to }
         this.wrong(problem('index', at, `${of.name} has no copies.`, replacing(at, '', `${of.name}.${node.name}`)))
@@ -267,14 +330,18 @@ class Check {
     if (there.length > shared) {
       const { count } = there.at(-1)!.copies
       const fix = replacing({ from: of.to, to: of.to }, '[0]', `${of.name}[0].${node.name}`)
-      this.wrong(problem('index', of, `${of.name} has ${count} copies. Say which one, from [0] to [${count - 1}].`, fix))
+      this.wrong(
+        problem('index', of, `${of.name} has ${count} copies. Say which one, from [0] to [${count - 1}].`, fix),
+      )
     }
   }
 
   private truth(node: Node): Got {
     const got = this.infer(node, false)
     if (got !== 'any' && !got.truth) {
-      this.wrong(problem('kind', outerSpan(node), `Here a comparison is wanted, such as time < 3s; this is ${kindName(got)}.`))
+      this.wrong(
+        problem('kind', outerSpan(node), `Here a comparison is wanted, such as time < 3s; this is ${kindName(got)}.`),
+      )
     }
     return TRUTH
   }
@@ -282,7 +349,9 @@ class Check {
   /** A number of any kind, but no yes or no. */
   private measured(node: Node, got: Got): Got {
     if (got === 'any' || !got.truth) return got
-    return this.wrong(problem('kind', outerSpan(node), 'A yes or no cannot be reckoned with. Choose with if … then … else ….'))
+    return this.wrong(
+      problem('kind', outerSpan(node), 'A yes or no cannot be reckoned with. Choose with if … then … else ….'),
+    )
   }
 
   /** Both kinds must be the same. */
@@ -291,7 +360,12 @@ class Check {
     if (y === 'any' || sameKind(x, y)) return x
     // The plain side is the one that most likely lacks its unit.
     const plainLeft = isPlain(x)
-    return this.mismatch(plainLeft ? a : b, plainLeft ? x : y, plainLeft ? y : x, `${says}: ${kindName(x)} and ${kindName(y)}.`)
+    return this.mismatch(
+      plainLeft ? a : b,
+      plainLeft ? x : y,
+      plainLeft ? y : x,
+      `${says}: ${kindName(x)} and ${kindName(y)}.`,
+    )
   }
 
   private binary(node: BinaryNode, place: boolean): Got {
@@ -320,7 +394,8 @@ class Check {
   }
 
   private powered(right: Node, x: Got, y: Got): Got {
-    if (y !== 'any' && !isPlain(y)) return this.mismatch(right, y, PLAIN, `A power is a plain number; this is ${kindName(y)}.`)
+    if (y !== 'any' && !isPlain(y))
+      return this.mismatch(right, y, PLAIN, `A power is a plain number; this is ${kindName(y)}.`)
     if (x === 'any' || isPlain(x)) return x
     const whole = right.type === 'number' && isWhole(right.value)
     if (whole) return power(x, toNumber(right.value))
@@ -331,7 +406,12 @@ class Check {
     const entry = functionNamed(node.name)
     if (!entry) {
       for (const a of node.args) this.infer(a.value, false)
-      return this.unknown(node.nameAt, node.name, FUNCTIONS.map(f => f.name), 'There is no function')
+      return this.unknown(
+        node.nameAt,
+        node.name,
+        FUNCTIONS.map(f => f.name),
+        'There is no function',
+      )
     }
     const { filled, problems } = argumentsOf(node, entry)
     this.problems.push(...problems)
@@ -344,16 +424,35 @@ class Check {
       const wanted = f.parameter.kind
       if (typeof wanted === 'string' || kind === 'any' || sameKind(kind, wanted)) continue
       const what = sameKind(wanted, FREQUENCY) && sameKind(kind, TIME) ? ' (every: takes a time)' : ''
-      this.mismatch(f.arg.value, kind, wanted, `${f.parameter.name} wants ${kindName(wanted)}${what}; this is ${kindName(kind)}.`)
+      this.mismatch(
+        f.arg.value,
+        kind,
+        wanted,
+        `${f.parameter.name} wants ${kindName(wanted)}${what}; this is ${kindName(kind)}.`,
+      )
     }
-    this.oneKind(entry, [...got].filter(([f]) => f.parameter.kind === 'other'), 'other')
-    const result = this.oneKind(entry, [...got].filter(([f]) => f.parameter.kind === 'result'), 'result', node)
+    this.oneKind(
+      entry,
+      [...got].filter(([f]) => f.parameter.kind === 'other'),
+      'other',
+    )
+    const result = this.oneKind(
+      entry,
+      [...got].filter(([f]) => f.parameter.kind === 'result'),
+      'result',
+      node,
+    )
     if (problems.length > 0) return 'any'
     return entry.result === 'result' ? result : entry.result
   }
 
   /** All arguments that share a kind must have one; a number left out that is not 0 counts as plain. */
-  private oneKind(entry: Entry, given: readonly (readonly [Filled, Got])[], kind: 'result' | 'other', call?: CallNode): Got {
+  private oneKind(
+    entry: Entry,
+    given: readonly (readonly [Filled, Got])[],
+    kind: 'result' | 'other',
+    call?: CallNode,
+  ): Got {
     let first: readonly [Filled, Kind] | null = null
     for (const [f, got] of given) {
       if (got === 'any') continue
@@ -367,8 +466,12 @@ class Check {
     }
     if (!call) return first?.[1] ?? PLAIN
     const names = new Set(given.map(([f]) => f.parameter.name))
-    const second = entry.either?.some(([, b]) => b.some(n => names.has(n) && entry.takes.find(p => p.name === n)?.kind === kind))
-    const missing = entry.takes.find(p => p.kind === kind && p.initial !== undefined && p.initial !== 0 && !names.has(p.name))
+    const second = entry.either?.some(([, b]) =>
+      b.some(n => names.has(n) && entry.takes.find(p => p.name === n)?.kind === kind),
+    )
+    const missing = entry.takes.find(
+      p => p.kind === kind && p.initial !== undefined && p.initial !== 0 && !names.has(p.name),
+    )
     if (!missing || second) return first?.[1] ?? 'any'
     if (first && !isPlain(first[1])) {
       const says = `In ${entry.name} ${first[0].parameter.name} is ${kindName(first[1])}, and ${missing.name}, left out, is a plain ${missing.initial}.`

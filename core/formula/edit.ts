@@ -22,7 +22,8 @@ export function numberChange(text: string, n: NumberNode, value: number, decimal
   const before = /([+-])(\s*)$/.exec(text.slice(0, n.from))
   if (!before) return { from: n.from, to: n.unitFrom, insert: `-${digits}` }
   const at = n.from - before[0].length
-  const leading = /(^|[(,:=*/^<>])\s*$/.test(text.slice(0, at)) || /\b(then|else|and|or|not|if)\s*$/i.test(text.slice(0, at))
+  const leading =
+    /(^|[(,:=*/^<>])\s*$/.test(text.slice(0, at)) || /\b(then|else|and|or|not|if)\s*$/i.test(text.slice(0, at))
   const sign = before[1] === '-' ? (leading ? '' : '+') : '-'
   return { from: at, to: n.unitFrom, insert: sign + (sign ? before[2] : '') + digits }
 }
@@ -35,9 +36,9 @@ export function setHandle(formula: Formula, nth: number, value: number, decimals
 
 /** How far one step of a drag or an arrow key goes: the last written place, at least a hundredth part of the size. */
 export function strideOf(text: string, n: NumberNode): number {
-  const written = 10 ** -decimalsOf(digitsOf(text, n))
-  const size = Math.abs(toNumber(n.value))
-  return size >= 200 * written ? written * 10 ** Math.floor(Math.log10(size / (20 * written))) : written
+  const written = Number(`1e-${decimalsOf(digitsOf(text, n))}`)
+  const steps = Math.floor(Math.abs(toNumber(n.value)) / (20 * written))
+  return steps >= 10 ? written * Number(`1e${String(steps).length - 1}`) : written
 }
 
 /** Pairs of numbers that differ between two trees of the same shape; null when anything else differs. */

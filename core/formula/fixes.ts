@@ -53,7 +53,8 @@ export function kindFixes(formula: Formula, clash: Clash, was: Problem, tried: (
   }
   // Where no number stands, a factor of one unit: sin(time) becomes sin(time * 1turn/s).
   const needed = quotient(clash.wanted, clash.got)
-  const factor = sameKind(needed, quotient(clash.wanted, TIME)) && !isPlain(clash.wanted) ? perSecond(clash) : unitOfKind(needed)
+  const factor =
+    sameKind(needed, quotient(clash.wanted, TIME)) && !isPlain(clash.wanted) ? perSecond(clash) : unitOfKind(needed)
   if (numbers.length === 0 && factor && !sameKind(needed, PLAIN)) {
     const { from, to } = outerSpan(clash.node)
     const bracket = clash.node.type === 'binary' && !clash.node.outer && !['*', '/', '^'].includes(clash.node.op)
@@ -91,7 +92,13 @@ function sourceWithoutAmp(node: Node): CallNode | null {
     const entry = functionNamed(n.name)
     const labels = n.args.map(a => a.label?.toLowerCase())
     const second = n.args.filter(a => a.label === undefined).length > 1
-    if (entry?.pace && entry.takes.some(p => p.name === 'amp') && !second && !labels.some(l => l === 'amp' || l === 'low')) found = n
+    if (
+      entry?.pace &&
+      entry.takes.some(p => p.name === 'amp') &&
+      !second &&
+      !labels.some(l => l === 'amp' || l === 'low')
+    )
+      found = n
   })
   return found
 }

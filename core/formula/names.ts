@@ -42,4 +42,6 @@ export function nearest(name: string, known: Iterable<string>): string[] {
 
 /** Nearest names as a half sentence: "Did you mean carousel?" or "". */
 export const meant = (names: readonly string[]): string =>
-  names.length === 0 ? '' : ` Did you mean ${names.slice(0, -1).join(', ')}${names.length > 1 ? ' or ' : ''}${names.at(-1)}?`
+  names.length === 0
+    ? ''
+    : ` Did you mean ${names.slice(0, -1).join(', ')}${names.length > 1 ? ' or ' : ''}${names.at(-1)}?`

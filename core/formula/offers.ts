@@ -23,7 +23,8 @@ export interface Offers {
 export function offersAt(before: string, names: Names, target: Target): Offers | null {
   if (/\/\/[^\n]*$/.test(before)) return null
   const member = /((?:`[^`]*`|[\p{L}_][\p{L}\p{N}_]*))(?:\[[^\]]*\])?\.([\p{L}\p{N}_]*)$/u.exec(before)
-  if (member && !/^\d/.test(member[1]!)) return { from: before.length - member[2]!.length, offers: properties(member[1]!, names, target) }
+  if (member && !/^\d/.test(member[1]!))
+    return { from: before.length - member[2]!.length, offers: properties(member[1]!, names, target) }
   const number = /(?:^|[^\p{L}\p{N}_.`])(\d+\.?\d*|\.\d+)([\p{L}%]*)$/u.exec(before)
   if (number) {
     if (number[2] === '') return null
@@ -49,7 +50,8 @@ function values(names: Names, target: Target): Offer[] {
     })),
     ...names.all().flatMap((t): Offer[] => {
       if (t.type === 'part') return [{ text: `${written(t.name)}.`, type: 'part', says: 'a part' }]
-      if (t.type === 'dial' || t.type === 'signal') return [{ text: written(t.name), type: t.type, says: `a ${t.type}` }]
+      if (t.type === 'dial' || t.type === 'signal')
+        return [{ text: written(t.name), type: t.type, says: `a ${t.type}` }]
       return []
     }),
   ]

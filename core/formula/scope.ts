@@ -50,7 +50,14 @@ const ARGUMENT_WORDS = FUNCTIONS.flatMap(f => f.takes.flatMap(p => (p.words?.() 
 /** Why a name cannot be given to a thing of the piece; null when it can. */
 export function nameTaken(name: string): string | null {
   const c = canonical(name)
-  const words = [...BUILTIN.keys(), ...RELATIVES, 'before', ...KEYWORD_NAMES, ...FUNCTIONS.map(f => canonical(f.name)), ...ARGUMENT_WORDS]
+  const words = [
+    ...BUILTIN.keys(),
+    ...RELATIVES,
+    'before',
+    ...KEYWORD_NAMES,
+    ...FUNCTIONS.map(f => canonical(f.name)),
+    ...ARGUMENT_WORDS,
+  ]
   if (words.includes(c)) return `${name} is a word of the formula language. Choose another name.`
   if (UNITS.some(u => canonical(u.name) === c)) return `${name} is a unit. Choose another name.`
   return null
@@ -65,7 +72,14 @@ export type Thing = { readonly id: string; readonly name: string } & (
 
 const TYPE = { parts: 'part', dials: 'dial', signals: 'signal', clocks: 'clock', cues: 'cue', curves: 'curve' } as const
 
-const DIAL_KIND: Readonly<Record<string, Kind>> = { '': PLAIN, '%': PLAIN, deg: ANGLE, px: LENGTH, s: TIME, Hz: FREQUENCY }
+const DIAL_KIND: Readonly<Record<string, Kind>> = {
+  '': PLAIN,
+  '%': PLAIN,
+  deg: ANGLE,
+  px: LENGTH,
+  s: TIME,
+  Hz: FREQUENCY,
+}
 
 /** The things of a piece by name, for all formulas in it. */
 export class Names {

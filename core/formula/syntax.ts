@@ -24,11 +24,18 @@ export function syntaxProblem(text: string, error: SyntaxNode): Problem {
   const dangling = OPERATOR.exec(before)
   if (dangling && (next === '' || /^[)\],;*/^<>=]/.test(next))) {
     const from = before.length - dangling[1]!.length
-    const fix = next === '' || /[*/^+-]/.test(dangling[1]!) ? [replacing({ from, to: before.length }, '', 'take it away')] : []
+    const fix =
+      next === '' || /[*/^+-]/.test(dangling[1]!) ? [replacing({ from, to: before.length }, '', 'take it away')] : []
     return problem('syntax', { from, to: before.length }, `Something is missing after ${dangling[1]}.`, ...fix)
   }
   if (next === '') return problem('syntax', at, 'The formula breaks off here. Something is missing at the end.')
-  if (next === '=') return problem('syntax', nextAt, 'To compare write ==; to name a part of the formula begin with let.', replacing(nextAt, '=='))
+  if (next === '=')
+    return problem(
+      'syntax',
+      nextAt,
+      'To compare write ==; to name a part of the formula begin with let.',
+      replacing(nextAt, '=='),
+    )
   if (/^[\p{L}\p{N}_.`(]/u.test(next) && /[\p{L}\p{N}_)\]`%]$/u.test(before)) {
     const last = /[\p{L}\p{N}_.%]+$|[)\]`]$/u.exec(before)?.[0] ?? ''
     const join = { says: 'put * between them', changes: [{ from: before.length, to: here, insert: ' * ' }] }
@@ -57,14 +64,25 @@ function unmatched(text: string): Problem | null {
     const at = { from: i, to: i + 1 }
     const last = open.pop()
     if (!last) return problem('syntax', at, `This ${c} closes nothing.`, replacing(at, '', 'take it away'))
-    if (last.close !== c) return problem('syntax', at, `Here ${last.close} was expected, not ${c}.`, replacing(at, last.close))
+    if (last.close !== c)
+      return problem('syntax', at, `Here ${last.close} was expected, not ${c}.`, replacing(at, last.close))
   }
   if (quoted) {
     const from = text.lastIndexOf('`')
-    return problem('syntax', { from, to: text.length }, 'This name has no closing backquote.', replacing({ from: text.length, to: text.length }, '`'))
+    return problem(
+      'syntax',
+      { from, to: text.length },
+      'This name has no closing backquote.',
+      replacing({ from: text.length, to: text.length }, '`'),
+    )
   }
   const last = open.pop()
   if (!last) return null
   const end = { from: text.length, to: text.length }
-  return problem('syntax', { from: last.at, to: last.at + 1 }, 'This bracket is never closed.', replacing(end, last.close, `add ${last.close} at the end`))
+  return problem(
+    'syntax',
+    { from: last.at, to: last.at + 1 },
+    'This bracket is never closed.',
+    replacing(end, last.close, `add ${last.close} at the end`),
+  )
 }

@@ -12,7 +12,8 @@ const PERCENT = 37
 const OPENERS = new Set([40, 46, 91]) // ( . [
 
 const isDigit = (c: number) => c >= 48 && c <= 57
-const isLetter = (c: number) => (c >= 65 && c <= 90) || (c >= 97 && c <= 122) || c === 95 || (c >= 0xaa && !/\s/.test(String.fromCharCode(c)))
+const isLetter = (c: number) =>
+  (c >= 65 && c <= 90) || (c >= 97 && c <= 122) || c === 95 || (c >= 0xaa && !/\s/.test(String.fromCharCode(c)))
 const isWord = (c: number) => isLetter(c) || isDigit(c)
 
 const LONGEST_RATE_WORD = 3

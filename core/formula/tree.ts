@@ -68,16 +68,7 @@ export interface OnNode extends Placed {
   readonly clock: string
   readonly clockAt: Span
 }
-export type Node =
-  | NumberNode
-  | NameNode
-  | MemberNode
-  | IndexNode
-  | CallNode
-  | UnaryNode
-  | BinaryNode
-  | IfNode
-  | OnNode
+export type Node = NumberNode | NameNode | MemberNode | IndexNode | CallNode | UnaryNode | BinaryNode | IfNode | OnNode
 
 export interface Let extends Span {
   readonly name: string

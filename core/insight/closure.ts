@@ -26,5 +26,7 @@ export function closureOf(form: Form, m: Measures, natural: Rational, symmetry: 
   const raw = at(m.lapLength) - at(ZERO)
   const turn = toNumber(isZero(symmetry) ? natural : symmetry)
   const gap = turn > 0 ? raw - Math.round(raw / turn) * turn : raw
-  return comesBack || every === null || gap !== 0 ? { verdict: gap === 0 ? 'unproven' : 'no', gap } : { verdict: 'unproven', gap }
+  return comesBack || every === null || gap !== 0
+    ? { verdict: gap === 0 ? 'unproven' : 'no', gap }
+    : { verdict: 'unproven', gap }
 }

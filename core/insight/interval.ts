@@ -33,7 +33,10 @@ export function over(a: Interval, b: Interval): Interval {
   if (b.low <= 0 && b.high >= 0) return ALL
   return times(a, widened(1 / b.high, 1 / b.low))
 }
-export const union = (a: Interval, b: Interval): Interval => ({ low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) })
+export const union = (a: Interval, b: Interval): Interval => ({
+  low: Math.min(a.low, b.low),
+  high: Math.max(a.high, b.high),
+})
 export const meet = (a: Interval, low: number, high: number): Interval => ({
   low: Math.min(high, Math.max(low, a.low)),
   high: Math.max(low, Math.min(high, a.high)),

@@ -2,7 +2,19 @@
  * How a value comes back: value(t + every) = value(t) + gain · every, exactly. A steady growth has a gain and
  * any `every`; a sine has `every` and no gain; their sum has both, and closes when the gain is whole turns.
  */
-import { ZERO, commonMultiple, compare, equal, isZero, negate, plus as add, rational, times as mul, type Rational } from '../time/rational.ts'
+import {
+  ZERO,
+  commonMultiple,
+  compare,
+  equal,
+  isZero,
+  negate,
+  plus as add,
+  rational,
+  tenTo,
+  times as mul,
+  type Rational,
+} from '../time/rational.ts'
 
 export interface Repeats {
   /** Seconds; 0 when any time does (constants and steady growth). Null when it never comes back. */
@@ -24,10 +36,13 @@ function common(a: Rational | null, b: Rational | null): Rational | null {
   if (isZero(a)) return b
   if (isZero(b) || equal(a, b)) return a
   const both = commonMultiple(a, b)
-  return compare(both, rational(10n ** 15n)) > 0 ? null : both
+  return compare(both, rational(tenTo(15))) > 0 ? null : both
 }
 
-export const plus = (a: Repeats, b: Repeats): Repeats => ({ every: common(a.every, b.every), gain: add(a.gain, b.gain) })
+export const plus = (a: Repeats, b: Repeats): Repeats => ({
+  every: common(a.every, b.every),
+  gain: add(a.gain, b.gain),
+})
 export const negative = (a: Repeats): Repeats => ({ every: a.every, gain: negate(a.gain) })
 /** a times a constant; a factor that is no fraction ends a growth's exactness. */
 export const scaled = (a: Repeats, by: Rational | null): Repeats =>

@@ -32,7 +32,11 @@ export function showValue(value: number, property: Property, m: Measures, decima
 const seconds = (r: Rational): string => printNumber(toNumber(r), toNumber(r) < 10 ? 2 : 1)
 
 /** The turn after which a property of a part is the same (`natural`) or looks the same (`symmetry`), base measure. */
-export function symmetriesOf(piece: Piece, part: string, property: Property): { natural: Rational; symmetry: Rational } {
+export function symmetriesOf(
+  piece: Piece,
+  part: string,
+  property: Property,
+): { natural: Rational; symmetry: Rational } {
   if (property.symmetry === undefined) return { natural: ZERO, symmetry: ZERO }
   if (property.symmetry === 'part') return { natural: ONE, symmetry: rational(1, piece.parts[part]!.symmetry) }
   return { natural: ONE, symmetry: ONE }
@@ -44,10 +48,14 @@ export function reportOf(piece: Piece, m: Measures, slot: Slot): Report {
   const { natural, symmetry } = symmetriesOf(piece, part, property)
   const form = slot.forms[0]!
   const { bounds, repeats } = form.facts()
-  const range = slot.forms.map(f => f.facts().bounds).reduce((a, b) => ({ low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) }), bounds)
+  const range = slot.forms
+    .map(f => f.facts().bounds)
+    .reduce((a, b) => ({ low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) }), bounds)
   const closures = slot.forms.map(f => closureOf(f, m, natural, symmetry))
   const rank = { yes: 0, symmetry: 1, unproven: 2, no: 3 } as const
-  const closure = closures.reduce((a, b) => (rank[b.verdict] > rank[a.verdict] || ('gap' in b && 'gap' in a && Math.abs(b.gap) > Math.abs(a.gap)) ? b : a))
+  const closure = closures.reduce((a, b) =>
+    rank[b.verdict] > rank[a.verdict] || ('gap' in b && 'gap' in a && Math.abs(b.gap) > Math.abs(a.gap)) ? b : a,
+  )
   return {
     period: periodOf(repeats.every, repeats.gain, natural),
     range: isBounded(range) ? (range.low === range.high ? '' : rangeText(range.low, range.high, property, m)) : '',

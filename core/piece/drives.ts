@@ -41,7 +41,17 @@ export function removeDrive(piece: Piece, key: string): Operation {
 export function addDial(piece: Piece, given: Partial<Dial> & { name: string }): { id: string; op: Operation } {
   const id = freshId(piece.dials, 'd')
   const order = Math.max(0, ...Object.values(piece.dials).map(d => d.order)) + 1
-  const dial: Dial = { order, type: 'number', unit: '%', value: 100, low: 0, high: 200, initial: 100, hidden: false, ...given }
+  const dial: Dial = {
+    order,
+    type: 'number',
+    unit: '%',
+    value: 100,
+    low: 0,
+    high: 200,
+    initial: 100,
+    hidden: false,
+    ...given,
+  }
   return { id, op: operation(`add dial ${dial.name}`, { in: 'dials', id, value: dial }) }
 }
 

@@ -7,15 +7,18 @@ type Raw = Record<string, unknown>
 /** What raises a document of version n to n + 1, by n. */
 const RAISE: Readonly<Record<number, (old: Raw) => Raw>> = {}
 
-export type ReadPiece = { readonly piece: Piece; readonly problem: null } | { readonly piece: null; readonly problem: string }
+export type ReadPiece =
+  { readonly piece: Piece; readonly problem: null } | { readonly piece: null; readonly problem: string }
 
 /** A document from outside: raised to this version and checked. Never throws. */
 export function readPiece(input: unknown): ReadPiece {
-  if (typeof input !== 'object' || input === null || Array.isArray(input)) return fail('This is not a piece of Open Tide.')
+  if (typeof input !== 'object' || input === null || Array.isArray(input))
+    return fail('This is not a piece of Open Tide.')
   let raw = input as Raw
   const version = raw.version
   if (typeof version !== 'number') return fail('This is not a piece of Open Tide: it has no version.')
-  if (version > VERSION) return fail(`This piece was written by a newer Open Tide (version ${version}; this one reads up to ${VERSION}).`)
+  if (version > VERSION)
+    return fail(`This piece was written by a newer Open Tide (version ${version}; this one reads up to ${VERSION}).`)
   for (let at = version; at < VERSION; at++) {
     const raise = RAISE[at]
     if (!raise) return fail(`This piece has version ${version}, which Open Tide cannot read.`)

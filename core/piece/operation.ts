@@ -10,17 +10,7 @@ import { propertyKey, type Piece } from './schema.ts'
 
 /** The collections of entries by id. */
 export type Collection =
-  | 'parts'
-  | 'drives'
-  | 'bases'
-  | 'signals'
-  | 'dials'
-  | 'clocks'
-  | 'cues'
-  | 'curves'
-  | 'ties'
-  | 'slips'
-  | 'assets'
+  'parts' | 'drives' | 'bases' | 'signals' | 'dials' | 'clocks' | 'cues' | 'curves' | 'ties' | 'slips' | 'assets'
 /** The settings that stand once in a piece. */
 export type Setting = 'title' | 'seed' | 'frameRate' | 'lap' | 'stretch' | 'stage' | 'camera'
 
@@ -50,7 +40,7 @@ export function apply(piece: Piece, op: Operation): Piece {
       copied.add(put.in)
     }
     const entries = next[put.in] as Record<string, unknown>
-    if (put.value === null) delete entries[put.id]
+    if (put.value === null) Reflect.deleteProperty(entries, put.id)
     else entries[put.id] = put.value
   }
   return next as Piece

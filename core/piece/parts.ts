@@ -34,7 +34,15 @@ export function freeName(piece: Piece, wish: string): string {
   }
 }
 
-const SHAPE_NAME = { group: 'Group', rectangle: 'Rectangle', ellipse: 'Ellipse', polygon: 'Polygon', star: 'Star', ring: 'Ring', line: 'Line' } as const
+const SHAPE_NAME = {
+  group: 'Group',
+  rectangle: 'Rectangle',
+  ellipse: 'Ellipse',
+  polygon: 'Polygon',
+  star: 'Star',
+  ring: 'Ring',
+  line: 'Line',
+} as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
 
 /** How many times a shape falls on itself in a turn, by its outline alone; 1 where sizes may spoil it. */
@@ -93,11 +101,20 @@ export function setBase(piece: Piece, part: string, property: string, value: num
 }
 
 /** Hand values of single copies that differ from the common one, by instance, in the display unit. */
-export function setCopies(piece: Piece, part: string, property: string, copies: Readonly<Record<number, number>>): Operation {
+export function setCopies(
+  piece: Piece,
+  part: string,
+  property: string,
+  copies: Readonly<Record<number, number>>,
+): Operation {
   const key = propertyKey(part, property)
   const { shape, name } = piece.parts[part]!
   const value = piece.bases[key]?.value ?? initialOf(propertyNamed(property)!, shape.type)
-  return operation(`set copies of ${name} ${property}`, { in: 'bases', id: key, value: { ...piece.bases[key], value, copies: { ...copies } } })
+  return operation(`set copies of ${name} ${property}`, {
+    in: 'bases',
+    id: key,
+    value: { ...piece.bases[key], value, copies: { ...copies } },
+  })
 }
 
 /** A text with every use of a name changed. A text that cannot be read stays. */
@@ -117,7 +134,12 @@ export function rename(piece: Piece, collection: (typeof NAMED)[number], id: str
   const puts: Put[] = [{ in: collection, id, value: { ...entry, name: to } } as Put]
   const text = (t: string) => renamedIn(t, entry.name, to)
   for (const [key, drive] of Object.entries(piece.drives)) {
-    const next = { ...drive, text: text(drive.text), good: text(drive.good), takes: drive.takes.map(t => ({ ...t, text: text(t.text) })) }
+    const next = {
+      ...drive,
+      text: text(drive.text),
+      good: text(drive.good),
+      takes: drive.takes.map(t => ({ ...t, text: text(t.text) })),
+    }
     if (next.text !== drive.text || next.good !== drive.good) puts.push({ in: 'drives', id: key, value: next })
   }
   for (const [key, signal] of Object.entries(piece.signals)) {

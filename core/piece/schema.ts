@@ -12,7 +12,10 @@ const positive = v.pipe(number, v.gtValue(0, 'This must be more than 0.'))
 const whole = v.pipe(number, v.integer('This must be a whole number.'))
 const text = (most: number) => v.pipe(v.string(), v.maxLength(most, `At most ${most} characters fit here.`))
 const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9_]{1,32}$/, 'An id is 1 to 32 letters, digits or _.'))
-const name = v.pipe(text(60), v.check(s => s.trim().length > 0 && !s.includes('`'), 'A name needs a letter and no backquote.'))
+const name = v.pipe(
+  text(60),
+  v.check(s => s.trim().length > 0 && !s.includes('`'), 'A name needs a letter and no backquote.'),
+)
 const formula = text(2000)
 const limited = <T extends v.GenericSchema>(value: T, most: number, what: string) =>
   v.pipe(
@@ -112,13 +115,24 @@ export const Dial = v.object({
 })
 
 /** A named formula that others read. */
-export const Signal = v.object({ name, order: number, text: formula, good: formula, seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)) })
+export const Signal = v.object({
+  name,
+  order: number,
+  text: formula,
+  good: formula,
+  seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+})
 
 /** A time base: rate 1 is the piece's own time. */
 export const Clock = v.object({ name, order: number, rate: number, offset: number, hold: v.nullable(positive) })
 
 /** Marks on time, in seconds. */
-export const Cue = v.object({ name, order: number, marks: v.pipe(v.array(number), v.maxLength(10000)), every: v.nullable(positive) })
+export const Cue = v.object({
+  name,
+  order: number,
+  marks: v.pipe(v.array(number), v.maxLength(10000)),
+  every: v.nullable(positive),
+})
 
 const point = v.object({ time: number, value: number, shape: v.picklist(['stepped', 'straight', 'smooth']) })
 /** A drawn curve with named channels on one time axis (seconds). */
@@ -134,7 +148,10 @@ export const Tie = v.object({ a: text(80), b: text(80), ratio: number, offset: n
 
 const Document = v.object({
   version: v.literal(VERSION),
-  title: v.pipe(text(120), v.check(s => s.trim().length > 0, 'A piece needs a title.')),
+  title: v.pipe(
+    text(120),
+    v.check(s => s.trim().length > 0, 'A piece needs a title.'),
+  ),
   seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
   /** Frames per second. */
   frameRate: Fraction,

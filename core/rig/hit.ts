@@ -39,7 +39,8 @@ function near(points: Float64Array, closed: boolean, [x, y]: readonly [number, n
     const dx = points[2 * j]! - points[2 * i]!
     const dy = points[2 * j + 1]! - points[2 * i + 1]!
     const length = dx * dx + dy * dy
-    const share = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - points[2 * i]!) * dx + (y - points[2 * i + 1]!) * dy) / length))
+    const share =
+      length === 0 ? 0 : Math.max(0, Math.min(1, ((x - points[2 * i]!) * dx + (y - points[2 * i + 1]!) * dy) / length))
     const ex = points[2 * i]! + dx * share - x
     const ey = points[2 * i + 1]! + dy * share - y
     if (ex * ex + ey * ey <= slack * slack) return true

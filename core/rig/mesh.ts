@@ -42,7 +42,8 @@ export class Mesh {
       const line = cutOutline(outline, body.get('lineStart', i), body.get('lineEnd', i))
       // A line thinner than a pixel is drawn a pixel wide and fainter.
       const shown = Math.max(width, pixel)
-      if (line.points.length >= 4) this.stroke(line, m, paintOf(body, 'stroke', i), stroke * (width / shown), shown / 2, pixel)
+      if (line.points.length >= 4)
+        this.stroke(line, m, paintOf(body, 'stroke', i), stroke * (width / shown), shown / 2, pixel)
     }
   }
 
@@ -62,7 +63,8 @@ export class Mesh {
   }
 
   private triangle(a: number, b: number, c: number): void {
-    if (this.count + 3 > this.indices.length) this.indices = grown(this.indices, new Uint32Array(this.indices.length * 2))
+    if (this.count + 3 > this.indices.length)
+      this.indices = grown(this.indices, new Uint32Array(this.indices.length * 2))
     this.indices[this.count++] = a
     this.indices[this.count++] = b
     this.indices[this.count++] = c
@@ -97,7 +99,10 @@ export class Mesh {
       const after = k < n - 1 ? k + 1 : closed ? 0 : k
       let nx = 0
       let ny = 0
-      for (const [a, b] of [[before, k], [k, after]] as const) {
+      for (const [a, b] of [
+        [before, k],
+        [k, after],
+      ] as const) {
         const dx = world[2 * b]! - world[2 * a]!
         const dy = world[2 * b + 1]! - world[2 * a + 1]!
         const length = Math.sqrt(dx * dx + dy * dy)
@@ -108,7 +113,16 @@ export class Mesh {
       }
       const square = nx * nx + ny * ny
       // The mitre reaches 1 ÷ cos of half the angle, held to four times so that spikes stay short.
-      const reach = before === k || after === k ? (square > 0 ? 1 / Math.sqrt(square) : 0) : square > 0.25 ? 2 / square : square > 0 ? 4 / Math.sqrt(square) : 0
+      const reach =
+        before === k || after === k
+          ? square > 0
+            ? 1 / Math.sqrt(square)
+            : 0
+          : square > 0.25
+            ? 2 / square
+            : square > 0
+              ? 4 / Math.sqrt(square)
+              : 0
       normals[2 * k] = nx * reach * side
       normals[2 * k + 1] = ny * reach * side
     }
@@ -118,11 +132,17 @@ export class Mesh {
   private fill(o: Outline, m: Matrix, c: Rgb, alpha: number, pixel: number): void {
     const half = pixel / 2
     const n = this.place(o.points, true, m)
-    const outer = this.rail(n, c, [[half, 0], [-half, alpha]])
+    const outer = this.rail(n, c, [
+      [half, 0],
+      [-half, alpha],
+    ])
     for (let k = 0; k < n; k++) this.strip(outer + 2 * k, outer + 2 * ((k + 1) % n))
     if (o.hole) {
       const holes = this.place(o.hole, true, m)
-      const inner = this.rail(holes, c, [[half, alpha], [-half, 0]])
+      const inner = this.rail(holes, c, [
+        [half, alpha],
+        [-half, 0],
+      ])
       for (let k = 0; k < n; k++) {
         const j = (k + 1) % n
         this.strip(inner + 2 * k, inner + 2 * j)
@@ -140,7 +160,12 @@ export class Mesh {
     const first = this.corners
     for (let k = 0; k < n; k++) {
       for (const [out, alpha] of steps) {
-        this.corner(this.world[2 * k]! + this.normals[2 * k]! * out, this.world[2 * k + 1]! + this.normals[2 * k + 1]! * out, c, alpha)
+        this.corner(
+          this.world[2 * k]! + this.normals[2 * k]! * out,
+          this.world[2 * k + 1]! + this.normals[2 * k + 1]! * out,
+          c,
+          alpha,
+        )
       }
     }
     return first
@@ -149,7 +174,12 @@ export class Mesh {
   private stroke(o: Outline, m: Matrix, c: Rgb, alpha: number, half: number, pixel: number): void {
     const soft = pixel / 2
     const n = this.place(o.points, o.closed, m)
-    const first = this.rail(n, c, [[half + soft, 0], [half - soft, alpha], [soft - half, alpha], [-half - soft, 0]])
+    const first = this.rail(n, c, [
+      [half + soft, 0],
+      [half - soft, alpha],
+      [soft - half, alpha],
+      [-half - soft, 0],
+    ])
     const pairs = o.closed ? n : n - 1
     for (let k = 0; k < pairs; k++) {
       const [a, b] = [first + 4 * k, first + 4 * ((k + 1) % n)]

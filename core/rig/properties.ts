@@ -29,18 +29,37 @@ const OUTLINED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star
 const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring']
 const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
 
-const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({ ...p, kind: LENGTH, unit: 'px', stride: 20 })
-const share = (p: Omit<Property, 'kind' | 'unit' | 'stride' | 'initial'> & { initial?: Property['initial'] }): Property => ({
+const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
+  ...p,
+  kind: LENGTH,
+  unit: 'px',
+  stride: 20,
+})
+const share = (
+  p: Omit<Property, 'kind' | 'unit' | 'stride' | 'initial'> & { initial?: Property['initial'] },
+): Property => ({
   initial: 100,
   ...p,
   kind: PLAIN,
   unit: '%',
   stride: 20,
 })
-const angle = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({ ...p, kind: ANGLE, unit: 'deg', stride: 20 })
+const angle = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
+  ...p,
+  kind: ANGLE,
+  unit: 'deg',
+  stride: 20,
+})
 
 const colour = (of: 'fill' | 'stroke', on: readonly ShapeType[]): Property[] => [
-  angle({ name: `${of}Hue`, group: of, says: `Hue of the ${of}; goes round at 360°.`, initial: 215, symmetry: 360, on }),
+  angle({
+    name: `${of}Hue`,
+    group: of,
+    says: `Hue of the ${of}; goes round at 360°.`,
+    initial: 215,
+    symmetry: 360,
+    on,
+  }),
   share({ name: `${of}Lightness`, group: of, says: `How light the ${of} is.`, initial: 55, range: [0, 100], on }),
   {
     name: `${of}Chroma`,
@@ -60,7 +79,13 @@ export const PROPERTIES: readonly Property[] = [
   length({ name: 'x', group: 'place', says: 'To the right of its parent.', initial: 0 }),
   length({ name: 'y', group: 'place', says: 'Upwards of its parent.', initial: 0 }),
   length({ name: 'z', group: 'place', says: 'Towards the eye.', initial: 0 }),
-  angle({ name: 'rotation', group: 'turn', says: 'Turn about the pivot; positive is anticlockwise.', initial: 0, symmetry: 'part' }),
+  angle({
+    name: 'rotation',
+    group: 'turn',
+    says: 'Turn about the pivot; positive is anticlockwise.',
+    initial: 0,
+    symmetry: 'part',
+  }),
   angle({ name: 'rotationX', group: 'turn', says: 'Turn about the level axis.', initial: 0, symmetry: 360 }),
   angle({ name: 'rotationY', group: 'turn', says: 'Turn about the upright axis.', initial: 0, symmetry: 360 }),
   share({ name: 'scale', group: 'size', says: 'Scale in x and y together.' }),
@@ -76,9 +101,30 @@ export const PROPERTIES: readonly Property[] = [
     range: [0, 1e6],
     on: ['rectangle', 'ellipse', 'line'],
   }),
-  length({ name: 'height', group: 'size', says: 'From foot to top.', initial: 120, range: [0, 1e6], on: ['rectangle', 'ellipse'] }),
-  length({ name: 'corners', group: 'size', says: 'Radius of the corners.', initial: 0, range: [0, 1e6], on: ['rectangle'] }),
-  length({ name: 'radius', group: 'size', says: 'From the middle to the outline.', initial: 60, range: [0, 1e6], on: ROUND }),
+  length({
+    name: 'height',
+    group: 'size',
+    says: 'From foot to top.',
+    initial: 120,
+    range: [0, 1e6],
+    on: ['rectangle', 'ellipse'],
+  }),
+  length({
+    name: 'corners',
+    group: 'size',
+    says: 'Radius of the corners.',
+    initial: 0,
+    range: [0, 1e6],
+    on: ['rectangle'],
+  }),
+  length({
+    name: 'radius',
+    group: 'size',
+    says: 'From the middle to the outline.',
+    initial: 60,
+    range: [0, 1e6],
+    on: ROUND,
+  }),
   length({
     name: 'innerRadius',
     group: 'size',
@@ -97,8 +143,21 @@ export const PROPERTIES: readonly Property[] = [
     on: OUTLINED,
   }),
   ...colour('stroke', OUTLINED),
-  share({ name: 'lineStart', group: 'stroke', says: 'Where along the outline the line begins.', initial: 0, range: [0, 100], on: OUTLINED }),
-  share({ name: 'lineEnd', group: 'stroke', says: 'Where along the outline the line ends.', range: [0, 100], on: OUTLINED }),
+  share({
+    name: 'lineStart',
+    group: 'stroke',
+    says: 'Where along the outline the line begins.',
+    initial: 0,
+    range: [0, 100],
+    on: OUTLINED,
+  }),
+  share({
+    name: 'lineEnd',
+    group: 'stroke',
+    says: 'Where along the outline the line ends.',
+    range: [0, 100],
+    on: OUTLINED,
+  }),
 ]
 
 const BY_NAME = new Map(PROPERTIES.map(p => [p.name.toLowerCase(), p]))
@@ -118,4 +177,3 @@ export function settingsOf(shape: { type: ShapeType; sides?: number; points?: nu
   if (shape.type === 'star') return { points: shape.points! }
   return {}
 }
-

@@ -39,7 +39,19 @@ export class Scene {
   private values = new Float64Array(0)
   private readonly ordered: Body[] = []
   private readonly places = new Map<Body, Matrix[]>()
-  private readonly pose: Pose = { x: 0, y: 0, z: 0, rotation: 0, rotationX: 0, rotationY: 0, scaleX: 1, scaleY: 1, scaleZ: 1, pivotX: 0, pivotY: 0 }
+  private readonly pose: Pose = {
+    x: 0,
+    y: 0,
+    z: 0,
+    rotation: 0,
+    rotationX: 0,
+    rotationY: 0,
+    scaleX: 1,
+    scaleY: 1,
+    scaleZ: 1,
+    pivotX: 0,
+    pivotY: 0,
+  }
   private readonly local = matrix()
   private readonly seat = matrix()
 

@@ -2,7 +2,6 @@
  * The one place in `core/` that calls the engine's own transcendental functions. Everything else uses
  * + − × ÷ √ floor, comparison and selection only, so that it gives the same bits on every machine.
  */
-/* eslint-disable no-restricted-properties, no-restricted-syntax */
 
 /** base to the exponent, both plain. */
 export const power = (base: number, exponent: number): number => Math.pow(base, exponent)

@@ -32,6 +32,9 @@ export function rational(n: bigint | number, d: bigint | number = 1n): Rational 
   return g > 1n ? { n: top / g, d: bottom / g } : { n: top, d: bottom }
 }
 
+/** A one with n zeros behind it. */
+export const tenTo = (n: number): bigint => BigInt(`1${'0'.repeat(n)}`)
+
 /**
  * The fraction that a number's shortest decimal text says: 0.1 becomes 1/10, not the nearby binary fraction.
  * Throws a RangeError when x is not finite.
@@ -49,7 +52,7 @@ export function fromDecimal(text: string): Rational {
   const exponent = Number(parts[4] ?? 0) - fraction.length
   if (Math.abs(exponent) > 400) throw new RangeError(`"${text}" is out of range`)
   const digits = BigInt(`${parts[2]}${fraction}` || '0') * (parts[1] === '-' ? -1n : 1n)
-  return exponent >= 0 ? { n: digits * 10n ** BigInt(exponent), d: 1n } : rational(digits, 10n ** BigInt(-exponent))
+  return exponent >= 0 ? { n: digits * tenTo(exponent), d: 1n } : rational(digits, tenTo(-exponent))
 }
 
 export const negate = (a: Rational): Rational => ({ n: -a.n, d: a.d })

@@ -18,7 +18,8 @@ const UNIT: Readonly<Record<string, (s: Scale) => Rational>> = {
   laps: s => s.lapLength,
 }
 
-export type TimeRead = { readonly seconds: Rational; readonly says: null } | { readonly seconds: null; readonly says: string }
+export type TimeRead =
+  { readonly seconds: Rational; readonly says: null } | { readonly seconds: null; readonly says: string }
 
 const WRONG = 'A time is seconds, such as 12.4, or 1:30, 372f, 3lap, 365d.'
 
@@ -42,7 +43,8 @@ export function readTime(text: string, scale: Scale): TimeRead {
     }
   }
   if (!seconds) return { seconds: null, says: WRONG }
-  if (seconds.n > seconds.d * FURTHEST) return { seconds: null, says: 'That is beyond a thousand years. Choose an earlier time.' }
+  if (seconds.n > seconds.d * FURTHEST)
+    return { seconds: null, says: 'That is beyond a thousand years. Choose an earlier time.' }
   return { seconds: down ? negate(seconds) : seconds, says: null }
 }
 

@@ -5,7 +5,11 @@ import { openDatabase, type Database, type Opened } from './open'
 let opening: Promise<Opened> | null = null
 let ready = false
 
-export function startDatabase(folder: string, migrations: () => Promise<Record<string, string>>, demo: () => Promise<unknown>): Promise<Opened> {
+export function startDatabase(
+  folder: string,
+  migrations: () => Promise<Record<string, string>>,
+  demo: () => Promise<unknown>,
+): Promise<Opened> {
   opening ??= (async () => {
     const opened = await openDatabase(folder, await migrations())
     await seedDemo(opened.db, demo)

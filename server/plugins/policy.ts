@@ -10,7 +10,10 @@ export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('render:response', response => {
     if (typeof response.body !== 'string') return
     const hashes = [...response.body.matchAll(INLINE)].map(
-      ([, code]) => `'sha256-${createHash('sha256').update(code ?? '').digest('base64')}'`,
+      ([, code]) =>
+        `'sha256-${createHash('sha256')
+          .update(code ?? '')
+          .digest('base64')}'`,
     )
     response.headers = {
       ...response.headers,

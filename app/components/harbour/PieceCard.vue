@@ -32,19 +32,62 @@ async function rename(): Promise<void> {
 </script>
 
 <template>
-  <li class="group overflow-hidden rounded-md border border-rule bg-sheet transition-colors hover:border-faded focus-within:border-faded">
+  <li
+    class="group overflow-hidden rounded-md border border-rule bg-sheet transition-colors hover:border-faded focus-within:border-faded"
+  >
     <NuxtLink :to="`/piece/${card.id}`" class="block" :aria-label="`Open ${card.title}`">
-      <img :src="`/api/pieces/${card.id}/still?r=${card.revision}`" alt="" class="block aspect-video w-full border-b border-rule bg-band object-cover" loading="lazy" />
+      <img
+        :src="`/api/pieces/${card.id}/still?r=${card.revision}`"
+        alt=""
+        class="block aspect-video w-full border-b border-rule bg-band object-cover"
+        loading="lazy"
+      />
     </NuxtLink>
     <div class="flex items-center gap-1 py-2 pr-2 pl-3">
       <div class="min-w-0 flex-1">
-        <input v-if="renaming" ref="field" v-model="title" class="field -ml-2 w-full font-medium" maxlength="120" aria-label="Title" @keydown.enter="rename" @keydown.esc="renaming = false" @blur="rename" />
-        <NuxtLink v-else :to="`/piece/${card.id}`" class="block truncate text-[14px] font-medium hover:underline">{{ card.title }}</NuxtLink>
+        <input
+          v-if="renaming"
+          ref="field"
+          v-model="title"
+          class="field -ml-2 w-full font-medium"
+          maxlength="120"
+          aria-label="Title"
+          @keydown.enter="rename"
+          @keydown.esc="renaming = false"
+          @blur="rename"
+        />
+        <NuxtLink v-else :to="`/piece/${card.id}`" class="block truncate text-[14px] font-medium hover:underline">{{
+          card.title
+        }}</NuxtLink>
         <p class="text-[12px] text-faded">changed {{ ago }}</p>
       </div>
-      <button class="button button-plain w-7 !px-0 text-faded hover:text-ink" type="button" :aria-label="`Rename ${card.title}`" title="Rename" @click="begin"><Pencil :size="15" /></button>
-      <button class="button button-plain w-7 !px-0 text-faded hover:text-ink" type="button" :aria-label="`Copy ${card.title}`" title="Copy" @click="emit('copy')"><Copy :size="15" /></button>
-      <button class="button button-plain w-7 !px-0 text-faded hover:text-coral" type="button" :aria-label="`Delete ${card.title}`" title="Delete" @click="emit('drop')"><Trash2 :size="15" /></button>
+      <button
+        class="button button-plain w-7 !px-0 text-faded hover:text-ink"
+        type="button"
+        :aria-label="`Rename ${card.title}`"
+        title="Rename"
+        @click="begin"
+      >
+        <Pencil :size="15" />
+      </button>
+      <button
+        class="button button-plain w-7 !px-0 text-faded hover:text-ink"
+        type="button"
+        :aria-label="`Copy ${card.title}`"
+        title="Copy"
+        @click="emit('copy')"
+      >
+        <Copy :size="15" />
+      </button>
+      <button
+        class="button button-plain w-7 !px-0 text-faded hover:text-coral"
+        type="button"
+        :aria-label="`Delete ${card.title}`"
+        title="Delete"
+        @click="emit('drop')"
+      >
+        <Trash2 :size="15" />
+      </button>
     </div>
   </li>
 </template>

@@ -34,6 +34,16 @@ function add(shape: Shape): void {
 
 <template>
   <div class="flex flex-wrap gap-1" role="group" aria-label="Add a part">
-    <button v-for="s in SHAPES" :key="s.shape.type" class="button" :class="large ? 'h-16 w-[84px] flex-col !gap-1' : ''" type="button" :data-add="s.shape.type" @click="add(s.shape)"><component :is="s.icon" :size="large ? 22 : 15" />{{ shapeName(s.shape) }}</button>
+    <button
+      v-for="s in SHAPES"
+      :key="s.shape.type"
+      class="button"
+      :class="large ? 'h-16 w-[84px] flex-col !gap-1' : ''"
+      type="button"
+      :data-add="s.shape.type"
+      @click="add(s.shape)"
+    >
+      <component :is="s.icon" :size="large ? 22 : 15" />{{ shapeName(s.shape) }}
+    </button>
   </div>
 </template>

@@ -29,7 +29,8 @@ const UNITS: readonly (readonly [Dial['unit'], string])[] = [
 const problem = computed(() => {
   const named = nameProblem(store.piece!, name.value, props.id ? `dials/${props.id}` : null)
   if (named) return named
-  if (![low.value, high.value, initial.value].every(n => typeof n === 'number' && Number.isFinite(n))) return 'Lowest, highest and start are numbers.'
+  if (![low.value, high.value, initial.value].every(n => typeof n === 'number' && Number.isFinite(n)))
+    return 'Lowest, highest and start are numbers.'
   if (low.value >= high.value) return 'The lowest value must be below the highest.'
   return initial.value < low.value || initial.value > high.value ? 'The start must lie between lowest and highest.' : ''
 })
@@ -41,7 +42,10 @@ function done(): void {
   else {
     const value = Math.min(high.value, Math.max(low.value, store.piece!.dials[props.id]!.value))
     const change = changeDial(store.piece!, props.id, { ...range, value })
-    const named = name.value.trim() === old!.name ? change : compose(change, rename(apply(store.piece!, change), 'dials', props.id, name.value))
+    const named =
+      name.value.trim() === old!.name
+        ? change
+        : compose(change, rename(apply(store.piece!, change), 'dials', props.id, name.value))
     store.act(named)
   }
   emit('close')
@@ -62,16 +66,23 @@ function drop(): void {
         <div class="grid grid-cols-[84px_1fr] items-center gap-x-3 gap-y-2">
           <label for="dial-name">Name</label><input id="dial-name" v-model="name" class="field" maxlength="60" />
           <label for="dial-unit">Unit</label>
-          <select id="dial-unit" v-model="unit" class="field"><option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option></select>
-          <label for="dial-low">Lowest</label><input id="dial-low" v-model.number="low" class="field tabular" type="number" step="any" />
-          <label for="dial-high">Highest</label><input id="dial-high" v-model.number="high" class="field tabular" type="number" step="any" />
-          <label for="dial-start">Start</label><input id="dial-start" v-model.number="initial" class="field tabular" type="number" step="any" />
+          <select id="dial-unit" v-model="unit" class="field">
+            <option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option>
+          </select>
+          <label for="dial-low">Lowest</label
+          ><input id="dial-low" v-model.number="low" class="field tabular" type="number" step="any" />
+          <label for="dial-high">Highest</label
+          ><input id="dial-high" v-model.number="high" class="field tabular" type="number" step="any" />
+          <label for="dial-start">Start</label
+          ><input id="dial-start" v-model.number="initial" class="field tabular" type="number" step="any" />
         </div>
         <p class="mt-2 min-h-[18px] text-coral" role="alert">{{ problem }}</p>
         <div class="mt-2 flex gap-2">
           <button v-if="id" class="button text-coral" type="button" @click="drop">Remove</button>
           <button class="button ml-auto" type="button" @click="emit('close')">Cancel</button>
-          <button class="button button-strong" type="submit" :disabled="!!problem">{{ id ? 'Change' : 'Add dial' }}</button>
+          <button class="button button-strong" type="submit" :disabled="!!problem">
+            {{ id ? 'Change' : 'Add dial' }}
+          </button>
         </div>
       </DialogPanel>
     </div>

@@ -23,7 +23,8 @@ function slide(e: Event): void {
 function type(e: Event): void {
   const field = e.target as HTMLInputElement
   const value = Number(field.value.replace(',', '.').replace('−', '-'))
-  if (Number.isFinite(value) && field.value.trim() !== '') tuning.dial(props.id, Math.min(props.dial.high, Math.max(props.dial.low, value)))
+  if (Number.isFinite(value) && field.value.trim() !== '')
+    tuning.dial(props.id, Math.min(props.dial.high, Math.max(props.dial.low, value)))
   field.value = text.value
 }
 </script>
@@ -32,16 +33,54 @@ function type(e: Event): void {
   <div class="group min-w-0" :data-dial="dial.name">
     <div class="flex items-baseline gap-1">
       <span class="truncate">{{ dial.name }}</span>
-      <button class="text-faded opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100" type="button" :aria-label="`Change dial ${dial.name}`" @click="changing = true"><Pencil :size="12" /></button>
+      <button
+        class="text-faded opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100"
+        type="button"
+        :aria-label="`Change dial ${dial.name}`"
+        @click="changing = true"
+      >
+        <Pencil :size="12" />
+      </button>
       <span class="tabular ml-auto flex items-baseline">
-        <input class="w-14 border-b border-transparent bg-transparent text-right hover:border-rule focus:border-sea focus:outline-none" type="text" inputmode="decimal" :value="text" :aria-label="`${dial.name}, value`" @change="type" @keydown.enter="($event.target as HTMLElement).blur()" />
+        <input
+          class="w-14 border-b border-transparent bg-transparent text-right hover:border-rule focus:border-sea focus:outline-none"
+          type="text"
+          inputmode="decimal"
+          :value="text"
+          :aria-label="`${dial.name}, value`"
+          @change="type"
+          @keydown.enter="($event.target as HTMLElement).blur()"
+        />
         <span v-if="dial.unit" class="ml-[3px] text-faded">{{ dial.unit }}</span>
       </span>
     </div>
-    <input class="dial block w-full" type="range" :min="dial.low" :max="dial.high" :step="step" :value="dial.value" :style="{ '--share': `${share}%` }" :aria-label="dial.name" @pointerdown="store.beginGesture()" @pointerup="store.endGesture()" @pointercancel="store.endGesture()" @input="slide" @dblclick="tuning.dial(id, dial.initial)" />
+    <input
+      class="dial block w-full"
+      type="range"
+      :min="dial.low"
+      :max="dial.high"
+      :step="step"
+      :value="dial.value"
+      :style="{ '--share': `${share}%` }"
+      :aria-label="dial.name"
+      @pointerdown="store.beginGesture()"
+      @pointerup="store.endGesture()"
+      @pointercancel="store.endGesture()"
+      @input="slide"
+      @dblclick="tuning.dial(id, dial.initial)"
+    />
     <p v-if="slipped" class="flex justify-between gap-2 text-[11px] leading-4 whitespace-nowrap text-faded">
-      <span class="truncate" title="Turning it while it played has moved what it paces along, so that nothing jumped.">moved along</span>
-      <button class="link" type="button" title="Put what it paces where the formulas alone would have it" @click="tuning.settle(id)">settle from 0</button>
+      <span class="truncate" title="Turning it while it played has moved what it paces along, so that nothing jumped."
+        >moved along</span
+      >
+      <button
+        class="link"
+        type="button"
+        title="Put what it paces where the formulas alone would have it"
+        @click="tuning.settle(id)"
+      >
+        settle from 0
+      </button>
     </p>
     <DialForm v-if="changing" :id="id" @close="changing = false" />
   </div>

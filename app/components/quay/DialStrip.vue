@@ -13,11 +13,21 @@ const making = ref(false)
 </script>
 
 <template>
-  <section class="shrink-0 border-b border-rule bg-sheet px-4 py-2" aria-label="Dials">
-    <div class="grid grid-cols-[repeat(auto-fill,minmax(152px,1fr))] gap-x-5 gap-y-2">
+  <section class="flex shrink-0 items-start gap-4 border-b border-rule bg-sheet px-4 py-2" aria-label="Dials">
+    <div
+      v-if="dials.length > 0"
+      class="grid min-w-0 flex-1 grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-x-5 gap-y-2"
+    >
       <DialKnob v-for="[id, dial] in dials" :key="id" :id="id" :dial="dial" />
-      <button class="flex items-center gap-1 self-center text-left text-faded hover:text-ink" type="button" @click="making = true"><Plus :size="14" />{{ dials.length === 0 ? 'New dial: a number that many formulas read' : 'New dial' }}</button>
     </div>
+    <button
+      class="flex shrink-0 items-center gap-1 text-faded hover:text-ink"
+      type="button"
+      title="New dial: a number that many formulas read"
+      @click="making = true"
+    >
+      <Plus :size="14" />{{ dials.length === 0 ? 'New dial: a number that many formulas read' : 'Dial' }}
+    </button>
     <DialForm v-if="making" @close="making = false" />
   </section>
 </template>

@@ -34,7 +34,8 @@ function show(text: string): void {
   let from = 0
   while (from < Math.min(old.length, text.length) && old[from] === text[from]) from++
   let end = 0
-  while (end < Math.min(old.length, text.length) - from && old[old.length - 1 - end] === text[text.length - 1 - end]) end++
+  while (end < Math.min(old.length, text.length) - from && old[old.length - 1 - end] === text[text.length - 1 - end])
+    end++
   view.dispatch({ changes: { from, to: old.length - end, insert: text.slice(from, text.length - end) } })
 }
 

@@ -25,7 +25,10 @@ const KEYS: readonly (readonly [string, string])[] = [
       <DialogPanel class="panel w-[440px] p-4">
         <DialogTitle class="mb-3 text-[15px] font-semibold">Keys</DialogTitle>
         <dl class="grid grid-cols-[120px_1fr] gap-y-[6px]">
-          <template v-for="[key, says] in KEYS" :key="key"><dt class="tabular">{{ key }}</dt><dd>{{ says }}</dd></template>
+          <template v-for="[key, says] in KEYS" :key="key"
+            ><dt class="tabular">{{ key }}</dt>
+            <dd>{{ says }}</dd></template
+          >
         </dl>
         <div class="mt-4 text-right"><button class="button" type="button" @click="emit('close')">Close</button></div>
       </DialogPanel>

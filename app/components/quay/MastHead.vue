@@ -20,7 +20,8 @@ function rename(): void {
   renaming.value = false
   const wanted = title.value.trim()
   if (wanted === '') store.notice = { says: 'A piece needs a title; the old one stays.' }
-  else if (wanted !== store.piece!.title) store.act({ says: `rename the piece ${wanted}`, puts: [{ set: 'title', value: wanted.slice(0, 120) }] })
+  else if (wanted !== store.piece!.title)
+    store.act({ says: `rename the piece ${wanted}`, puts: [{ set: 'title', value: wanted.slice(0, 120) }] })
 }
 
 const state = computed(() => {
@@ -36,16 +37,73 @@ const next = computed(() => store.undone.at(-1)?.op.says)
 
 <template>
   <header class="flex h-11 shrink-0 items-center gap-2 border-b border-rule bg-sheet px-4">
-    <NuxtLink to="/" class="flex items-center gap-3 text-faded hover:text-ink" title="Harbour: your pieces"><TideMark class="text-sea" />Harbour</NuxtLink>
+    <NuxtLink to="/" class="flex items-center gap-3 text-faded hover:text-ink" title="Harbour: your pieces"
+      ><TideMark class="text-sea" />Harbour</NuxtLink
+    >
     <span class="text-faded" aria-hidden="true">/</span>
-    <input v-if="renaming" ref="field" v-model="title" class="field w-60 text-[15px] font-semibold" maxlength="120" aria-label="Title of the piece" @keydown.enter="rename" @keydown.esc="renaming = false" @blur="rename" />
-    <button v-else class="truncate rounded-sm px-1 text-[15px] font-semibold hover:bg-band" type="button" title="Rename" @click="begin">{{ store.piece!.title }}</button>
+    <input
+      v-if="renaming"
+      ref="field"
+      v-model="title"
+      class="field w-60 text-[15px] font-semibold"
+      maxlength="120"
+      aria-label="Title of the piece"
+      @keydown.enter="rename"
+      @keydown.esc="renaming = false"
+      @blur="rename"
+    />
+    <button
+      v-else
+      class="truncate rounded-sm px-1 text-[15px] font-semibold hover:bg-band"
+      type="button"
+      title="Rename"
+      @click="begin"
+    >
+      {{ store.piece!.title }}
+    </button>
     <span class="ml-1 whitespace-nowrap" :class="state.tone" role="status" data-saving>{{ state.text }}</span>
-    <button class="button ml-2 w-8 !px-0" type="button" aria-label="Undo" :title="last ? `Undo: ${last} (Ctrl Z)` : 'Nothing to undo'" :disabled="!last" @click="store.undo()"><Undo2 :size="15" /></button>
-    <button class="button w-8 !px-0" type="button" aria-label="Redo" :title="next ? `Redo: ${next} (Ctrl Shift Z)` : 'Nothing to redo'" :disabled="!next" @click="store.redo()"><Redo2 :size="15" /></button>
+    <button
+      class="button ml-2 w-8 !px-0"
+      type="button"
+      aria-label="Undo"
+      :title="last ? `Undo: ${last} (Ctrl Z)` : 'Nothing to undo'"
+      :disabled="!last"
+      @click="store.undo()"
+    >
+      <Undo2 :size="15" />
+    </button>
+    <button
+      class="button w-8 !px-0"
+      type="button"
+      aria-label="Redo"
+      :title="next ? `Redo: ${next} (Ctrl Shift Z)` : 'Nothing to redo'"
+      :disabled="!next"
+      @click="store.redo()"
+    >
+      <Redo2 :size="15" />
+    </button>
     <div class="ml-auto flex items-center gap-1">
-      <button class="button" :class="store.noJump ? '' : 'text-faded'" type="button" :aria-pressed="store.noJump" title="Changing a pace while it plays keeps every value where it is and changes only where it goes next" @click="store.noJump = !store.noJump"><Waves :size="15" :class="store.noJump ? 'text-kelp' : ''" />{{ store.noJump ? 'Tuning without a jump' : 'Tuning may jump' }}</button>
-      <button class="button button-plain w-7 !px-0" type="button" aria-label="All keys" title="All keys (?)" @click="emit('keys')"><Keyboard :size="16" /></button>
+      <button
+        class="button"
+        :class="store.noJump ? '' : 'text-faded'"
+        type="button"
+        :aria-pressed="store.noJump"
+        title="Changing a pace while it plays keeps every value where it is and changes only where it goes next"
+        @click="store.noJump = !store.noJump"
+      >
+        <Waves :size="15" :class="store.noJump ? 'text-kelp' : ''" />{{
+          store.noJump ? 'Tuning without a jump' : 'Tuning may jump'
+        }}
+      </button>
+      <button
+        class="button button-plain w-7 !px-0"
+        type="button"
+        aria-label="All keys"
+        title="All keys (?)"
+        @click="emit('keys')"
+      >
+        <Keyboard :size="16" />
+      </button>
       <ThemeButton />
     </div>
   </header>

@@ -2,7 +2,16 @@
 /** A number with its unit, typed or stepped with the arrow keys. What is no number goes back to what it was. */
 import { printNumber } from '~~/core/units/units.ts'
 
-const props = defineProps<{ label: string; value: number; unit?: string; stride?: number; low?: number; high?: number; whole?: boolean; title?: string }>()
+const props = defineProps<{
+  label: string
+  value: number
+  unit?: string
+  stride?: number
+  low?: number
+  high?: number
+  whole?: boolean
+  title?: string
+}>()
 const emit = defineEmits<{ set: [value: number] }>()
 const text = computed(() => printNumber(props.value, 4).replace('-', '−'))
 
@@ -14,7 +23,13 @@ function send(value: number, field: HTMLInputElement): void {
 }
 function typed(e: Event): void {
   const field = e.target as HTMLInputElement
-  const value = Number(field.value.trim().replace(',', '.').replace('−', '-').replace(/[^\d.e+-]+$/i, ''))
+  const value = Number(
+    field.value
+      .trim()
+      .replace(',', '.')
+      .replace('−', '-')
+      .replace(/[^\d.e+-]+$/i, ''),
+  )
   if (field.value.trim() !== '' && Number.isFinite(value)) send(value, field)
   else field.value = text.value
 }
@@ -28,9 +43,21 @@ function step(e: KeyboardEvent, by: 1 | -1): void {
 
 <template>
   <label class="flex min-w-0 items-center gap-2" :title="title">
-    <span class="min-w-0 flex-1 truncate"><slot>{{ label }}</slot></span>
+    <span class="min-w-0 flex-1 truncate"
+      ><slot>{{ label }}</slot></span
+    >
     <span class="field tabular flex w-[86px] shrink-0 items-center justify-end !px-[6px] focus-within:border-sea">
-      <input class="w-full min-w-0 bg-transparent text-right outline-none" type="text" inputmode="decimal" :aria-label="label" :value="text" @change="typed" @keydown.enter="($event.target as HTMLElement).blur()" @keydown.up="step($event, 1)" @keydown.down="step($event, -1)" />
+      <input
+        class="w-full min-w-0 bg-transparent text-right outline-none"
+        type="text"
+        inputmode="decimal"
+        :aria-label="label"
+        :value="text"
+        @change="typed"
+        @keydown.enter="($event.target as HTMLElement).blur()"
+        @keydown.up="step($event, 1)"
+        @keydown.down="step($event, -1)"
+      />
       <span v-if="unit" class="ml-[3px] text-faded">{{ unit === 'deg' ? '°' : unit }}</span>
     </span>
   </label>

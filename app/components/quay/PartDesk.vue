@@ -24,9 +24,10 @@ const groups = computed(() => {
     .filter(g => g.properties.length > 0)
 })
 
-const value = (p: Property) => store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
+const value = (p: Property) =>
+  store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
 const driven = (p: Property) => store.piece!.drives[propertyKey(id.value, p.name)]
-const label = (p: Property) => (p.name.replace(/^(fill|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase()))
+const label = (p: Property) => p.name.replace(/^(fill|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase())
 
 /** A hand value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
 function set(p: Property, to: number): void {
@@ -37,7 +38,11 @@ function set(p: Property, to: number): void {
   if (!drive || reads || drive.off) return
   store.notice = {
     says: `${part.value!.name} ${p.name} follows its formula, which does not read the hand value.`,
-    act: { says: 'Add it as base +', do: () => tuning.commit(key, `base + ${/^\s*(if|let)\b|\bon\b/i.test(drive.text) ? `(${drive.text})` : drive.text}`) },
+    act: {
+      says: 'Add it as base +',
+      do: () =>
+        tuning.commit(key, `base + ${/^\s*(if|let)\b|\bon\b/i.test(drive.text) ? `(${drive.text})` : drive.text}`),
+    },
   }
 }
 
@@ -81,34 +86,119 @@ function drop(): void {
 <template>
   <div v-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
     <div class="mb-3 flex items-center gap-2">
-      <input class="field w-44 font-semibold" :value="part.name" maxlength="60" aria-label="Name of the part" @change="called" @keydown.enter="($event.target as HTMLElement).blur()" />
+      <input
+        class="field w-44 font-semibold"
+        :value="part.name"
+        maxlength="60"
+        aria-label="Name of the part"
+        @change="called"
+        @keydown.enter="($event.target as HTMLElement).blur()"
+      />
       <span class="text-faded">{{ shapeName(part.shape).toLowerCase() }}</span>
-      <span v-if="part.parent" class="truncate text-faded">on <button class="link" type="button" @click="hand.choose(part.parent)">{{ store.piece!.parts[part.parent]!.name }}</button></span>
+      <span v-if="part.parent" class="truncate text-faded"
+        >on
+        <button class="link" type="button" @click="hand.choose(part.parent)">
+          {{ store.piece!.parts[part.parent]!.name }}
+        </button></span
+      >
       <span class="text-coral" role="alert">{{ wrong }}</span>
-      <button class="button button-plain ml-auto text-coral" type="button" @click="drop"><Trash2 :size="14" />Remove</button>
+      <button class="button button-plain ml-auto text-coral" type="button" @click="drop">
+        <Trash2 :size="14" />Remove
+      </button>
     </div>
     <div class="grid grid-cols-[repeat(auto-fill,minmax(208px,1fr))] gap-x-7 gap-y-4">
       <fieldset v-for="g in groups" :key="g.title" class="min-w-0">
-        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">{{ g.title }}</legend>
+        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">
+          {{ g.title }}
+        </legend>
         <div class="flex flex-col gap-1">
-          <NumberField v-for="p in g.properties" :key="p.name" :label="p.name" :title="p.says" :value="value(p)" :unit="p.unit" :stride="p.stride / 20" :low="p.range?.[0]" :high="p.range?.[1]" @set="set(p, $event)">
-            <button class="inline-flex items-center gap-[5px] hover:text-sea" :class="{ 'text-sea': driven(p) }" type="button" :aria-label="driven(p) ? `${p.name} has a formula, go to it` : `Write a formula for ${p.name}`" @click.prevent="drive(p)">{{ label(p) }}<Waves v-if="driven(p)" :size="13" /></button>
+          <NumberField
+            v-for="p in g.properties"
+            :key="p.name"
+            :label="p.name"
+            :title="p.says"
+            :value="value(p)"
+            :unit="p.unit"
+            :stride="p.stride / 20"
+            :low="p.range?.[0]"
+            :high="p.range?.[1]"
+            @set="set(p, $event)"
+          >
+            <button
+              class="inline-flex items-center gap-[5px] hover:text-sea"
+              :class="{ 'text-sea': driven(p) }"
+              type="button"
+              :aria-label="driven(p) ? `${p.name} has a formula, go to it` : `Write a formula for ${p.name}`"
+              @click.prevent="drive(p)"
+            >
+              {{ label(p) }}<Waves v-if="driven(p)" :size="13" />
+            </button>
           </NumberField>
         </div>
       </fieldset>
       <fieldset class="min-w-0">
-        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">Pin and copies</legend>
+        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">
+          Pin and copies
+        </legend>
         <div class="flex flex-col gap-1">
-          <NumberField label="pivot x" title="The point it turns and scales about, from its middle" :value="part.pivot.x" unit="px" @set="pivot('x', $event)" />
-          <NumberField label="pivot y" title="The point it turns and scales about, from its middle" :value="part.pivot.y" unit="px" @set="pivot('y', $event)" />
-          <NumberField label="symmetry" title="How many times it looks the same in a whole turn, with all that rides on it" :value="part.symmetry" :low="1" :high="1000" whole @set="change({ symmetry: $event })" />
-          <NumberField v-if="part.shape.type === 'polygon'" label="sides" :value="part.shape.sides" :low="3" :high="64" whole @set="change({ shape: { type: 'polygon', sides: $event } })" />
-          <NumberField v-if="part.shape.type === 'star'" label="points" :value="part.shape.points" :low="3" :high="64" whole @set="change({ shape: { type: 'star', points: $event } })" />
-          <label class="flex items-center gap-2"><span class="flex-1">copies</span>
-            <select class="field w-[86px]" aria-label="Copies" :value="part.copies?.layout ?? 'none'" @change="layout"><option value="none">none</option><option value="ring">in a ring</option><option value="row">in a row</option></select>
+          <NumberField
+            label="pivot x"
+            title="The point it turns and scales about, from its middle"
+            :value="part.pivot.x"
+            unit="px"
+            @set="pivot('x', $event)"
+          />
+          <NumberField
+            label="pivot y"
+            title="The point it turns and scales about, from its middle"
+            :value="part.pivot.y"
+            unit="px"
+            @set="pivot('y', $event)"
+          />
+          <NumberField
+            label="symmetry"
+            title="How many times it looks the same in a whole turn, with all that rides on it"
+            :value="part.symmetry"
+            :low="1"
+            :high="1000"
+            whole
+            @set="change({ symmetry: $event })"
+          />
+          <NumberField
+            v-if="part.shape.type === 'polygon'"
+            label="sides"
+            :value="part.shape.sides"
+            :low="3"
+            :high="64"
+            whole
+            @set="change({ shape: { type: 'polygon', sides: $event } })"
+          />
+          <NumberField
+            v-if="part.shape.type === 'star'"
+            label="points"
+            :value="part.shape.points"
+            :low="3"
+            :high="64"
+            whole
+            @set="change({ shape: { type: 'star', points: $event } })"
+          />
+          <label class="flex items-center gap-2"
+            ><span class="flex-1">copies</span>
+            <select class="field w-[86px]" aria-label="Copies" :value="part.copies?.layout ?? 'none'" @change="layout">
+              <option value="none">none</option>
+              <option value="ring">in a ring</option>
+              <option value="row">in a row</option>
+            </select>
           </label>
           <template v-if="part.copies">
-            <NumberField label="count" :value="part.copies.count" :low="1" :high="500" whole @set="copy({ count: $event })" />
+            <NumberField
+              label="count"
+              :value="part.copies.count"
+              :low="1"
+              :high="500"
+              whole
+              @set="copy({ count: $event })"
+            />
             <template v-if="part.copies.layout === 'ring'">
               <NumberField label="ring radius" :value="part.copies.radius" unit="px" @set="copy({ radius: $event })" />
               <NumberField label="from" :value="part.copies.from" unit="deg" @set="copy({ from: $event })" />

@@ -38,19 +38,46 @@ watch(
 </script>
 
 <template>
-  <div v-if="store.saving.is === 'stale'" class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2" role="alert">
-    <span><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both versions are kept: that one as the piece, yours here.</span>
-    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">Keep mine as a piece of its own</button>
+  <div
+    v-if="store.saving.is === 'stale'"
+    class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
+    role="alert"
+  >
+    <span
+      ><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both versions are
+      kept: that one as the piece, yours here.</span
+    >
+    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">
+      Keep mine as a piece of its own
+    </button>
     <button class="button" type="button" :disabled="busy" @click="takeOther">Go on with the other one</button>
     <span v-if="trouble" class="text-coral">{{ trouble }}</span>
   </div>
-  <div v-else-if="store.saving.is === 'failed'" class="flex shrink-0 items-center gap-3 border-b border-coral bg-sheet px-4 py-2" role="alert">
-    <span><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }} Your work stands in this window; leave it open.</span>
+  <div
+    v-else-if="store.saving.is === 'failed'"
+    class="flex shrink-0 items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
+    role="alert"
+  >
+    <span
+      ><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }} Your work stands in this
+      window; leave it open.</span
+    >
     <button class="button ml-auto" type="button" @click="store.saveNow()">Save again</button>
   </div>
-  <div v-if="store.notice" class="panel fixed bottom-4 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-2" role="status">
+  <div
+    v-if="store.notice"
+    class="panel fixed bottom-4 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-2"
+    role="status"
+  >
     {{ store.notice.says }}
-    <button v-if="store.notice.act" class="link whitespace-nowrap" type="button" @click="(store.notice.act.do(), (store.notice = null))">{{ store.notice.act.says }}</button>
+    <button
+      v-if="store.notice.act"
+      class="link whitespace-nowrap"
+      type="button"
+      @click="(store.notice.act.do(), (store.notice = null))"
+    >
+      {{ store.notice.act.says }}
+    </button>
     <button class="text-faded hover:text-ink" type="button" @click="store.notice = null">Dismiss</button>
   </div>
 </template>

@@ -50,7 +50,10 @@ onMounted(() => {
   )
 })
 watch(stage, fit)
-watch(() => [hand.part, hand.instance], () => store.player?.refresh())
+watch(
+  () => [hand.part, hand.instance],
+  () => store.player?.refresh(),
+)
 onBeforeUnmount(() => {
   stops.forEach(stop => stop())
   renderer?.dispose()
@@ -81,13 +84,19 @@ function outline(c: CanvasRenderingContext2D, body: Body, instance: number): voi
   const drawn = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
   if (!drawn) return
   const m = body.worlds[instance]!
-  for (const [colour, width, dash] of [[palette.ink, 3, []], [palette.sheet, 1.4, [5, 4]]] as const) {
+  for (const [colour, width, dash] of [
+    [palette.ink, 3, []],
+    [palette.sheet, 1.4, [5, 4]],
+  ] as const) {
     c.strokeStyle = colour
     c.lineWidth = width
     c.setLineDash([...dash])
     c.beginPath()
     for (let k = 0; k < drawn.points.length; k += 2) {
-      const [x, y] = toScreen(applyX(m, drawn.points[k]!, drawn.points[k + 1]!), applyY(m, drawn.points[k]!, drawn.points[k + 1]!))
+      const [x, y] = toScreen(
+        applyX(m, drawn.points[k]!, drawn.points[k + 1]!),
+        applyY(m, drawn.points[k]!, drawn.points[k + 1]!),
+      )
       if (k === 0) c.moveTo(x, y)
       else c.lineTo(x, y)
     }
@@ -105,7 +114,10 @@ function pin(c: CanvasRenderingContext2D, body: Body, instance: number): void {
   const length = Math.hypot(m[0]!, m[4]!) || 1
   const [tx, ty] = [px + (m[0]! / length) * 20, py - (m[4]! / length) * 20]
   c.lineCap = 'round'
-  for (const [colour, width] of [[palette.ink, 5], [palette.sheet, 2]] as const) {
+  for (const [colour, width] of [
+    [palette.ink, 5],
+    [palette.sheet, 2],
+  ] as const) {
     c.strokeStyle = colour
     c.lineWidth = width
     c.beginPath()
@@ -141,13 +153,26 @@ function choose(e: PointerEvent): void {
 <template>
   <section class="relative min-h-0 flex-1 p-4" aria-label="Stage">
     <div ref="room" class="grid h-full w-full place-items-center">
-      <div class="relative overflow-hidden rounded-sm outline outline-rule" :style="{ width: `${size.width}px`, height: `${size.height}px` }">
-        <canvas ref="canvas" class="absolute inset-0 h-full w-full" data-stage role="img" :aria-label="`The piece ${store.piece!.title} at this moment`" />
+      <div
+        class="relative overflow-hidden rounded-sm outline outline-rule"
+        :style="{ width: `${size.width}px`, height: `${size.height}px` }"
+      >
+        <canvas
+          ref="canvas"
+          class="absolute inset-0 h-full w-full"
+          data-stage
+          role="img"
+          :aria-label="`The piece ${store.piece!.title} at this moment`"
+        />
         <canvas ref="overlay" class="absolute inset-0 h-full w-full" aria-hidden="true" @pointerdown="choose" />
-        <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">{{ failed }}</p>
+        <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
+          {{ failed }}
+        </p>
         <slot />
       </div>
     </div>
-    <p class="tabular pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">{{ stage.width }} × {{ stage.height }} · flat · {{ percent }} % · y up, turns anticlockwise</p>
+    <p class="tabular pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
+      {{ stage.width }} × {{ stage.height }} · flat · {{ percent }} % · y up, turns anticlockwise
+    </p>
   </section>
 </template>

@@ -64,6 +64,10 @@ onMounted(() => {
 })
 onBeforeUnmount(() => stop())
 
+function found(list: readonly Problem[], typing: boolean): void {
+  problems.value = list
+  draft.value = typing
+}
 function fix(chosenFix: Fix): void {
   field.value?.accept(chosenFix)
 }
@@ -88,24 +92,73 @@ defineExpose({ write })
       <span ref="readout" class="tabular w-[84px] shrink-0 text-right whitespace-pre" data-readout />
       <template v-if="report && slot?.running !== 'base' && !entry.off">
         <span class="tabular ml-4 truncate text-[12px] text-faded">{{ report.period }}</span>
-        <span class="tabular ml-auto shrink-0 truncate text-[12px] text-faded" title="Guaranteed lowest and highest value over all time">{{ report.range }}</span>
-        <span class="shrink-0 text-[12px]" :class="RUNS[report.closure.verdict]" :title="`Whether the value comes back after a lap`">{{ report.closes }}</span>
+        <span
+          class="tabular ml-auto shrink-0 truncate text-[12px] text-faded"
+          title="Guaranteed lowest and highest value over all time"
+          >{{ report.range }}</span
+        >
+        <span
+          class="shrink-0 text-[12px]"
+          :class="RUNS[report.closure.verdict]"
+          :title="`Whether the value comes back after a lap`"
+          >{{ report.closes }}</span
+        >
       </template>
       <span v-else class="ml-auto text-[12px] text-faded">{{ entry.off ? 'switched off' : 'at rest' }}</span>
       <Menu as="div" class="relative">
-        <MenuButton class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink" :aria-label="`More for ${part.name} ${property.name}`"><MoreHorizontal :size="15" /></MenuButton>
+        <MenuButton
+          class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
+          :aria-label="`More for ${part.name} ${property.name}`"
+          ><MoreHorizontal :size="15"
+        /></MenuButton>
         <MenuItems class="panel absolute right-0 z-30 mt-1 w-48 py-1 focus:outline-none">
-          <MenuItem v-slot="{ active }"><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="store.act(switchDrive(store.piece!, drive, !entry.off))"><Power :size="14" />{{ entry.off ? 'Switch on' : 'Switch off' }}</button></MenuItem>
-          <MenuItem v-slot="{ active }"><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="store.act(removeDrive(store.piece!, drive))"><Undo2 :size="14" />Take the formula away</button></MenuItem>
+          <MenuItem v-slot="{ active }"
+            ><button
+              class="menu-row"
+              :class="{ 'bg-band': active }"
+              type="button"
+              @click="store.act(switchDrive(store.piece!, drive, !entry.off))"
+            >
+              <Power :size="14" />{{ entry.off ? 'Switch on' : 'Switch off' }}
+            </button></MenuItem
+          >
+          <MenuItem v-slot="{ active }"
+            ><button
+              class="menu-row"
+              :class="{ 'bg-band': active }"
+              type="button"
+              @click="store.act(removeDrive(store.piece!, drive))"
+            >
+              <Undo2 :size="14" />Take the formula away
+            </button></MenuItem
+          >
         </MenuItems>
       </Menu>
     </header>
     <canvas ref="canvas" class="block h-[40px] w-full" aria-hidden="true" />
-    <FormulaField ref="field" :drive="drive" :label="`Formula of ${part.name} ${property.name}`" :class="{ 'opacity-50': entry.off }" @focus="hand.take(drive)" @problems="(list, typing) => ((problems = list), (draft = typing))" />
+    <FormulaField
+      ref="field"
+      :drive="drive"
+      :label="`Formula of ${part.name} ${property.name}`"
+      :class="{ 'opacity-50': entry.off }"
+      @focus="hand.take(drive)"
+      @problems="found"
+    />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
-      <p><span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span> <span class="text-faded">{{ meanwhile }}</span></p>
+      <p>
+        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>
+        <span class="text-faded">{{ meanwhile }}</span>
+      </p>
       <p v-if="first.fixes.length > 0" class="mt-[3px] flex flex-wrap items-center gap-2">
-        <button v-for="(f, i) in first.fixes.slice(0, 3)" :key="f.says" class="tabular rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded" type="button" data-fix @mousedown.prevent @click="fix(f)">
+        <button
+          v-for="(f, i) in first.fixes.slice(0, 3)"
+          :key="f.says"
+          class="tabular rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
+          type="button"
+          data-fix
+          @mousedown.prevent
+          @click="fix(f)"
+        >
           {{ f.says }}<kbd v-if="i === 0" class="ml-2 font-sans text-faded">Alt Enter</kbd>
         </button>
       </p>

@@ -40,7 +40,10 @@ onMounted(() => {
       const rate = toNumber(frameRate)
       write(timeText.value, showTime(seconds))
       const sign = (n: number, d = 0) => n.toFixed(d).replace('-', '−')
-      write(placeText.value, `frame ${sign(Math.floor(seconds * rate + 1e-6))} · lap ${sign(lap, 2)} · ${printNumber(rate, 3)} a second`)
+      write(
+        placeText.value,
+        `frame ${sign(Math.floor(seconds * rate + 1e-6))} · lap ${sign(lap, 2)} · ${printNumber(rate, 3)} a second`,
+      )
     }),
   )
   const resize = new ResizeObserver(() => player.refresh())
@@ -121,17 +124,66 @@ function leave(): void {
 <template>
   <section class="flex h-16 shrink-0 border-b border-rule bg-sheet" aria-label="Tideline">
     <div class="relative flex w-[344px] shrink-0 items-center gap-3 border-r border-rule px-4">
-      <button class="grid h-10 w-10 shrink-0 place-items-center rounded-full bg-ink text-sheet" type="button" :aria-label="playing ? 'Stop' : 'Play'" :title="playing ? 'Stop (Space)' : 'Play (Space)'" @click="player.play(!playing)">
+      <button
+        class="grid h-10 w-10 shrink-0 place-items-center rounded-full bg-ink text-sheet"
+        type="button"
+        :aria-label="playing ? 'Stop' : 'Play'"
+        :title="playing ? 'Stop (Space)' : 'Play (Space)'"
+        @click="player.play(!playing)"
+      >
         <component :is="playing ? Pause : Play" :size="18" fill="currentColor" stroke-width="1" />
       </button>
       <div class="min-w-0 flex-1">
         <div class="flex items-center gap-1">
-          <input v-if="typing" ref="timeField" v-model="typed" class="field tabular h-7 w-[150px] text-[16px]" aria-label="Go to time" :aria-invalid="!!wrong" @keydown.enter="go" @keydown.esc="leave" @blur="leave" />
-          <button v-else class="tabular truncate rounded-sm text-left text-[20px] leading-6 hover:underline hover:decoration-rule hover:underline-offset-4" type="button" aria-label="Time, press to type another" title="Go to a time: 12.4, 1:30, 372f, 3lap, 365d" @click="type"><span ref="timeText" data-time /></button>
+          <input
+            v-if="typing"
+            ref="timeField"
+            v-model="typed"
+            class="field tabular h-7 w-[150px] text-[16px]"
+            aria-label="Go to time"
+            :aria-invalid="!!wrong"
+            @keydown.enter="go"
+            @keydown.esc="leave"
+            @blur="leave"
+          />
+          <button
+            v-else
+            class="tabular truncate rounded-sm text-left text-[20px] leading-6 hover:underline hover:decoration-rule hover:underline-offset-4"
+            type="button"
+            aria-label="Time, press to type another"
+            title="Go to a time: 12.4, 1:30, 372f, 3lap, 365d"
+            @click="type"
+          >
+            <span ref="timeText" data-time />
+          </button>
           <span class="ml-auto flex items-center gap-[2px]">
-            <button class="button button-plain h-6 w-6 !px-0" type="button" aria-label="Back to time 0" title="Back to time 0 (0)" @click="player.goto({ n: 0n, d: 1n })"><SkipBack :size="15" /></button>
-            <button class="button button-plain h-6 w-6 !px-0" :class="{ 'bg-band !text-sea': backwards }" type="button" aria-label="Backwards" :aria-pressed="backwards" title="Backwards" @click="turnRound"><ArrowLeftRight :size="15" /></button>
-            <select v-model.number="pace" class="tabular h-6 rounded-sm bg-transparent text-faded hover:text-ink" aria-label="Pace" title="Pace of playing" @change="setPace">
+            <button
+              class="button button-plain h-6 w-6 !px-0"
+              type="button"
+              aria-label="Back to time 0"
+              title="Back to time 0 (0)"
+              @click="player.goto({ n: 0n, d: 1n })"
+            >
+              <SkipBack :size="15" />
+            </button>
+            <button
+              class="button button-plain h-6 w-6 !px-0"
+              :class="{ 'bg-band !text-sea': backwards }"
+              type="button"
+              aria-label="Backwards"
+              :aria-pressed="backwards"
+              title="Backwards"
+              @click="turnRound"
+            >
+              <ArrowLeftRight :size="15" />
+            </button>
+            <select
+              v-model.number="pace"
+              class="tabular h-6 w-[58px] rounded-sm bg-transparent text-faded hover:text-ink"
+              aria-label="Pace"
+              title="Pace of playing"
+              @change="setPace"
+            >
               <option v-for="p in PACES" :key="p" :value="p">×{{ p }}</option>
             </select>
           </span>
@@ -140,6 +192,18 @@ function leave(): void {
       </div>
       <p v-if="wrong" class="panel absolute top-[58px] left-16 z-40 px-3 py-2 text-coral" role="alert">{{ wrong }}</p>
     </div>
-    <canvas ref="canvas" class="h-full min-w-0 flex-1 cursor-grab touch-none active:cursor-grabbing" tabindex="0" role="slider" aria-label="Tape of time, pull it sideways" aria-valuetext="time runs under the nib" :aria-valuenow="0" data-tape @pointerdown="pull" @wheel.prevent="wheel" @keydown="key" />
+    <canvas
+      ref="canvas"
+      class="h-full min-w-0 flex-1 cursor-grab touch-none active:cursor-grabbing"
+      tabindex="0"
+      role="slider"
+      aria-label="Tape of time, pull it sideways"
+      aria-valuetext="time runs under the nib"
+      :aria-valuenow="0"
+      data-tape
+      @pointerdown="pull"
+      @wheel.prevent="wheel"
+      @keydown="key"
+    />
   </section>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The tide table: every driven property, grouped by part, in the order the parts were made. */
+import { PROPERTIES } from '~~/core/rig/properties.ts'
 import { shapeName } from '~~/core/piece/parts.ts'
 import type { Part } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -16,6 +17,8 @@ interface Group {
   drives: string[]
 }
 
+/** Within a part, in the order of the property table. */
+const rank = (key: string) => PROPERTIES.findIndex(p => key.endsWith(`.${p.name}`))
 const made = (id: string) => Number(id.replace(/\D/g, '')) || 0
 
 const groups = computed<Group[]>(() => {
@@ -27,7 +30,7 @@ const groups = computed<Group[]>(() => {
   if (hand.part && parts[hand.part]) shown.add(hand.part)
   if (byPart.size === 0) Object.keys(parts).forEach(id => shown.add(id))
   const order = [...shown].filter(id => parts[id]).sort((a, b) => made(a) - made(b))
-  return order.map(id => ({ id, part: parts[id]!, drives: (byPart.get(id) ?? []).sort() }))
+  return order.map(id => ({ id, part: parts[id]!, drives: (byPart.get(id) ?? []).sort((a, b) => rank(a) - rank(b)) }))
 })
 
 function note(part: Part): string {
@@ -49,7 +52,8 @@ function go(by: 1 | -1): void {
 
 function write(): void {
   const at = hand.drive ? flat.value.indexOf(hand.drive) : -1
-  if (at >= 0) (entries.value as unknown as { drive: string; write: () => void }[]).find(e => e.drive === hand.drive)?.write()
+  if (at >= 0)
+    (entries.value as unknown as { drive: string; write: () => void }[]).find(e => e.drive === hand.drive)?.write()
 }
 defineExpose({ go, write })
 </script>
@@ -58,11 +62,20 @@ defineExpose({ go, write })
   <section class="min-h-0 flex-1 overflow-y-auto px-3 pt-3 pb-6" aria-label="Tide table">
     <div v-for="g in groups" :key="g.id" class="mb-4">
       <div class="mb-[5px] flex items-baseline gap-2 px-1">
-        <button class="truncate text-[14px] font-semibold hover:underline" :class="{ 'text-sea': hand.part === g.id }" type="button" @click="hand.choose(g.id)">{{ g.part.name }}</button>
+        <button
+          class="truncate text-[14px] font-semibold hover:underline"
+          :class="{ 'text-sea': hand.part === g.id }"
+          type="button"
+          @click="hand.choose(g.id)"
+        >
+          {{ g.part.name }}
+        </button>
         <span class="truncate text-faded">{{ note(g.part) }}</span>
         <span class="ml-auto"><DriveMenu :part="g.id" /></span>
       </div>
-      <p v-if="g.drives.length === 0" class="rounded-md border border-dashed border-rule px-3 py-3 text-faded">Nothing of it moves yet. <span class="text-ink">Drive…</span> gives a property a function of time.</p>
+      <p v-if="g.drives.length === 0" class="rounded-md border border-dashed border-rule px-3 py-3 text-faded">
+        Nothing of it moves yet. <span class="text-ink">Drive…</span> gives a property a function of time.
+      </p>
       <div class="flex flex-col gap-2">
         <TideEntry v-for="key in g.drives" :key="key" ref="entries" :drive="key" />
       </div>

@@ -43,6 +43,7 @@ function onKey(e: KeyboardEvent): void {
   if (!player || e.defaultPrevented) return
   const target = e.target as HTMLElement
   const mod = e.ctrlKey || e.metaKey
+  const slider = target.matches('input[type=range]')
   const typing = target.closest('.cm-content, input:not([type=range]), textarea, select') !== null
   if (mod && e.key.toLowerCase() === 'z' && !typing) {
     if (e.shiftKey) store.redo()
@@ -52,9 +53,10 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === ' ' && !target.closest('button, a')) player.play(!player.playing)
   else if (e.key === '0') player.goto({ n: 0n, d: 1n })
   else if (e.key === ',' || e.key === '.') player.stepFrames(e.key === ',' ? -1 : 1)
-  else if (e.key === '<' || e.key === '>' || e.key === ';' || e.key === ':') player.move(e.key === '<' || e.key === ';' ? -1 : 1)
-  else if (e.key === 'ArrowDown' && target.type !== 'range') table.value?.go(1)
-  else if (e.key === 'ArrowUp' && target.type !== 'range') table.value?.go(-1)
+  else if (e.key === '<' || e.key === '>' || e.key === ';' || e.key === ':')
+    player.move(e.key === '<' || e.key === ';' ? -1 : 1)
+  else if (e.key === 'ArrowDown' && !slider) table.value?.go(1)
+  else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
   else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
   else if (e.key === '?') keys.value = true
   else return
@@ -69,7 +71,9 @@ onMounted(() => {
     openTide: {
       values: (key: string, seconds: number) => {
         const program = store.program!
-        return program.slots.get(key)!.readers.map(r => r.at(momentOfSeconds(fromNumber(seconds), program.measures.frameRate)))
+        return program.slots
+          .get(key)!
+          .readers.map(r => r.at(momentOfSeconds(fromNumber(seconds), program.measures.frameRate)))
       },
       now: () => store.player!.now().seconds,
     },
@@ -94,7 +98,10 @@ onMounted(() => {
       <div class="flex w-[42.500%] max-w-[640px] min-w-[460px] flex-col border-r border-rule">
         <DialStrip />
         <TideTable ref="table">
-          <p v-if="empty" class="px-1 pt-2 text-faded">The tide table: one strip of gauge paper for each property that moves. It fills as soon as a part has a function of time.</p>
+          <p v-if="empty" class="px-1 pt-2 text-faded">
+            The tide table: one strip of gauge paper for each property that moves. It fills as soon as a part has a
+            function of time.
+          </p>
         </TideTable>
       </div>
       <div class="flex min-w-0 flex-1 flex-col">
@@ -107,11 +114,16 @@ onMounted(() => {
             </div>
           </div>
         </StageView>
-        <section class="flex h-[38%] max-h-[330px] min-h-[220px] shrink-0 flex-col border-t border-rule bg-sheet" aria-label="Desk">
+        <section
+          class="flex h-[38%] max-h-[330px] min-h-[220px] shrink-0 flex-col border-t border-rule bg-sheet"
+          aria-label="Desk"
+        >
           <div class="flex h-8 shrink-0 items-end gap-5 border-b border-rule px-4">
             <h2 class="border-b-2 border-ink pb-[5px] font-medium">Part</h2>
             <span class="pb-[6px] text-[12px] text-faded">what is set by hand</span>
-            <button v-if="hand.part" class="link ml-auto pb-[6px]" type="button" @click="hand.choose(null)">Add a part…</button>
+            <button v-if="hand.part" class="link ml-auto pb-[6px]" type="button" @click="hand.choose(null)">
+              Add a part…
+            </button>
           </div>
           <PartDesk />
         </section>

@@ -3,7 +3,19 @@ import { ALL, interval, meet, plus, times, minus, union, isBounded, negative } f
 import { NEVER } from '../../insight/repeats.ts'
 import { constantOf } from '../../engine/form.ts'
 import { constant } from '../../time/affine.ts'
-import { ONE, absolute, compare, floor, isZero, minus as less, over, plus as and, rational, times as by, type Rational } from '../../time/rational.ts'
+import {
+  ONE,
+  absolute,
+  compare,
+  floor,
+  isZero,
+  minus as less,
+  over,
+  plus as and,
+  rational,
+  times as by,
+  type Rational,
+} from '../../time/rational.ts'
 import { PLAIN } from '../../units/kinds.ts'
 import { boundsOf, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
 
@@ -62,8 +74,7 @@ export const clamp: Entry = {
       return v < l ? l : v > h ? h : v
     }
   },
-  exact: call =>
-    folded(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
+  exact: call => folded(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
   bounds: call => {
     const l = boundsOf(call, 'low')
     const h = boundsOf(call, 'high')
@@ -194,4 +205,3 @@ export const abs: Entry = {
     return x.low >= 0 ? x : x.high <= 0 ? negative(x) : { low: 0, high: Math.max(-x.low, x.high) }
   },
 }
-

@@ -20,7 +20,10 @@ const PHASE: Parameter = { name: 'phase', says: 'how far ahead it is', kind: ANG
 const LOW: Parameter = { name: 'low', says: 'the lowest value', kind: 'result', required: true, valuePlace: true }
 const HIGH: Parameter = { name: 'high', says: 'the highest value', kind: 'result', required: true, valuePlace: true }
 const SEED: Parameter = { name: 'seed', says: 'a number that is shared to share the chance', kind: PLAIN, steady: true }
-const SWING = [['amp', 'offset'], ['low', 'high']] as const
+const SWING = [
+  ['amp', 'offset'],
+  ['low', 'high'],
+] as const
 
 /** The value of a swing between −1 and 1, from amp and offset or low and high. */
 function swing(call: Call, unit: (m: Moment) => number): (m: Moment) => number {
@@ -234,4 +237,3 @@ function rampShare(call: Call): (m: Moment) => number {
     return whole % 2 === 0 ? part : 1 - part
   }
 }
-

@@ -11,5 +11,7 @@ export default defineEventHandler(async event => {
   const saved = await savePiece(await database(), idOf(event), revision, documentOf(document))
   if (saved.saved) return { revision: saved.revision }
   if (saved.revision === null) throw refuse(404, 'There is no such piece. It may have been deleted.')
-  throw refuse(409, 'This piece was changed elsewhere since it was opened here. Both versions are kept.', { revision: saved.revision })
+  throw refuse(409, 'This piece was changed elsewhere since it was opened here. Both versions are kept.', {
+    revision: saved.revision,
+  })
 })

@@ -4,6 +4,7 @@ import { idOf, refuse } from '../../../request'
 
 /** Brings a deleted piece back. */
 export default defineEventHandler(async event => {
-  if (!(await restorePiece(await database(), idOf(event)))) throw refuse(404, 'This piece can no longer be brought back.')
+  if (!(await restorePiece(await database(), idOf(event))))
+    throw refuse(404, 'This piece can no longer be brought back.')
   return { restored: true }
 })

@@ -9,7 +9,12 @@ export default defineEventHandler(async event => {
   const stored = await readStored(await database(), idOf(event))
   if (!stored) throw refuse(404, 'There is no such piece.')
   const tag = `"${stored.id}-${stored.revision}"`
-  setResponseHeaders(event, { 'content-type': 'image/svg+xml', etag: tag, 'cache-control': 'no-cache', 'content-security-policy': "default-src 'none'" })
+  setResponseHeaders(event, {
+    'content-type': 'image/svg+xml',
+    etag: tag,
+    'cache-control': 'no-cache',
+    'content-security-policy': "default-src 'none'",
+  })
   if (getRequestHeader(event, 'if-none-match') === tag) {
     setResponseStatus(event, 304)
     return null

@@ -1,0 +1,106 @@
+// The house rules: which room may import which, and what the core may not call.
+import { createConfigForNuxt } from '@nuxt/eslint-config/flat'
+
+/** A room's rule: the rooms it may not reach into. */
+const closed = (files, rooms, why) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [{ regex: `^(~~/|~/|@/|@@/|(\\.\\./)+)(${rooms.join('|')})(/|$)`, message: why }] },
+    ],
+  },
+})
+
+export default createConfigForNuxt({ features: { standalone: true, stylistic: false } }).append(
+  {
+    ignores: [
+      'core/formula/formula.parser.ts',
+      'core/formula/formula.parser.terms.ts',
+      '.tide/**',
+      '.data/**',
+      'test-results/**',
+    ],
+  },
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'vue/html-self-closing': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
+      'vue/no-multiple-template-root': 'off',
+      'vue/attributes-order': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      // A number a hundred times checked for its place in an array needs no other check.
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      eqeqeq: ['error', 'always'],
+    },
+  },
+  closed(['core/**/*.ts'], ['app', 'server', 'cli', 'demo', 'tests'], 'The core imports none of the other rooms.'),
+  closed(
+    ['app/**/*.{ts,vue}'],
+    ['server', 'cli', 'demo', 'tests'],
+    'The app talks to the server by its API and imports the core alone.',
+  ),
+  closed(['server/**/*.ts'], ['app', 'cli', 'demo', 'tests'], 'The server imports the core alone.'),
+  closed(['demo/**/*.ts'], ['app', 'server', 'cli', 'tests'], 'The demo is written with the core alone.'),
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts', 'core/signal/maths.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        ...[
+          'sin',
+          'cos',
+          'tan',
+          'asin',
+          'acos',
+          'atan',
+          'atan2',
+          'sinh',
+          'cosh',
+          'tanh',
+          'exp',
+          'expm1',
+          'log',
+          'log2',
+          'log10',
+          'log1p',
+          'pow',
+          'hypot',
+          'cbrt',
+        ].map(property => ({
+          object: 'Math',
+          property,
+          message: 'Not the same bits on every machine: use core/signal/maths.ts or a polynomial.',
+        })),
+        { object: 'Math', property: 'random', message: 'The core is pure: hash a seed instead.' },
+        { object: 'Date', property: 'now', message: 'The core has no clock.' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "BinaryExpression[operator='**'], AssignmentExpression[operator='**=']",
+          message: 'Use multiplication, or core/signal/maths.ts.',
+        },
+        {
+          selector: "NewExpression[callee.name='Function'], CallExpression[callee.name='eval']",
+          message: 'Formulas never become code.',
+        },
+      ],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'performance',
+        'fetch',
+        'setTimeout',
+        'setInterval',
+      ],
+    },
+  },
+  { files: ['**/*.test.ts', 'tests/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+)

@@ -1,0 +1,68 @@
+#!/usr/bin/env bash
+# Brings the tree to where it can run; each step is done again only when what it is made from has changed.
+#   set-up.sh install | build | chromium
+set -euo pipefail
+cd "$(dirname "$(readlink -f "$0")")/.."
+
+say() { printf '\033[2m· %s\033[0m\n' "$*"; }
+sum() { cat "$@" | sha256sum | cut -d' ' -f1; }
+
+need_node() {
+  if ! command -v node >/dev/null || ! command -v npm >/dev/null; then
+    echo 'Open Tide needs Node.js 20.19 or newer with npm. Install it and start again.' >&2
+    exit 1
+  fi
+  if ! node -e 'const [a,b]=process.versions.node.split(".").map(Number); process.exit(a>20||(a===20&&b>=19)?0:1)'; then
+    echo "Open Tide needs Node.js 20.19 or newer; this is $(node --version)." >&2
+    exit 1
+  fi
+}
+
+install() {
+  need_node
+  local want
+  want=$(sum package.json package-lock.json)
+  [ "$(cat node_modules/.tide-installed 2>/dev/null || true)" = "$want" ] && return
+  say 'Installing packages (about a minute, the first time only) …'
+  # The lock file is kept as it is: npm may drop packages of other systems from it.
+  cp package-lock.json .tide-lock
+  if ! npm install --no-audit --no-fund --loglevel=error; then
+    mv .tide-lock package-lock.json
+    echo 'The packages could not be installed. Check the connection to the npm registry and start again.' >&2
+    exit 1
+  fi
+  mv .tide-lock package-lock.json
+  echo "$want" > node_modules/.tide-installed
+}
+
+sources() { find app core server demo nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' ! -name '*.json' -print0 | sort -z; }
+
+build() {
+  local want
+  want=$(sources | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  [ "$(cat .output/.tide-built 2>/dev/null || true)" = "$want" ] && return
+  say 'Building (about a minute, after changes only) …'
+  local log
+  log=$(mktemp)
+  if ! { npx --no-install jiti demo/write.ts && npx --no-install nuxt build; } > "$log" 2>&1; then
+    tail -n 60 "$log" >&2
+    echo 'The build failed; what it said stands above.' >&2
+    exit 1
+  fi
+  rm -f "$log"
+  echo "$want" > .output/.tide-built
+}
+
+chromium() {
+  [ -n "${CHROMIUM:-}" ] && return
+  command -v chromium >/dev/null && return
+  say 'Installing Chromium for the tests …'
+  local as=''
+  [ "$(id -u)" = 0 ] || as=sudo
+  if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends chromium; } >/dev/null; then
+    echo 'Chromium could not be installed. Install it, or set CHROMIUM to its path.' >&2
+    exit 1
+  fi
+}
+
+"$1"

@@ -1,0 +1,110 @@
+/** What every test needs: a running server, a page that may neither complain nor call anywhere else. */
+import { test as base, expect, type Locator, type Page } from '@playwright/test'
+import { clear, dataFolder, start, stop, type Running } from './server.ts'
+
+interface Worker {
+  server: Running
+}
+interface Each {
+  watched: void
+}
+
+export const test = base.extend<Each, Worker>({
+  server: [
+    async ({}, use) => {
+      const folder = dataFolder()
+      const server = await start(folder)
+      await use(server)
+      await stop(server)
+      clear(folder)
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: async ({ server }, use) => use(server.url),
+  watched: [
+    async ({ context }, use) => {
+      const wrong: string[] = []
+      context.on('console', m => {
+        if (m.type() === 'error') wrong.push(m.text())
+      })
+      context.on('weberror', e => wrong.push(String(e.error())))
+      context.on('request', r => {
+        if (!/^(http:\/\/127\.0\.0\.1:|data:|blob:)/.test(r.url())) wrong.push(`request to ${r.url()}`)
+      })
+      await use()
+      // A refused save and a missing piece are told by status; the browser notes them itself.
+      expect(wrong.filter(w => !/status of (404|409)/.test(w))).toEqual([])
+    },
+    { auto: true },
+  ],
+})
+export { expect }
+
+declare global {
+  interface Window {
+    openTide: { values: (key: string, seconds: number) => number[]; now: () => number }
+  }
+}
+
+export const DEMO = '/piece/lantern-pier'
+
+/** The values of a drive at a moment, as the running page works them out. */
+export const values = (page: Page, key: string, seconds: number): Promise<number[]> =>
+  page.evaluate(([k, s]) => window.openTide.values(k, s), [key, seconds] as const)
+export const now = (page: Page): Promise<number> => page.evaluate(() => window.openTide.now())
+
+/** The key of a drive, from its part and property as they are shown. */
+export const keyOf = async (page: Page, label: string): Promise<string> =>
+  (await page.getByRole('article', { name: label, exact: true }).getAttribute('data-drive'))!
+
+export const formula = (page: Page, label: string): Locator =>
+  page.getByRole('textbox', { name: `Formula of ${label}`, exact: true })
+
+/** Another text for a formula, typed and run. */
+export async function write(page: Page, label: string, text: string): Promise<void> {
+  const field = formula(page, label)
+  await field.click({ position: { x: 400, y: 10 } })
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.insertText(text)
+  await page.keyboard.press('Enter')
+}
+
+export async function goTo(page: Page, time: string): Promise<void> {
+  await page.getByRole('button', { name: 'Time, press to type another' }).click()
+  await page.getByRole('textbox', { name: 'Go to time' }).fill(time)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Go to time' })).toHaveCount(0)
+}
+
+export async function halt(page: Page): Promise<void> {
+  const button = page.getByRole('button', { name: 'Stop', exact: true })
+  if (await button.isVisible()) await button.click()
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+}
+
+/** Drags the n-th number of a formula sideways by some pixels, in steps. */
+export async function dragNumber(page: Page, label: string, nth: number, by: number): Promise<void> {
+  const handle = formula(page, label).locator(`[data-handle="${nth}"]`).first()
+  await handle.scrollIntoViewIfNeeded()
+  const box = (await handle.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 4 * Math.sign(by), y)
+  await page.mouse.move(x + 4 * Math.sign(by) + by, y, { steps: 8 })
+  await page.mouse.up()
+}
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.locator('[data-saving]')).toHaveText(/^saved/)
+}
+
+/** A fresh copy of the demo, so that a test leaves the demo itself alone. */
+export async function freshFair(page: Page): Promise<string> {
+  const answer = await page.request.post('/api/pieces', { data: { copyOf: 'lantern-pier' } })
+  expect(answer.status()).toBe(201)
+  const { id } = (await answer.json()) as { id: string }
+  await page.goto(`/piece/${id}`)
+  await expect(page.getByRole('article', { name: 'Carousel rotation', exact: true })).toBeVisible()
+  return id
+}

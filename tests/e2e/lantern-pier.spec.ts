@@ -1,0 +1,366 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { Program } from '../../core/engine/program.ts'
+import { momentOfSeconds } from '../../core/time/moment.ts'
+import { rational } from '../../core/time/rational.ts'
+import { lanternPier } from '../../demo/lantern-pier.ts'
+import { dragNumber, expect, formula, freshFair, goTo, halt, keyOf, now, saved, test, values, write } from './fair.ts'
+import { clear, dataFolder, start, stop } from './server.ts'
+
+const stagePicture = (page: Page) => page.locator('[data-stage]').screenshot()
+
+test.describe('the fair moves', () => {
+  test('from the harbour to the quay, where carousel, mounts, canopy and bulbs move', async ({ page }) => {
+    await page.goto('/')
+    await expect(page.getByRole('img').first()).toHaveJSProperty('naturalWidth', 1280)
+    await page.getByRole('link', { name: 'Lantern Pier', exact: true }).click()
+    await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+    for (const label of ['Carousel rotation', 'Mount y', 'Canopy rotation', 'Chase bulb fillLightness']) {
+      const readout = page.getByRole('article', { name: label, exact: true }).locator('[data-readout]')
+      await readout.scrollIntoViewIfNeeded()
+      const first = await readout.textContent()
+      await expect(readout).not.toHaveText(first!)
+    }
+    const before = await stagePicture(page)
+    await page.waitForTimeout(300)
+    expect((await stagePicture(page)).equals(before)).toBe(false)
+  })
+
+  test('stopped, the tape is pulled and the stage follows', async ({ page }) => {
+    await freshFair(page)
+    await halt(page)
+    await goTo(page, '12.4')
+    await expect(page.locator('[data-time]')).toHaveText('00:12.400')
+    const still = await stagePicture(page)
+    await page.waitForTimeout(200)
+    expect((await stagePicture(page)).equals(still)).toBe(true)
+    const tape = (await page.locator('[data-tape]').boundingBox())!
+    await page.mouse.move(tape.x + 500, tape.y + 30)
+    await page.mouse.down()
+    await page.mouse.move(tape.x + 500 - 84, tape.y + 30, { steps: 6 })
+    await page.mouse.up()
+    expect(await now(page)).toBeCloseTo(14.4, 2)
+    await expect.poll(async () => (await stagePicture(page)).equals(still)).toBe(false)
+    await page.keyboard.press('0')
+    await expect(page.locator('[data-time]')).toHaveText('00:00.000')
+    await page.keyboard.press('.')
+    await expect(page.locator('[data-time]')).toHaveText('00:00.033')
+  })
+
+  test('backwards, and at another pace', async ({ page }) => {
+    await freshFair(page)
+    await page.getByRole('button', { name: 'Backwards' }).click()
+    await page.getByRole('combobox', { name: 'Pace' }).selectOption('8')
+    await expect.poll(() => now(page)).toBeLessThan(-1)
+    await expect(page.locator('[data-time]')).toHaveText(/^−/)
+  })
+
+  test('a year on, all is alive and exact', async ({ page }) => {
+    await freshFair(page)
+    await halt(page)
+    await goTo(page, '365d 6h 12.4s')
+    const seconds = 31557612.4
+    expect(await now(page)).toBe(seconds)
+    const program = new Program(lanternPier())
+    const moment = momentOfSeconds(rational(315576124, 10), program.measures.frameRate)
+    for (const [key, slot] of program.slots) {
+      expect(await values(page, key, seconds)).toEqual(slot.readers.map(r => r.at(moment)))
+    }
+    // 45° a second for 31,557,612.4 s is 3,944,701 turns and 198°.
+    const [turns] = await values(page, await keyOf(page, 'Carousel rotation'), seconds)
+    expect(turns).toBe(3944701.55)
+    const picture = await stagePicture(page)
+    await page.getByRole('button', { name: 'Play', exact: true }).click()
+    await expect.poll(async () => (await stagePicture(page)).equals(picture)).toBe(false)
+    expect(await now(page)).toBeGreaterThan(seconds)
+  })
+
+  test('the canopy follows the carousel in its ratio at any time', async ({ page }) => {
+    await freshFair(page)
+    const [carousel, canopy] = [await keyOf(page, 'Carousel rotation'), await keyOf(page, 'Canopy rotation')]
+    for (const t of [0, 12.4, -77.7, 86400, 31557600]) {
+      const [[a], [b]] = [await values(page, carousel, t), await values(page, canopy, t)]
+      expect(Math.abs(b! + 0.3 * a!)).toBeLessThanOrEqual(1e-9)
+    }
+  })
+})
+
+test.describe('tuning', () => {
+  test('a number dragged keeps the value at that moment, and undo brings the text back', async ({ page }) => {
+    await freshFair(page)
+    await halt(page)
+    await goTo(page, '12.4')
+    const key = await keyOf(page, 'Carousel rotation')
+    const [before] = await values(page, key, 12.4)
+    await dragNumber(page, 'Carousel rotation', 0, 60)
+    await expect(formula(page, 'Carousel rotation')).toHaveText('time * 60deg/s * fairPace - 186deg')
+    const [after] = await values(page, key, 12.4)
+    expect(Math.abs(after! - before!)).toBeLessThanOrEqual(1e-9)
+    const [later] = await values(page, key, 13.4)
+    expect(later! - after!).toBeCloseTo(60 / 360, 9)
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect(formula(page, 'Carousel rotation')).toHaveText('time * 45deg/s * fairPace')
+    await page.getByRole('button', { name: 'Redo' }).click()
+    await expect(formula(page, 'Carousel rotation')).toHaveText('time * 60deg/s * fairPace - 186deg')
+  })
+
+  test('a number dragged while it plays never makes the rotation leap', async ({ page }) => {
+    await freshFair(page)
+    const key = await keyOf(page, 'Carousel rotation')
+    await page.evaluate(k => {
+      const seen: [number, number][] = []
+      Object.assign(window, { seen })
+      const look = () => {
+        const t = window.openTide.now()
+        seen.push([t, window.openTide.values(k, t)[0]!])
+        requestAnimationFrame(look)
+      }
+      look()
+    }, key)
+    await page.waitForTimeout(1500)
+    await dragNumber(page, 'Carousel rotation', 0, 120)
+    await expect(formula(page, 'Carousel rotation')).toContainText('time * 75deg/s * fairPace -')
+    const seen = await page.evaluate(() => (window as unknown as { seen: [number, number][] }).seen)
+    expect(seen.length).toBeGreaterThan(10)
+    for (let i = 1; i < seen.length; i++) {
+      const [dt, dv] = [seen[i]![0] - seen[i - 1]![0], seen[i]![1] - seen[i - 1]![1]]
+      // Between 45 and 75 degrees a second all the time; without the correction it would leap by turns.
+      expect(dv).toBeGreaterThanOrEqual(dt * 0.125 - 1e-6)
+      expect(dv).toBeLessThanOrEqual(dt * (75 / 360) + 1e-6)
+    }
+    await page.getByRole('button', { name: 'Undo' }).click()
+    await expect(formula(page, 'Carousel rotation')).toHaveText('time * 45deg/s * fairPace')
+  })
+
+  test('a dial from 100 % to 65 % keeps what it paces where it is, and changes no text', async ({ page }) => {
+    await freshFair(page)
+    await halt(page)
+    await goTo(page, '12.4')
+    await write(page, 'Mount y', 'sine(every: 2s / fairPace, amp: 24px, phase: index / count * 1turn)')
+    const keys = await Promise.all(['Carousel rotation', 'Canopy rotation', 'Mount y'].map(l => keyOf(page, l)))
+    const before = await Promise.all(keys.map(k => values(page, k, 12.4)))
+    const texts = await page.locator('.cm-content').allTextContents()
+    const field = page.getByRole('textbox', { name: 'fairPace, value' })
+    await field.fill('65')
+    await page.keyboard.press('Enter')
+    await expect(field).toHaveValue('65')
+    const after = await Promise.all(keys.map(k => values(page, k, 12.4)))
+    after.forEach((list, i) => list.forEach((v, j) => expect(Math.abs(v - before[i]![j]!)).toBeLessThanOrEqual(1e-9)))
+    expect(await page.locator('.cm-content').allTextContents()).toEqual(texts)
+    const [one] = await values(page, keys[0]!, 13.4)
+    expect(one! - after[0]![0]!).toBeCloseTo((45 / 360) * 0.65, 9)
+    await page.getByRole('button', { name: 'settle from 0' }).click()
+    expect(await values(page, keys[0]!, 0)).toEqual([0])
+  })
+
+  test('the arrow keys step the number at the caret', async ({ page }) => {
+    await freshFair(page)
+    await halt(page)
+    await goTo(page, '0')
+    await formula(page, 'Mount y').locator('[data-handle="1"]').first().click()
+    await page.keyboard.press('Alt+ArrowUp')
+    await expect(formula(page, 'Mount y')).toContainText('amp: 25px')
+    await page.keyboard.press('Shift+Alt+ArrowDown')
+    await expect(formula(page, 'Mount y')).toContainText('amp: 15px')
+  })
+})
+
+test.describe('writing formulas', () => {
+  test('time * 40 is no angle: it is said where and why, the old formula goes on, one key mends it', async ({
+    page,
+  }) => {
+    await freshFair(page)
+    const entry = page.getByRole('article', { name: 'Carousel rotation', exact: true })
+    await write(page, 'Carousel rotation', 'time * 40')
+    await expect(entry.getByRole('alert')).toContainText('This gives a time; rotation wants an angle.')
+    await expect(entry.getByRole('alert')).toContainText('The last good formula goes on.')
+    await expect(entry.locator('.tide-problem').first()).toBeVisible()
+    const key = await keyOf(page, 'Carousel rotation')
+    expect(await values(page, key, 16)).toEqual([2])
+    await formula(page, 'Carousel rotation').click({ position: { x: 400, y: 10 } })
+    await page.keyboard.press('Alt+Enter')
+    await expect(formula(page, 'Carousel rotation')).toHaveText('time * 40deg/s')
+    await expect(entry.getByRole('alert')).toHaveCount(0)
+    const [a] = await values(page, key, 20)
+    const [b] = await values(page, key, 21)
+    expect(b! - a!).toBeCloseTo(40 / 360, 12)
+  })
+
+  test('names are the same in capitals; a name that is not there offers the nearest', async ({ page }) => {
+    await freshFair(page)
+    await write(page, 'Canopy rotation', 'CAROUSEL.Rotation')
+    const [canopy, carousel] = [await keyOf(page, 'Canopy rotation'), await keyOf(page, 'Carousel rotation')]
+    expect(await values(page, canopy, 9.7)).toEqual(await values(page, carousel, 9.7))
+    await write(page, 'Canopy rotation', 'carosel.rotation * 2')
+    const entry = page.getByRole('article', { name: 'Canopy rotation', exact: true })
+    await expect(entry.getByRole('alert')).toContainText('There is no part named carosel. Did you mean Carousel?')
+    await entry.locator('[data-fix]').first().click()
+    await expect(formula(page, 'Canopy rotation')).toHaveText('Carousel.rotation * 2')
+  })
+
+  test('completion offers functions, dials and the properties of parts', async ({ page }) => {
+    await freshFair(page)
+    await formula(page, 'Canopy rotation').click({ position: { x: 400, y: 10 } })
+    await page.keyboard.press('ControlOrMeta+a')
+    await page.keyboard.type('carousel.rot')
+    await expect(page.locator('.cm-tooltip-autocomplete')).toContainText('rotation')
+    await page.keyboard.press('Enter')
+    await page.keyboard.type(' * fair')
+    await expect(page.locator('.cm-tooltip-autocomplete')).toContainText('fairPace')
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Enter')
+    await expect(formula(page, 'Canopy rotation')).toHaveText('carousel.rotation * fairPace')
+    await expect(page.getByRole('article', { name: 'Canopy rotation', exact: true }).getByRole('alert')).toHaveCount(0)
+  })
+
+  test('a circle of links is named, and nothing stops', async ({ page }) => {
+    await freshFair(page)
+    await write(page, 'Carousel rotation', 'canopy.rotation * 2')
+    const entry = page.getByRole('article', { name: 'Carousel rotation', exact: true })
+    await expect(entry.getByRole('alert')).toContainText(
+      'Carousel.rotation reads Canopy.rotation reads Carousel.rotation',
+    )
+    expect(await values(page, await keyOf(page, 'Carousel rotation'), 8)).toEqual([1])
+  })
+})
+
+test('a new piece has its first own motion after three actions', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New piece' }).first().click()
+  await expect(page.getByText('An empty stage')).toBeVisible()
+  await page.getByRole('button', { name: 'Star', exact: true }).first().click()
+  await page.getByRole('button', { name: 'Drive a property of Star' }).click()
+  await page.locator('[data-starter="turn"]').click()
+  await expect(formula(page, 'Star rotation')).toHaveText('base + time * 45deg/s')
+  const picture = await stagePicture(page)
+  await expect.poll(async () => (await stagePicture(page)).equals(picture)).toBe(false)
+  await saved(page)
+})
+
+test('a part is chosen on the stage and set by hand; a driven one offers base +', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  // The crown of the canopy: 72 px below the middle of 720.
+  await page.mouse.click(stage.x + stage.width / 2, stage.y + stage.height * (432 / 720))
+  await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue('Crown')
+  await page.getByRole('textbox', { name: 'radius', exact: true }).fill('40')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Carousel', exact: true }).click()
+  await page.getByRole('textbox', { name: 'rotation', exact: true }).fill('30')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Add it as base +' }).click()
+  await expect(formula(page, 'Carousel rotation')).toHaveText('base + time * 45deg/s * fairPace')
+  expect((await values(page, await keyOf(page, 'Carousel rotation'), 0))[0]).toBeCloseTo(30 / 360, 12)
+  await page.getByRole('textbox', { name: 'Name of the part' }).fill('Big wheel')
+  await page.keyboard.press('Enter')
+  await expect(formula(page, 'Canopy rotation')).toHaveText('`Big wheel`.rotation * -0.3')
+})
+
+test.describe('the harbour', () => {
+  test('pieces are renamed, copied, deleted and brought back', async ({ page }) => {
+    await page.request.post('/api/pieces', { data: { title: 'Ferris notes' } })
+    await page.goto('/')
+    await page.getByRole('button', { name: 'Rename Ferris notes' }).click()
+    await page.getByRole('textbox', { name: 'Title' }).fill('Swing notes')
+    await page.keyboard.press('Enter')
+    await page.getByRole('button', { name: 'Copy Swing notes' }).click()
+    await expect(page.getByRole('link', { name: 'Swing notes copy', exact: true })).toBeVisible()
+    await page.getByRole('button', { name: 'Delete Swing notes copy' }).click()
+    await expect(page.getByRole('link', { name: 'Swing notes copy', exact: true })).toHaveCount(0)
+    await page.getByRole('button', { name: 'Bring it back' }).click()
+    await expect(page.getByRole('link', { name: 'Swing notes copy', exact: true })).toBeVisible()
+  })
+
+  test('a piece that is not there says so and shows the way back', async ({ page }) => {
+    await page.goto('/piece/nothing-here')
+    await expect(page.getByRole('alert')).toContainText('There is no such piece.')
+    await page.getByRole('link', { name: 'To the harbour' }).click()
+    await expect(page.getByRole('heading', { name: 'Harbour' })).toBeVisible()
+  })
+
+  test('what is no document is refused and nothing is stored', async ({ page }) => {
+    const count = async () => ((await (await page.request.get('/api/pieces')).json()) as unknown[]).length
+    const before = await count()
+    for (const document of [null, 7, [], {}, { version: 99 }, { ...lanternPier(), parts: { p1: { name: 'x' } } }]) {
+      const answer = await page.request.post('/api/pieces', { data: { document } })
+      expect(answer.status()).toBe(422)
+      expect(((await answer.json()) as { message: string }).message).toContain('Nothing was saved.')
+    }
+    expect((await page.request.post('/api/pieces', { data: { title: '  ' } })).status()).toBe(400)
+    expect(
+      (
+        await page.request.fetch('/api/pieces', {
+          method: 'POST',
+          headers: { origin: 'http://elsewhere.example' },
+          data: { title: 'x' },
+        })
+      ).status(),
+    ).toBe(403)
+    expect(await count()).toBe(before)
+  })
+})
+
+test.describe('kept safe', () => {
+  test('what was acknowledged survives a killed server; a second server on the same data is refused', async ({
+    page,
+  }) => {
+    const folder = dataFolder()
+    let server = await start(folder)
+    await page.goto(`${server.url}/piece/lantern-pier`)
+    await write(page, 'Carousel rotation', 'time * 33deg/s')
+    await saved(page)
+    const text = (await formula(page, 'Carousel rotation').textContent())!
+
+    const second = await start(folder)
+    expect(await second.ended).toBe(1)
+    expect(second.said()).toContain('is in use by another Open Tide')
+
+    await page.goto('about:blank')
+    await stop(server, 'SIGKILL')
+    server = await start(folder)
+    await page.goto(`${server.url}/piece/lantern-pier`)
+    await expect(formula(page, 'Carousel rotation')).toHaveText(text)
+    await page.goto('about:blank')
+    await stop(server)
+    clear(folder)
+  })
+
+  test('two windows: a stale save is refused and neither version is lost', async ({ page, context }) => {
+    const id = await freshFair(page)
+    const other = await context.newPage()
+    await other.goto(`/piece/${id}`)
+    await expect(formula(other, 'Carousel rotation')).toBeVisible()
+    await write(page, 'Carousel rotation', 'time * 11deg/s')
+    await saved(page)
+    const first = (await formula(page, 'Carousel rotation').textContent())!
+    await write(other, 'Carousel rotation', 'time * 22deg/s')
+    await expect(other.getByRole('alert').first()).toContainText('This piece was changed in another window.')
+    const second = (await formula(other, 'Carousel rotation').textContent())!
+    await other.getByRole('button', { name: 'Keep mine as a piece of its own' }).click()
+    await expect(other).not.toHaveURL(new RegExp(id))
+    await expect(formula(other, 'Carousel rotation')).toHaveText(second)
+    await page.reload()
+    await expect(formula(page, 'Carousel rotation')).toHaveText(first)
+  })
+})
+
+test('no serious finding of the accessibility check, by day and on the night watch', async ({ page }) => {
+  const findings = async () => {
+    const { violations } = await new AxeBuilder({ page }).analyze()
+    return violations
+      .filter(v => v.impact === 'serious' || v.impact === 'critical')
+      .map(v => `${v.id}: ${v.nodes.map(n => n.target).join(' | ')}`)
+  }
+  await page.goto('/')
+  await expect(page.getByRole('link', { name: 'Lantern Pier', exact: true })).toBeVisible()
+  expect(await findings()).toEqual([])
+  await page.getByRole('button', { name: 'Night watch' }).click()
+  expect(await findings()).toEqual([])
+  await freshFair(page)
+  await halt(page)
+  await page.getByRole('button', { name: 'Mount', exact: true }).click()
+  expect(await findings()).toEqual([])
+  await page.getByRole('button', { name: 'Daylight' }).click()
+  expect(await findings()).toEqual([])
+})

@@ -1,0 +1,68 @@
+/** The built server, started on a free port with a data folder of its own, and stopped by its id. */
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+export interface Running {
+  readonly url: string
+  readonly process: ChildProcess
+  /** What it has printed so far. */
+  readonly said: () => string
+  readonly ended: Promise<number | null>
+}
+
+export const dataFolder = (): string => mkdtempSync(join(tmpdir(), 'open-tide-e2e-'))
+export const clear = (folder: string): void => rmSync(folder, { recursive: true, force: true })
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const probe = createServer()
+    probe.once('error', reject)
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number }
+      probe.close(() => resolve(port))
+    })
+  })
+
+/** Starts a server; waits until it is ready unless it ends before. */
+export async function start(folder: string): Promise<Running> {
+  const port = await freePort()
+  const env = {
+    ...process.env,
+    HOST: '127.0.0.1',
+    NITRO_HOST: '127.0.0.1',
+    NITRO_PORT: String(port),
+    OPEN_TIDE_DATA: folder,
+  }
+  const child = spawn(process.execPath, ['.output/server/index.mjs'], { env, stdio: ['ignore', 'pipe', 'pipe'] })
+  let said = ''
+  child.stdout!.on('data', d => (said += d))
+  child.stderr!.on('data', d => (said += d))
+  let over = false
+  const ended = new Promise<number | null>(resolve =>
+    child.on('exit', code => {
+      over = true
+      resolve(code)
+    }),
+  )
+  const url = `http://127.0.0.1:${port}`
+  for (let n = 0; n < 300 && !over; n++) {
+    const ready = await fetch(`${url}/api/health`).then(
+      r => r.ok,
+      () => false,
+    )
+    if (ready) break
+    await new Promise(resolve => setTimeout(resolve, 100))
+  }
+  return { url, process: child, said: () => said, ended }
+}
+
+export async function stop(server: Running, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
+  if (server.process.exitCode !== null) return
+  server.process.kill(signal)
+  const late = setTimeout(() => server.process.kill('SIGKILL'), 5000)
+  await server.ended
+  clearTimeout(late)
+}
