@@ -1,14 +1,24 @@
 /** Completion in the formula field, from the tables of the core. */
 import {
+  acceptCompletion,
   autocompletion,
-  completionKeymap,
+  completionStatus,
+  moveCompletionSelection,
+  selectedCompletion,
   type CompletionContext,
   type CompletionResult,
 } from '@codemirror/autocomplete'
-import { keymap } from '@codemirror/view'
 import type { Extension } from '@codemirror/state'
+import { keymap, type EditorView } from '@codemirror/view'
 import { offersAt } from '~~/core/formula/offers.ts'
 import type { Names, Target } from '~~/core/formula/scope.ts'
+
+/** Tab takes the offer that is chosen, else the first. */
+function take(view: EditorView): boolean {
+  if (completionStatus(view.state) !== 'active') return false
+  if (!selectedCompletion(view.state)) moveCompletionSelection(true)(view)
+  return acceptCompletion(view)
+}
 
 /** `where` tells what names mean when it is asked. */
 export function completion(where: () => { names: Names; target: Target } | null): Extension {
@@ -23,5 +33,9 @@ export function completion(where: () => { names: Names; target: Target } | null)
       validFor: /^[\p{L}\p{N}_%]*$/u,
     }
   }
-  return [autocompletion({ override: [source], icons: false, closeOnBlur: true }), keymap.of(completionKeymap)]
+  // Nothing is chosen until the arrow keys or Tab choose it: Enter lets the formula run.
+  return [
+    autocompletion({ override: [source], icons: false, selectOnOpen: false }),
+    keymap.of([{ key: 'Tab', run: take }]),
+  ]
 }

@@ -12,7 +12,7 @@ const stagePicture = (page: Page) => page.locator('[data-stage]').screenshot()
 test.describe('the fair moves', () => {
   test('from the harbour to the quay, where carousel, mounts, canopy and bulbs move', async ({ page }) => {
     await page.goto('/')
-    await expect(page.getByRole('img').first()).toHaveJSProperty('naturalWidth', 1280)
+    await expect(page.locator('main img').first()).toHaveJSProperty('naturalWidth', 1280)
     await page.getByRole('link', { name: 'Lantern Pier', exact: true }).click()
     await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
     for (const label of ['Carousel rotation', 'Mount y', 'Canopy rotation', 'Chase bulb fillLightness']) {
@@ -204,9 +204,12 @@ test.describe('writing formulas', () => {
     await page.keyboard.press('ControlOrMeta+a')
     await page.keyboard.type('carousel.rot')
     await expect(page.locator('.cm-tooltip-autocomplete')).toContainText('rotation')
-    await page.keyboard.press('Enter')
+    await page.waitForTimeout(100) // an offer that has only just appeared is not taken
+    await page.keyboard.press('Tab')
     await page.keyboard.type(' * fair')
     await expect(page.locator('.cm-tooltip-autocomplete')).toContainText('fairPace')
+    await page.waitForTimeout(100)
+    await page.keyboard.press('ArrowDown')
     await page.keyboard.press('Enter')
     await page.keyboard.press('Enter')
     await expect(formula(page, 'Canopy rotation')).toHaveText('carousel.rotation * fairPace')

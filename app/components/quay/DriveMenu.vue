@@ -59,10 +59,13 @@ function start(starter: Starter, close: () => void): void {
         <p class="mb-2 font-medium">What should {{ store.piece!.parts[part]!.name }} do?</p>
         <label class="mb-3 flex items-center gap-2">
           <span class="w-16 text-faded">Property</span>
-          <select v-model="picked" class="field flex-1" aria-label="Property">
-            <option v-for="p in free" :key="p.name" :value="p.name" :selected="p.name === property.name">
-              {{ p.name }}
-            </option>
+          <select
+            class="field flex-1"
+            aria-label="Property"
+            :value="property.name"
+            @change="picked = ($event.target as HTMLSelectElement).value"
+          >
+            <option v-for="p in free" :key="p.name" :value="p.name">{{ p.name }}</option>
           </select>
         </label>
         <div class="grid grid-cols-2 gap-2">

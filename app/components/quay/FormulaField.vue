@@ -5,7 +5,7 @@
  */
 import { EditorState, Prec } from '@codemirror/state'
 import { EditorView, keymap, placeholder, tooltips } from '@codemirror/view'
-import { closeBrackets, completionStatus } from '@codemirror/autocomplete'
+import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } from '@codemirror/autocomplete'
 import { standardKeymap } from '@codemirror/commands'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
 import { completion } from '~/editor/completion.ts'
@@ -86,7 +86,16 @@ onMounted(() => {
   const step = (direction: 1 | -1, coarse: boolean) => () => stepNumber(view!, direction, coarse, tuner)
   const keys = [
     { key: 'Alt-Enter', run: () => accept() },
-    { key: 'Enter', run: (v: EditorView) => (completionStatus(v.state) === 'active' ? false : (commit(), true)) },
+    {
+      key: 'Enter',
+      run: (v: EditorView) => {
+        // Only an offer that was chosen is taken; else Enter lets the formula run.
+        if (selectedCompletion(v.state)) return false
+        closeCompletion(v)
+        commit()
+        return true
+      },
+    },
     {
       key: 'Escape',
       run: (v: EditorView) => {
@@ -114,7 +123,7 @@ onMounted(() => {
           return meaning ? { names: store.program!.meanings.names, target: meaning.target } : null
         }),
         Prec.high(keymap.of(keys)),
-        keymap.of(standardKeymap.filter(k => k.key !== 'Mod-Enter')),
+        keymap.of(standardKeymap.filter(k => k.key !== 'Enter')),
         closeBrackets(),
         EditorView.lineWrapping,
         tooltips({ position: 'fixed', parent: document.body }),
@@ -135,12 +144,18 @@ onMounted(() => {
   look()
 })
 
-watch(kept, text => {
-  show(text)
-  look()
-})
-// What other formulas, dials and parts make of this one.
-watch(() => store.program, look)
+// What this formula's own text, other formulas, dials and parts make of it.
+watch(
+  () => store.program,
+  (is, was) => {
+    show(kept.value)
+    const same =
+      is?.meanings.all.get(props.drive)?.text === was?.meanings.all.get(props.drive)?.text &&
+      is?.slots.get(props.drive)?.problems.length === 0 &&
+      was?.slots.get(props.drive)?.problems.length === 0
+    if (!same) look()
+  },
+)
 
 onBeforeUnmount(() => {
   unlisten()

@@ -62,11 +62,19 @@ onMounted(() => {
     unwatch()
   }
 })
-onBeforeUnmount(() => stop())
+onBeforeUnmount(() => {
+  clearTimeout(waiting)
+  stop()
+})
 
+/** What is half typed is wrong most of the time: while typing goes on, its problems wait. */
+const REST = 600
+let waiting: ReturnType<typeof setTimeout> | undefined
 function found(list: readonly Problem[], typing: boolean): void {
-  problems.value = list
+  clearTimeout(waiting)
   draft.value = typing
+  if (typing && list.length > 0) waiting = setTimeout(() => (problems.value = list), REST)
+  else problems.value = list
 }
 function fix(chosenFix: Fix): void {
   field.value?.accept(chosenFix)
@@ -147,7 +155,7 @@ defineExpose({ write })
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
         <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>
-        <span class="text-faded">{{ meanwhile }}</span>
+        <span class="ml-1 text-faded">{{ meanwhile }}</span>
       </p>
       <p v-if="first.fixes.length > 0" class="mt-[3px] flex flex-wrap items-center gap-2">
         <button

@@ -179,7 +179,7 @@ function leave(): void {
             </button>
             <select
               v-model.number="pace"
-              class="tabular h-6 w-[58px] rounded-sm bg-transparent text-faded hover:text-ink"
+              class="tabular h-6 w-[50px] rounded-sm bg-transparent text-faded hover:text-ink"
               aria-label="Pace"
               title="Pace of playing"
               @change="setPace"
