@@ -20,27 +20,12 @@ import {
   type Node,
   type NumberNode,
 } from '../formula/tree.ts'
-import * as I from '../insight/interval.ts'
-import * as R from '../insight/repeats.ts'
-import { power } from '../signal/maths.ts'
-import { AffineReader, add, opposite } from '../time/affine.ts'
-import {
-  ONE,
-  ZERO,
-  compare,
-  fromNumber,
-  isWhole,
-  isZero,
-  over,
-  times,
-  toNumber,
-  within,
-  type Rational,
-} from '../time/rational.ts'
+import { ZERO, compare, fromNumber, isWhole, isZero, times, toNumber, within, type Rational } from '../time/rational.ts'
 import { inBase, readUnit, type Measures } from '../units/units.ts'
 import { atom } from './dialled.ts'
 import { constantOf, fixed, fixedNumber, form, negated, sum, type Form } from './form.ts'
 import { phaseOf } from './phase.ts'
+import { either, compared, joined, opposed, raised } from './operators.ts'
 import { product, type Factor, type Setting } from './product.ts'
 
 /** What a formula reads of its place and of the piece. */
@@ -181,12 +166,7 @@ class Compiler {
     const of = this.form(node.of)
     if (node.op === '+') return of
     if (node.op === '-') return negated(of, this.env.frameRate)
-    const known = constantOf(of)
-    if (known) return fixed(isZero(known) ? ONE : ZERO, this.env.frameRate)
-    return form(
-      m => (of.at(m) === 0 ? 1 : 0),
-      () => ({ ...of.facts(), bounds: I.interval(0, 1) }),
-    )
+    return opposed(of, this.env.frameRate)
   }
 
   private binary(node: BinaryNode): Form {
@@ -195,7 +175,7 @@ class Compiler {
       case '/':
         return product(this.factors(node, false), this.env)
       case '^':
-        return this.powered(node)
+        return this.dialled(node, raised(this.form(node.left), this.form(node.right), this.env.frameRate))
       case '+':
         return this.dialled(node, sum(this.form(node.left), this.form(node.right), this.env.frameRate))
       case '-': {
@@ -205,9 +185,9 @@ class Compiler {
       }
       case 'and':
       case 'or':
-        return this.joined(node)
+        return joined(node.op === 'and', this.form(node.left), this.form(node.right), this.env.frameRate)
       default:
-        return this.compared(node)
+        return compared(node.op, this.form(node.left), this.form(node.right), this.env.frameRate)
     }
   }
 
@@ -238,93 +218,12 @@ class Compiler {
     return { ...made, dials: atom(key) }
   }
 
-  private powered(node: BinaryNode): Form {
-    const base = this.form(node.left)
-    const exponent = this.form(node.right)
-    const b = constantOf(base)
-    const e = constantOf(exponent)
-    const n = e && isWhole(e) ? Number(e.n) : null
-    if (n !== null && Math.abs(n) <= 64) {
-      if (b && !(n < 0 && isZero(b))) {
-        let value = ONE
-        for (let k = 0; k < Math.abs(n) && within(value); k++) value = times(value, b)
-        if (within(value)) return this.dialled(node, fixed(n < 0 ? over(ONE, value) : value, this.env.frameRate))
-      }
-      return form(
-        m => {
-          const x = base.at(m)
-          let y = 1
-          for (let k = 0; k < Math.abs(n); k++) y *= x
-          return n < 0 ? 1 / y : y
-        },
-        () => ({
-          ...base.facts(),
-          bounds: I.wholePower(base.facts().bounds, n),
-          repeats: R.together([base.facts().repeats]),
-        }),
-      )
-    }
-    return form(
-      m => power(base.at(m), exponent.at(m)),
-      () => {
-        const x = base.facts()
-        const y = exponent.facts()
-        const bounds =
-          x.bounds.low >= 0 && I.isBounded(x.bounds) && y.bounds.low >= 0 ? I.anyPower(x.bounds, y.bounds) : I.ALL
-        return { bounds, repeats: R.together([x.repeats, y.repeats]), leaps: x.leaps || y.leaps }
-      },
-    )
-  }
-
-  private joined(node: BinaryNode): Form {
-    const a = this.form(node.left)
-    const b = this.form(node.right)
-    const all = node.op === 'and'
-    const ca = constantOf(a)
-    if (ca) return isZero(ca) === all ? fixed(all ? ZERO : ONE, this.env.frameRate) : b
-    return form(
-      all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0),
-      () => ({ bounds: I.interval(0, 1), repeats: R.together([a.facts().repeats, b.facts().repeats]), leaps: true }),
-    )
-  }
-
-  private compared(node: BinaryNode): Form {
-    const a = this.form(node.left)
-    const b = this.form(node.right)
-    const holds = COMPARE[node.op as keyof typeof COMPARE]
-    const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
-    const facts = () => ({
-      bounds: I.interval(0, 1),
-      repeats: difference && isZero(difference.rate) ? R.ALWAYS : R.together([a.facts().repeats, b.facts().repeats]),
-      leaps: true,
-    })
-    if (!difference) return form(m => (holds(a.at(m), b.at(m)) ? 1 : 0), facts)
-    if (isZero(difference.rate)) {
-      return fixed(holds(compare(difference.base, ZERO), 0) ? ONE : ZERO, this.env.frameRate)
-    }
-    // Steady growth is compared exactly: a frame that lies on the boundary is never on its wrong side.
-    const reader = new AffineReader(difference, this.env.frameRate)
-    return form(m => (holds(reader.signAt(m), 0) ? 1 : 0), facts)
-  }
-
   private choice(node: IfNode): Form {
     const test = this.form(node.test)
     const known = constantOf(test)
     // The other branch is not looked at: `if index > 0 then mount[index - 1].y else 0px` guards itself.
     if (known) return this.form(isZero(known) ? node.no : node.yes)
-    const yes = this.form(node.yes)
-    const no = this.form(node.no)
-    return form(
-      m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)),
-      () => {
-        const [t, y, n] = [test.facts(), yes.facts(), no.facts()]
-        return {
-          bounds: I.union(y.bounds, n.bounds),
-          repeats: R.together([t.repeats, y.repeats, n.repeats]),
-          leaps: true,
-        }
-      },
-    )
+    return either(test, this.form(node.yes), this.form(node.no))
   }
 
   /** The call of an entry with its arguments made ready. */
@@ -402,15 +301,6 @@ class Compiler {
     }))
   }
 }
-
-const COMPARE = {
-  '<': (a: number, b: number) => a < b,
-  '<=': (a: number, b: number) => a <= b,
-  '>': (a: number, b: number) => a > b,
-  '>=': (a: number, b: number) => a >= b,
-  '==': (a: number, b: number) => a === b,
-  '!=': (a: number, b: number) => a !== b,
-} as const
 
 /** A dial's value as a constant that knows its dial. */
 export const dialForm = (id: string, value: Rational, frameRate: Rational): Form =>

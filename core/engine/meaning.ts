@@ -2,7 +2,8 @@
  * What the formulas of a piece mean together: each checked, the signals given their kinds, and circles found
  * and named. Decides for every drive which text runs: the one written, the last good one, or none.
  */
-import { check, type Checked, type Got } from '../formula/check.ts'
+import { check, type Checked } from '../formula/check.ts'
+import type { Got } from '../formula/lookup.ts'
 import { parse } from '../formula/parse.ts'
 import { problem, type Problem } from '../formula/problem.ts'
 import { Names, type Target } from '../formula/scope.ts'

@@ -5,8 +5,8 @@
 import {
   FREQUENCY,
   PLAIN,
-  TRUTH,
   TIME,
+  TRUTH,
   isPlain,
   kindName,
   power,
@@ -21,29 +21,12 @@ import { argumentsOf, type Filled } from './arguments.ts'
 import { kindFixes } from './fixes.ts'
 import { FUNCTIONS, functionNamed } from './functions/index.ts'
 import type { Entry } from './functions/entry.ts'
-import { canonical, meant, nearest, written } from './names.ts'
+import { Lookup, type Got, type Read, type SignalKind } from './lookup.ts'
+import { canonical, meant, nearest } from './names.ts'
 import { parse } from './parse.ts'
-import { problem, replacing, type Problem, type Span } from './problem.ts'
-import { BUILTINS, RELATIVES, builtinNamed, featureOf, levelsOf, relative, type Names, type Target } from './scope.ts'
-import { propertiesOf } from '../rig/properties.ts'
-import {
-  outerSpan,
-  type BinaryNode,
-  type CallNode,
-  type Formula,
-  type MemberNode,
-  type NameNode,
-  type Node,
-  type NumberNode,
-} from './tree.ts'
-
-/** A kind, or `any` for 0 and for what already has a problem. */
-export type Got = Kind | 'any'
-
-/** What else of the piece a formula reads. */
-export type Read =
-  | ({ readonly type: 'property'; readonly part: string; readonly property: string } & Span)
-  | ({ readonly type: 'dial' | 'signal'; readonly id: string } & Span)
+import { problem, replacing, type Problem } from './problem.ts'
+import { builtinNamed, type Names, type Target } from './scope.ts'
+import { outerSpan, type BinaryNode, type CallNode, type Formula, type Node, type NumberNode } from './tree.ts'
 
 export interface Checked {
   readonly formula: Formula
@@ -55,9 +38,6 @@ export interface Checked {
   readonly kinds: ReadonlyMap<Node, Got>
   readonly result: Got
 }
-
-/** The kind of a signal, or `any` while it has a problem of its own. */
-export type SignalKind = (id: string) => Got
 
 /** Checks a formula for a target. `fixing` is false where a fix is itself being tried. */
 export function check(formula: Formula, names: Names, target: Target, signalKind: SignalKind, fixing = true): Checked {
@@ -110,38 +90,7 @@ function kindProblems(text: string, names: Names, target: Target, signalKind: Si
   return formula && check(formula, names, target, signalKind, false).problems.length
 }
 
-/** Where two kinds met that do not fit: what stood there, and what was wanted. */
-export interface Clash {
-  readonly node: Node
-  readonly got: Kind
-  readonly wanted: Kind
-}
-
-class Check {
-  readonly problems: Problem[] = []
-  readonly clashes = new Map<Problem, Clash>()
-  readonly bare = new Map<NumberNode, string>()
-  readonly reads: Read[] = []
-  readonly kinds = new Map<Node, Got>()
-  lets: ReadonlyMap<string, Got> = new Map()
-
-  constructor(
-    private readonly names: Names,
-    private readonly target: Target,
-    private readonly signalKind: SignalKind,
-  ) {}
-
-  private wrong(p: Problem): 'any' {
-    this.problems.push(p)
-    return 'any'
-  }
-
-  mismatch(node: Node, got: Kind, wanted: Kind, says: string): 'any' {
-    const p = problem('kind', outerSpan(node), says)
-    this.clashes.set(p, { node, got, wanted })
-    return this.wrong(p)
-  }
-
+class Check extends Lookup {
   /** The kind of a node. `place`: whether a bare number here takes the driven property's unit. */
   infer(node: Node, place: boolean): Got {
     const got = this.look(node, place)
@@ -198,142 +147,6 @@ class Check {
     const near = nearest(node.unit, known)
     const says = `${node.unit} is no unit.${meant(near) || ` Units are ${known.join(', ')}.`}`
     return this.wrong(problem('unit', at, says, ...near.map(n => replacing(at, n))))
-  }
-
-  private name(node: NameNode): Got {
-    const own = this.lets.get(canonical(node.name))
-    if (own !== undefined) return own
-    const builtin = builtinNamed(node.name)
-    if (builtin) return this.builtin(node, builtin.name)
-    const thing = this.names.named(node.name)
-    if (thing?.type === 'dial') {
-      this.reads.push({ type: 'dial', id: thing.id, from: node.from, to: node.to })
-      return thing.kind
-    }
-    if (thing?.type === 'signal') {
-      this.reads.push({ type: 'signal', id: thing.id, from: node.from, to: node.to })
-      return this.signalKind(thing.id)
-    }
-    if (thing?.type === 'part') {
-      const first = propertiesOf(this.names.piece.parts[thing.id]!.shape.type)
-      const wanted = first.find(p => p.name === this.target.property?.name) ?? first[0]!
-      const fix = replacing({ from: node.to, to: node.to }, `.${wanted.name}`, `${written(thing.name)}.${wanted.name}`)
-      return this.wrong(
-        problem(
-          'syntax',
-          node,
-          `${thing.name} is a part. Say which property, as in ${written(thing.name)}.${wanted.name}.`,
-          fix,
-        ),
-      )
-    }
-    if (functionNamed(node.name)) {
-      return this.wrong(
-        problem('syntax', node, `${node.name} is a function: its arguments stand in brackets behind it.`),
-      )
-    }
-    if ((RELATIVES as readonly string[]).includes(canonical(node.name))) {
-      return this.wrong(problem('syntax', node, `Behind ${node.name} comes a property, as in ${node.name}.rotation.`))
-    }
-    return this.unknown(node, node.name, [...BUILTINS.map(b => b.name), ...this.valueNames()], 'There is nothing named')
-  }
-
-  private valueNames(): string[] {
-    return [...this.names.all().map(t => t.name), ...this.lets.keys()]
-  }
-
-  private unknown(at: Span, name: string, known: readonly string[], says: string): 'any' {
-    const near = nearest(name, known)
-    return this.wrong(
-      problem('unknown-name', at, `${says} ${name}.${meant(near)}`, ...near.map(n => replacing(at, written(n)))),
-    )
-  }
-
-  private builtin(node: NameNode, name: string): Got {
-    const builtin = builtinNamed(name)!
-    if (builtin.copies && (!this.target.part || levelsOf(this.names.piece, this.target.part).length === 0)) {
-      const what = this.target.part ? 'This part has no copies' : 'A signal belongs to no copy'
-      return this.wrong(problem('index', node, `${what}, so there is no ${name} here.`))
-    }
-    if (builtin.kind !== 'base') return builtin.kind
-    return (
-      this.target.property?.kind ??
-      this.wrong(problem('unknown-name', node, 'A signal drives no property, so it has no base.'))
-    )
-  }
-
-  private member(node: MemberNode): Got {
-    const { piece } = this.names
-    const of = node.of.type === 'index' ? node.of.of : node.of
-    if (of.type !== 'name') return this.wrong(problem('syntax', node, 'Before the dot stands the name of a part.'))
-    const word = canonical(of.name)
-    let part: string
-    if ((RELATIVES as readonly string[]).includes(word)) {
-      if (word === 'parent' && ['index', 'count', 'along'].includes(canonical(node.name))) return this.outerCopy(node)
-      const found = relative(piece, word, this.target.part)
-      if (typeof found !== 'string') return this.wrong(problem('unknown-name', of, found.says))
-      part = found
-    } else {
-      const thing = this.names.named(of.name)
-      if (thing?.type !== 'part') {
-        const parts = this.names.all().filter(t => t.type === 'part')
-        return this.unknown(
-          of,
-          of.name,
-          parts.map(t => t.name),
-          'There is no part named',
-        )
-      }
-      part = thing.id
-    }
-    const feature = featureOf(piece, part, node.name)
-    const { name, shape } = piece.parts[part]!
-    if (!feature) {
-      return this.unknown(
-        node.nameAt,
-        node.name,
-        propertiesOf(shape.type).map(p => p.name),
-        `${name} has no property`,
-      )
-    }
-    this.copyOf(node, of, part)
-    if ('setting' in feature) return PLAIN
-    this.reads.push({ type: 'property', part, property: feature.name, from: node.from, to: node.to })
-    return feature.kind
-  }
-
-  /** `parent.index` and its like: the copies one level further out. */
-  private outerCopy(node: MemberNode): Got {
-    const levels = this.target.part ? levelsOf(this.names.piece, this.target.part).length : 0
-    if (levels > 1) return PLAIN
-    return this.wrong(
-      problem('index', node, `There are no copies further out, so there is no parent.${node.name} here.`),
-    )
-  }
-
-  /** A copied part read from outside its copies needs to say which. */
-  private copyOf(node: MemberNode, of: NameNode, part: string): void {
-    const { piece } = this.names
-    const there = levelsOf(piece, part)
-    const here = this.target.part ? levelsOf(piece, this.target.part) : []
-    const shared = there.filter((l, i) => here[i]?.part === l.part).length
-    if (node.of.type === 'index') {
-      const got = this.infer(node.of.at, false)
-      if (got !== 'any' && !isPlain(got))
-        this.mismatch(node.of.at, got, PLAIN, `Which copy is a plain number; this is ${kindName(got)}.`)
-      if (there.length === 0) {
-        const at = { from: of.to, to: node.of.to }
-        this.wrong(problem('index', at, `${of.name} has no copies.`, replacing(at, '', `${of.name}.${node.name}`)))
-      }
-      return
-    }
-    if (there.length > shared) {
-      const { count } = there.at(-1)!.copies
-      const fix = replacing({ from: of.to, to: of.to }, '[0]', `${of.name}[0].${node.name}`)
-      this.wrong(
-        problem('index', of, `${of.name} has ${count} copies. Say which one, from [0] to [${count - 1}].`, fix),
-      )
-    }
   }
 
   private truth(node: Node): Got {

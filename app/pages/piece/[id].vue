@@ -36,7 +36,7 @@ onBeforeUnmount(() => store.close())
 watch(() => route.params.id, load)
 useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tide` : 'Open Tide')) })
 
-const empty = computed(() => store.piece !== null && Object.keys(store.piece.parts).length === 0)
+const empty = computed(() => (store.piece ? Object.keys(store.piece.parts).length === 0 : false))
 
 function onKey(e: KeyboardEvent): void {
   const player = store.player

@@ -1,0 +1,192 @@
+/** What the names in a formula mean: words, things of the piece, properties of parts, single copies. */
+import { PLAIN, isPlain, kindName, type Kind } from '../units/kinds.ts'
+import { propertiesOf } from '../rig/properties.ts'
+import { functionNamed } from './functions/index.ts'
+import { canonical, meant, nearest, written } from './names.ts'
+import { problem, replacing, type Problem, type Span } from './problem.ts'
+import { BUILTINS, RELATIVES, builtinNamed, featureOf, levelsOf, relative, type Names, type Target } from './scope.ts'
+import { outerSpan, type MemberNode, type NameNode, type Node, type NumberNode } from './tree.ts'
+
+/** A kind, or `any` for 0 and for what already has a problem. */
+export type Got = Kind | 'any'
+
+/** What else of the piece a formula reads. */
+export type Read =
+  | ({ readonly type: 'property'; readonly part: string; readonly property: string } & Span)
+  | ({ readonly type: 'dial' | 'signal'; readonly id: string } & Span)
+
+/** The kind of a signal, or `any` while it has a problem of its own. */
+export type SignalKind = (id: string) => Got
+
+/** Where two kinds met that do not fit: what stood there, and what was wanted. */
+export interface Clash {
+  readonly node: Node
+  readonly got: Kind
+  readonly wanted: Kind
+}
+
+/** Looks names up where a formula stands, and gathers what is wrong and what is read. */
+export abstract class Lookup {
+  readonly problems: Problem[] = []
+  readonly clashes = new Map<Problem, Clash>()
+  readonly bare = new Map<NumberNode, string>()
+  readonly reads: Read[] = []
+  readonly kinds = new Map<Node, Got>()
+  lets: ReadonlyMap<string, Got> = new Map()
+
+  constructor(
+    protected readonly names: Names,
+    protected readonly target: Target,
+    protected readonly signalKind: SignalKind,
+  ) {}
+
+  protected wrong(p: Problem): 'any' {
+    this.problems.push(p)
+    return 'any'
+  }
+
+  mismatch(node: Node, got: Kind, wanted: Kind, says: string): 'any' {
+    const p = problem('kind', outerSpan(node), says)
+    this.clashes.set(p, { node, got, wanted })
+    return this.wrong(p)
+  }
+
+  /** The kind of a node; `place`: whether a bare number there takes the driven property's unit. */
+  abstract infer(node: Node, place: boolean): Got
+
+  protected name(node: NameNode): Got {
+    const own = this.lets.get(canonical(node.name))
+    if (own !== undefined) return own
+    const builtin = builtinNamed(node.name)
+    if (builtin) return this.builtin(node, builtin.name)
+    const thing = this.names.named(node.name)
+    if (thing?.type === 'dial') {
+      this.reads.push({ type: 'dial', id: thing.id, from: node.from, to: node.to })
+      return thing.kind
+    }
+    if (thing?.type === 'signal') {
+      this.reads.push({ type: 'signal', id: thing.id, from: node.from, to: node.to })
+      return this.signalKind(thing.id)
+    }
+    if (thing?.type === 'part') {
+      const first = propertiesOf(this.names.piece.parts[thing.id]!.shape.type)
+      const wanted = first.find(p => p.name === this.target.property?.name) ?? first[0]!
+      const fix = replacing({ from: node.to, to: node.to }, `.${wanted.name}`, `${written(thing.name)}.${wanted.name}`)
+      return this.wrong(
+        problem(
+          'syntax',
+          node,
+          `${thing.name} is a part. Say which property, as in ${written(thing.name)}.${wanted.name}.`,
+          fix,
+        ),
+      )
+    }
+    if (functionNamed(node.name)) {
+      return this.wrong(
+        problem('syntax', node, `${node.name} is a function: its arguments stand in brackets behind it.`),
+      )
+    }
+    if ((RELATIVES as readonly string[]).includes(canonical(node.name))) {
+      return this.wrong(problem('syntax', node, `Behind ${node.name} comes a property, as in ${node.name}.rotation.`))
+    }
+    return this.unknown(node, node.name, [...BUILTINS.map(b => b.name), ...this.valueNames()], 'There is nothing named')
+  }
+
+  protected valueNames(): string[] {
+    return [...this.names.all().map(t => t.name), ...this.lets.keys()]
+  }
+
+  protected unknown(at: Span, name: string, known: readonly string[], says: string): 'any' {
+    const near = nearest(name, known)
+    return this.wrong(
+      problem('unknown-name', at, `${says} ${name}.${meant(near)}`, ...near.map(n => replacing(at, written(n)))),
+    )
+  }
+
+  protected builtin(node: NameNode, name: string): Got {
+    const builtin = builtinNamed(name)!
+    if (builtin.copies && (!this.target.part || levelsOf(this.names.piece, this.target.part).length === 0)) {
+      const what = this.target.part ? 'This part has no copies' : 'A signal belongs to no copy'
+      return this.wrong(problem('index', node, `${what}, so there is no ${name} here.`))
+    }
+    if (builtin.kind !== 'base') return builtin.kind
+    return (
+      this.target.property?.kind ??
+      this.wrong(problem('unknown-name', node, 'A signal drives no property, so it has no base.'))
+    )
+  }
+
+  protected member(node: MemberNode): Got {
+    const { piece } = this.names
+    const of = node.of.type === 'index' ? node.of.of : node.of
+    if (of.type !== 'name') return this.wrong(problem('syntax', node, 'Before the dot stands the name of a part.'))
+    const word = canonical(of.name)
+    let part: string
+    if ((RELATIVES as readonly string[]).includes(word)) {
+      if (word === 'parent' && ['index', 'count', 'along'].includes(canonical(node.name))) return this.outerCopy(node)
+      const found = relative(piece, word, this.target.part)
+      if (typeof found !== 'string') return this.wrong(problem('unknown-name', of, found.says))
+      part = found
+    } else {
+      const thing = this.names.named(of.name)
+      if (thing?.type !== 'part') {
+        const parts = this.names.all().filter(t => t.type === 'part')
+        return this.unknown(
+          of,
+          of.name,
+          parts.map(t => t.name),
+          'There is no part named',
+        )
+      }
+      part = thing.id
+    }
+    const feature = featureOf(piece, part, node.name)
+    const { name, shape } = piece.parts[part]!
+    if (!feature) {
+      return this.unknown(
+        node.nameAt,
+        node.name,
+        propertiesOf(shape.type).map(p => p.name),
+        `${name} has no property`,
+      )
+    }
+    this.copyOf(node, of, part)
+    if ('setting' in feature) return PLAIN
+    this.reads.push({ type: 'property', part, property: feature.name, from: node.from, to: node.to })
+    return feature.kind
+  }
+
+  /** `parent.index` and its like: the copies one level further out. */
+  protected outerCopy(node: MemberNode): Got {
+    const levels = this.target.part ? levelsOf(this.names.piece, this.target.part).length : 0
+    if (levels > 1) return PLAIN
+    return this.wrong(
+      problem('index', node, `There are no copies further out, so there is no parent.${node.name} here.`),
+    )
+  }
+
+  /** A copied part read from outside its copies needs to say which. */
+  protected copyOf(node: MemberNode, of: NameNode, part: string): void {
+    const { piece } = this.names
+    const there = levelsOf(piece, part)
+    const here = this.target.part ? levelsOf(piece, this.target.part) : []
+    const shared = there.filter((l, i) => here[i]?.part === l.part).length
+    if (node.of.type === 'index') {
+      const got = this.infer(node.of.at, false)
+      if (got !== 'any' && !isPlain(got))
+        this.mismatch(node.of.at, got, PLAIN, `Which copy is a plain number; this is ${kindName(got)}.`)
+      if (there.length === 0) {
+        const at = { from: of.to, to: node.of.to }
+        this.wrong(problem('index', at, `${of.name} has no copies.`, replacing(at, '', `${of.name}.${node.name}`)))
+      }
+      return
+    }
+    if (there.length > shared) {
+      const { count } = there.at(-1)!.copies
+      const fix = replacing({ from: of.to, to: of.to }, '[0]', `${of.name}[0].${node.name}`)
+      this.wrong(
+        problem('index', of, `${of.name} has ${count} copies. Say which one, from [0] to [${count - 1}].`, fix),
+      )
+    }
+  }
+}
