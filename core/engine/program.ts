@@ -11,11 +11,11 @@ import { propertyKey, type Piece } from '../piece/schema.ts'
 import { initialOf, propertyNamed, type Property } from '../rig/properties.ts'
 import { seedOf } from '../signal/hash.ts'
 import type { Moment } from '../time/moment.ts'
-import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { fromNumber, rational, times, type Rational } from '../time/rational.ts'
 import { unitNamed, type Measures } from '../units/units.ts'
 import { slipKey, type Dialled } from './dialled.ts'
 import { CannotRun, compile, dialForm, handForm, type Env } from './compile.ts'
-import { form, type Form } from './form.ts'
+import { fixed, form, type Form } from './form.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
 import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
 import { timeWords } from './words.ts'
@@ -154,7 +154,7 @@ export class Program {
       },
       builtin: name => {
         const copy = copies.get(name)
-        if (copy) return handForm(toNumber(copy), copy.d === 1n ? rational(1) : over1(copy), measures.frameRate)
+        if (copy) return fixed(copy, measures.frameRate)
         if (name === 'base') return this.handForms(part!, property!)[instance]!
         if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
         if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
@@ -229,7 +229,6 @@ export class Program {
 }
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')
-const over1 = (r: Rational): Rational => ({ n: 1n, d: r.d })
 const zero = (m: Measures) => handForm(0, rational(1), m.frameRate)
 
 /** Holds to the hand value where a value is not finite; remembers the last moment, which never changes a result. */

@@ -43,7 +43,7 @@ export function parse(text: string): Parsed {
   if (error) return { formula: null, problems: [syntaxProblem(text, error)] }
   try {
     const lets: Let[] = tree.topNode.getChildren('Let').map(n => readLet(n, text))
-    return { formula: { text, lets, body: read(tree.topNode.lastChild!, text) }, problems: [] }
+    return { formula: { text, lets, body: read(parts(tree.topNode).at(-1)!, text) }, problems: [] }
   } catch (e) {
     if (e instanceof OutOfRange) {
       return { formula: null, problems: [problem('limit', e.at, 'This number is too large or too small to be kept.')] }

@@ -53,7 +53,11 @@ export const FAMILIES: readonly Family[] = [
     name: 'bounce',
     says: 'bounces, the last the highest',
     strength: 1,
-    make: s => x => s * (1 - bounceOut(1 - x)) + (1 - s) * x * x,
+    // The strength is how high it bounces: 0 not at all, 4 back to where it came from.
+    make: s => x => {
+      const height = Math.min(4, Math.max(0, s))
+      return 1 - x < 1 / 2.75 ? 1 - bounceOut(1 - x) : height * (1 - bounceOut(1 - x))
+    },
   },
 ]
 

@@ -1,0 +1,211 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { lanternPier } from '../../demo/lantern-pier.ts'
+import { addDial, addDrive, addSignal, changeDial, removeDial, removeDrive, setText, switchDrive } from './drives.ts'
+import { readPiece } from './migrate.ts'
+import { apply, compose, inverse, type Operation } from './operation.ts'
+import { addPart, freeName, nameProblem, removePart, rename, setBase, setCopies, setPart } from './parts.ts'
+import { emptyPiece, type Piece } from './schema.ts'
+import { STARTERS, likelyFirst } from './starters.ts'
+import { Program } from '../engine/program.ts'
+import { PROPERTIES, propertiesOf } from '../rig/properties.ts'
+
+const pick = <T>(list: readonly T[], n: number): T => list[n % list.length]!
+
+/** Some operation that fits the piece, chosen by two numbers. */
+function some(piece: Piece, kind: number, n: number): Operation {
+  const parts = Object.keys(piece.parts)
+  const drives = Object.keys(piece.drives)
+  const dials = Object.keys(piece.dials)
+  const made: (() => Operation)[] = [
+    () => addPart(piece, { type: 'star', points: 5 }, { parent: pick([null, ...parts], n) }).op,
+    () => setBase(piece, pick(parts, n), 'rotation', n % 3 === 0 ? null : n),
+    () => addDrive(piece, pick(parts, n), 'x', 'base + time * 9px/s'),
+    () => addDial(piece, { name: freeName(piece, 'pace') }).op,
+    () => addSignal(piece, freeName(piece, 'gust'), 'noise(1Hz)').op,
+    () => setPart(piece, pick(parts, n), { symmetry: 1 + (n % 9) }),
+    () =>
+      drives.length
+        ? setText(piece, pick(drives, n), `time * ${n}deg/s`, n % 2 === 0)
+        : addDial(piece, { name: freeName(piece, 'd') }).op,
+    () => (drives.length ? removeDrive(piece, pick(drives, n)) : { says: '', puts: [{ set: 'seed', value: n }] }),
+    () => (drives.length ? switchDrive(piece, pick(drives, n), n % 2 === 0) : { says: '', puts: [] }),
+    () => (dials.length ? changeDial(piece, pick(dials, n), { value: n % 100 }) : { says: '', puts: [] }),
+    () => (dials.length ? removeDial(piece, pick(dials, n)) : { says: '', puts: [] }),
+    () => rename(piece, 'parts', pick(parts, n), freeName(piece, `Thing ${n}`)),
+    () => removePart(piece, pick(parts, n)),
+    () => ({
+      says: 'title',
+      puts: [
+        { set: 'title', value: `Fair ${n}` },
+        { set: 'stretch', value: { from: 0, to: n } },
+      ],
+    }),
+  ]
+  return parts.length === 0 ? made[0]!() : pick(made, kind)()
+}
+
+describe('operations', () => {
+  const moves = fc.array(fc.tuple(fc.nat(200), fc.nat(1000)), { minLength: 1, maxLength: 12 })
+  it('are taken back by their inverse, and compose', () => {
+    fc.assert(
+      fc.property(moves, list => {
+        let piece = lanternPier()
+        for (const [kind, n] of list) {
+          const op = some(piece, kind, n)
+          const next = apply(piece, op)
+          expect(apply(next, inverse(piece, op))).toEqual(piece)
+          const then = some(next, n, kind)
+          expect(apply(piece, compose(op, then))).toEqual(apply(next, then))
+          // What an operation does not name is shared.
+          const named = new Set(op.puts.map(p => ('set' in p ? p.set : p.in)))
+          for (const c of ['parts', 'drives', 'bases', 'dials'] as const)
+            if (!named.has(c)) expect(next[c]).toBe(piece[c])
+          piece = next
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('leave a document that can be read, and are plain data', () => {
+    fc.assert(
+      fc.property(moves, list => {
+        let piece = lanternPier()
+        for (const [kind, n] of list)
+          piece = apply(piece, JSON.parse(JSON.stringify(some(piece, kind, n))) as Operation)
+        const { piece: back, problem } = readPiece(JSON.parse(JSON.stringify(piece)))
+        expect(problem).toBeNull()
+        expect(back).toEqual(piece)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('a renamed part keeps its name in every formula', () => {
+    const piece = lanternPier()
+    const id = Object.keys(piece.parts).find(p => piece.parts[p]!.name === 'Carousel')!
+    const next = apply(piece, rename(piece, 'parts', id, 'Big wheel'))
+    expect(Object.values(next.drives).map(d => d.text)).toContain('`Big wheel`.rotation * -0.3')
+    for (const slot of new Program(next).slots.values()) expect(slot.problems).toEqual([])
+    const dial = Object.keys(piece.dials).find(d => piece.dials[d]!.name === 'fairPace')!
+    expect(Object.values(apply(piece, rename(piece, 'dials', dial, 'tempo')).drives).map(d => d.text)).toContain(
+      'time * 45deg/s * tempo',
+    )
+  })
+
+  it('a removed part takes along what it carries and what drives it', () => {
+    const piece = lanternPier()
+    const id = Object.keys(piece.parts).find(p => piece.parts[p]!.name === 'Carousel')!
+    const next = apply(piece, removePart(piece, id))
+    expect(Object.values(next.parts).some(p => p.name === 'Mount' || p.name === 'Saddle')).toBe(false)
+    expect(Object.values(next.drives).every(d => next.parts[d.part])).toBe(true)
+    expect(Object.keys(next.bases).every(k => next.parts[k.split('.')[0]!])).toBe(true)
+  })
+
+  it('names are free, plain and no words of the language', () => {
+    const piece = lanternPier()
+    for (const [name, says] of [
+      ['', /at least one letter/],
+      ['carousel', /already something named/],
+      ['sine', /word of the formula language/],
+      ['TIME', /word of the formula language/],
+      ['deg', /is a unit/],
+      ['cubicOut', /word of the formula language/],
+      ['a`b', /no backquote/],
+      ['x'.repeat(61), /60 characters/],
+    ] as const)
+      expect(nameProblem(piece, name), name).toMatch(says)
+    expect(nameProblem(piece, 'Swing tower')).toBeNull()
+    expect(freeName(piece, 'Carousel')).toBe('Carousel2')
+  })
+})
+
+describe('documents from outside', () => {
+  const good = JSON.parse(JSON.stringify(lanternPier())) as Record<string, unknown>
+  it('are read when they are whole', () => expect(readPiece(good).piece).toEqual(lanternPier()))
+
+  it.each([
+    [null, /not a piece/],
+    ['text', /not a piece/],
+    [{}, /no version/],
+    [{ version: 99 }, /newer Open Tide/],
+    [{ version: 0 }, /cannot read/],
+    [{ ...good, title: ' ' }, /At title: A piece needs a title/],
+    [{ ...good, frameRate: { n: 0, d: 1 } }, /At frameRate.n/],
+    [{ ...good, parts: { p1: { ...(good.parts as Record<string, object>).p1, parent: 'p1' } } }, /hangs on a part/],
+    [
+      {
+        ...good,
+        dials: { a: (good.dials as Record<string, object>).d1, b: (good.dials as Record<string, object>).d1 },
+      },
+      /same name/,
+    ],
+    [{ ...good, slips: { x: 'far' } }, /At slips.x/],
+  ])('%#', (document, says) => {
+    const { piece, problem } = readPiece(document)
+    expect(piece).toBeNull()
+    expect(problem).toMatch(says)
+  })
+
+  it('copies within copies have a limit', () => {
+    const ring = { layout: 'ring', count: 200, radius: 10, from: 0, sweep: 360, turn: true } as const
+    let piece = emptyPiece('Nest', 1)
+    piece = apply(piece, addPart(piece, { type: 'group' }, { copies: ring }).op)
+    piece = apply(piece, addPart(piece, { type: 'ellipse' }, { copies: ring, parent: 'p1' }).op)
+    expect(readPiece(piece).problem).toMatch(/more than 10000/)
+  })
+
+  it('cut short, mutated or wild, they never break the reader', () => {
+    const text = JSON.stringify(good)
+    fc.assert(
+      fc.property(fc.nat(text.length), fc.string({ maxLength: 6 }), fc.nat(12), (from, insert, drop) => {
+        let value: unknown
+        try {
+          value = JSON.parse(text.slice(0, from) + insert + text.slice(from + drop))
+        } catch {
+          return
+        }
+        const { piece, problem } = readPiece(value)
+        if (piece) new Program(piece)
+        else expect(problem!.length).toBeGreaterThan(8)
+      }),
+      { numRuns: 1500 },
+    )
+    fc.assert(
+      fc.property(fc.anything(), value => void readPiece(value)),
+      { numRuns: 500 },
+    )
+  })
+})
+
+describe('starters', () => {
+  it('give a formula that runs, for every property of every shape', () => {
+    for (const type of ['rectangle', 'ellipse', 'star', 'ring', 'line', 'group'] as const) {
+      const shape = type === 'star' ? { type, points: 5 } : { type }
+      let piece = apply(emptyPiece('New', 3), addPart(emptyPiece('New', 3), shape as Parameters<typeof addPart>[1]).op)
+      for (const property of propertiesOf(type)) {
+        for (const starter of STARTERS) {
+          piece = apply(piece, addDrive(piece, 'p1', property.name, starter.text(property)))
+          const slot = new Program(piece).slots.get(`p1.${property.name}`)!
+          expect(slot.problems, starter.text(property)).toEqual([])
+        }
+      }
+    }
+  })
+  it('the likely properties come first', () =>
+    expect(
+      likelyFirst(PROPERTIES)
+        .slice(0, 5)
+        .map(p => p.name),
+    ).toEqual(['rotation', 'x', 'y', 'scale', 'opacity']))
+  it('copies hold values of their own', () => {
+    let piece = lanternPier()
+    piece = apply(piece, setCopies(piece, 'p2', 'x', { 3: 40 }))
+    const forms = new Program(piece).handForms(
+      'p2',
+      PROPERTIES.find(p => p.name === 'x')!,
+    )
+    expect([forms[2]!.exact!.base, forms[3]!.exact!.base].map(r => Number(r.n))).toEqual([0, 40])
+  })
+})
