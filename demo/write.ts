@@ -1,12 +1,16 @@
-/** Writes the demo to `demo/lantern-pier.json`, checked: every formula of it must run. */
+/** Writes the demo's pieces to `demo/pieces.json` by their ids, checked: every formula of them must run. */
 import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { readPiece } from '../core/piece/migrate.ts'
 import { lanternPier } from './lantern-pier.ts'
+import { duckBasin, swingTower } from './small-pieces.ts'
 
-const { piece, problem } = readPiece(lanternPier())
-if (!piece) throw new Error(problem)
-for (const [key, slot] of new Program(piece).slots) {
-  if (slot.problems.length > 0) throw new Error(`${key}: ${slot.problems[0]!.says}`)
+const pieces = { 'duck-basin': duckBasin(), 'swing-tower': swingTower(), 'lantern-pier': lanternPier() }
+for (const [id, document] of Object.entries(pieces)) {
+  const { piece, problem } = readPiece(document)
+  if (!piece) throw new Error(`${id}: ${problem}`)
+  for (const [key, slot] of new Program(piece).slots) {
+    if (slot.problems.length > 0) throw new Error(`${id} ${key}: ${slot.problems[0]!.says}`)
+  }
 }
-writeFileSync(new URL('./lantern-pier.json', import.meta.url), `${JSON.stringify(piece, null, 1)}\n`)
+writeFileSync(new URL('./pieces.json', import.meta.url), `${JSON.stringify(pieces)}\n`)

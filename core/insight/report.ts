@@ -24,7 +24,9 @@ const UNIT_SIGN: Readonly<Record<string, string>> = { deg: '°', px: ' px', '%':
 export function showValue(value: number, property: Property, m: Measures, decimals = 1): string {
   const size = toNumber(unitNamed(property.unit)?.size(m) ?? ONE)
   const digits = property.unit === '' ? Math.max(2, decimals) : decimals
-  const text = (value / size).toFixed(digits)
+  // Of something that comes round, whole turns are left out: 558° is shown as 198°.
+  const shown = property.symmetry === undefined ? value : value - Math.trunc(value)
+  const text = (shown / size).toFixed(digits)
   const zero = Number(text) === 0
   return `${zero ? text.replace('-', '') : text.replace('-', '−')}${UNIT_SIGN[property.unit]}`
 }

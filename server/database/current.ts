@@ -8,7 +8,7 @@ let ready = false
 export function startDatabase(
   folder: string,
   migrations: () => Promise<Record<string, string>>,
-  demo: () => Promise<unknown>,
+  demo: () => Promise<Record<string, unknown>>,
 ): Promise<Opened> {
   opening ??= (async () => {
     const opened = await openDatabase(folder, await migrations())

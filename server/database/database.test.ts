@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { FolderInUse, takeLock } from './lock'
-import { DEMO_ID, seedDemo } from './demo'
+import { seedDemo } from './demo'
 import { openDatabase, type Opened } from './open'
 import {
   createPiece,
@@ -86,10 +86,10 @@ describe('pieces in the database', () => {
 
   it('begin with the demo, once', async () => {
     const { db } = opened
-    await seedDemo(db, async () => JSON.parse(JSON.stringify(lanternPier())))
+    await seedDemo(db, async () => ({ 'lantern-pier': JSON.parse(JSON.stringify(lanternPier())) }))
     await seedDemo(db, async () => Promise.reject(new Error('asked twice')))
-    expect((await listPieces(db)).map(c => [c.id, c.title, c.revision])).toEqual([[DEMO_ID, 'Lantern Pier', 1]])
-    expect((await readStored(db, DEMO_ID))!.document).toEqual(lanternPier())
+    expect((await listPieces(db)).map(c => [c.id, c.title, c.revision])).toEqual([['lantern-pier', 'Lantern Pier', 1]])
+    expect((await readStored(db, 'lantern-pier'))!.document).toEqual(lanternPier())
   })
 
   it('are saved from their newest revision only; a stale one is kept aside', async () => {

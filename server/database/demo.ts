@@ -4,12 +4,13 @@ import type { Database } from './open'
 import { createPiece } from './pieces'
 import { pieces } from './schema'
 
-export const DEMO_ID = 'lantern-pier'
-
-export async function seedDemo(db: Database, demo: () => Promise<unknown>): Promise<void> {
+/** `demo` gives the demo's documents by the ids they shall have; the last one is the newest. */
+export async function seedDemo(db: Database, demo: () => Promise<Readonly<Record<string, unknown>>>): Promise<void> {
   const [any] = await db.select({ id: pieces.id }).from(pieces).limit(1)
   if (any) return
-  const { piece, problem } = readPiece(await demo())
-  if (!piece) throw new Error(`The demo cannot be read. ${problem}`)
-  await createPiece(db, piece, DEMO_ID)
+  for (const [id, document] of Object.entries(await demo())) {
+    const { piece, problem } = readPiece(document)
+    if (!piece) throw new Error(`The demo cannot be read. ${problem}`)
+    await createPiece(db, piece, id)
+  }
 }

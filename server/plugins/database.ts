@@ -15,7 +15,7 @@ export default defineNitroPlugin(nitro => {
     return files
   }
   const demo = async () => {
-    const value = await useStorage('assets:demo').getItem('lantern-pier.json')
+    const value = await useStorage('assets:demo').getItem('pieces.json')
     return typeof value === 'string' ? JSON.parse(value) : value
   }
   startDatabase(folder, migrations, demo).catch((e: Error) => {

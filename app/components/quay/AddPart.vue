@@ -38,7 +38,7 @@ function add(shape: Shape): void {
       v-for="s in SHAPES"
       :key="s.shape.type"
       class="button"
-      :class="large ? 'h-16 w-[84px] flex-col !gap-1' : ''"
+      :class="large ? 'h-16 w-[76px] flex-col !gap-1' : ''"
       type="button"
       :data-add="s.shape.type"
       @click="add(s.shape)"

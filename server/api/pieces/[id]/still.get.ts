@@ -4,6 +4,9 @@ import { database } from '../../../database/current'
 import { readStored } from '../../../database/pieces'
 import { idOf, refuse } from '../../../request'
 
+/** Of a piece with nothing on it: three faint waves. */
+const EMPTY = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-64 -36 128 72" width="1280" height="720" fill="none" stroke="#8fa5a4" stroke-opacity="0.5" stroke-linecap="round"><path d="M-9-4c3-3 6-3 9 0s6 3 9 0M-9 0c3-3 6-3 9 0s6 3 9 0M-9 4c3-3 6-3 9 0s6 3 9 0"/></svg>`
+
 /** A piece as a still picture, a little into its first lap. */
 export default defineEventHandler(async event => {
   const stored = await readStored(await database(), idOf(event))
@@ -19,5 +22,5 @@ export default defineEventHandler(async event => {
     setResponseStatus(event, 304)
     return null
   }
-  return stillSvg(stored.document, rational(5, 4))
+  return Object.keys(stored.document.parts).length === 0 ? EMPTY : stillSvg(stored.document, rational(5, 4))
 })

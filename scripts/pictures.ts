@@ -1,0 +1,65 @@
+/** Takes the pictures in docs/screenshots from the demo, as a user sees it at 1280 × 800. */
+import { chromium, type Page } from '@playwright/test'
+import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
+
+const folder = dataFolder()
+const server = await start(folder)
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: 'light' })
+const take = (name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` })
+
+async function goTo(p: Page, time: string): Promise<void> {
+  await p.getByRole('button', { name: 'Stop', exact: true }).click()
+  await p.getByRole('button', { name: 'Time, press to type another' }).click()
+  await p.getByRole('textbox', { name: 'Go to time' }).fill(time)
+  await p.keyboard.press('Enter')
+  await p.mouse.move(640, 790)
+  await p.waitForTimeout(600)
+}
+
+await page.goto(`${server.url}/piece/lantern-pier`)
+await page.getByRole('article', { name: 'Carousel rotation', exact: true }).waitFor()
+await goTo(page, '12.4')
+await take('quay')
+
+await page.getByRole('article', { name: 'Mount y', exact: true }).locator('header').click()
+await page.getByRole('textbox', { name: 'Formula of Mount y', exact: true }).click({ position: { x: 480, y: 10 } })
+await page.keyboard.press('ControlOrMeta+a')
+await page.keyboard.insertText('sine(every: 2s, amp: 24, phase: index * 30)')
+await page.keyboard.press('Enter')
+await page.mouse.move(640, 790)
+await page.waitForTimeout(600)
+await take('quay-mending')
+await page.keyboard.press('Alt+Enter')
+await page.getByRole('button', { name: 'Night watch' }).click()
+await page.getByRole('button', { name: 'Canopy', exact: true }).click()
+await page.getByRole('button', { name: 'Drive a property of Canopy' }).click()
+await page.waitForTimeout(600)
+await take('quay-night')
+await page.keyboard.press('Escape')
+await page.getByRole('button', { name: 'Daylight' }).click()
+
+await page.goto(server.url)
+await page.getByRole('button', { name: 'New piece' }).click()
+await page.getByText('An empty stage').waitFor()
+await page.waitForTimeout(400)
+await take('new-piece')
+await page.goto(server.url)
+await page.locator('main img').first().waitFor()
+await page.waitForTimeout(900)
+await take('harbour')
+
+await browser.close()
+await stop(server)
+clear(folder)
