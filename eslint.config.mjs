@@ -4,6 +4,8 @@ import { createConfigForNuxt } from '@nuxt/eslint-config/flat'
 /** A room's rule: the rooms it may not reach into. */
 const closed = (files, rooms, why) => ({
   files,
+  // Tests look at the demo.
+  ignores: ['**/*.test.ts'],
   rules: {
     'no-restricted-imports': [
       'error',
@@ -102,5 +104,8 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
       ],
     },
   },
-  { files: ['**/*.test.ts', 'tests/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  {
+    files: ['**/*.test.ts', 'tests/**/*.ts'],
+    rules: { '@typescript-eslint/no-invalid-void-type': 'off', 'no-empty-pattern': 'off' },
+  },
 )

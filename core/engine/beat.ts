@@ -13,13 +13,21 @@ export interface Beat {
   readonly steady: Affine | null
   /** The moment that is read; the same moment for a steady clock, whose rate stands in `steady`. */
   readonly when: (m: Moment) => Moment
+  /** Seconds on the clock, exact. */
+  readonly seconds: (m: Moment) => Rational
   /** How a clock that is not steady comes back, and where it leaps. */
   readonly repeats: Repeats
   readonly edges: Edges
 }
 
 /** The piece's own time. */
-export const PIECE: Beat = { steady: { rate: ONE, base: ZERO }, when: m => m, repeats: ALWAYS, edges: NONE }
+export const PIECE: Beat = {
+  steady: { rate: ONE, base: ZERO },
+  when: m => m,
+  seconds: m => m.exactSeconds,
+  repeats: ALWAYS,
+  edges: NONE,
+}
 
 /** Something steady on a clock, read at moments of the piece. */
 export interface Reading {

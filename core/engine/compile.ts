@@ -6,11 +6,14 @@ import type { Checked } from '../formula/check.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../formula/functions/index.ts'
 import type { Call, Entry, Word } from '../formula/functions/entry.ts'
-import { leapsOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
-import { canonical } from '../formula/names.ts'
-import { problem, type Problem, type Span } from '../formula/problem.ts'
+import { edgesOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
+import { canonical, nearest, written } from '../formula/names.ts'
+import { problem, replacing, type Problem, type Span } from '../formula/problem.ts'
+import type { Marks } from '../signal/marks.ts'
+import { PIECE, reading, type Beat } from './beat.ts'
 import { builtinNamed } from '../formula/scope.ts'
 import {
+  everyNode,
   outerSpan,
   type BinaryNode,
   type CallNode,
@@ -23,7 +26,7 @@ import {
 import { ZERO, compare, fromNumber, isWhole, isZero, times, toNumber, within, type Rational } from '../time/rational.ts'
 import { inBase, readUnit, type Measures } from '../units/units.ts'
 import { atom } from './dialled.ts'
-import { constantOf, fixed, fixedNumber, form, negated, sum, type Form } from './form.ts'
+import { constantOf, fixed, fixedNumber, form, negated, steady, sum, type Form } from './form.ts'
 import { phaseOf } from './phase.ts'
 import { either, compared, joined, opposed, raised } from './operators.ts'
 import { product, type Factor, type Setting } from './product.ts'
@@ -31,13 +34,19 @@ import { product, type Factor, type Setting } from './product.ts'
 /** What a formula reads of its place and of the piece. */
 export interface Env extends Setting, Measures {
   /** The value of a word of the language here. */
-  readonly builtin: (name: string) => Form
+  readonly builtin: (name: string, beat: Beat) => Form
   readonly dial: (id: string) => Form
   readonly signal: (id: string) => Form
   /** A property of a part; `copy` picks one of its innermost copies. Null when there is no such copy. */
   readonly property: (part: string, property: string, copy: number | null) => Form | null
   /** A part and feature as written: the part's id and the property's name, or the value of a fixed setting. */
   readonly feature: (of: string, name: string) => { part: string; property: string } | { setting: number }
+  readonly clock: (name: string) => Beat
+  readonly cue: (name: string) => Marks
+  /** A channel of a curve (its first when none is named); null when there is no such channel. */
+  readonly curve: (name: string, channel: string | null) => Call['curve']
+  readonly channels: (name: string) => readonly string[]
+  readonly windows: Call['windows']
   /** The seed of the n-th call of a function in the text, with no seed of its own. */
   readonly seed: (name: string, nth: number) => number
 }
@@ -61,42 +70,63 @@ export function compile(checked: Checked, env: Env): Form {
 
 /** The exact share of a node that grows steadily: a source's phase in turns, or a value in base measure. */
 export function compileNode(checked: Checked, env: Env, node: Node): Form {
-  return new Compiler(checked, env).form(node)
+  const c = new Compiler(checked, env)
+  return c.within(node, () => c.form(node))
 }
 
 /** The phase of a source call, in turns, as far as it grows steadily. */
 export function compilePhase(checked: Checked, env: Env, node: CallNode) {
-  return new Compiler(checked, env).phase(node)
+  const c = new Compiler(checked, env)
+  return c.within(node, () => c.phase(node))
 }
 
 class Compiler {
-  private readonly lets = new Map<string, Form>()
-  private readonly nth = new Map<CallNode, number>()
+  private readonly nth = new Map<Node, number>()
+  private beat: Beat = PIECE
+  /** Forms of the `let`s, for each clock they are read on. */
+  private readonly lets = new Map<Beat, Map<string, Form>>()
 
   constructor(
     private readonly checked: Checked,
     private readonly env: Env,
   ) {
-    this.numberCalls()
-    for (const l of checked.formula.lets) this.lets.set(canonical(l.name), this.form(l.value))
+    // Each call's place among the calls of its name, in text order.
+    const counts = new Map<string, number>()
+    for (const n of everyNode(checked.formula)) {
+      if (n.type !== 'call') continue
+      const name = canonical(n.name)
+      this.nth.set(n, counts.get(name) ?? 0)
+      counts.set(name, (counts.get(name) ?? 0) + 1)
+    }
   }
 
-  /** Each call's place among the calls of its name, in text order. */
-  private numberCalls(): void {
-    const counts = new Map<string, number>()
-    const visit = (n: Node): void => {
-      if (n.type === 'call') {
-        const name = canonical(n.name)
-        this.nth.set(n, counts.get(name) ?? 0)
-        counts.set(name, (counts.get(name) ?? 0) + 1)
-        n.args.forEach(a => visit(a.value))
-      } else if (n.type === 'binary') [n.left, n.right].forEach(visit)
-      else if (n.type === 'if') [n.test, n.yes, n.no].forEach(visit)
-      else if (n.type === 'unary' || n.type === 'on' || n.type === 'member') visit(n.of)
-      else if (n.type === 'index') [n.of, n.at].forEach(visit)
+  /** Does something with another clock in force. */
+  private on<T>(beat: Beat, make: () => T): T {
+    const before = this.beat
+    this.beat = beat
+    try {
+      return make()
+    } finally {
+      this.beat = before
     }
-    for (const l of this.checked.formula.lets) visit(l.value)
-    visit(this.checked.formula.body)
+  }
+
+  /** Does something with the clock in force where a node stands. */
+  within<T>(node: Node, make: () => T): T {
+    let beat = PIECE
+    for (const n of everyNode(this.checked.formula)) {
+      if (n.type === 'on' && n.of.from <= node.from && node.to <= n.of.to) beat = this.env.clock(n.clock)
+    }
+    return this.on(beat, make)
+  }
+
+  private letNamed(name: string): Form | undefined {
+    const at = this.checked.formula.lets.find(l => canonical(l.name) === name)
+    if (!at) return undefined
+    const kept = this.lets.get(this.beat) ?? new Map<string, Form>()
+    this.lets.set(this.beat, kept)
+    if (!kept.has(name)) kept.set(name, this.form(at.value))
+    return kept.get(name)
   }
 
   form(node: Node): Form {
@@ -115,9 +145,16 @@ class Compiler {
         return this.binary(node)
       case 'if':
         return this.choice(node)
+      case 'on':
+        return this.on(this.env.clock(node.clock), () => this.form(node.of))
       default:
         return stop('syntax', node, 'This cannot stand here.')
     }
+  }
+
+  /** On a clock that is not steady no slip can be kept: turning a dial there moves what it paces. */
+  private get setting(): Setting {
+    return this.beat.steady ? this.env : { ...this.env, slip: () => ZERO }
   }
 
   private constant(value: Rational, at: Span, perLap = false): Form {
@@ -132,9 +169,9 @@ class Compiler {
 
   private name(node: NameNode): Form {
     const name = canonical(node.name)
-    const own = this.lets.get(name)
+    const own = this.letNamed(name)
     if (own) return own
-    if (builtinNamed(name)) return this.env.builtin(builtinNamed(name)!.name)
+    if (builtinNamed(name)) return this.env.builtin(builtinNamed(name)!.name, this.beat)
     const read = this.checked.reads.find(r => r.from === node.from && r.to === node.to)
     if (read?.type === 'dial') return this.env.dial(read.id)
     if (read?.type === 'signal') return this.env.signal(read.id)
@@ -145,7 +182,7 @@ class Compiler {
     const of = node.of.type === 'index' ? node.of.of : node.of
     const word = of.type === 'name' ? of.name : ''
     if (canonical(word) === 'parent' && builtinNamed(node.name)?.copies)
-      return this.env.builtin(`parent.${builtinNamed(node.name)!.name}`)
+      return this.env.builtin(`parent.${builtinNamed(node.name)!.name}`, this.beat)
     const feature = this.env.feature(word, node.name)
     if ('setting' in feature) return fixedNumber(feature.setting, this.env.frameRate)
     let copy: number | null = null
@@ -173,7 +210,7 @@ class Compiler {
     switch (node.op) {
       case '*':
       case '/':
-        return product(this.factors(node, false), this.env)
+        return product(this.factors(node, false), this.setting)
       case '^':
         return this.dialled(node, raised(this.form(node.left), this.form(node.right), this.env.frameRate))
       case '+':
@@ -243,7 +280,11 @@ class Compiler {
       }
       // A period is turned into a frequency factor by factor, so that `2s / fairPace` may come to rest at 0.
       const made =
-        parameter.name === entry.pace?.every ? product(this.factors(arg.value, true), this.env) : this.form(arg.value)
+        parameter.name === entry.pace?.every
+          ? product(this.factors(arg.value, true), this.setting)
+          : parameter.kind === 'perSecond'
+            ? this.on(PIECE, () => this.form(arg.value))
+            : this.form(arg.value)
       this.fits(parameter, made, arg.value, parameter.name === entry.pace?.every)
       if (entry.many && parameter === last) many.push(made)
       else args[parameter.name] = made
@@ -252,11 +293,13 @@ class Compiler {
       if (args[p.name] === undefined && p.initial !== undefined)
         args[p.name] = fixedNumber(p.initial, this.env.frameRate)
     }
-    const phase = phaseOf(entry, args, this.env)
+    const phase = phaseOf(entry, args, { ...this.setting, lapLength: this.env.lapLength }, this.beat)
     if (phase === null) {
       const says = `The pace of ${entry.name} changes with time here. A pace must be constant or set by dials.`
       return stop('varying', outerSpan(node), says)
     }
+    const { frameRate, lapLength } = this.env
+    const { beat } = this
     const call: Call = {
       args,
       given,
@@ -264,9 +307,34 @@ class Compiler {
       words,
       phase,
       seed: this.seed(node, entry, args),
-      frameRate: this.env.frameRate,
+      frameRate,
+      measures: { frameRate, lapLength },
+      beat,
+      read: a => reading(a, beat, frameRate),
+      curve: this.curve(entry, node, words),
+      cue: this.cue(entry, words),
+      windows: this.env.windows,
     }
     return { entry, call }
+  }
+
+  private curve(entry: Entry, node: CallNode, words: Call['words']): Call['curve'] {
+    const parameter = entry.takes.find(p => p.thing === 'curve')
+    const name = parameter && words[parameter.name]?.name
+    if (name === undefined) return null
+    const channel = words.channel?.name ?? null
+    const found = this.env.curve(name, channel)
+    if (found) return found
+    const known = this.env.channels(name)
+    const at = node.args.find(a => a.value.type === 'name' && a.value.name === channel)?.value ?? node
+    const fixes = nearest(channel ?? '', known).map(n => replacing(at, written(n)))
+    return stop('argument-unknown', at, `${name} has no channel ${channel}. It has ${known.join(', ')}.`, ...fixes)
+  }
+
+  private cue(entry: Entry, words: Call['words']): Marks | null {
+    const parameter = entry.takes.find(p => p.thing === 'cue')
+    const name = parameter && words[parameter.name]?.name
+    return name === undefined ? null : this.env.cue(name)
   }
 
   private fits(p: Entry['takes'][number], made: Form, at: Node, inverted: boolean): void {
@@ -294,11 +362,13 @@ class Compiler {
     const { entry, call } = this.prepared(node)
     const exact = entry.exact?.(call)
     if (exact && isZero(exact.rate)) return this.dialled(node, fixed(exact.base, this.env.frameRate))
-    return form(entry.value(call), () => ({
+    if (exact) return steady(exact, this.env.frameRate)
+    const facts = () => ({
       bounds: entry.bounds(call),
       repeats: (entry.repeats ?? repeatsOfArgs)(call),
-      leaps: (entry.leaps ?? leapsOfArgs)(call),
-    }))
+      edges: (entry.edges ?? edgesOfArgs)(call),
+    })
+    return form(entry.value(call), facts, entry.integral?.(call) ?? null)
   }
 }
 

@@ -5,16 +5,18 @@
 import { AffineReader, add, constant, isConstant, opposite, type Affine } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import { fromNumber, toNumber, type Rational } from '../time/rational.ts'
+import * as E from '../insight/edges.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
 import type { Dialled } from './dialled.ts'
+import { affineIntegral, scaledIntegral, sumIntegral } from './integral.ts'
 
 export interface Facts {
   /** Lowest and highest value over all time. */
   readonly bounds: I.Interval
   readonly repeats: R.Repeats
-  /** Whether the value may leap from one moment to the next. */
-  readonly leaps: boolean
+  /** Where the value may leap. */
+  readonly edges: E.Edges
 }
 
 export interface Form {
@@ -28,15 +30,17 @@ export interface Form {
   /** Made of the time names and constants alone: multiplied with a pace, it is integrated. */
   readonly ofTime: boolean
   readonly facts: () => Facts
+  /** Its integral from second 0, where there is a closed form. */
+  readonly integral?: ((m: Moment) => number) | null
 }
 
 /** What a form may be besides its value. */
 export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
 
 /** A form that is no steady growth. */
-export function form(at: (m: Moment) => number, facts: () => Facts): Form {
+export function form(at: (m: Moment) => number, facts: () => Facts, integral: Form['integral'] = null): Form {
   let known: Facts | null = null
-  return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: () => (known ??= facts()) }
+  return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: () => (known ??= facts()), integral }
 }
 
 /** A form that is exactly rate · t + base. */
@@ -44,9 +48,18 @@ export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}):
   const reader = new AffineReader(exact, frameRate)
   const facts = (): Facts => {
     const bounds = isConstant(exact) ? I.point(toNumber(exact.base)) : I.ALL
-    return { bounds, repeats: R.growing(exact.rate), leaps: false }
+    return { bounds, repeats: R.growing(exact.rate), edges: E.NONE }
   }
-  return { at: m => reader.at(m), exact, perLap: false, dials: null, ofTime: false, facts, ...nature }
+  return {
+    at: m => reader.at(m),
+    exact,
+    perLap: false,
+    dials: null,
+    ofTime: false,
+    facts,
+    integral: affineIntegral(exact.rate, exact.base),
+    ...nature,
+  }
 }
 
 export const fixed = (value: Rational, frameRate: Rational, nature: Nature = {}): Form =>
@@ -58,7 +71,7 @@ export const fixedNumber = (x: number, frameRate: Rational): Form =>
     ? fixed(fromNumber(x), frameRate)
     : form(
         () => x,
-        () => ({ bounds: I.ALL, repeats: R.ALWAYS, leaps: false }),
+        () => ({ bounds: I.ALL, repeats: R.ALWAYS, edges: E.NONE }),
       )
 
 /** The constant a form is, exactly, or null. */
@@ -73,6 +86,7 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
   return form(
     m => a.at(m) + b.at(m),
     () => both(a, b, I.plus, R.plus),
+    sumIntegral(a, b),
   )
 }
 
@@ -81,6 +95,7 @@ export function negated(a: Form, frameRate: Rational): Form {
   return form(
     m => -a.at(m),
     () => ({ ...a.facts(), bounds: I.negative(a.facts().bounds), repeats: R.negative(a.facts().repeats) }),
+    scaledIntegral(a, -1),
   )
 }
 
@@ -93,5 +108,9 @@ export function both(
 ): Facts {
   const x = a.facts()
   const y = b.facts()
-  return { bounds: bounds(x.bounds, y.bounds), repeats: repeats(x.repeats, y.repeats), leaps: x.leaps || y.leaps }
+  return {
+    bounds: bounds(x.bounds, y.bounds),
+    repeats: repeats(x.repeats, y.repeats),
+    edges: E.joined(x.edges, y.edges),
+  }
 }

@@ -1,5 +1,6 @@
 /** What the operators of the language make of forms; products stand in `product.ts`, sums in `form.ts`. */
 import type { BinaryOp } from '../formula/tree.ts'
+import * as E from '../insight/edges.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
 import { power } from '../signal/maths.ts'
@@ -34,8 +35,8 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
   return form(
     m => at(base.at(m)),
     () => {
-      const { bounds, repeats, leaps } = base.facts()
-      return { bounds: I.wholePower(bounds, n), repeats: R.together([repeats]), leaps }
+      const { bounds, repeats, edges } = base.facts()
+      return { bounds: I.wholePower(bounds, n), repeats: R.together([repeats]), edges }
     },
   )
 }
@@ -45,7 +46,7 @@ function anyPowerFacts(x: Facts, y: Facts): Facts {
   return {
     bounds: known ? I.anyPower(x.bounds, y.bounds) : I.ALL,
     repeats: R.together([x.repeats, y.repeats]),
-    leaps: x.leaps || y.leaps,
+    edges: E.joined(x.edges, y.edges),
   }
 }
 
@@ -67,7 +68,11 @@ export function joined(all: boolean, a: Form, b: Form, frameRate: Rational): For
   if (known) return isZero(known) === all ? truth(!all, frameRate) : b
   return form(
     all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0),
-    () => ({ bounds: I.interval(0, 1), repeats: R.together([a.facts().repeats, b.facts().repeats]), leaps: true }),
+    () => ({
+      bounds: I.interval(0, 1),
+      repeats: R.together([a.facts().repeats, b.facts().repeats]),
+      edges: E.joined(a.facts().edges, b.facts().edges),
+    }),
   )
 }
 
@@ -88,7 +93,7 @@ export function compared(op: BinaryOp, a: Form, b: Form, frameRate: Rational): F
   const facts = (): Facts => ({
     bounds: I.interval(0, 1),
     repeats: R.together([a.facts().repeats, b.facts().repeats]),
-    leaps: true,
+    edges: difference ? E.atZero(difference) : ['anywhere'],
   })
   if (!difference) return form(m => (holds(a.at(m), b.at(m)) ? 1 : 0), facts)
   const reader = new AffineReader(difference, frameRate)
@@ -104,7 +109,7 @@ export function either(test: Form, yes: Form, no: Form): Form {
       return {
         bounds: I.union(y.bounds, n.bounds),
         repeats: R.together([t.repeats, y.repeats, n.repeats]),
-        leaps: true,
+        edges: E.joined(t.edges, y.edges, n.edges),
       }
     },
   )

@@ -3,12 +3,14 @@
  * stays exact and carries the slip that tuning a dial has left (see `dialled.ts`); the rest is multiplied in
  * the order it is written.
  */
+import * as E from '../insight/edges.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
 import { scale, type Affine } from '../time/affine.ts'
-import { isZero, negate, over, plus, times, within, ONE, type Rational } from '../time/rational.ts'
+import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
 import { combined, paceOf, type Dialled } from './dialled.ts'
 import { constantOf, fixed, form, steady, type Form } from './form.ts'
+import { scaledIntegral } from './integral.ts'
 
 export interface Factor {
   readonly form: Form
@@ -77,16 +79,26 @@ function pair(a: Form, f: Factor): Form {
   const b = f.form
   const ca = constantOf(a)
   const cb = constantOf(b)
-  return form(f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m), () => {
-    const x = a.facts()
-    const y = b.facts()
-    const repeats =
-      ca && !f.inverse
-        ? R.scaled(y.repeats, ca)
-        : cb && !(f.inverse && isZero(cb))
-          ? R.scaled(x.repeats, f.inverse ? over(ONE, cb) : cb)
-          : R.together([x.repeats, y.repeats])
-    const bounds = f.inverse ? I.over(x.bounds, y.bounds) : I.times(x.bounds, y.bounds)
-    return { bounds, repeats, leaps: x.leaps || y.leaps }
-  })
+  return form(
+    f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m),
+    () => {
+      const x = a.facts()
+      const y = b.facts()
+      const repeats =
+        ca && !f.inverse
+          ? R.scaled(y.repeats, ca)
+          : cb && !(f.inverse && isZero(cb))
+            ? R.scaled(x.repeats, f.inverse ? over(ONE, cb) : cb)
+            : R.together([x.repeats, y.repeats])
+      const bounds = f.inverse ? I.over(x.bounds, y.bounds) : I.times(x.bounds, y.bounds)
+      return { bounds, repeats, edges: E.joined(x.edges, y.edges) }
+    },
+    constantFactor(a, f, ca, cb),
+  )
+}
+
+/** The integral where one of the two is a constant. */
+function constantFactor(a: Form, f: Factor, ca: Rational | null, cb: Rational | null): Form['integral'] {
+  if (ca && !f.inverse) return scaledIntegral(f.form, toNumber(ca))
+  return cb ? scaledIntegral(a, f.inverse ? 1 / toNumber(cb) : toNumber(cb)) : null
 }

@@ -11,14 +11,18 @@ import { propertyKey, type Piece } from '../piece/schema.ts'
 import { initialOf, propertyNamed, type Property } from '../rig/properties.ts'
 import { seedOf } from '../signal/hash.ts'
 import type { Moment } from '../time/moment.ts'
-import { fromNumber, rational, times, type Rational } from '../time/rational.ts'
+import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { unitNamed, type Measures } from '../units/units.ts'
 import { slipKey, type Dialled } from './dialled.ts'
 import { CannotRun, compile, dialForm, handForm, type Env } from './compile.ts'
 import { fixed, form, type Form } from './form.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
 import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
-import { timeWords } from './words.ts'
+import { timeWords, windowsOf } from './words.ts'
+import { PIECE, type Beat } from './beat.ts'
+import { beatOf } from './clock.ts'
+import { drawn } from '../signal/drawn.ts'
+import { Marks } from '../signal/marks.ts'
 
 /** A pace made of dials that a formula uses: its value now, and the second it counts from. */
 export interface Pace {
@@ -54,7 +58,9 @@ export class Program {
   readonly size: number
   private readonly lapStart: Rational
   private readonly instances = new Map<string, Instances>()
-  private readonly words: ReadonlyMap<string, Form>
+  /** The time words on each clock that is read. */
+  private readonly words: Map<Beat, ReadonlyMap<string, Form>>
+  private readonly beats = new Map<string, Beat>()
 
   constructor(
     readonly piece: Piece,
@@ -63,7 +69,7 @@ export class Program {
     this.measures = measuresOf(piece)
     this.lapStart = fromNumber(piece.lap.start)
     this.meanings = new Meanings(piece, before?.meanings ?? null)
-    this.words = timeWords(piece, this.measures, this.lapStart)
+    this.words = new Map([[PIECE, timeWords(piece, this.measures, this.lapStart, PIECE)]])
     let size = 0
     const offsets = new Map<string, number>()
     for (const [key, m] of this.meanings.all) {
@@ -144,6 +150,7 @@ export class Program {
       return slotOf(key).readers[which]!
     }
     const span = part === null ? null : piece.parts[part]!.span
+    const windows = windowsOf(piece, measures, this.lapStart)
     return {
       ...measures,
       lapStart: this.lapStart,
@@ -152,14 +159,22 @@ export class Program {
         tracked.paces.set(key, { pace, origin })
         return fromNumber(piece.slips[key] ?? 0)
       },
-      builtin: name => {
+      builtin: (name, beat) => {
         const copy = copies.get(name)
         if (copy) return fixed(copy, measures.frameRate)
         if (name === 'base') return this.handForms(part!, property!)[instance]!
         if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
         if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
-        return this.words.get(name)!
+        return this.wordsOn(beat).get(name)!
       },
+      clock: name => this.beat(this.meanings.names.named(name)!.id),
+      cue: name => {
+        const { marks, every } = piece.cues[this.meanings.names.named(name)!.id]!
+        return new Marks(marks, every)
+      },
+      channels: name => Object.keys(piece.curves[this.meanings.names.named(name)!.id]!.channels),
+      curve: (name, channel) => this.curve(name, channel),
+      windows: { ...windows, span: span ? [fromNumber(span.from), fromNumber(span.to)] : windows.lap },
       dial: id => {
         tracked.dials.add(id)
         const dial = piece.dials[id]!
@@ -186,6 +201,29 @@ export class Program {
       },
       seed: (name, nth) => (nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...indices)),
     }
+  }
+
+  private beat(clock: string): Beat {
+    let found = this.beats.get(clock)
+    if (!found) this.beats.set(clock, (found = beatOf(this.piece, clock)))
+    return found
+  }
+
+  private wordsOn(beat: Beat): ReadonlyMap<string, Form> {
+    let found = this.words.get(beat)
+    if (!found) this.words.set(beat, (found = timeWords(this.piece, this.measures, this.lapStart, beat)))
+    return found
+  }
+
+  /** A channel of a curve by their names; the first in order when none is named. */
+  private curve(name: string, channel: string | null) {
+    const { channels, unit, hit } = this.piece.curves[this.meanings.names.named(name)!.id]!
+    const names = Object.keys(channels).sort()
+    const key = channel === null ? names[0]! : names.find(c => canonical(c) === canonical(channel))
+    const points = key === undefined ? undefined : channels[key]
+    return points
+      ? { drawn: drawn(points), size: toNumber(dialUnit(unit)?.size(this.measures) ?? rational(1)), hit }
+      : null
   }
 
   /** What a property holds by hand at each instance, in base measure. */
@@ -257,7 +295,8 @@ class Keeps {
   ) {
     const [a, b] = [before?.piece, now.piece]
     this.possible =
-      a !== undefined && (['parts', 'bases', 'frameRate', 'lap', 'stretch'] as const).every(c => a[c] === b[c])
+      a !== undefined &&
+      (['parts', 'bases', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
   }
 
   slot(key: string): Slot | null {

@@ -149,7 +149,7 @@ function gap(
     if (was.wrap !== is.wrap && y.type === 'phase' && functionNamed(y.node.name)?.seeded) {
       return 'A lap holds a whole number of steps here, so another number of them makes the value jump.'
     }
-    const [a, b] = [evaluateAffine(was.affine, at), evaluateAffine(is.affine, at)]
+    const [a, b] = [was.at(at), is.at(at)]
     if (i === 0 && y.type === 'phase') keep = a
     gaps.push(minus(a, b))
   }
@@ -170,10 +170,10 @@ function paced(checked: Checked, program: Program, key: string, term: Term, inst
   const env = program.envFor(key, instance)
   if (term.type === 'phase') {
     const phase = compilePhase(checked, env, term.node)
-    return { affine: phase.turns, wrap: phase.wrap }
+    return { at: phase.exactAt, wrap: phase.wrap }
   }
   const { exact } = compileNode(checked, env, term.node)
-  return exact && { affine: exact, wrap: 0 }
+  return exact && { at: (m: Moment) => evaluateAffine(exact, m), wrap: 0 }
 }
 
 /** When the gap is a constant times one factor of the pace that differs from copy to copy, that factor's text. */

@@ -1,20 +1,33 @@
 /** The values of the words of the language that do not depend on the part: the time names and pi. */
 import type { Piece } from '../piece/schema.ts'
 import * as I from '../insight/interval.ts'
-import * as R from '../insight/repeats.ts'
-import { AffineReader } from '../time/affine.ts'
-import { ONE, ZERO, fromNumber, negate, over, times, type Rational } from '../time/rational.ts'
+import type { Affine } from '../time/affine.ts'
+import { ONE, ZERO, absolute, fromNumber, isZero, negate, over, plus, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
+import { reading, type Beat } from './beat.ts'
 import { fixed, fixedNumber, form, steady, type Form } from './form.ts'
 
-export function timeWords(piece: Piece, m: Measures, lapStart: Rational): ReadonlyMap<string, Form> {
+/** First and last second of the lap, and of the marked stretch (the lap where none is marked). */
+export function windowsOf(piece: Piece, m: Measures, lapStart: Rational) {
+  const lap = [lapStart, plus(lapStart, m.lapLength)] as const
+  const stretch = piece.stretch ? ([fromNumber(piece.stretch.from), fromNumber(piece.stretch.to)] as const) : lap
+  return { lap, stretch }
+}
+
+/** The words on a clock. */
+export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: Beat): ReadonlyMap<string, Form> {
   const rate = m.frameRate
-  const lap = new AffineReader({ rate: over(ONE, m.lapLength), base: negate(over(lapStart, m.lapLength)) }, rate)
-  const lapEnd = { n: lapStart.n * m.lapLength.d + m.lapLength.n * lapStart.d, d: lapStart.d * m.lapLength.d }
-  const stretch = piece.stretch
+  const { lap: window, stretch } = windowsOf(piece, m, lapStart)
+  const counted = (a: Affine): Form => {
+    const read = reading(a, beat, rate)
+    if (read.affine) return steady(read.affine, rate, { ofTime: true })
+    return form(read.at, () => ({ bounds: I.ALL, repeats: read.once, edges: beat.edges }))
+  }
+  const lap = reading({ rate: over(ONE, m.lapLength), base: negate(over(lapStart, m.lapLength)) }, beat, rate)
+  const lapRate = lap.affine?.rate
   return new Map<string, Form>([
-    ['time', steady({ rate: ONE, base: ZERO }, rate, { ofTime: true })],
-    ['frame', steady({ rate, base: ZERO }, rate, { ofTime: true })],
+    ['time', counted({ rate: ONE, base: ZERO })],
+    ['frame', counted({ rate, base: ZERO })],
     ['fps', fixed(rate, rate)],
     ['frameTime', fixed(over(ONE, rate), rate)],
     ['lapLength', fixed(m.lapLength, rate, { perLap: true })],
@@ -22,20 +35,24 @@ export function timeWords(piece: Piece, m: Measures, lapStart: Rational): Readon
       'lapProgress',
       form(
         t => lap.splitAt(t).part,
-        () => ({ bounds: I.interval(0, 1), repeats: R.everySeconds(m.lapLength), leaps: true }),
+        () => ({ bounds: I.interval(0, 1), repeats: lap.cyclic, edges: lap.wholes }),
       ),
     ],
     [
       'lapIndex',
       form(
         t => lap.splitAt(t).whole,
-        () => ({ bounds: I.ALL, repeats: R.NEVER, leaps: true }),
+        () => ({
+          bounds: I.ALL,
+          repeats: lapRate && !isZero(lapRate) ? { every: absolute(over(ONE, lapRate)), gain: lapRate } : lap.once,
+          edges: lap.wholes,
+        }),
       ),
     ],
-    ['spanStart', fixed(lapStart, rate)],
-    ['spanEnd', fixed(times(lapEnd, ONE), rate)],
-    ['stretchStart', fixed(stretch ? fromNumber(stretch.from) : lapStart, rate)],
-    ['stretchEnd', fixed(stretch ? fromNumber(stretch.to) : times(lapEnd, ONE), rate)],
+    ['spanStart', fixed(window[0], rate)],
+    ['spanEnd', fixed(window[1], rate)],
+    ['stretchStart', fixed(stretch[0], rate)],
+    ['stretchEnd', fixed(stretch[1], rate)],
     ['pi', fixedNumber(Math.PI, rate)],
   ])
 }

@@ -52,7 +52,11 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
       }
     }
     taken.add(parameter.name)
-    if (!parameter.words) filled.push({ parameter, arg })
+    if (parameter.thing || parameter.free) {
+      const { value } = arg
+      if (value.type === 'name') filled.push({ parameter, arg, word: { name: value.name } })
+      else problems.push(problem('argument-unknown', value, `${parameter.name} is a name: ${parameter.says}.`))
+    } else if (!parameter.words) filled.push({ parameter, arg })
     else {
       const word = wordIn(arg.value, parameter)
       if ('says' in word)

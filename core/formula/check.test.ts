@@ -131,7 +131,7 @@ describe('names', () => {
     ['sine', /function: its arguments/],
     ['own', /comes a property/],
     ['parent.rotation', /has no parent/],
-    ['time on slow', /no clock named slow/],
+    ['time on slo', /no clock named slo\. Did you mean slow/],
     ['let time = 3s; time * 1deg/s', /already means something else/],
     ['(1 + 2).x', /name of a part/],
     ['mount[2]', /comes a property/],

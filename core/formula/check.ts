@@ -15,7 +15,7 @@ import {
   sameKind,
   type Kind,
 } from '../units/kinds.ts'
-import { UNITS, readUnit } from '../units/units.ts'
+import { UNITS, readUnit, unitOfKind } from '../units/units.ts'
 import { isWhole, isZero, toNumber } from '../time/rational.ts'
 import { argumentsOf, type Filled } from './arguments.ts'
 import { kindFixes } from './fixes.ts'
@@ -25,8 +25,17 @@ import { Lookup, type Got, type Read, type SignalKind } from './lookup.ts'
 import { canonical, meant, nearest } from './names.ts'
 import { parse } from './parse.ts'
 import { problem, replacing, type Problem } from './problem.ts'
-import { builtinNamed, type Names, type Target } from './scope.ts'
-import { outerSpan, type BinaryNode, type CallNode, type Formula, type Node, type NumberNode } from './tree.ts'
+import { builtinNamed, kindOfUnit, type Names, type Target } from './scope.ts'
+import {
+  outerSpan,
+  walk,
+  type BinaryNode,
+  type CallNode,
+  type Formula,
+  type Node,
+  type NumberNode,
+  type OnNode,
+} from './tree.ts'
 
 export interface Checked {
   readonly formula: Formula
@@ -126,9 +135,31 @@ class Check extends Lookup {
         )
       }
       case 'on':
-        this.infer(node.of, place)
-        return this.wrong(problem('unknown-name', node.clockAt, `There is no clock named ${node.clock}.`))
+        return this.onClock(node, place)
     }
+  }
+
+  private onClock(node: OnNode, place: boolean): Got {
+    const got = this.infer(node.of, place)
+    const clock = this.names.named(node.clock)
+    if (clock?.type !== 'clock') {
+      const known = this.names.all().filter(t => t.type === 'clock')
+      this.unknown(
+        node.clockAt,
+        node.clock,
+        known.map(t => t.name),
+        'There is no clock named',
+      )
+    } else if (!readsTime(node.of) && !(node.of.type === 'name' && this.lets.has(canonical(node.of.name)))) {
+      this.wrong(
+        problem(
+          'clock',
+          node,
+          'Links, signals and dials keep their own clock, and nothing else is read here. Take the clock away, or put it where the time is read.',
+        ),
+      )
+    }
+    return got
   }
 
   private number(node: NumberNode, place: boolean): Got {
@@ -230,7 +261,10 @@ class Check extends Lookup {
     this.problems.push(...problems)
     const got = new Map<Filled, Got>()
     for (const f of filled) {
-      if (f.word) continue
+      if (f.word) {
+        if (f.parameter.thing) this.thing(f, f.parameter.thing)
+        continue
+      }
       got.set(f, this.measured(f.arg.value, this.infer(f.arg.value, place && f.parameter.valuePlace === true)))
     }
     for (const [f, kind] of got) {
@@ -249,14 +283,53 @@ class Check extends Lookup {
       [...got].filter(([f]) => f.parameter.kind === 'other'),
       'other',
     )
+    const shared = [...got].filter(([f]) => f.parameter.kind === 'result' || f.parameter.kind === 'perSecond')
+    const perSecond = (f: Filled, kind: Got): Got =>
+      f.parameter.kind === 'perSecond' && kind !== 'any' ? product(kind, TIME) : kind
     const result = this.oneKind(
       entry,
-      [...got].filter(([f]) => f.parameter.kind === 'result'),
+      shared.map(([f, kind]) => [f, perSecond(f, kind)] as const),
       'result',
       node,
     )
     if (problems.length > 0) return 'any'
-    return entry.result === 'result' ? result : entry.result
+    this.mustBePlain(entry, node, result, new Set(filled.map(f => f.parameter.name)))
+    if (entry.result === 'result') return result
+    if (entry.result === 'curve') return this.curveKind(filled)
+    if (entry.result !== 'rate') return entry.result
+    const first = [...got.values()][0]
+    return first === undefined || first === 'any' ? 'any' : quotient(first, TIME)
+  }
+
+  /** A value that is not plain is cut in steps of a size that must be said. */
+  private mustBePlain(entry: Entry, node: CallNode, result: Got, given: ReadonlySet<string>): void {
+    if (!entry.plainUnless || given.has(entry.plainUnless) || result === 'any' || isPlain(result)) return
+    const unit = unitOfKind(result)
+    const end = { from: node.to - 1, to: node.to - 1 }
+    const fix = unit
+      ? [replacing(end, `, ${entry.plainUnless}: 1${unit}`, `${entry.name}(…, ${entry.plainUnless}: 1${unit})`)]
+      : []
+    const says = `${entry.name} wants a plain value, or ${entry.plainUnless}: to say in what steps; this is ${kindName(result)}.`
+    this.wrong(problem('kind', node, says, ...fix))
+  }
+
+  /** The name of a thing of the piece as an argument. */
+  private thing(f: Filled, type: 'cue' | 'curve'): void {
+    const named = this.names.named(f.word!.name)
+    if (named?.type === type) return
+    const known = this.names.all().filter(t => t.type === type)
+    this.unknown(
+      f.arg.value,
+      f.word!.name,
+      known.map(t => t.name),
+      `There is no ${type} named`,
+    )
+  }
+
+  private curveKind(filled: readonly Filled[]): Got {
+    const name = filled.find(f => f.parameter.thing === 'curve')?.word?.name
+    const named = name === undefined ? undefined : this.names.named(name)
+    return named?.type === 'curve' ? kindOfUnit(this.names.piece.curves[named.id]!.unit) : 'any'
   }
 
   /** All arguments that share a kind must have one; a number left out that is not 0 counts as plain. */
@@ -293,3 +366,14 @@ class Check extends Lookup {
     return PLAIN
   }
 }
+
+/** Whether a node reads the time by itself: a time name, a source, or what the property holds by hand. */
+function readsTime(node: Node): boolean {
+  let found = false
+  walk(node, n => {
+    if (n.type === 'name') found ||= TIME_WORDS.has(canonical(n.name))
+    if (n.type === 'call') found ||= functionNamed(n.name)?.group === 'source' || canonical(n.name) === 'accumulate'
+  })
+  return found
+}
+const TIME_WORDS = new Set(['time', 'frame', 'lapprogress', 'lapindex', 'base'])

@@ -36,7 +36,8 @@ export function nearest(name: string, known: Iterable<string>): string[] {
     const far = distance(wanted, c, most)
     if (far <= most || begins) found.push({ name: candidate, far: begins ? Math.min(far, most) : far })
   }
-  found.sort((a, b) => a.far - b.far || a.name.length - b.name.length || (a.name < b.name ? -1 : 1))
+  const off = (n: string) => Math.abs(n.length - wanted.length)
+  found.sort((a, b) => a.far - b.far || off(a.name) - off(b.name) || (a.name < b.name ? -1 : 1))
   return found.slice(0, 3).map(f => f.name)
 }
 

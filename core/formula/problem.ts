@@ -22,6 +22,7 @@ export type ProblemCode =
   | 'cycle'
   | 'index'
   | 'varying'
+  | 'clock'
 
 export interface Fix {
   /** What the fix does, in a few words: `time * 40deg/s`. */

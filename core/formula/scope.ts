@@ -72,6 +72,9 @@ export type Thing = { readonly id: string; readonly name: string } & (
 
 const TYPE = { parts: 'part', dials: 'dial', signals: 'signal', clocks: 'clock', cues: 'cue', curves: 'curve' } as const
 
+/** The kind of a dial's or curve's unit. */
+export const kindOfUnit = (unit: string): Kind => DIAL_KIND[unit] ?? PLAIN
+
 const DIAL_KIND: Readonly<Record<string, Kind>> = {
   '': PLAIN,
   '%': PLAIN,

@@ -2,7 +2,10 @@
 import { addDial, addDrive, addSignal } from './drives.ts'
 import { apply, type Operation } from './operation.ts'
 import { addPart, setBase, setCopies } from './parts.ts'
-import { emptyPiece, type Dial, type Part, type Piece, type Shape } from './schema.ts'
+import { addClock, addCue, addCurve } from './timing.ts'
+import { emptyPiece, type Clock, type Curve, type Dial, type Part, type Piece, type Shape } from './schema.ts'
+
+type Shaped = 'stepped' | 'straight' | 'smooth'
 
 export class Builder {
   piece: Piece
@@ -36,6 +39,37 @@ export class Builder {
 
   dial(name: string, given: Partial<Dial> = {}): string {
     const { id, op } = addDial(this.piece, { ...given, name })
+    this.do(op)
+    return id
+  }
+
+  clock(name: string, given: Partial<Clock> = {}): string {
+    const { id, op } = addClock(this.piece, { ...given, name })
+    this.do(op)
+    return id
+  }
+
+  cue(name: string, marks: readonly number[], every: number | null = null): string {
+    const { id, op } = addCue(this.piece, { name, marks: [...marks], every })
+    this.do(op)
+    return id
+  }
+
+  /** A curve from points `[time, value]` or `[time, value, shape]` of each channel, smooth unless said otherwise. */
+  curve(
+    name: string,
+    channels: Readonly<Record<string, readonly (readonly [number, number, Shaped?])[]>>,
+    given: Partial<Curve> = {},
+  ): string {
+    const drawn = Object.entries(channels).map(([channel, points]) => [
+      channel,
+      points.map(([time, value, shape = 'smooth']) => ({ time, value, shape })),
+    ])
+    const { id, op } = addCurve(this.piece, {
+      ...given,
+      name,
+      channels: Object.fromEntries(drawn) as Curve['channels'],
+    })
     this.do(op)
     return id
   }

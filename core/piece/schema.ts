@@ -123,10 +123,29 @@ export const Signal = v.object({
   seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
 })
 
-/** A time base: rate 1 is the piece's own time. */
-export const Clock = v.object({ name, order: number, rate: number, offset: number, hold: v.nullable(positive) })
+/** A time base: what runs on it reads its time. */
+export const Clock = v.object({
+  name,
+  order: number,
+  /** The clock it runs on itself; null for the piece's own time. */
+  on: v.nullable(id),
+  way: v.variant('type', [
+    /** So many times as fast (backwards when below 0), some seconds ahead. */
+    v.object({ type: v.literal('steady'), rate: number, ahead: number }),
+    /** Forth and back, so many seconds each way. */
+    v.object({ type: v.literal('toAndFro'), length: positive }),
+    /** Begins again every so many seconds. */
+    v.object({ type: v.literal('restart'), every: positive }),
+    /** Begins again at each mark of a cue. */
+    v.object({ type: v.literal('cue'), cue: id }),
+    /** Its seconds are drawn: a channel of a curve over time. */
+    v.object({ type: v.literal('curve'), curve: id, channel: text(60) }),
+  ]),
+  /** Held at so many steps a second of its own. */
+  hold: v.nullable(positive),
+})
 
-/** Marks on time, in seconds. */
+/** Marks on time, in seconds; with `every` they come again for ever. */
 export const Cue = v.object({
   name,
   order: number,
@@ -139,8 +158,14 @@ const point = v.object({ time: number, value: number, shape: v.picklist(['steppe
 export const Curve = v.object({
   name,
   order: number,
+  /** What its values are in: `%`, `deg`, `px`, `s`, `Hz` or ''. */
+  unit: v.picklist(['', '%', 'deg', 'px', 's', 'Hz']),
+  /** The moment of it that lands on a cue. */
   hit: number,
-  channels: limited(v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)), 16, 'channels'),
+  channels: v.pipe(
+    limited(v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)), 16, 'channels'),
+    v.check(c => Object.keys(c).length > 0, 'A curve needs a channel.'),
+  ),
 })
 
 /** Two properties that move each other: b = a × ratio + offset. */
@@ -199,6 +224,9 @@ export type Drive = v.InferOutput<typeof Drive>
 export type Base = v.InferOutput<typeof Base>
 export type Dial = v.InferOutput<typeof Dial>
 export type Signal = v.InferOutput<typeof Signal>
+export type Clock = v.InferOutput<typeof Clock>
+export type Cue = v.InferOutput<typeof Cue>
+export type Curve = v.InferOutput<typeof Curve>
 export type Colour = v.InferOutput<typeof Colour>
 export type Fraction = v.InferOutput<typeof Fraction>
 

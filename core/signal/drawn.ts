@@ -51,7 +51,11 @@ export function drawn(points: readonly Point[]): Drawn {
     const u = (time - a.time) / h
     if (a.shape === 'straight') return a.value + (b.value - a.value) * u
     const [v, w] = [u * u, 1 - u]
-    const y = (1 + 2 * u) * w * w * a.value + u * w * w * h * slopes[low]! + v * (3 - 2 * u) * b.value - v * w * h * slopes[high]!
+    const y =
+      (1 + 2 * u) * w * w * a.value +
+      u * w * w * h * slopes[low]! +
+      v * (3 - 2 * u) * b.value -
+      v * w * h * slopes[high]!
     const [least, most] = a.value < b.value ? [a.value, b.value] : [b.value, a.value]
     return y < least ? least : y > most ? most : y
   }

@@ -59,3 +59,31 @@ export function octaveNoise(octaves: readonly Octave[], whole: number, part: num
   }
   return sum > 1 ? 1 : sum < -1 ? -1 : sum
 }
+
+/** ∫ x (1 − fade x) over a cell: what a slope of 1 on its left gives. The right side's is the same below 0. */
+const CELL = 1 / 7
+
+/** The integral of fade(x) · x and of fade(x) · (x − 1), from 0 to x. */
+const fadeX = (x: number): number => x * x * x * x * x * ((6 / 7) * x * x - 2.5 * x + 2)
+const fadeOnly = (x: number): number => x * x * x * x * (x * x - 3 * x + 2.5)
+
+/**
+ * The integral of octave noise from cell 0, in cells of the first octave. Over whole cells only the first and
+ * the last slope are left: what a slope gives to the cell on its right it takes from the one on its left.
+ */
+export function noiseUpTo(octaves: readonly Octave[], whole: number, part: number): number {
+  let sum = 0
+  for (const o of octaves) {
+    const fine = part * o.finer + o.shift
+    const carry = Math.floor(fine)
+    const upTo = cellsUpTo(whole * o.finer + carry, fine - carry, o.seed) - cellsUpTo(0, o.shift, o.seed)
+    sum += (o.share * upTo) / o.finer
+  }
+  return sum
+}
+
+function cellsUpTo(whole: number, x: number, seed: number): number {
+  const [first, a, b] = [hashSigned(0, seed), hashSigned(whole, seed), hashSigned(whole + 1, seed)]
+  const within = a * (x * x * 0.5 - fadeX(x)) + b * (fadeX(x) - fadeOnly(x))
+  return 2 * ((first - a) * CELL + within)
+}

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { AffineReader, evaluateAffine } from './affine.ts'
-import { Moment, momentOfFrame, momentOfSeconds, momentOfTicks } from './moment.ts'
+import { type Moment, momentOfFrame, momentOfSeconds, momentOfTicks } from './moment.ts'
 import { floor, fraction, rational, toNumber, type Rational } from './rational.ts'
 
 const RATE = rational(60)

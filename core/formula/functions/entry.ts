@@ -4,16 +4,25 @@
  */
 import type { Form } from '../../engine/form.ts'
 import type { Phase } from '../../engine/phase.ts'
+import type { Beat, Reading } from '../../engine/beat.ts'
+import { joined, type Edges } from '../../insight/edges.ts'
+import type { Drawn } from '../../signal/drawn.ts'
+import type { Marks } from '../../signal/marks.ts'
+import type { Measures } from '../../units/units.ts'
 import type { Interval } from '../../insight/interval.ts'
 import type { Repeats } from '../../insight/repeats.ts'
 import { together } from '../../insight/repeats.ts'
-import type { Affine } from '../../time/affine.ts'
+import { constant, type Affine } from '../../time/affine.ts'
+import { constantOf } from '../../engine/form.ts'
 import type { Moment } from '../../time/moment.ts'
 import type { Rational } from '../../time/rational.ts'
 import type { Kind } from '../../units/kinds.ts'
 
-/** `result`: of the kind the call gives. `other`: of any kind, but all `other` arguments of one. */
-export type ParameterKind = Kind | 'result' | 'other'
+/**
+ * `result`: of the kind the call gives. `other`: of any kind, but all `other` arguments of one. `perSecond`: the
+ * result's kind per time. `any`: whatever it is.
+ */
+export type ParameterKind = Kind | 'result' | 'other' | 'perSecond' | 'any'
 
 export interface Parameter {
   readonly name: string
@@ -26,6 +35,10 @@ export interface Parameter {
   readonly valuePlace?: true
   /** Words that may be written here, looked up before any name. */
   readonly words?: () => readonly string[]
+  /** The name of a thing of the piece. */
+  readonly thing?: 'cue' | 'curve'
+  /** Any one word, such as the name of a channel. */
+  readonly free?: true
   /** Must be more than 0 wherever it is known. */
   readonly positive?: true
   /** Must not change with time. */
@@ -34,7 +47,7 @@ export interface Parameter {
 
 export interface Entry {
   readonly name: string
-  readonly group: 'source' | 'shape'
+  readonly group: 'source' | 'time' | 'shape' | 'angle' | 'rig'
   readonly says: string
   readonly example: { readonly part: string; readonly property: string; readonly text: string }
   /** In the order in which arguments without a name fill them. */
@@ -43,9 +56,12 @@ export interface Entry {
   readonly many?: true
   /** Two ways of saying the same: giving some of both is an error. */
   readonly either?: readonly (readonly [readonly string[], readonly string[]])[]
-  readonly result: Kind | 'result'
+  /** `curve`: of the unit of the curve it reads. `rate`: the kind of `x` per time. */
+  readonly result: Kind | 'result' | 'curve' | 'rate'
   /** Sources with a phase: the parameters that set their pace. */
   readonly pace?: { readonly freq: string; readonly every?: string; readonly phase?: string }
+  /** What is not plain needs this argument. */
+  readonly plainUnless?: string
   /** Draws on a seed. */
   readonly seeded?: true
   readonly value: (call: Call) => (m: Moment) => number
@@ -54,8 +70,10 @@ export interface Entry {
   readonly bounds: (call: Call) => Interval
   /** When not given: it repeats when its arguments do. */
   readonly repeats?: (call: Call) => Repeats
-  /** When not given: it leaps when an argument does. */
-  readonly leaps?: (call: Call) => boolean
+  /** When not given: it may leap where an argument does. */
+  readonly edges?: (call: Call) => Edges
+  /** Its integral from second 0, where there is a closed form for these arguments. */
+  readonly integral?: (call: Call) => ((m: Moment) => number) | null
 }
 
 /** A word as an argument, with the strength that may stand behind it: `elasticOut(1.4)`. */
@@ -76,6 +94,16 @@ export interface Call {
   readonly phase: Phase
   readonly seed: number
   readonly frameRate: Rational
+  readonly measures: Measures
+  readonly beat: Beat
+  /** Something steady in the seconds of the clock in force, ready to be read. */
+  readonly read: (a: Affine) => Reading
+  /** The channel of the curve that is named, with the size of its unit. */
+  readonly curve: { readonly drawn: Drawn; readonly size: number; readonly hit: number } | null
+  /** The marks of the cue that is named. */
+  readonly cue: Marks | null
+  /** First and last second of the lap, the part's span and the marked stretch. */
+  readonly windows: Readonly<Record<'lap' | 'span' | 'stretch', readonly [Rational, Rational]>>
 }
 
 export const argsOf = (call: Call): Form[] => [
@@ -84,4 +112,18 @@ export const argsOf = (call: Call): Form[] => [
 ]
 export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
 export const repeatsOfArgs = (call: Call): Repeats => together(argsOf(call).map(f => f.facts().repeats))
-export const leapsOfArgs = (call: Call): boolean => argsOf(call).some(f => f.facts().leaps)
+export const edgesOfArgs = (call: Call): Edges => joined(...argsOf(call).map(f => f.facts().edges))
+
+/** The call without some arguments: those that set its pace are in its phase. */
+export function without(call: Call, ...names: readonly string[]): Call {
+  const args = Object.fromEntries(Object.entries(call.args).filter(([name]) => !names.includes(name)))
+  return { ...call, args }
+}
+
+/** The call when all its arguments are constants. */
+export function folded(call: Call, names: readonly string[], fold: (...values: Rational[]) => Rational | null) {
+  const values = names.map(n => call.args[n] && constantOf(call.args[n]))
+  if (values.some(v => !v)) return null
+  const result = fold(...(values as Rational[]))
+  return result && constant(result)
+}

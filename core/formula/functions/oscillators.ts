@@ -7,7 +7,21 @@ import { atWhole } from '../../insight/edges.ts'
 import { negate, toNumber } from '../../time/rational.ts'
 import { PLAIN } from '../../units/kinds.ts'
 import { edgesOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
-import { AMP, EVERY, FREQ, HIGH, LOW, OFFSET, PHASE, SWING, swing, swingBounds, swingIntegral, swingRepeats, valuesOf } from './swing.ts'
+import {
+  AMP,
+  EVERY,
+  FREQ,
+  HIGH,
+  LOW,
+  OFFSET,
+  PHASE,
+  SWING,
+  swing,
+  swingBounds,
+  swingIntegral,
+  swingRepeats,
+  valuesOf,
+} from './swing.ts'
 
 interface Wave {
   readonly name: string

@@ -5,7 +5,18 @@ import { NONE, joined } from '../../insight/edges.ts'
 import { NEVER, everySeconds, together, type Repeats } from '../../insight/repeats.ts'
 import { constantOf } from '../../engine/form.ts'
 import type { Moment } from '../../time/moment.ts'
-import { ONE, ZERO, compare, isZero, minus as less, negate, over as divided, rational, times as by, toNumber } from '../../time/rational.ts'
+import {
+  ONE,
+  ZERO,
+  compare,
+  isZero,
+  minus as less,
+  negate,
+  over as divided,
+  rational,
+  times as by,
+  toNumber,
+} from '../../time/rational.ts'
 import { PLAIN, TIME } from '../../units/kinds.ts'
 import { boundsOf, edgesOfArgs, repeatsOfArgs, without, type Call, type Entry, type Parameter } from './entry.ts'
 
@@ -93,7 +104,11 @@ export const envelope: Entry = {
   name: 'envelope',
   group: 'source',
   says: 'Rises from 0 to 1, holds, and falls back to 0: from second 0, after each mark of a cue, or fitted over the lap, the span of the part or the marked stretch.',
-  example: { part: 'Exit arrow', property: 'opacity', text: 'envelope(attack: 1s, release: 2s, easeIn: cubicOut, over: lap)' },
+  example: {
+    part: 'Exit arrow',
+    property: 'opacity',
+    text: 'envelope(attack: 1s, release: 2s, easeIn: cubicOut, over: lap)',
+  },
   takes: [
     { name: 'attack', says: 'how long it rises', kind: TIME, initial: 0, steady: true },
     { name: 'hold', says: 'how long it stays at 1', kind: TIME, initial: 0, steady: true },
@@ -147,7 +162,7 @@ function envelopeShape(call: Call): EnvelopeShape {
   const [attack, hold, release] = [seconds('attack'), seconds('hold'), seconds('release')]
   const window = call.words.over?.name as (typeof WINDOWS)[number] | undefined
   const sinceCue = (m: Moment): number => {
-    const t = call.beat.when(m).exactSeconds
+    const t = call.beat.seconds(m)
     const mark = call.cue!.latest(t)
     return mark ? toNumber(less(t, mark.at)) : -1
   }

@@ -1,33 +1,14 @@
 /** Shape functions: what one value becomes by another. */
-import { ALL, interval, meet, plus, times, minus, union, isBounded, negative } from '../../insight/interval.ts'
-import { NEVER } from '../../insight/repeats.ts'
+import { interval, meet, minus, negative, over as quotient, plus, times, union } from '../../insight/interval.ts'
+import { NONE, atZero } from '../../insight/edges.ts'
+import { EASING_NAMES, easingNamed } from '../../signal/easing.ts'
 import { constantOf } from '../../engine/form.ts'
-import { constant } from '../../time/affine.ts'
-import {
-  ONE,
-  absolute,
-  compare,
-  floor,
-  isZero,
-  minus as less,
-  over,
-  plus as and,
-  rational,
-  times as by,
-  type Rational,
-} from '../../time/rational.ts'
+import { AffineReader, add, constant, opposite } from '../../time/affine.ts'
+import { absolute, compare, minus as less, plus as and, times as by, type Rational } from '../../time/rational.ts'
 import { PLAIN } from '../../units/kinds.ts'
-import { boundsOf, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import { boundsOf, folded, repeatsOfArgs, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
-
-/** The call when all its arguments are constants. */
-function folded(call: Call, names: readonly string[], fold: (...values: Rational[]) => Rational | null) {
-  const values = names.map(n => call.args[n] && constantOf(call.args[n]))
-  if (values.some(v => !v)) return null
-  const result = fold(...(values as Rational[]))
-  return result && constant(result)
-}
 
 export const smoothstep: Entry = {
   name: 'smoothstep',
@@ -110,47 +91,6 @@ export const mix: Entry = {
   },
 }
 
-/** Nearest whole multiple, halves upwards. */
-const roundTo = (x: Rational, to: Rational): Rational | null =>
-  isZero(to) ? null : by(rational(floor(and(over(x, to), rational(1, 2)))), to)
-
-export const round: Entry = {
-  name: 'round',
-  group: 'shape',
-  says: 'The nearest whole number, or the nearest multiple of `to`; halves go up.',
-  example: { part: 'Strength counter', property: 'rotation', text: 'round(time * 45deg/s, to: 15deg)' },
-  takes: [X, { name: 'to', says: 'the step to round to', kind: 'result', valuePlace: true }],
-  result: 'result',
-  value: call => {
-    const { x, to } = call.args
-    if (!to) return m => Math.floor(x!.at(m) + 0.5)
-    const cx = x!.exact
-    const ct = constantOf(to)
-    if (cx && ct && !isZero(ct)) {
-      // Steady growth is rounded exactly, so that a frame on a step lies on its right side.
-      return m => {
-        const t = m.exactSeconds
-        const v = and(by(cx.rate, t), cx.base)
-        const r = roundTo(v, ct)!
-        return Number(r.n) / Number(r.d)
-      }
-    }
-    return m => {
-      const step = to.at(m)
-      return Math.floor(x!.at(m) / step + 0.5) * step
-    }
-  },
-  exact: call => folded(call, call.args.to ? ['x', 'to'] : ['x'], (x, to) => roundTo(x, to ?? ONE)),
-  bounds: call => {
-    const x = boundsOf(call, 'x')
-    if (!call.args.to) return { low: Math.floor(x.low + 0.5), high: Math.floor(x.high + 0.5) }
-    const half = times(call.args.to.facts().bounds, interval(-0.5, 0.5))
-    return isBounded(half) ? plus(x, half) : ALL
-  },
-  repeats: call => (call.args.x!.exact && constantOf(call.args.x!) === null ? NEVER : repeatsOfArgs(call)),
-  leaps: call => constantOf(call.args.x!) === null,
-}
-
 const extreme = (name: 'min' | 'max'): Entry => {
   const first = name === 'min' ? (a: number, b: number) => a < b : (a: number, b: number) => a > b
   const pick = name === 'min' ? Math.min : Math.max
@@ -203,5 +143,115 @@ export const abs: Entry = {
   bounds: call => {
     const x = boundsOf(call, 'x')
     return x.low >= 0 ? x : x.high <= 0 ? negative(x) : { low: 0, high: Math.max(-x.low, x.high) }
+  },
+}
+
+export const sign: Entry = {
+  name: 'sign',
+  group: 'shape',
+  says: '1 above 0, −1 below, and 0 at 0.',
+  example: { part: 'Mount', property: 'scale', text: '100% + sign(own.y) * 10%' },
+  takes: [{ name: 'x', says: 'the value', kind: 'any', required: true }],
+  result: PLAIN,
+  value: call => {
+    const { x } = call.args
+    return m => {
+      const v = x!.at(m)
+      return v > 0 ? 1 : v < 0 ? -1 : v === 0 ? 0 : NaN
+    }
+  },
+  bounds: call => {
+    const { low, high } = boundsOf(call, 'x')
+    const of = (v: number) => (v > 0 ? 1 : v < 0 ? -1 : 0)
+    return interval(of(low), of(high))
+  },
+  edges: call => {
+    const x = call.args.x!
+    return constantOf(x) ? NONE : x.exact ? atZero(x.exact) : ['anywhere']
+  },
+}
+
+export const step: Entry = {
+  name: 'step',
+  group: 'shape',
+  says: '0 while x is below the edge, 1 from the edge on.',
+  example: { part: 'Carousel', property: 'opacity', text: 'step(3s, time)' },
+  takes: [
+    { name: 'edge', says: 'where it becomes 1', kind: 'other', required: true },
+    { name: 'x', says: 'the value', kind: 'other', required: true },
+  ],
+  result: PLAIN,
+  value: call => {
+    const { edge, x } = call.args
+    const difference = x!.exact && edge!.exact && add(x!.exact, opposite(edge!.exact))
+    if (!difference) return m => (x!.at(m) >= edge!.at(m) ? 1 : 0)
+    const reader = new AffineReader(difference, call.frameRate)
+    return m => (reader.signAt(m) >= 0 ? 1 : 0)
+  },
+  bounds: () => interval(0, 1),
+  edges: call => {
+    const { edge, x } = call.args
+    const difference = x!.exact && edge!.exact && add(x!.exact, opposite(edge!.exact))
+    return difference ? atZero(difference) : ['anywhere']
+  },
+  repeats: repeatsOfArgs,
+}
+
+export const remap: Entry = {
+  name: 'remap',
+  group: 'shape',
+  says: 'Takes a value from one range to another; with `limit: yes` it stays within the new range.',
+  example: { part: 'Mount', property: 'opacity', text: 'remap(own.y, -24px, 24px, 40%, 100%, limit: yes)' },
+  takes: [
+    { name: 'x', says: 'the value', kind: 'other', required: true },
+    { name: 'inLow', says: 'the low end of its range', kind: 'other', required: true },
+    { name: 'inHigh', says: 'the high end of its range', kind: 'other', required: true },
+    { name: 'outLow', says: 'what the low end becomes', kind: 'result', required: true, valuePlace: true },
+    { name: 'outHigh', says: 'what the high end becomes', kind: 'result', required: true, valuePlace: true },
+    { name: 'limit', says: 'whether it stays within the new range', kind: PLAIN, words: () => ['no', 'yes'] },
+  ],
+  result: 'result',
+  value: call => {
+    const { x, inLow, inHigh, outLow, outHigh } = call.args
+    const limit = call.words.limit?.name === 'yes'
+    return m => {
+      const low = inLow!.at(m)
+      const share = (x!.at(m) - low) / (inHigh!.at(m) - low)
+      const held = limit ? (share < 0 ? 0 : share > 1 ? 1 : share) : share
+      const [a, b] = [outLow!.at(m), outHigh!.at(m)]
+      // At the ends it is the end itself, to the bit.
+      return held === 1 ? b : a + (b - a) * held
+    }
+  },
+  bounds: call => {
+    const [a, b] = [boundsOf(call, 'outLow'), boundsOf(call, 'outHigh')]
+    if (call.words.limit?.name === 'yes') return plus(union(a, b), times(union(a, b), interval(-1e-15, 1e-15)))
+    const low = boundsOf(call, 'inLow')
+    const share = quotient(minus(boundsOf(call, 'x'), low), minus(boundsOf(call, 'inHigh'), low))
+    return plus(a, times(minus(b, a), share))
+  },
+}
+
+export const ease: Entry = {
+  name: 'ease',
+  group: 'shape',
+  says: 'Bends a share from 0 to 1 along an easing; before 0 and after 1 it holds.',
+  example: { part: 'Carousel', property: 'scale', text: 'ease(lapProgress, elasticOut(1.2))' },
+  takes: [
+    { name: 'x', says: 'the share, 0 to 1', kind: PLAIN, required: true },
+    { name: 'curve', says: 'the easing', kind: PLAIN, words: () => EASING_NAMES, required: true },
+  ],
+  result: PLAIN,
+  value: call => {
+    const { x } = call.args
+    const bend = easingNamed(call.words.curve!.name, call.words.curve!.strength)!.ease
+    return m => {
+      const v = x!.at(m)
+      return bend(v < 0 ? 0 : v > 1 ? 1 : v)
+    }
+  },
+  bounds: call => {
+    const { low, high } = easingNamed(call.words.curve!.name, call.words.curve!.strength)!
+    return interval(low, high)
   },
 }

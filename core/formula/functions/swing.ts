@@ -8,12 +8,42 @@ import { ANGLE, FREQUENCY, TIME } from '../../units/kinds.ts'
 import { boundsOf, repeatsOfArgs, without, type Call, type Parameter } from './entry.ts'
 
 export const FREQ: Parameter = { name: 'freq', says: 'how many times a second', kind: FREQUENCY, required: true }
-export const EVERY: Parameter = { name: 'every', says: 'how long one takes', kind: TIME, required: true, positive: true }
-export const AMP: Parameter = { name: 'amp', says: 'how far to either side', kind: 'result', initial: 1, valuePlace: true }
-export const OFFSET: Parameter = { name: 'offset', says: 'what it swings round', kind: 'result', initial: 0, valuePlace: true }
+export const EVERY: Parameter = {
+  name: 'every',
+  says: 'how long one takes',
+  kind: TIME,
+  required: true,
+  positive: true,
+}
+export const AMP: Parameter = {
+  name: 'amp',
+  says: 'how far to either side',
+  kind: 'result',
+  initial: 1,
+  valuePlace: true,
+}
+export const OFFSET: Parameter = {
+  name: 'offset',
+  says: 'what it swings round',
+  kind: 'result',
+  initial: 0,
+  valuePlace: true,
+}
 export const PHASE: Parameter = { name: 'phase', says: 'how far ahead it is', kind: ANGLE, initial: 0 }
-export const LOW: Parameter = { name: 'low', says: 'the lowest value', kind: 'result', required: true, valuePlace: true }
-export const HIGH: Parameter = { name: 'high', says: 'the highest value', kind: 'result', required: true, valuePlace: true }
+export const LOW: Parameter = {
+  name: 'low',
+  says: 'the lowest value',
+  kind: 'result',
+  required: true,
+  valuePlace: true,
+}
+export const HIGH: Parameter = {
+  name: 'high',
+  says: 'the highest value',
+  kind: 'result',
+  required: true,
+  valuePlace: true,
+}
 export const SWING = [
   ['amp', 'offset'],
   ['low', 'high'],
@@ -60,7 +90,10 @@ export function steadySwing(call: Call): { middle: number; reach: number } | nul
  * The integral of a steady swing from second 0. `whole` and `upTo` give the integral of its wave over whole
  * cycles and into one, in cycles; it is the phase that is integrated, so pace and phase must be steady.
  */
-export function swingIntegral(call: Call, waveUpTo: (whole: number, part: number) => number): ((m: Moment) => number) | null {
+export function swingIntegral(
+  call: Call,
+  waveUpTo: (whole: number, part: number) => number,
+): ((m: Moment) => number) | null {
   const turns = call.phase.affine
   const constant = steadySwing(call)
   if (!turns || !constant || turns.rate.n === 0n) return null

@@ -1,0 +1,269 @@
+/** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
+import { ALL, interval, plus, point, times, union } from '../../insight/interval.ts'
+import { NONE, joined, later } from '../../insight/edges.ts'
+import { ALWAYS, NEVER, everySeconds, growing, together, type Repeats } from '../../insight/repeats.ts'
+import { integralOf } from '../../engine/integral.ts'
+import { PIECE } from '../../engine/beat.ts'
+import { constantOf, type Form } from '../../engine/form.ts'
+import { momentOfSeconds, type Moment } from '../../time/moment.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  compare,
+  floor,
+  fromNumber,
+  isZero,
+  minus,
+  negate,
+  over,
+  plus as and,
+  rational,
+  times as by,
+  toNumber,
+  type Rational,
+} from '../../time/rational.ts'
+import { FREQUENCY, TIME } from '../../units/kinds.ts'
+import { boundsOf, edgesOfArgs, repeatsOfArgs, without, type Call, type Entry, type Parameter } from './entry.ts'
+
+const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
+
+/** The moment some seconds before another; seconds as a double are taken as their decimal. */
+const earlier = (m: Moment, seconds: Rational): Moment => momentOfSeconds(minus(m.exactSeconds, seconds), m.rate)
+const exactly = (x: number): Rational | null => (Number.isFinite(x) ? fromNumber(x) : null)
+
+/** A reading of `x` at moments made from moments, which remembers the last one. */
+function moved(x: Form, to: (m: Moment) => Moment | null): (m: Moment) => number {
+  let last: Moment | null = null
+  let value = NaN
+  return m => {
+    if (m === last) return value
+    const there = to(m)
+    value = there ? x.at(there) : NaN
+    last = m
+    return value
+  }
+}
+
+export const delay: Entry = {
+  name: 'delay',
+  group: 'time',
+  says: 'Any formula, links included, some time later.',
+  example: { part: 'Flag', property: 'rotation', text: 'delay(carousel.rotation, 120ms) * 0.8' },
+  takes: [X, { name: 'by', says: 'how much later', kind: TIME, required: true }],
+  result: 'result',
+  value: call => {
+    const { x, by: lag } = call.args
+    const fixed = constantOf(lag!)
+    return moved(x!, m => {
+      const seconds = fixed ?? exactly(lag!.at(m))
+      return seconds && earlier(m, seconds)
+    })
+  },
+  exact: call => {
+    const { exact } = call.args.x!
+    const lag = constantOf(call.args.by!)
+    return exact && lag ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, lag)) } : null
+  },
+  bounds: call => boundsOf(call, 'x'),
+  repeats: call => (constantOf(call.args.by!) ? call.args.x!.facts().repeats : repeatsOfArgs(call)),
+  edges: call => {
+    const lag = constantOf(call.args.by!)
+    const { edges } = call.args.x!.facts()
+    return lag ? later(edges, lag) : edges.length > 0 ? ['anywhere'] : call.args.by!.facts().edges
+  },
+}
+
+export const hold: Entry = {
+  name: 'hold',
+  group: 'time',
+  says: 'Any formula, read so many times a second and held between.',
+  example: { part: 'Dynamo needle', property: 'rotation', text: 'hold(noise(4Hz, 30deg), 10Hz)' },
+  takes: [
+    X,
+    { name: 'rate', says: 'how many times a second it is read', kind: FREQUENCY, required: true, steady: true },
+  ],
+  result: 'result',
+  value: call => {
+    const rate = constantOf(call.args.rate!)
+    if (!rate || compare(rate, ZERO) <= 0) return call.args.x!.at
+    return moved(call.args.x!, m => momentOfSeconds(over(rational(floor(by(m.exactSeconds, rate))), rate), m.rate))
+  },
+  bounds: call => boundsOf(call, 'x'),
+  repeats: call => {
+    const rate = constantOf(call.args.rate!)
+    const { every, gain } = call.args.x!.facts().repeats
+    if (!rate || isZero(rate) || every === null) return NEVER
+    const step = everySeconds(absolute(over(ONE, rate)))
+    if (isZero(gain)) return isZero(every) ? ALWAYS : together([step, everySeconds(every)])
+    return isZero(every) ? { every: step.every, gain } : NEVER
+  },
+  edges: call => {
+    const rate = constantOf(call.args.rate!)
+    return rate && !isZero(rate) ? [{ at: ZERO, every: absolute(over(ONE, rate)) }] : NONE
+  },
+}
+
+export const at: Entry = {
+  name: 'at',
+  group: 'time',
+  says: 'Any formula as it is at another moment of the piece.',
+  example: { part: 'Carousel', property: 'rotation', text: 'at(noise(1Hz, 20deg), 2s)' },
+  takes: [X, { name: 'time', says: 'the moment, in seconds of the piece', kind: TIME, required: true }],
+  result: 'result',
+  value: call => {
+    const { x, time } = call.args
+    const fixed = constantOf(time!)
+    return moved(x!, m => {
+      const seconds = (fixed ?? time!.exact) ? exactAt(time!, m) : exactly(time!.at(m))
+      return seconds && momentOfSeconds(seconds, m.rate)
+    })
+  },
+  bounds: call => boundsOf(call, 'x'),
+  repeats: call => (constantOf(call.args.time!) ? ALWAYS : call.args.time!.facts().repeats),
+  edges: call => {
+    if (constantOf(call.args.time!)) return NONE
+    return call.args.x!.facts().edges.length > 0 ? ['anywhere'] : call.args.time!.facts().edges
+  },
+}
+
+const exactAt = (f: Form, m: Moment): Rational => and(by(f.exact!.rate, m.exactSeconds), f.exact!.base)
+
+/** The step of the one-sided difference, in seconds: its square is far below and its rounding far above a double's. */
+const STEP = rational(1, 8192)
+
+export const rateOf: Entry = {
+  name: 'rateOf',
+  group: 'time',
+  says: 'How fast any formula changes, per second, from this moment on.',
+  example: { part: 'Mount', property: 'rotation', text: 'rateOf(own.y) / 80px/s * 10deg' },
+  takes: [{ ...X, kind: 'any' }],
+  result: 'rate',
+  value: call => {
+    const x = call.args.x!
+    const { exact } = x
+    if (exact) {
+      const rate = toNumber(exact.rate)
+      return () => rate
+    }
+    // The one-sided difference of second order, from this moment on, so that a leap behind is not seen.
+    const h = toNumber(STEP)
+    const second = negate(STEP)
+    const third = by(second, rational(2))
+    return m => (-3 * x.at(m) + 4 * x.at(earlier(m, second)) - x.at(earlier(m, third))) / (2 * h)
+  },
+  exact: call => {
+    const { exact } = call.args.x!
+    return exact && { rate: ZERO, base: exact.rate }
+  },
+  bounds: call => (call.args.x!.exact ? point(toNumber(call.args.x!.exact.rate)) : ALL),
+  repeats: call => ({ every: call.args.x!.facts().repeats.every, gain: ZERO }),
+  edges: call => (call.args.x!.exact ? NONE : ['anywhere']),
+}
+
+/** Readings over which an average is taken. */
+const READINGS = 64
+
+export const average: Entry = {
+  name: 'average',
+  group: 'time',
+  says: 'The average of any formula over the time just gone by, which softens it.',
+  example: { part: 'Dynamo needle', property: 'rotation', text: 'average(random(-30deg, 30deg, 8Hz), 0.5s)' },
+  takes: [X, { name: 'over', says: 'how far back', kind: TIME, required: true, positive: true, steady: true }],
+  result: 'result',
+  value: call => {
+    const x = call.args.x!
+    const length = constantOf(call.args.over!) ?? ONE
+    const integral = x.integral
+    if (integral) {
+      const seconds = toNumber(length)
+      return m => (integral(m) - integral(earlier(m, length))) / seconds
+    }
+    const step = over(length, rational(READINGS))
+    return m => {
+      let sum = 0
+      let t = minus(m.exactSeconds, by(step, rational(1, 2)))
+      for (let k = 0; k < READINGS; k++, t = minus(t, step)) sum += x.at(momentOfSeconds(t, m.rate))
+      return sum / READINGS
+    }
+  },
+  exact: call => {
+    const { exact } = call.args.x!
+    const length = constantOf(call.args.over!)
+    return exact && length
+      ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, by(length, rational(1, 2)))) }
+      : null
+  },
+  bounds: call => {
+    const b = boundsOf(call, 'x')
+    // Differences of integrals are rounded where the values themselves would not be.
+    return call.args.x!.integral
+      ? plus(b, times(union(b, point(0)), interval(-1e-9, 1e-9)))
+      : plus(b, times(b, interval(-1e-14, 1e-14)))
+  },
+  repeats: call => call.args.x!.facts().repeats,
+  edges: () => NONE,
+}
+
+export const accumulate: Entry = {
+  name: 'accumulate',
+  group: 'time',
+  says: 'A rate added up over time from second 0, also when the rate itself changes; a cue sets it back to `from`.',
+  example: { part: 'Carousel', property: 'rotation', text: 'accumulate(30deg/s + sine(every: 4s, amp: 20deg/s))' },
+  takes: [
+    { name: 'rate', says: 'how much a second', kind: 'perSecond', required: true },
+    { name: 'from', says: 'what it begins with', kind: 'result', initial: 0, valuePlace: true },
+    { name: 'reset', says: 'a cue that sets it back', kind: 'any', thing: 'cue' },
+  ],
+  result: 'result',
+  value: call => {
+    const { rate, from } = call.args
+    const sum = integralOf(rate!, call.frameRate)
+    const start = (m: Moment): number => {
+      const mark = call.cue!.latest(call.beat.seconds(m))
+      return mark ? sum(momentOfSeconds(mark.at, m.rate)) : 0
+    }
+    return m => {
+      const there = call.beat === PIECE ? m : momentOfSeconds(call.beat.seconds(m), m.rate)
+      return from!.at(m) + sum(there) - (call.cue ? start(m) : 0)
+    }
+  },
+  exact: call => {
+    const { rate, from } = call.args
+    const constant = constantOf(rate!)
+    const base = constantOf(from!)
+    const clock = call.beat.steady
+    if (!constant || !base || !clock || call.cue) return null
+    return { rate: by(constant, clock.rate), base: and(base, by(constant, clock.base)) }
+  },
+  bounds: call => {
+    const b = boundsOf(call, 'rate')
+    return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
+  },
+  repeats: call => accumulateRepeats(call),
+  edges: call => {
+    const rest = edgesOfArgs(without(call, 'rate', 'reset'))
+    if (!call.cue) return rest
+    const { marks, every } = call.cue.all()
+    return call.beat.steady
+      ? joined(
+          rest,
+          marks.map(m => ({ at: m, every })),
+        )
+      : ['anywhere']
+  },
+}
+
+function accumulateRepeats(call: Call): Repeats {
+  const { rate } = call.args
+  const constant = constantOf(rate!)
+  if (call.cue || !call.beat.steady) return NEVER
+  if (constant) return growing(by(constant, call.beat.steady.rate))
+  const { every, gain } = rate!.facts().repeats
+  if (!every || isZero(every) || !isZero(gain)) return NEVER
+  // Over each period it gains the same; a gain that is no decimal is not said to be exact.
+  const whole = integralOf(rate!, call.frameRate)(momentOfSeconds(every, call.frameRate))
+  const rounded = Math.round(whole * 1e9) / 1e9
+  const clocked = absolute(over(every, call.beat.steady.rate))
+  return Math.abs(whole - rounded) < 1e-12 ? { every: clocked, gain: over(fromNumber(rounded), clocked) } : NEVER
+}
