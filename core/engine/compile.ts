@@ -38,7 +38,7 @@ export interface Env extends Setting, Measures {
   readonly dial: (id: string) => Form
   readonly signal: (id: string) => Form
   /** A property of a part; `copy` picks one of its innermost copies. Null when there is no such copy. */
-  readonly property: (part: string, property: string, copy: number | null) => Form | null
+  readonly property: (part: string, property: string, copy: number | 'before' | null) => Form | null
   /** A part and feature as written: the part's id and the property's name, or the value of a fixed setting. */
   readonly feature: (of: string, name: string) => { part: string; property: string } | { setting: number }
   readonly clock: (name: string) => Beat
@@ -185,7 +185,7 @@ class Compiler {
       return this.env.builtin(`parent.${builtinNamed(node.name)!.name}`, this.beat)
     const feature = this.env.feature(word, node.name)
     if ('setting' in feature) return fixedNumber(feature.setting, this.env.frameRate)
-    let copy: number | null = null
+    let copy: number | 'before' | null = canonical(word) === 'before' ? 'before' : null
     if (node.of.type === 'index') {
       const which = constantOf(this.form(node.of.at))
       if (!which || !isWhole(which))

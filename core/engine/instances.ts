@@ -4,7 +4,7 @@
  */
 import { levelsOf, type Level } from '../formula/scope.ts'
 import type { Piece } from '../piece/schema.ts'
-import { rational, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { rational, ZERO, type Rational } from '../time/rational.ts'
 
 export interface Instances {
   readonly levels: readonly Level[]
@@ -69,9 +69,12 @@ export function copyWords(of: Instances, instance: number): ReadonlyMap<string, 
     const level = of.levels.at(-back)
     const index = indices.at(-back)
     if (!level || index === undefined) continue
-    words.set(`${prefix}index`, index === 0 ? ZERO : rational(index))
-    words.set(`${prefix}count`, level.copies.count === 1 ? ONE : rational(level.copies.count))
+    words.set(`${prefix}index`, rational(index))
+    words.set(`${prefix}count`, rational(level.copies.count))
     words.set(`${prefix}along`, alongOf(level, index))
+    const columns = level.copies.layout === 'grid' ? level.copies.columns : level.copies.count
+    words.set(`${prefix}row`, rational(Math.floor(index / columns)))
+    words.set(`${prefix}rows`, rational(Math.ceil(level.copies.count / columns)))
   }
   return words
 }

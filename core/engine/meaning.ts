@@ -28,10 +28,28 @@ export interface Meaning {
 
 export const signalKey = (id: string): string => `~${id}`
 
-/** What a checked formula reads, as keys. */
+/** Hand keys on a property that nothing drives: they run as the formula `base`. */
+const keyedDrive = (part: string, property: string): Drive => ({
+  part,
+  property,
+  text: 'base',
+  good: 'base',
+  seed: 0,
+  off: false,
+  takes: [],
+  promises: [],
+})
+
+/** What a checked formula reads, as keys, but for the copies before. */
 export function readKeys(checked: Checked): string[] {
   return checked.reads.flatMap(r =>
-    r.type === 'property' ? [propertyKey(r.part, r.property)] : r.type === 'signal' ? [signalKey(r.id)] : [],
+    r.type === 'property'
+      ? r.before
+        ? []
+        : [propertyKey(r.part, r.property)]
+      : r.type === 'signal'
+        ? [signalKey(r.id)]
+        : [],
   )
 }
 
@@ -68,6 +86,12 @@ export class Meanings {
       const property = propertyNamed(drive.property)
       if (!part || !property) continue
       this.make(key, drive, { part: drive.part, property }, kindOf, sameSignals ? lend : null)
+    }
+    for (const [key, base] of Object.entries(piece.bases)) {
+      if (!base.keys || this.all.has(key)) continue
+      const [part, name] = key.split('.') as [string, string]
+      const property = propertyNamed(name)
+      if (piece.parts[part] && property) this.make(key, keyedDrive(part, name), { part, property }, kindOf, lend)
     }
     this.breakCircles()
   }

@@ -21,6 +21,8 @@ import { Meanings, runningFormula, signalKey, type Meaning, type Running } from 
 import { timeWords, windowsOf } from './words.ts'
 import { PIECE, type Beat } from './beat.ts'
 import { beatOf } from './clock.ts'
+import { keyedForm } from './keys.ts'
+import { problem } from '../formula/problem.ts'
 import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
 
@@ -61,6 +63,8 @@ export class Program {
   /** The time words on each clock that is read. */
   private readonly words: Map<Beat, ReadonlyMap<string, Form>>
   private readonly beats = new Map<string, Beat>()
+  /** Readers of the slots that are being made. */
+  private readonly begun = new Map<string, Form[]>()
 
   constructor(
     readonly piece: Piece,
@@ -103,15 +107,25 @@ export class Program {
   private build(key: string, m: Meaning, offset: number, slotOf: (key: string) => Slot): Slot {
     const tracked = { paces: new Map<string, Pace>(), dials: new Set<string>(), slots: new Set<string>() }
     const problems = [...m.problems]
+    const bases = m.target.part === null ? [zero(this.measures)] : this.handForms(m.target.part, m.target.property!)
     const attempt = (checked: Checked | null, report: boolean): Form[] | null => {
       if (!checked) return null
       try {
         const count = m.target.part === null ? 1 : this.instancesOf(m.target.part).count
-        return Array.from({ length: count }, (_, i) => compile(checked, this.env(m, i, tracked, slotOf)))
+        const forms: Form[] = []
+        const readers: Form[] = []
+        this.begun.set(key, readers)
+        for (let i = 0; i < count; i++) {
+          forms.push(compile(checked, this.env(m, i, tracked, slotOf)))
+          readers.push(guarded(forms[i]!, bases[i]!))
+        }
+        return forms
       } catch (e) {
         if (!(e instanceof CannotRun)) throw e
         if (report) problems.push(e.problem)
         return null
+      } finally {
+        this.begun.delete(key)
       }
     }
     let running = m.running
@@ -121,7 +135,6 @@ export class Program {
       forms = attempt(m.good, false)
     }
     if (!forms && running !== 'off') running = 'base'
-    const bases = m.target.part === null ? [zero(this.measures)] : this.handForms(m.target.part, m.target.property!)
     const used = forms ?? bases
     const readers = used.map((f, i) => guarded(f, bases[i]!))
     return { key, forms: used, readers, running, problems, ...tracked, offset }
@@ -146,6 +159,14 @@ export class Program {
     const indices = indicesOf(here, instance)
     const read = (key: string, which: number): Form | null => {
       if (!this.meanings.all.has(key)) return null
+      const begun = this.begun.get(key)
+      if (begun) {
+        // Of a slot that is being made, the copies before this one are there.
+        const made = begun[which]
+        if (made) return made
+        const says = `${this.meanings.label(key)} reads itself in a circle of copies. Read the copy before with before.`
+        throw new CannotRun(problem('cycle', { from: 0, to: m.source.text.length }, says))
+      }
       tracked.slots.add(key)
       return slotOf(key).readers[which]!
     }
@@ -162,7 +183,7 @@ export class Program {
       builtin: (name, beat) => {
         const copy = copies.get(name)
         if (copy) return fixed(copy, measures.frameRate)
-        if (name === 'base') return this.handForms(part!, property!)[instance]!
+        if (name === 'base') return this.handForms(part!, property!, beat)[instance]!
         if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
         if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
         return this.wordsOn(beat).get(name)!
@@ -187,7 +208,8 @@ export class Program {
       signal: id => read(signalKey(id), 0)!,
       property: (of, name, copy) => {
         const there = this.instancesOf(of)
-        const which = instanceRead(here, instance, there, copy)
+        if (copy === 'before' && indices.at(-1) === 0) return this.handForms(of, propertyNamed(name)!)[instance]!
+        const which = copy === 'before' ? instance - 1 : instanceRead(here, instance, there, copy)
         if (which === null) return null
         return read(propertyKey(of, name), which) ?? this.handForms(of, propertyNamed(name)!)[which]!
       },
@@ -227,12 +249,13 @@ export class Program {
   }
 
   /** What a property holds by hand at each instance, in base measure. */
-  handForms(part: string, property: Property): Form[] {
+  handForms(part: string, property: Property, beat: Beat = PIECE): Form[] {
     const size = unitNamed(property.unit)?.size(this.measures) ?? rational(1)
     const base = this.piece.bases[propertyKey(part, property.name)]
     const common = base?.value ?? initialOf(property, this.piece.parts[part]!.shape.type)
     const { count } = this.instancesOf(part)
-    const same = handForm(common, size, this.measures.frameRate)
+    const { frameRate } = this.measures
+    const same = base?.keys ? keyedForm(base.keys, size, beat, frameRate) : handForm(common, size, frameRate)
     return Array.from({ length: count }, (_, i) => {
       const own = base?.copies?.[i]
       return own === undefined ? same : handForm(own, size, this.measures.frameRate)

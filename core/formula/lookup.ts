@@ -12,7 +12,8 @@ export type Got = Kind | 'any'
 
 /** What else of the piece a formula reads. */
 export type Read =
-  | ({ readonly type: 'property'; readonly part: string; readonly property: string } & Span)
+  /** `before`: of the copy before, which can never close a circle by itself. */
+  | ({ readonly type: 'property'; readonly part: string; readonly property: string; readonly before: boolean } & Span)
   | ({ readonly type: 'dial' | 'signal'; readonly id: string } & Span)
 
 /** The kind of a signal, or `any` while it has a problem of its own. */
@@ -123,7 +124,7 @@ export abstract class Lookup {
     const word = canonical(of.name)
     let part: string
     if ((RELATIVES as readonly string[]).includes(word)) {
-      if (word === 'parent' && ['index', 'count', 'along'].includes(canonical(node.name))) return this.outerCopy(node)
+      if (word === 'parent' && builtinNamed(node.name)?.copies) return this.outerCopy(node)
       const found = relative(piece, word, this.target.part)
       if (typeof found !== 'string') return this.wrong(problem('unknown-name', of, found.says))
       part = found
@@ -152,7 +153,8 @@ export abstract class Lookup {
     }
     this.copyOf(node, of, part)
     if ('setting' in feature) return PLAIN
-    this.reads.push({ type: 'property', part, property: feature.name, from: node.from, to: node.to })
+    const before = word === 'before'
+    this.reads.push({ type: 'property', part, property: feature.name, from: node.from, to: node.to, before })
     return feature.kind
   }
 

@@ -36,7 +36,9 @@ export function nearest(name: string, known: Iterable<string>): string[] {
     const far = distance(wanted, c, most)
     if (far <= most || begins) found.push({ name: candidate, far: begins ? Math.min(far, most) : far })
   }
-  const off = (n: string) => Math.abs(n.length - wanted.length)
+  const letters = (n: string) => [...canonical(n)].sort().join('')
+  // Two letters swapped are the likeliest slip, then a letter changed, then one too many or too few.
+  const off = (n: string) => (letters(n) === letters(name) ? -1 : Math.abs(n.length - wanted.length))
   found.sort((a, b) => a.far - b.far || off(a.name) - off(b.name) || (a.name < b.name ? -1 : 1))
   return found.slice(0, 3).map(f => f.name)
 }

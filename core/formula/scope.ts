@@ -36,13 +36,15 @@ export const BUILTINS: readonly Builtin[] = [
   { name: 'index', kind: PLAIN, says: 'which copy this is, counted from 0', copies: true },
   { name: 'count', kind: PLAIN, says: 'how many copies there are', copies: true },
   { name: 'along', kind: PLAIN, says: 'how far along the copies this one is, 0 to 1', copies: true },
+  { name: 'row', kind: PLAIN, says: 'which row of a grid this copy stands in, counted from 0', copies: true },
+  { name: 'rows', kind: PLAIN, says: 'how many rows the grid has', copies: true },
   { name: 'pi', kind: PLAIN, says: '3.14159…, half the way round a circle of radius 1' },
 ]
 const BUILTIN = new Map(BUILTINS.map(b => [canonical(b.name), b]))
 export const builtinNamed = (name: string): Builtin | undefined => BUILTIN.get(canonical(name))
 
 /** Words before a dot that stand for a part. */
-export const RELATIVES = ['own', 'parent'] as const
+export const RELATIVES = ['own', 'parent', 'before'] as const
 
 /** Words that some argument takes, such as the easings. */
 const ARGUMENT_WORDS = FUNCTIONS.flatMap(f => f.takes.flatMap(p => (p.words?.() ?? []).map(canonical)))
@@ -53,7 +55,6 @@ export function nameTaken(name: string): string | null {
   const words = [
     ...BUILTIN.keys(),
     ...RELATIVES,
-    'before',
     ...KEYWORD_NAMES,
     ...FUNCTIONS.map(f => canonical(f.name)),
     ...ARGUMENT_WORDS,
@@ -136,6 +137,10 @@ export function levelsOf(piece: Piece, part: string): Level[] {
 export function relative(piece: Piece, word: string, part: string | null): string | { says: string } {
   if (part === null) return { says: `A signal belongs to no part, so it has no ${word}.` }
   if (word === 'own') return part
+  if (word === 'before') {
+    const copied = levelsOf(piece, part).length > 0
+    return copied ? part : { says: `${piece.parts[part]!.name} has no copies, so none comes before it.` }
+  }
   const parent = piece.parts[part]!.parent
   return parent ?? { says: `${piece.parts[part]!.name} has no parent. Name the part that is meant.` }
 }

@@ -6,7 +6,7 @@ import { nameTaken } from '../formula/scope.ts'
 import { everyNode } from '../formula/tree.ts'
 import { initialOf, propertyNamed } from '../rig/properties.ts'
 import { operation, type Operation, type Put } from './operation.ts'
-import { NAMED, propertyKey, type Part, type Piece, type Shape } from './schema.ts'
+import { NAMED, propertyKey, type Base, type Part, type Piece, type Shape } from './schema.ts'
 
 /** The next free id with a prefix: `p1`, `p2` … */
 export function freshId(entries: Readonly<Record<string, unknown>>, prefix: string): string {
@@ -98,6 +98,15 @@ export function setBase(piece: Piece, part: string, property: string, value: num
   const key = propertyKey(part, property)
   const says = `set ${piece.parts[part]!.name} ${property}`
   return operation(says, { in: 'bases', id: key, value: value === null ? null : { ...piece.bases[key], value } })
+}
+
+/** Hand keys of a property over time; null takes them away. */
+export function setKeys(piece: Piece, part: string, property: string, keys: Base['keys'] | null): Operation {
+  const key = propertyKey(part, property)
+  const { shape, name } = piece.parts[part]!
+  const held = piece.bases[key] ?? { value: initialOf(propertyNamed(property)!, shape.type) }
+  const { keys: _old, ...rest } = held
+  return operation(`set keys of ${name} ${property}`, { in: 'bases', id: key, value: keys ? { ...rest, keys } : rest })
 }
 
 /** Hand values of single copies that differ from the common one, by instance, in the display unit. */

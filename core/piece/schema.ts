@@ -54,6 +54,8 @@ export const Copies = v.variant('layout', [
   v.object({ layout: v.literal('ring'), count, radius: number, from: number, sweep: number, turn: v.boolean() }),
   /** In a straight row, centred on the part: px from copy to copy. */
   v.object({ layout: v.literal('row'), count, dx: number, dy: number }),
+  /** In rows of so many columns, from the top, centred on the part: px between columns and rows. */
+  v.object({ layout: v.literal('grid'), count, columns: count, dx: number, dy: number }),
 ])
 
 export const Part = v.object({
@@ -87,13 +89,16 @@ export const Drive = v.object({
   promises: v.pipe(v.array(v.object({ side: v.picklist(['above', 'below']), than: number })), v.maxLength(4)),
 })
 
+/** A point of a curve or a hand key, in seconds, and how it goes on from there. */
+const point = v.object({ time: number, value: number, shape: v.picklist(['stepped', 'straight', 'smooth']) })
+
 /** What a property holds by hand: one number, or keys over time; its key is `part.property`. */
 export const Base = v.object({
   value: number,
   keys: v.optional(
     v.object({
-      points: v.pipe(v.array(v.object({ time: number, value: number })), v.minLength(1), v.maxLength(2000)),
-      after: v.picklist(['hold', 'repeat', 'mirror']),
+      points: v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)),
+      after: v.picklist(['hold', 'repeat', 'mirror', 'carry']),
     }),
   ),
   /** Values of single copies that differ, by index. */
@@ -153,7 +158,6 @@ export const Cue = v.object({
   every: v.nullable(positive),
 })
 
-const point = v.object({ time: number, value: number, shape: v.picklist(['stepped', 'straight', 'smooth']) })
 /** A drawn curve with named channels on one time axis (seconds). */
 export const Curve = v.object({
   name,

@@ -12,6 +12,12 @@ export function placesOf(copies: Copies | null): Matrix[] {
       const k = i - (count - 1) / 2
       return placed(k * copies.dx, k * copies.dy, 0)
     }
+    if (copies.layout === 'grid') {
+      const [column, row] = [i % copies.columns, Math.floor(i / copies.columns)]
+      const columns = Math.min(copies.columns, count)
+      const rows = Math.ceil(count / copies.columns)
+      return placed((column - (columns - 1) / 2) * copies.dx, ((rows - 1) / 2 - row) * copies.dy, 0)
+    }
     const full = Math.abs(copies.sweep) >= 360
     const share = full ? i / count : count > 1 ? i / (count - 1) : 0
     const turns = (copies.from + copies.sweep * share) / 360

@@ -90,7 +90,7 @@ export class Scene {
     const count = (parent?.count ?? 1) * own
     const readings = new Map<string, Reading & { property: Property; low: number; high: number }>()
     for (const property of propertiesOf(part.shape.type)) {
-      const hand = Float64Array.from(this.program.handForms(id, property), f => toNumber(f.exact!.base))
+      const hand = Float64Array.from(this.program.handForms(id, property), f => (f.exact ? toNumber(f.exact.base) : 0))
       const offset = this.program.slots.get(propertyKey(id, property.name))?.offset ?? -1
       const size = toNumber(unitNamed(property.unit)?.size(this.program.measures) ?? { n: 1n, d: 1n })
       const [low, high] = property.range ?? [-Infinity, Infinity]

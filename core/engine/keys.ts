@@ -1,0 +1,51 @@
+/** Hand keys: what a property holds by hand over time, read on the clock in force. */
+import type { Base } from '../piece/schema.ts'
+import * as I from '../insight/interval.ts'
+import { everySeconds, type Repeats } from '../insight/repeats.ts'
+import { beyond, drawn } from '../signal/drawn.ts'
+import {
+  ONE,
+  fromNumber,
+  isZero,
+  minus,
+  negate,
+  over,
+  rational,
+  times,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
+import { reading, type Beat } from './beat.ts'
+import { form, type Form } from './form.ts'
+
+/** The form of hand keys; `size` is the unit's, so that values come in base measure. */
+export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat: Beat, frameRate: Rational): Form {
+  const curve = drawn(keys.points)
+  const length = curve.end > curve.start ? minus(fromNumber(curve.end), fromNumber(curve.start)) : ONE
+  const read = reading(
+    { rate: over(ONE, length), base: negate(over(fromNumber(curve.start), length)) },
+    beat,
+    frameRate,
+  )
+  const scale = toNumber(size)
+  const gain = times(minus(fromNumber(curve.last), fromNumber(curve.first)), size)
+  const { every } = read.cyclic
+  const repeats = (): Repeats => {
+    if (keys.after === 'hold' || !every || isZero(every)) return read.once
+    if (keys.after === 'mirror') return everySeconds(times(every, rational(2)))
+    return keys.after === 'carry' ? { every, gain: over(gain, every) } : everySeconds(every)
+  }
+  const endless = keys.after === 'carry' && curve.first !== curve.last
+  const seam = keys.after === 'repeat' && curve.first !== curve.last ? read.wholes : []
+  return form(
+    m => {
+      const { whole, part } = read.splitAt(m)
+      return beyond(curve, keys.after, whole, part) * scale
+    },
+    () => ({
+      bounds: endless ? I.ALL : I.times(I.interval(curve.low, curve.high), I.point(scale)),
+      repeats: repeats(),
+      edges: curve.leaps.length > 0 ? ['anywhere'] : seam,
+    }),
+  )
+}

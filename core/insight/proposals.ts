@@ -1,0 +1,120 @@
+/** What to change so that a drive closes at the lap: the nearest numbers either way, and the shortest lap that closes all. */
+import { numberChange, setHandle } from '../formula/edit.ts'
+import { change, type Fix } from '../formula/problem.ts'
+import { handles } from '../formula/tree.ts'
+import type { Program } from '../engine/program.ts'
+import { rewrite } from '../engine/rewrite.ts'
+import { momentOfSeconds } from '../time/moment.ts'
+import {
+  ZERO,
+  absolute,
+  commonMultiple,
+  compare,
+  isZero,
+  over,
+  rational,
+  times,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
+import { propertyNamed } from '../rig/properties.ts'
+import { closureOf } from './closure.ts'
+import { symmetriesOf } from './report.ts'
+
+/** Whether a drive closes in a program, at all its copies. */
+export function closes(program: Program, key: string): boolean {
+  const [part, name] = key.split('.') as [string, string]
+  const { natural, symmetry } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+  const slot = program.slots.get(key)
+  return (
+    slot !== undefined &&
+    slot.forms.every(f => ['yes', 'symmetry'].includes(closureOf(f, program.measures, natural, symmetry).verdict))
+  )
+}
+
+/** Numbers of a formula's that are tried, most. */
+const TRIED = 6
+
+/**
+ * Fixes that make a drive close: for each number that sets a pace, the nearest value below and above with which
+ * it does. Each is tried before it is proposed.
+ */
+export function closingNumbers(program: Program, key: string): Fix[] {
+  const text = program.piece.drives[key]?.text ?? ''
+  const formula = program.meanings.all.get(key)?.text?.formula
+  if (!formula || closes(program, key)) return []
+  const found: Fix[] = []
+  handles(formula)
+    .slice(0, TRIED)
+    .forEach((n, nth) => {
+      const near = nearestClosing(program, key, nth)
+      for (const value of near) {
+        const decimals = decimalsNeeded(value)
+        const changes = [numberChange(text, n, value, decimals)]
+        found.push({ says: change(text, changes), changes })
+      }
+    })
+  return found
+}
+
+const decimalsNeeded = (x: number) => Math.min(6, (/\.(\d+)/.exec(String(Number(x.toFixed(6))))?.[1] ?? '').length)
+
+/** The nearest values of the n-th number, below and above, with which the drive closes. */
+function nearestClosing(program: Program, key: string, nth: number): number[] {
+  const formula = program.meanings.all.get(key)!.text!.formula
+  const n = handles(formula)[nth]!
+  const now = toNumber(n.value)
+  if (now === 0) return []
+  const wanted = (value: number): boolean => {
+    const made = rewrite(
+      program,
+      key,
+      setHandle(formula, nth, value, decimalsNeeded(value)),
+      momentOfSeconds(ZERO, program.measures.frameRate),
+      false,
+    )
+    return made.program.slots.get(key)?.running === 'text' && closes(made.program, key)
+  }
+  // A pace closes at whole parts of the symmetry in a lap: candidates are those shares of it, and of its inverse.
+  const candidates = new Set<number>()
+  const rate = program.slots.get(key)!.forms[0]!.facts().repeats
+  const lap = program.measures.lapLength
+  const [part, name] = key.split('.') as [string, string]
+  const { symmetry } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+  const unit =
+    rate.every && isZero(rate.every) && !isZero(rate.gain) && !isZero(symmetry)
+      ? over(times(rate.gain, lap), symmetry)
+      : rate.every && !isZero(rate.every)
+        ? over(lap, rate.every)
+        : null
+  if (!unit || isZero(unit)) return []
+  const cycles = Math.abs(toNumber(unit))
+  for (const k of [Math.floor(cycles), Math.ceil(cycles), Math.floor(cycles) - 1, Math.ceil(cycles) + 1]) {
+    if (k <= 0) continue
+    candidates.add(Number(((now * k) / cycles).toFixed(6)))
+    candidates.add(Number(((now * cycles) / k).toFixed(6)))
+  }
+  const working = [...candidates].filter(c => c !== now && c > 0 && wanted(c))
+  const below = working.filter(c => c < now).sort((a, b) => b - a)[0]
+  const above = working.filter(c => c > now).sort((a, b) => a - b)[0]
+  return [below, above].filter((c): c is number => c !== undefined)
+}
+
+/** The shortest lap with which every drive closes that comes back at all; null when it would be longer than an hour. */
+export function shortestLap(program: Program): Rational | null {
+  let lap: Rational | null = null
+  for (const [key, slot] of program.slots) {
+    if (slot.offset < 0) continue
+    const [part, name] = key.split('.') as [string, string]
+    const { symmetry } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+    for (const form of slot.forms) {
+      const { every, gain } = form.facts().repeats
+      if (every === null) continue
+      const own: Rational | null = isZero(gain) ? every : isZero(symmetry) ? null : over(symmetry, absolute(gain))
+      if (!own || isZero(own)) continue
+      lap = lap ? commonMultiple(lap, own) : own
+      if (compare(lap, rational(3600)) > 0) return null
+    }
+  }
+  return lap
+}
