@@ -45,6 +45,7 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
     ['server', 'cli', 'demo', 'tests'],
     'The app talks to the server by its API and imports the core alone.',
   ),
+  closed(['cli/**/*.ts'], ['app', 'server', 'demo', 'tests'], 'The prompt imports the core alone.'),
   closed(['server/**/*.ts'], ['app', 'cli', 'demo', 'tests'], 'The server imports the core alone.'),
   closed(['demo/**/*.ts'], ['app', 'server', 'cli', 'tests'], 'The demo is written with the core alone.'),
   {

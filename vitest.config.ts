@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
-  test: { include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts'], testTimeout: 30000 },
+  test: {
+    include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
+    testTimeout: 30000,
+  },
 })

@@ -1,4 +1,4 @@
-/** Writes the demo's pieces to `demo/pieces.json` by their ids, checked: every formula of them must run. */
+/** Writes the demo's pieces to `demo/<id>.json`, checked: every formula of them must run. */
 import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { readPiece } from '../core/piece/migrate.ts'
@@ -12,5 +12,5 @@ for (const [id, document] of Object.entries(pieces)) {
   for (const [key, slot] of new Program(piece).slots) {
     if (slot.problems.length > 0) throw new Error(`${id} ${key}: ${slot.problems[0]!.says}`)
   }
+  writeFileSync(new URL(`./${id}.json`, import.meta.url), `${JSON.stringify(piece)}\n`)
 }
-writeFileSync(new URL('./pieces.json', import.meta.url), `${JSON.stringify(pieces)}\n`)

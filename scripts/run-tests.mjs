@@ -41,6 +41,9 @@ check('types of the rest', ...npx('vue-tsc', '--build', '--noEmit'))
 check('types of the tests', ...npx('tsc', '-p', 'tests/tsconfig.json'))
 check('the grammar is current', 'node', ['scripts/grammar-is-current.mjs'])
 
+check('the JSON Schema is current', ...npx('jiti', 'scripts/json-schema.ts', '--check'))
+check('hostile formulas', ...npx('jiti', 'scripts/fuzz.ts', '8000', '20261'))
+
 const unit = run(
   'unit tests',
   ...npx('vitest', 'run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'),

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Brings the tree to where it can run; each step is done again only when what it is made from has changed.
-#   set-up.sh install | build | chromium
+#   set-up.sh install | prompt | build | chromium
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
 
@@ -51,6 +51,12 @@ build() {
   fi
   rm -f "$log"
   echo "$want" > .output/.tide-built
+}
+
+# What the commands at a prompt need: the packages, and the demo as files to try them on.
+prompt() {
+  install
+  [ -f demo/lantern-pier.json ] || npx --no-install jiti demo/write.ts
 }
 
 chromium() {

@@ -3,6 +3,9 @@ import { resolve } from 'node:path'
 import { startDatabase, stopDatabase } from '../database/current'
 import { FolderInUse } from '../database/lock'
 
+/** The pieces a new harbour begins with; the last is the newest. */
+const DEMO = ['duck-basin', 'swing-tower', 'lantern-pier']
+
 export default defineNitroPlugin(nitro => {
   const folder = resolve(process.env.OPEN_TIDE_DATA || '.data')
   const migrations = async () => {
@@ -15,8 +18,13 @@ export default defineNitroPlugin(nitro => {
     return files
   }
   const demo = async () => {
-    const value = await useStorage('assets:demo').getItem('pieces.json')
-    return typeof value === 'string' ? JSON.parse(value) : value
+    const store = useStorage('assets:demo')
+    const pieces: Record<string, unknown> = {}
+    for (const id of DEMO) {
+      const value = await store.getItem(`${id}.json`)
+      pieces[id] = typeof value === 'string' ? JSON.parse(value) : value
+    }
+    return pieces
   }
   startDatabase(folder, migrations, demo).catch((e: Error) => {
     console.error(e instanceof FolderInUse ? e.message : `The database cannot be opened. ${e.message}`)

@@ -1,0 +1,120 @@
+/** `bake`: the values of a piece, frame by frame, as CSV (RFC 4180) or JSON. */
+import { writeFileSync } from 'node:fs'
+import { Program } from '../core/engine/program.ts'
+import { labelOf } from '../core/engine/meaning.ts'
+import { propertyNamed } from '../core/rig/properties.ts'
+import { momentOfSeconds } from '../core/time/moment.ts'
+import { floor, minus, over, plus, rational, times, toNumber, type Rational } from '../core/time/rational.ts'
+import { unitNamed } from '../core/units/units.ts'
+import { WrongCall, optionsOf, pieceIn, positiveOf, timeOf } from './call.ts'
+
+const HELP = `open-tide bake FILE --from TIME --to TIME --out FILE.csv|FILE.json [--fps N]
+
+Writes every driven value at each frame from the first up to, but not with, the last moment.
+Columns: time (seconds), frame, then part.property, of copies part[0].property and so on; in degrees, px, or plain
+numbers (shares: 1 is 100 %).
+
+  ./open-tide bake demo/lantern-pier.json --from 0s --to 8s --out lap.csv`
+
+/** Frames that fit in one file. */
+const MOST_FRAMES = 1_000_000
+
+export async function bake(args: string[]): Promise<number> {
+  const { values: o, positionals } = optionsOf(args, {
+    from: { type: 'string', default: '0s' },
+    to: { type: 'string' },
+    fps: { type: 'string' },
+    out: { type: 'string' },
+  })
+  if (o.help) {
+    console.log(HELP)
+    return 0
+  }
+  const program = new Program(pieceIn(positionals[0]))
+  const broken = [...program.slots.values()].find(s => s.problems.some(p => p.level === 'error'))
+  if (broken) {
+    console.error(
+      `${labelOf(program.piece, broken.key)}: ${broken.problems[0]!.says} Mend it first; open-tide check tells all.`,
+    )
+    return 1
+  }
+  if (o.out === undefined || !/\.(csv|json)$/i.test(o.out))
+    throw new WrongCall('--out wants the name of a file that ends in .csv or .json.')
+  if (o.to === undefined) throw new WrongCall('--to is missing: until when, such as 8s or 1lap.')
+  const rate = o.fps === undefined ? program.measures.frameRate : positiveOf(o.fps, '--fps')
+  const [from, to] = [timeOf(String(o.from), program.measures, '--from'), timeOf(o.to, program.measures, '--to')]
+  const frames = Number(floor(times(minus(to, from), rate)))
+  if (frames < 1) throw new WrongCall(`From ${o.from} to ${o.to} there is no frame. --to must lie after --from.`)
+  if (frames > MOST_FRAMES)
+    throw new WrongCall(`That is ${frames} frames; at most ${MOST_FRAMES} fit in a file. Choose a shorter stretch.`)
+
+  const columns = columnsOf(program)
+  const first = Number(floor(times(from, rate)))
+  const rows = bakeRows(program, columns, from, rate, frames, done => progress(done, frames))
+  const head = ['time', 'frame', ...columns.map(c => c.name)]
+  const json = /\.json$/i.test(o.out)
+  const lines = rows.map((row, k) => [row.seconds, first + k, ...row.values])
+  const text = json
+    ? `${JSON.stringify({ title: program.piece.title, frameRate: toNumber(rate), columns: head, units: ['s', '', ...columns.map(c => c.unit)], rows: lines })}\n`
+    : [head.map(quoted), ...lines].map(l => l.join(',')).join('\r\n') + '\r\n'
+  try {
+    writeFileSync(o.out, text)
+  } catch (e) {
+    throw new WrongCall(`${o.out} cannot be written: ${(e as Error).message}.`)
+  }
+  console.error(`${frames} frames of ${columns.length} values are in ${o.out}.`)
+  return 0
+}
+
+interface Column {
+  readonly name: string
+  readonly unit: string
+  readonly size: number
+  readonly place: number
+}
+
+export function columnsOf(program: Program): Column[] {
+  const columns: Column[] = []
+  for (const slot of program.slots.values()) {
+    if (slot.offset < 0) continue
+    const [, name] = slot.key.split('.') as [string, string]
+    const property = propertyNamed(name)!
+    const unit = property.unit === '%' ? '' : property.unit
+    const size = toNumber(unitNamed(unit)?.size(program.measures) ?? rational(1))
+    slot.readers.forEach((_, i) => {
+      const label = labelOf(program.piece, slot.key)
+      const at = label.lastIndexOf('.')
+      const shown = slot.readers.length > 1 ? `${label.slice(0, at)}[${i}]${label.slice(at)}` : label
+      columns.push({ name: shown, unit, size, place: slot.offset + i })
+    })
+  }
+  return columns
+}
+
+export function bakeRows(
+  program: Program,
+  columns: readonly Column[],
+  from: Rational,
+  rate: Rational,
+  frames: number,
+  done: (n: number) => void,
+) {
+  const values = new Float64Array(program.size)
+  return Array.from({ length: frames }, (_, k) => {
+    const seconds = plus(from, over(rational(k), rate))
+    program.moment(momentOfSeconds(seconds, program.measures.frameRate), values)
+    done(k + 1)
+    return { seconds: toNumber(seconds), values: columns.map(c => values[c.place]! / c.size) }
+  })
+}
+
+const quoted = (s: string) => (/[",\n]/.test(s) ? `"${s.replaceAll('"', '""')}"` : s)
+
+/** A bar on a terminal; nothing where the output is kept. */
+function progress(done: number, all: number): void {
+  if (!process.stderr.isTTY || (done % Math.ceil(all / 100) !== 0 && done !== all)) return
+  const share = Math.floor((done / all) * 30)
+  process.stderr.write(
+    `\r[${'#'.repeat(share)}${'.'.repeat(30 - share)}] ${done} of ${all} frames${done === all ? '\n' : ''}`,
+  )
+}

@@ -1,0 +1,121 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { lanternPier } from '../demo/lantern-pier.ts'
+import { Program } from '../core/engine/program.ts'
+import { momentOfFrame } from '../core/time/moment.ts'
+
+const folder = mkdtempSync(join(tmpdir(), 'open-tide-prompt-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+const file = (name: string) => join(folder, name)
+const root = new URL('..', import.meta.url).pathname
+
+function call(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['node_modules/jiti/lib/jiti-cli.mjs', 'cli/main.ts', ...args],
+    { cwd: root, encoding: 'utf8' },
+  )
+  return { status, out: stdout.trim(), err: stderr.replace(/npm warn.*\n/g, '').trim() }
+}
+const piece = lanternPier()
+writeFileSync(file('pier.json'), JSON.stringify({ id: 'x', revision: 3, document: piece }))
+const carousel = Object.keys(piece.drives).find(k => piece.drives[k]!.text.startsWith('time * 45'))!
+const broken = {
+  ...piece,
+  drives: { ...piece.drives, [carousel]: { ...piece.drives[carousel]!, text: 'time * 40', good: 'time * 40' } },
+}
+writeFileSync(file('broken.json'), JSON.stringify(broken))
+
+describe('eval', () => {
+  it('prints a value a line, in full precision and the unit of its kind', () => {
+    expect(call('eval', 'sine(every: 2s, amp: 24px)', '--at', '0s,0.5s,1lap')).toEqual({
+      status: 0,
+      out: '0\n24\n0',
+      err: '',
+    })
+    expect(call('eval', 'time / 3', '--at', '1s').out).toBe('0.3333333333333333')
+    expect(call('eval', '1 / 8s', '--for', 'frequency').out).toBe('0.125')
+    expect(call('eval', 'index * 30', '--for', 'angle', '--copies', '3').status).toBe(1)
+    expect(call('eval', 'time * 45deg/s * fairPace', '--dial', 'fairPace=65%', '--at', '1lap').out).toBe('234')
+  })
+  it('says what is wrong, where, and what to do', () => {
+    const r = call('eval', 'time * 40', '--for', 'angle')
+    expect(r.status).toBe(1)
+    expect(r.err.split('\n')).toEqual([
+      'time * 40',
+      '^^^^^^^^^',
+      'This gives a time; rotation wants an angle.',
+      'try: time * 40deg/s',
+    ])
+    for (const [args, says] of [
+      [['eval'], /Name a formula/],
+      [['eval', '1', '--at', 'soon'], /--at soon: A time is/],
+      [['eval', '1', '--for', 'mood'], /--for mood: it can be angle/],
+      [['eval', '1', '--dial', 'x'], /name=value/],
+      [['eval', '1', '--fsp', '3'], /Unknown option '--fsp'/],
+      [['eval', '1', '--fps', '0'], /above 0/],
+    ] as const) {
+      const wrong = call(...args)
+      expect([wrong.status, wrong.err]).toEqual([2, expect.stringMatching(says)])
+    }
+  }, 60000)
+})
+
+describe('check', () => {
+  it('prints what is known of every drive, and exits 1 on an error', () => {
+    const r = call('check', file('pier.json'), '--json')
+    expect(r.status).toBe(0)
+    const { drives, errors } = JSON.parse(r.out) as {
+      drives: { drive: string; period: string; closes: string; reads: string[] }[]
+      errors: number
+    }
+    expect(errors).toBe(0)
+    expect(drives.find(d => d.drive === 'Canopy.rotation')).toMatchObject({
+      period: 'every 26.7 s',
+      closes: 'closes by symmetry',
+      reads: ['Carousel.rotation'],
+    })
+    const bad = call('check', file('broken.json'))
+    expect(bad.status).toBe(1)
+    expect(bad.out).toContain('This gives a time; rotation wants an angle.')
+    expect(call('check', file('nowhere.json'))).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('cannot be read') as string,
+    })
+  }, 60000)
+})
+
+describe('bake', () => {
+  it('writes frames 0 … N−1 with the very values of the engine', () => {
+    expect(call('bake', file('pier.json'), '--to', '1lap', '--out', file('lap.json')).status).toBe(0)
+    const baked = JSON.parse(readFileSync(file('lap.json'), 'utf8')) as { columns: string[]; rows: number[][] }
+    expect(baked.rows).toHaveLength(240)
+    expect(baked.rows[239]!.slice(0, 2)).toEqual([239 / 30, 239])
+    const program = new Program(piece)
+    const slot = program.slots.get(carousel)!
+    const column = baked.columns.indexOf('Carousel.rotation')
+    for (const k of [0, 7, 100, 239])
+      expect(baked.rows[k]![column]).toBe(slot.readers[0]!.at(momentOfFrame(k, program.measures.frameRate)) * 360)
+    call('bake', file('pier.json'), '--from', '1s', '--to', '2s', '--fps', '60', '--out', file('second.csv'))
+    const csv = readFileSync(file('second.csv'), 'utf8').trim().split('\r\n')
+    expect(csv).toHaveLength(61)
+    expect(csv[0]!.startsWith('time,frame,')).toBe(true)
+    expect(csv[1]!.startsWith('1,60,')).toBe(true)
+  }, 60000)
+  it('says what is missing', () => {
+    expect(call('bake', file('pier.json'), '--to', '1s')).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('--out wants') as string,
+    })
+    expect(call('bake', file('pier.json'), '--from', '3s', '--to', '1s', '--out', file('x.csv')).err).toContain(
+      'must lie after',
+    )
+    expect(call('bake', file('broken.json'), '--to', '1s', '--out', file('x.csv'))).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('Mend it first') as string,
+    })
+  }, 60000)
+})
