@@ -7,6 +7,7 @@ import type { Dial, Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 import { fromNumber, isZero, minus, over, plus, times, toNumber, type Rational } from '../time/rational.ts'
 import { apply } from '../piece/operation.ts'
+import { beatOf } from './clock.ts'
 import { Program } from './program.ts'
 
 /**
@@ -40,6 +41,21 @@ export function slipsOf(piece: Piece, dial: string): string[] {
 export function settleFrom0(piece: Piece, dial: string): Operation {
   const puts: Put[] = slipsOf(piece, dial).map(key => ({ in: 'slips', id: key, value: null }))
   return operation(`settle ${piece.dials[dial]!.name} from 0`, ...puts)
+}
+
+/** Sets a steady clock's rate; it stays where it is at the moment, and goes on from there at the new rate. */
+export function setClockRate(piece: Piece, id: string, rate: number, at: Moment, keep = true): Operation {
+  const clock = piece.clocks[id]!
+  const { way } = clock
+  if (way.type !== 'steady') return operation(`change ${clock.name}`)
+  const parent = clock.on === null ? at.exactSeconds : beatOf(piece, clock.on).seconds(at)
+  const gone = times(minus(fromNumber(way.rate), fromNumber(rate)), parent)
+  const ahead = keep ? toNumber(plus(fromNumber(way.ahead), gone)) : way.ahead
+  return operation(`set the rate of ${clock.name}`, {
+    in: 'clocks',
+    id,
+    value: { ...clock, way: { type: 'steady', rate, ahead } },
+  })
 }
 
 /** Sets the lap's length; its start moves so that the lap is as far on at the moment as it was. */

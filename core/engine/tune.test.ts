@@ -7,7 +7,7 @@ import type { Piece } from '../piece/schema.ts'
 import { momentOfFrame, momentOfSeconds, momentOfTicks, type Moment } from '../time/moment.ts'
 import { rational } from '../time/rational.ts'
 import { Program } from './program.ts'
-import { setDial, setLap, settleFrom0 } from './retime.ts'
+import { setClockRate, setDial, setLap, settleFrom0 } from './retime.ts'
 import { tuneText } from './tune.ts'
 
 const RATE = rational(30)
@@ -80,6 +80,13 @@ describe('a number that sets pace, changed while it plays', () => {
     ['if time < 3s then 0deg else time * 45deg/s', 'if time < 3s then 0deg else time * 47deg/s'],
     ['let pace = 45deg/s; time * pace', 'let pace = 47deg/s; time * pace'],
     ['frame * 1.5deg', 'frame * 1.7deg'],
+    ['triangle(0.5Hz, 9deg)', 'triangle(0.7Hz, 9deg)'],
+    ['saw(every: 3s, amp: 9deg)', 'saw(every: 4s, amp: 9deg)'],
+    ['square(0.5Hz, 9deg, duty: 0.3)', 'square(0.8Hz, 9deg, duty: 0.3)'],
+    ['accumulate(45deg/s)', 'accumulate(60deg/s)'],
+    ['accumulate(45deg/s, from: 10deg)', 'accumulate(60deg/s, from: 10deg)'],
+    ['delay(time * 45deg/s, 1s)', 'delay(time * 60deg/s, 1s)'],
+    ['hold(noise(3Hz, 9deg), 2Hz)', 'hold(noise(5Hz, 9deg), 2Hz)'],
     [
       'sine(every: 2s, amp: 9deg) + noise(freq: 2Hz, amp: 6deg) + time * 3deg/s',
       'sine(every: 3s, amp: 9deg) + noise(freq: 1Hz, amp: 6deg) + time * 5deg/s',
@@ -198,6 +205,28 @@ describe('a dial, turned while it plays', () => {
     expect(at(13)).toBe(at(5000))
     expect(at(13)).toBeCloseTo(program.slots.get(key)!.readers[0]!.at(AT), 12)
   })
+})
+
+it('a rate that is added up goes on from where it is', () => {
+  const r = retuned(
+    'accumulate(30deg/s + sine(every: 4s, amp: 20deg/s))',
+    'accumulate(50deg/s + sine(every: 4s, amp: 20deg/s))',
+    AT,
+  )
+  expect(r.jumps).toBeNull()
+  expect(Math.abs(r.old[0]! - r.new[0]!)).toBeLessThanOrEqual(1e-9)
+  expect(r.text).toMatch(/, from: -[\d.]+deg\)$/)
+})
+
+it('a clock that is slowed goes on from where it is', () => {
+  const b = new Builder('Test fair', 5)
+  const slow = b.clock('slow', { way: { type: 'steady', rate: 0.5, ahead: 2 } })
+  const part = b.part('Carousel', { type: 'ellipse' })
+  b.drive(part, 'rotation', 'time * 45deg/s + sine(every: 3s, amp: 9deg) on slow')
+  const before = new Program(b.piece)
+  const after = new Program(apply(b.piece, setClockRate(b.piece, slow, 0.2, AT)), before)
+  const key = `${part}.rotation`
+  expect(after.slots.get(key)!.readers[0]!.at(AT)).toBeCloseTo(before.slots.get(key)!.readers[0]!.at(AT), 12)
 })
 
 it('another lap length keeps what is counted by the lap where it is', () => {

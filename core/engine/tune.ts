@@ -11,8 +11,20 @@ import { canonical } from '../formula/names.ts'
 import { change, type Change } from '../formula/problem.ts'
 import { children, everyNode, outerSpan, type CallNode, type Formula, type Node } from '../formula/tree.ts'
 import { evaluateAffine } from '../time/affine.ts'
-import type { Moment } from '../time/moment.ts'
-import { compare, equal, fraction, isZero, minus, over, rational, times, type Rational } from '../time/rational.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import {
+  compare,
+  equal,
+  floor,
+  fraction,
+  fromNumber,
+  isZero,
+  minus,
+  over,
+  rational,
+  times,
+  type Rational,
+} from '../time/rational.ts'
 import { unitOfKind, type Measures } from '../units/units.ts'
 import { absorb, isSum, quantity, type Gap } from './absorb.ts'
 import { CannotRun, compileNode, compilePhase } from './compile.ts'
@@ -54,8 +66,9 @@ export function tuneText(before: Program, after: Program, key: string, at: Momen
   return { text: change(wanted, changes), jumps }
 }
 
-/** A source call, or a product of time with constants: what a number sets the pace of. */
+/** A source call, a product of time with constants, or a rate that is added up: what a number sets the pace of. */
 type Term =
+  | { readonly type: 'sum'; readonly node: CallNode }
   | { readonly type: 'phase'; readonly node: CallNode }
   | { readonly type: 'time'; readonly node: Node; readonly sum: Node }
 
@@ -83,6 +96,7 @@ function paceTerm(formula: Formula, number: Node): Term | null {
       const name = filled?.parameter.name
       if (entry?.pace && name && (name === entry.pace.freq || name === entry.pace.every)) return { type: 'phase', node }
       if (entry?.pace && name === entry.pace.phase) return null
+      if (filled?.parameter.kind === 'perSecond') return { type: 'sum', node }
     }
     if (isProduct(node) && !(i > 0 && isProduct(path[i - 1]!))) {
       const time = factors(node).find(f => mentionsTime(f))
@@ -149,7 +163,10 @@ function gap(
     if (was.wrap !== is.wrap && y.type === 'phase' && functionNamed(y.node.name)?.seeded) {
       return 'A lap holds a whole number of steps here, so another number of them makes the value jump.'
     }
-    const [a, b] = [was.at(at), is.at(at)]
+    const [a, b] = [
+      was.at(momentRead(old, before, key, x.node, i, at)),
+      is.at(momentRead(next, after, key, y.node, i, at)),
+    ]
     if (i === 0 && y.type === 'phase') keep = a
     gaps.push(minus(a, b))
   }
@@ -159,6 +176,28 @@ function gap(
   const carry = carried(next, y, gaps, after, key)
   return carry ?? 'Each copy has a pace of its own here, so the value jumps.'
 }
+
+/** The moment at which a term is read when the formula is read at one: a delay, a hold or an `at` round it moves it. */
+function momentRead(checked: Checked, program: Program, key: string, node: Node, instance: number, at: Moment): Moment {
+  const path = pathTo(checked.formula, node)
+  let moment = at
+  path.forEach((n, i) => {
+    if (n.type !== 'call' || !MOVES.has(canonical(n.name)) || path[i + 1] === undefined) return
+    const { filled } = argumentsOf(n, functionNamed(n.name)!)
+    const [x, by] = [filled[0]?.arg.value, filled[1]?.arg.value]
+    if (x !== path[i + 1] || !by) return
+    const value = compileNode(checked, program.envFor(key, instance), by)
+    const amount = value.exact ? evaluateAffine(value.exact, moment) : fromNumber(value.at(moment))
+    const t = moment.exactSeconds
+    const name = canonical(n.name)
+    if (name === 'hold' && isZero(amount)) return
+    const there =
+      name === 'delay' ? minus(t, amount) : name === 'at' ? amount : over(rational(floor(times(t, amount))), amount)
+    moment = momentOfSeconds(there, moment.rate)
+  })
+  return moment
+}
+const MOVES = new Set(['delay', 'hold', 'at'])
 
 /** Within half a turn either way: whole turns make no difference to an oscillator. */
 function centred(turns: Rational): Rational {
@@ -172,13 +211,14 @@ function paced(checked: Checked, program: Program, key: string, term: Term, inst
     const phase = compilePhase(checked, env, term.node)
     return { at: phase.exactAt, wrap: phase.wrap }
   }
-  const { exact } = compileNode(checked, env, term.node)
+  const { exact, at } = compileNode(checked, env, term.node)
+  if (term.type === 'sum' && !exact) return { at: (m: Moment) => fromNumber(Number(at(m).toFixed(15))), wrap: 0 }
   return exact && { at: (m: Moment) => evaluateAffine(exact, m), wrap: 0 }
 }
 
 /** When the gap is a constant times one factor of the pace that differs from copy to copy, that factor's text. */
 function carried(next: Checked, term: Term, gaps: readonly Rational[], after: Program, key: string): Gap | null {
-  const pace = term.type === 'time' ? term.node : paceArgument(term.node)
+  const pace = term.type === 'time' ? term.node : term.type === 'sum' ? null : paceArgument(term.node)
   if (!pace) return null
   for (const f of factors(pace)) {
     if (mentionsTime(f)) continue
@@ -210,9 +250,12 @@ function written(next: Checked, term: Term, gap: Gap, measures: Measures): Chang
     return unit === undefined ? [] : absorb(text, term.sum, term.node, gap, unit, measures)
   }
   const entry = functionNamed(term.node.name)!
-  const name = entry.pace!.phase!
+  const kind = next.kinds.get(term.node)
+  const unit = term.type === 'phase' ? 'turn' : kind && kind !== 'any' ? unitOfKind(kind) : undefined
+  if (unit === undefined) return []
+  const name = term.type === 'phase' ? entry.pace!.phase! : 'from'
   const given = argumentsOf(term.node, entry).filled.find(f => f.parameter.name === name)?.arg.value
-  if (given) return absorb(text, given, null, gap, 'turn', measures)
+  if (given) return absorb(text, given, null, gap, unit, measures)
   const end = term.node.to - 1
-  return [{ from: end, to: end, insert: `, ${name}: ${quantity(gap, 'turn', measures)}` }]
+  return [{ from: end, to: end, insert: `, ${name}: ${quantity(gap, unit, measures)}` }]
 }
