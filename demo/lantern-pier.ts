@@ -1,5 +1,6 @@
 /** Lantern Pier, a small made-up night fair on a wooden pier: the piece that every picture and example shows. */
 import { Builder } from '../core/piece/build.ts'
+import { setKeys } from '../core/piece/parts.ts'
 import type { Copies, Part, Piece } from '../core/piece/schema.ts'
 
 /** Colours of the fair: lightness %, chroma, hue in degrees. */
@@ -47,6 +48,10 @@ export function lanternPier(): Piece {
   b.dial('wind', { value: 35, low: 0, high: 100, initial: 35 })
   b.dial('dusk', { unit: '', value: 0.8, low: 0, high: 1, initial: 0.8 })
   carousel(b)
+  driveRoom(b)
+  pennants(b)
+  dynamo(b)
+  tombola(b)
   strings(b)
   shore(b)
   return b.piece
@@ -129,6 +134,141 @@ function carousel(b: Builder): void {
   b.drive(shadow, 'scale', '104% - mount[index].y / 24px * 10%')
   b.part('Saddle', { type: 'ellipse' }, on(mount, 1), { y: -4, width: 22, height: 20, ...paint('fill', 'night', 38) })
   b.part('Mane', { type: 'ellipse' }, on(mount, 2), { y: 17, width: 12, height: 15, ...paint('fill', 'brass') })
+}
+
+/** Under the left of the pier: a pinion, an idler and a crown that interlock; the crown goes with the carousel. */
+function driveRoom(b: Builder): void {
+  const gear = (teeth: number, spokes: number) => ({ type: 'gear', teeth, spokes, module: 3.4 }) as const
+  const brassy = { ...paint('fill', 'brass'), ...paint('stroke', 'darkWood'), strokeWidth: 1.5 }
+  const box = b.part('Drive room', { type: 'rectangle' }, on(null, 30), {
+    x: -452,
+    y: -256,
+    width: 312,
+    height: 200,
+    corners: 10,
+    ...paint('fill', 'night', 88),
+    ...paint('stroke', 'brass', 70),
+    strokeWidth: 2,
+  })
+  const crown = b.part('Crown wheel', gear(48, 6), on(box, 1, { symmetry: 6 }), { x: 62, y: -8, ...brassy })
+  b.drive(crown, 'rotation', 'carousel.rotation / 2')
+  const idler = b.part('Idler', gear(30, 5), on(box, 2, { symmetry: 5 }), {
+    x: -62,
+    y: 39,
+    ...brassy,
+    ...paint('fill', 'cream'),
+  })
+  b.drive(idler, 'rotation', 'engage(`Crown wheel`)')
+  const pinion = b.part('Pinion', gear(12, 0), on(box, 3, { symmetry: 12 }), {
+    x: -78,
+    y: -30.6,
+    ...brassy,
+    ...paint('fill', 'coral'),
+  })
+  b.drive(pinion, 'rotation', 'engage(idler)')
+}
+
+/** A chain of flags at the right: each follows the one before at 80 %, 90 ms later. */
+function pennants(b: Builder): void {
+  const flags = 7
+  const hues = [COLOURS.brass, COLOURS.sea, COLOURS.coral] as const
+  const flag = b.part(
+    'Pennant',
+    { type: 'polygon', sides: 3 },
+    on(null, 24, { copies: row(flags, 40), pivot: { x: 0, y: 22 } }),
+    { x: -440, y: 100, radius: 23, rotation: 180, scaleX: 82 },
+  )
+  b.copies(flag, 'y', flags, i => 126 - i * 9)
+  b.copies(flag, 'fillLightness', flags, i => hues[i % 3]![0])
+  b.copies(flag, 'fillChroma', flags, i => hues[i % 3]![1])
+  b.copies(flag, 'fillHue', flags, i => hues[i % 3]![2])
+  b.drive(
+    flag,
+    'rotation',
+    '180deg + (if index == 0 then noise(freq: 12/lap, amp: 50deg) * wind else delay(before.rotation - 180deg, 90ms) * 80%)',
+  )
+}
+
+/** Needles that twitch, held at 10 a second; two of them share one value. */
+function dynamo(b: Builder): void {
+  const board = b.part('Dynamo board', { type: 'rectangle' }, on(null, 30), {
+    x: 468,
+    y: -258,
+    width: 264,
+    height: 112,
+    corners: 10,
+    ...paint('fill', 'night', 88),
+    ...paint('stroke', 'brass', 70),
+    strokeWidth: 2,
+  })
+  const needles = 4
+  b.part('Dial face', { type: 'ellipse' }, on(board, 1, { copies: row(needles, 60) }), {
+    width: 50,
+    height: 50,
+    ...paint('fill', 'cream'),
+    ...paint('stroke', 'brass'),
+    strokeWidth: 2,
+  })
+  const needle = b.part('Needle', { type: 'line' }, on(board, 2, { copies: row(needles, 60), pivot: { x: 0, y: 0 } }), {
+    width: 36,
+    strokeWidth: 3,
+    rotation: 90,
+    ...paint('stroke', 'deepCoral'),
+  })
+  b.signal('load', 'hold(noise(freq: 16/lap, octaves: 2), 10Hz)')
+  b.drive(
+    needle,
+    'rotation',
+    '90deg + (if index < 2 then load * 70deg else hold(noise(freq: 24/lap, amp: 60deg), 10Hz))',
+  )
+  b.part('Needle pin', { type: 'ellipse' }, on(board, 3, { copies: row(needles, 60) }), {
+    width: 8,
+    height: 8,
+    ...paint('fill', 'darkWood'),
+  })
+}
+
+/** The drum rocks for ever; hand keys tip it over now and then. */
+function tombola(b: Builder): void {
+  const drum = b.part('Tombola drum', { type: 'polygon', sides: 8 }, on(null, 31, { symmetry: 1 }), {
+    x: 340,
+    y: -120,
+    radius: 46,
+    ...paint('fill', 'sea'),
+    ...paint('stroke', 'cream'),
+    strokeWidth: 3,
+  })
+  b.do(
+    setKeys(b.piece, drum, 'rotation', {
+      after: 'repeat',
+      points: [
+        { time: 0, value: 0, shape: 'smooth' },
+        { time: 5, value: 0, shape: 'smooth' },
+        { time: 6.2, value: 360, shape: 'smooth' },
+        { time: 8, value: 360, shape: 'smooth' },
+      ],
+    }),
+  )
+  b.drive(drum, 'rotation', 'base + sine(freq: 4/lap, amp: 14deg)')
+  b.part('Hatch', { type: 'rectangle' }, on(drum, 1), {
+    y: 26,
+    width: 34,
+    height: 10,
+    corners: 3,
+    ...paint('fill', 'brass'),
+  })
+  b.part('Drum star', { type: 'star', points: 5 }, on(drum, 2), {
+    radius: 17,
+    innerRadius: 8,
+    ...paint('fill', 'cream'),
+  })
+  b.part('Drum foot', { type: 'polygon', sides: 3 }, on(null, 29), {
+    x: 340,
+    y: -184,
+    radius: 44,
+    scaleX: 70,
+    ...paint('fill', 'darkWood'),
+  })
 }
 
 /** Two cords between the posts, each with sixteen lanterns on it. */

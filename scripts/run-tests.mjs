@@ -42,6 +42,7 @@ check('types of the tests', ...npx('tsc', '-p', 'tests/tsconfig.json'))
 check('the grammar is current', 'node', ['scripts/grammar-is-current.mjs'])
 
 check('the JSON Schema is current', ...npx('jiti', 'scripts/json-schema.ts', '--check'))
+check('docs/formula.md is current', ...npx('jiti', 'scripts/manual.ts', '--check'))
 check('hostile formulas', ...npx('jiti', 'scripts/fuzz.ts', '8000', '20261'))
 
 const unit = run(

@@ -53,7 +53,8 @@ async function bringBack(): Promise<void> {
     <header class="flex h-11 items-center gap-3 border-b border-rule bg-sheet px-4">
       <TideMark class="text-sea" />
       <span class="text-[15px] font-semibold">Open Tide</span>
-      <span class="ml-auto"><ThemeButton /></span>
+      <NuxtLink to="/manual" class="link ml-auto">Manual</NuxtLink>
+      <ThemeButton />
     </header>
     <main class="mx-auto max-w-[1136px] px-6 py-8">
       <div class="mb-6 flex items-end justify-between gap-4">

@@ -45,6 +45,7 @@ export interface Env extends Setting, Measures {
   readonly cue: (name: string) => Marks
   /** A channel of a curve (its first when none is named); null when there is no such channel. */
   readonly curve: (name: string, channel: string | null) => Call['curve']
+  readonly gear: (name: string) => NonNullable<Call['gear']>
   readonly channels: (name: string) => readonly string[]
   readonly windows: Call['windows']
   /** The seed of the n-th call of a function in the text, with no seed of its own. */
@@ -313,6 +314,7 @@ class Compiler {
       read: a => reading(a, beat, frameRate),
       curve: this.curve(entry, node, words),
       cue: this.cue(entry, words),
+      gear: entry.name === 'engage' ? this.env.gear(words.gear!.name) : null,
       windows: this.env.windows,
     }
     return { entry, call }

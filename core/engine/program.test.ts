@@ -140,6 +140,7 @@ describe('any moment, in any order', () => {
     const snapshots = moments.map(m => program.moment(m, new Float64Array(program.size)))
     for (const key of keys) {
       const slot = program.slots.get(key)!
+      if (slot.offset < 0) continue
       for (let i = 0; i < slot.readers.length; i++) {
         const row = program.stretch(key, i, [...moments].reverse()).reverse()
         expect([...row]).toEqual(snapshots.map(s => s[slot.offset + i]))
@@ -171,11 +172,11 @@ describe('after a change only what it reaches is made anew', () => {
       [...next.slots.keys()].filter(k => next.slots.get(k)!.forms === before.slots.get(k)!.forms)
     const carousel = Object.keys(piece.drives).find(k => piece.drives[k]!.text.startsWith('time * 45'))!
     const tuned = new Program(apply(piece, setText(piece, carousel, 'time * 50deg/s', true)), before)
-    // The carousel, and the canopy that reads it.
-    expect(kept(tuned)).toHaveLength(before.slots.size - 2)
+    // The carousel, the canopy and the crown wheel that read it, and the gears that the wheel turns.
+    expect(kept(tuned)).toHaveLength(before.slots.size - 5)
     const wind = Object.keys(piece.dials).find(d => piece.dials[d]!.name === 'wind')!
     const blown = new Program(apply(piece, changeDial(piece, wind, { value: 60 })), before)
-    expect(kept(blown)).toHaveLength(before.slots.size - 2)
+    expect(kept(blown)).toHaveLength(before.slots.size - 3)
     expect(kept(new Program(apply(piece, { says: '', puts: [{ set: 'title', value: 'x' }] }), before))).toHaveLength(
       before.slots.size,
     )

@@ -20,6 +20,7 @@ import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from 
 import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
 import { timeWords, windowsOf } from './words.ts'
 import { PIECE, type Beat } from './beat.ts'
+import { gearing } from '../rig/gears.ts'
 import { beatOf } from './clock.ts'
 import { keyedForm } from './keys.ts'
 import { problem } from '../formula/problem.ts'
@@ -192,6 +193,12 @@ export class Program {
       cue: name => {
         const { marks, every } = piece.cues[this.meanings.names.named(name)!.id]!
         return new Marks(marks, every)
+      },
+      gear: name => {
+        const other = this.meanings.names.named(name)!.id
+        const rotation =
+          read(propertyKey(other, 'rotation'), 0) ?? this.handForms(other, propertyNamed('rotation')!)[0]!
+        return { rotation, ...gearing(piece, other, part!) }
       },
       channels: name => Object.keys(piece.curves[this.meanings.names.named(name)!.id]!.channels),
       curve: (name, channel) => this.curve(name, channel),

@@ -29,7 +29,9 @@ function drawn(body: Body, i: number): string {
   const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
   if (fill > 0) {
     const d = path(outline.points, true, m) + (outline.hole ? path(outline.hole, true, m) : '')
+    const more = (outline.more ?? []).map(p => path(p, true, m)).join('')
     out += `<path d="${d}" fill="${hex(paintOf(body, 'fill', i))}" fill-opacity="${short(fill)}" fill-rule="evenodd"/>`
+    if (more) out += `<path d="${more}" fill="${hex(paintOf(body, 'fill', i))}" fill-opacity="${short(fill)}"/>`
   }
   const width = body.get('strokeWidth', i) * scaleOf(m)
   const stroke = body.get('strokeAlpha', i) * opacity

@@ -25,7 +25,7 @@ import { Lookup, type Got, type Read, type SignalKind } from './lookup.ts'
 import { canonical, meant, nearest } from './names.ts'
 import { parse } from './parse.ts'
 import { problem, replacing, type Problem } from './problem.ts'
-import { builtinNamed, kindOfUnit, type Names, type Target } from './scope.ts'
+import { builtinNamed, kindOfUnit, type Names, type Target, type Thing } from './scope.ts'
 import {
   outerSpan,
   walk,
@@ -314,16 +314,26 @@ class Check extends Lookup {
   }
 
   /** The name of a thing of the piece as an argument. */
-  private thing(f: Filled, type: 'cue' | 'curve'): void {
+  private thing(f: Filled, type: 'cue' | 'curve' | 'gear'): void {
+    const { piece } = this.names
+    const fits = (t: Thing) =>
+      type === 'gear' ? t.type === 'part' && piece.parts[t.id]!.shape.type === 'gear' : t.type === type
     const named = this.names.named(f.word!.name)
-    if (named?.type === type) return
-    const known = this.names.all().filter(t => t.type === type)
-    this.unknown(
-      f.arg.value,
-      f.word!.name,
-      known.map(t => t.name),
-      `There is no ${type} named`,
-    )
+    const own = this.target.part === null ? undefined : piece.parts[this.target.part]
+    if (type === 'gear' && (own?.shape.type !== 'gear' || this.target.property?.name !== 'rotation')) {
+      this.wrong(problem('argument-unknown', f.arg.value, 'Only the rotation of a gear can engage with another gear.'))
+    } else if (!named || !fits(named)) {
+      const known = this.names.all().filter(fits)
+      this.unknown(
+        f.arg.value,
+        f.word!.name,
+        known.map(t => t.name),
+        `There is no ${type} named`,
+      )
+    } else if (type === 'gear') {
+      const { from, to } = f.arg.value
+      this.reads.push({ type: 'property', part: named.id, property: 'rotation', from, to, before: false })
+    }
   }
 
   private curveKind(filled: readonly Filled[]): Got {

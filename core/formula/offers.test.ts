@@ -58,7 +58,7 @@ describe('the function table', () => {
     expect(entry.says).toMatch(/\.$/)
     for (const p of entry.takes) expect(p.says.length, p.name).toBeGreaterThan(5)
     const f = fair(entry.example.text, {
-      on: entry.example.part === 'Mount' || entry.example.part === 'Flag' ? entry.example.part : 'Carousel',
+      on: (['Mount', 'Flag', 'Idler'] as const).find(p => p === entry.example.part) ?? 'Carousel',
       property: entry.example.property,
     })
     expect(f.slot.problems).toEqual([])

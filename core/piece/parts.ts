@@ -42,11 +42,15 @@ const SHAPE_NAME = {
   star: 'Star',
   ring: 'Ring',
   line: 'Line',
+  gear: 'Gear',
 } as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
 
+const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b))
+
 /** How many times a shape falls on itself in a turn, by its outline alone; 1 where sizes may spoil it. */
-function symmetryOf(shape: Shape): number {
+export function symmetryOf(shape: Shape): number {
+  if (shape.type === 'gear') return shape.spokes === 0 ? shape.teeth : common(shape.teeth, shape.spokes)
   if (shape.type === 'polygon') return shape.sides
   if (shape.type === 'star') return shape.points
   return shape.type === 'rectangle' || shape.type === 'line' ? 2 : 1

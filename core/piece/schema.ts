@@ -42,6 +42,13 @@ export const Shape = v.variant('type', [
   v.object({ type: v.literal('star'), points: v.pipe(whole, v.minValue(3), v.maxValue(64)) }),
   v.object({ type: v.literal('ring') }),
   v.object({ type: v.literal('line') }),
+  /** A toothed wheel: its pitch circle is teeth × module across; px. Without spokes it is solid. */
+  v.object({
+    type: v.literal('gear'),
+    teeth: v.pipe(whole, v.minValue(4), v.maxValue(400)),
+    spokes: v.pipe(whole, v.minValue(0), v.maxValue(64)),
+    module: positive,
+  }),
 ])
 
 /** Most instances one part may have, all its copies within copies counted. */

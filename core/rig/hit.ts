@@ -16,7 +16,8 @@ export function hit(scene: Scene, x: number, y: number, reach: number): { id: st
     if (!at || !outline) continue
     const slack = (reach + (body.get('strokeWidth', instance) * scaleOf(m)) / 2) / Math.max(1e-6, scaleOf(m))
     const filled = outline.closed && body.get('fillAlpha', instance) > 0.02
-    const within = filled && inside(outline.points, at) && !(outline.hole && inside(outline.hole, at))
+    const solid = inside(outline.points, at) && !(outline.hole && inside(outline.hole, at))
+    const within = filled && (solid || (outline.more ?? []).some(p => inside(p, at)))
     if (within || near(outline.points, outline.closed, at, slack)) return { id: body.id, instance }
   }
   return null

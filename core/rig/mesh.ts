@@ -35,7 +35,11 @@ export class Mesh {
     const outline = outlineOf(body.part.shape, sizesOf(body, i, this.sizes))
     if (!outline) return
     const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
-    if (fill > 0) this.fill(outline, m, paintOf(body, 'fill', i), fill, pixel)
+    if (fill > 0) {
+      const paint = paintOf(body, 'fill', i)
+      this.fill(outline, m, paint, fill, pixel)
+      for (const points of outline.more ?? []) this.fill({ points, closed: true }, m, paint, fill, pixel)
+    }
     const width = body.get('strokeWidth', i) * scaleOf(m)
     const stroke = body.get('strokeAlpha', i) * opacity
     if (width > 0 && stroke > 0) {
@@ -151,7 +155,12 @@ export class Mesh {
       }
       return
     }
-    const middle = this.corner(m[3]!, m[7]!, c, alpha)
+    let [x, y] = [0, 0]
+    for (let k = 0; k < n; k++) {
+      x += this.world[2 * k]! / n
+      y += this.world[2 * k + 1]! / n
+    }
+    const middle = this.corner(x, y, c, alpha)
     for (let k = 0; k < n; k++) this.triangle(middle, outer + 2 * k + 1, outer + 2 * ((k + 1) % n) + 1)
   }
 

@@ -7,6 +7,8 @@ export interface Outline {
   readonly closed: boolean
   /** The outline of a hole within, with as many points. */
   readonly hole?: Float64Array
+  /** More that is filled, each round its own middle: spokes and hub. */
+  readonly more?: readonly Float64Array[]
 }
 
 /** The sizes an outline is made of; all in px. */
@@ -62,6 +64,47 @@ function star(outer: number, inner: number, points: number): Float64Array {
   return out
 }
 
+/** Half the width of a tooth at its tip and at its foot, in pitches; on the pitch circle it is a quarter. */
+const TIP = 0.14
+const FOOT = 0.33
+
+/** A gear with straight flanks, its first tooth to the right; teeth stand one module out and go a little deeper in. */
+function gear(teeth: number, spokes: number, module: number): Outline {
+  const pitch = (teeth * module) / 2
+  const [out, root] = [pitch + module * 0.9, pitch - module * 1.1]
+  const at = (k: number, radius: number) =>
+    [radius * cosineOfTurns(k / teeth), radius * sineOfTurns(k / teeth)] as const
+  const points: number[] = []
+  for (let k = 0; k < teeth; k++) {
+    for (const [offset, radius] of [
+      [-FOOT, root],
+      [-TIP, out],
+      [TIP, out],
+      [FOOT, root],
+    ] as const)
+      points.push(...at(k + offset, radius))
+  }
+  const outline = { points: new Float64Array(points), closed: true }
+  const rim = root - Math.max(module * 1.2, pitch * 0.1)
+  const hub = Math.max(module * 1.4, pitch * 0.16)
+  if (spokes === 0 || rim <= hub) return outline
+  const half = Math.max(module * 0.5, pitch * 0.045)
+  const more = [round(hub, hub, pointsFor(hub))]
+  for (let k = 0; k < spokes; k++) {
+    const [c, s] = [cosineOfTurns(k / spokes), sineOfTurns(k / spokes)]
+    const corner = (along: number, aside: number) => [along * c - aside * s, along * s + aside * c]
+    more.push(
+      new Float64Array([
+        ...corner(0, -half),
+        ...corner(rim + module * 0.3, -half),
+        ...corner(rim + module * 0.3, half),
+        ...corner(0, half),
+      ]),
+    )
+  }
+  return { ...outline, hole: round(rim, rim, points.length / 2), more }
+}
+
 /** The outline of a shape with its sizes; null for a group. Polygons and stars stand on their tip's opposite. */
 export function outlineOf(shape: Shape, s: Sizes): Outline | null {
   switch (shape.type) {
@@ -80,6 +123,8 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
       const inner = Math.min(s.innerRadius, s.radius)
       return { points: round(s.radius, s.radius, count), closed: true, hole: round(inner, inner, count) }
     }
+    case 'gear':
+      return gear(shape.teeth, shape.spokes, shape.module)
     case 'line':
       return { points: new Float64Array([-s.width / 2, 0, s.width / 2, 0]), closed: false }
   }

@@ -3,7 +3,7 @@
  * desk and completion all read it.
  */
 import { ANGLE, LENGTH, PLAIN, type Kind } from '../units/kinds.ts'
-import type { ShapeType } from '../piece/schema.ts'
+import type { Shape, ShapeType } from '../piece/schema.ts'
 
 export interface Property {
   readonly name: string
@@ -25,8 +25,8 @@ export interface Property {
   readonly on?: readonly ShapeType[]
 }
 
-const OUTLINED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'line']
-const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring']
+const OUTLINED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'line']
+const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear']
 const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
 
 const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
@@ -172,8 +172,8 @@ export const initialOf = (property: Property, shape: ShapeType): number =>
   typeof property.initial === 'number' ? property.initial : property.initial(shape)
 
 /** Settings of a shape that formulas may read but not drive: name and value. */
-export function settingsOf(shape: { type: ShapeType; sides?: number; points?: number }): Record<string, number> {
-  if (shape.type === 'polygon') return { sides: shape.sides! }
-  if (shape.type === 'star') return { points: shape.points! }
-  return {}
+export function settingsOf(shape: Shape): Record<string, number> {
+  if (shape.type === 'polygon') return { sides: shape.sides }
+  if (shape.type === 'star') return { points: shape.points }
+  return shape.type === 'gear' ? { teeth: shape.teeth, spokes: shape.spokes, module: shape.module } : {}
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The shapes that can be put on the stage. */
-import { Circle, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star } from '@lucide/vue'
+import { Circle, Cog, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star } from '@lucide/vue'
 import { addPart, shapeName } from '~~/core/piece/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -18,6 +18,7 @@ const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
   { shape: { type: 'star', points: 5 }, icon: Star },
   { shape: { type: 'ring' }, icon: Disc },
   { shape: { type: 'line' }, icon: Minus },
+  { shape: { type: 'gear', teeth: 24, spokes: 5, module: 6 }, icon: Cog },
   { shape: { type: 'group' }, icon: Group },
 ]
 
@@ -38,7 +39,7 @@ function add(shape: Shape): void {
       v-for="s in SHAPES"
       :key="s.shape.type"
       class="button"
-      :class="large ? 'h-16 w-[76px] flex-col !gap-1' : ''"
+      :class="large ? 'h-16 w-[70px] flex-col !gap-1' : ''"
       type="button"
       :data-add="s.shape.type"
       @click="add(s.shape)"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The masthead: where one is, how the piece is saved, undo and redo. */
-import { Keyboard, Redo2, Undo2, Waves } from '@lucide/vue'
+import { BookOpen, Keyboard, Redo2, Undo2, Waves } from '@lucide/vue'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
@@ -95,6 +95,14 @@ const next = computed(() => store.undone.at(-1)?.op.says)
           store.noJump ? 'Tuning without a jump' : 'Tuning may jump'
         }}
       </button>
+      <NuxtLink
+        to="/manual"
+        target="_blank"
+        class="button button-plain w-7 !px-0"
+        aria-label="Manual"
+        title="Manual, in a tab of its own"
+        ><BookOpen :size="16"
+      /></NuxtLink>
       <button
         class="button button-plain w-7 !px-0"
         type="button"

@@ -2,7 +2,7 @@
 /** The Part desk: what the chosen part is and holds by hand. */
 import { Trash2, Waves } from '@lucide/vue'
 import { addDrive } from '~~/core/piece/drives.ts'
-import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/piece/parts.ts'
+import { nameProblem, removePart, rename, setBase, setPart, shapeName, symmetryOf } from '~~/core/piece/parts.ts'
 import { propertyKey, type Copies, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/rig/properties.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -57,6 +57,12 @@ function called(e: Event): void {
 const change = (c: Partial<Part>) => store.act(setPart(store.piece!, id.value, c))
 const pivot = (axis: 'x' | 'y', to: number) => change({ pivot: { ...part.value!.pivot, [axis]: to } })
 
+/** Another gear: its symmetry follows its teeth and spokes. */
+function gear(c: { teeth?: number; spokes?: number; module?: number }): void {
+  const shape = { ...part.value!.shape, ...c } as Part['shape']
+  change({ shape, symmetry: symmetryOf(shape) })
+}
+
 function layout(e: Event): void {
   const to = (e.target as HTMLSelectElement).value
   const count = part.value!.copies?.count ?? 6
@@ -64,6 +70,7 @@ function layout(e: Event): void {
     none: null,
     ring: { layout: 'ring', count, radius: 150, from: 90, sweep: 360, turn: true },
     row: { layout: 'row', count, dx: 60, dy: 0 },
+    grid: { layout: 'grid', count, columns: 3, dx: 80, dy: 80 },
   }
   change({ copies: made[to]! })
 }
@@ -182,12 +189,39 @@ function drop(): void {
             whole
             @set="change({ shape: { type: 'star', points: $event } })"
           />
+          <template v-if="part.shape.type === 'gear'">
+            <NumberField
+              label="teeth"
+              :value="part.shape.teeth"
+              :low="4"
+              :high="400"
+              whole
+              @set="gear({ teeth: $event })"
+            />
+            <NumberField
+              label="spokes"
+              :value="part.shape.spokes"
+              :low="0"
+              :high="64"
+              whole
+              @set="gear({ spokes: $event })"
+            />
+            <NumberField
+              label="module"
+              title="How large a tooth is: the pitch circle is teeth × module across"
+              :value="part.shape.module"
+              unit="px"
+              :low="0.1"
+              @set="gear({ module: $event })"
+            />
+          </template>
           <label class="flex items-center gap-2"
             ><span class="flex-1">copies</span>
             <select class="field w-[86px]" aria-label="Copies" :value="part.copies?.layout ?? 'none'" @change="layout">
               <option value="none">none</option>
               <option value="ring">in a ring</option>
               <option value="row">in a row</option>
+              <option value="grid">in a grid</option>
             </select>
           </label>
           <template v-if="part.copies">
@@ -205,6 +239,15 @@ function drop(): void {
               <NumberField label="sweep" :value="part.copies.sweep" unit="deg" @set="copy({ sweep: $event })" />
             </template>
             <template v-else>
+              <NumberField
+                v-if="part.copies.layout === 'grid'"
+                label="columns"
+                :value="part.copies.columns"
+                :low="1"
+                :high="500"
+                whole
+                @set="copy({ columns: $event })"
+              />
               <NumberField label="apart x" :value="part.copies.dx" unit="px" @set="copy({ dx: $event })" />
               <NumberField label="apart y" :value="part.copies.dy" unit="px" @set="copy({ dy: $event })" />
             </template>

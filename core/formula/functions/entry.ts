@@ -36,7 +36,7 @@ export interface Parameter {
   /** Words that may be written here, looked up before any name. */
   readonly words?: () => readonly string[]
   /** The name of a thing of the piece. */
-  readonly thing?: 'cue' | 'curve'
+  readonly thing?: 'cue' | 'curve' | 'gear'
   /** Any one word, such as the name of a channel. */
   readonly free?: true
   /** Must be more than 0 wherever it is known. */
@@ -100,6 +100,8 @@ export interface Call {
   readonly read: (a: Affine) => Reading
   /** The channel of the curve that is named, with the size of its unit. */
   readonly curve: { readonly drawn: Drawn; readonly size: number; readonly hit: number } | null
+  /** The gear that is named: its turn, how many of its teeth go to one of this gear's, and what is added (turns). */
+  readonly gear: { readonly rotation: Form; readonly ratio: Rational; readonly offset: number } | null
   /** The marks of the cue that is named. */
   readonly cue: Marks | null
   /** First and last second of the lap, the part's span and the marked stretch. */

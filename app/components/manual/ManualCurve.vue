@@ -1,0 +1,43 @@
+<script setup lang="ts">
+/** An example of the manual, running: its curve on gauge paper, with the nib going along it. */
+import { running, type Example } from '~~/core/formula/manual.ts'
+import { Strip } from '~/player/strip.ts'
+import { momentOfTicks, TICKS } from '~~/core/time/moment.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+
+const props = defineProps<{ example: Example }>()
+const canvas = useTemplateRef('canvas')
+const palette = usePalette(() => {})
+let request = 0
+
+onMounted(() => {
+  const made = running(props.example)
+  if (!made) return
+  const { program, key } = made
+  const strip = new Strip(canvas.value!, key, palette)
+  const values = new Float64Array(program.size)
+  let seen = false
+  const sight = new IntersectionObserver(([e]) => (seen = e!.isIntersecting))
+  sight.observe(canvas.value!)
+  const began = performance.now()
+  const still = matchMedia('(prefers-reduced-motion: reduce)').matches
+  let drawn = false
+  const step = (now: number): void => {
+    request = requestAnimationFrame(step)
+    if (!seen || (still && drawn)) return
+    const ticks = still ? 0 : Math.round(((now - began) / 1000) * toNumber(program.measures.frameRate) * TICKS)
+    strip.draw({ program, moment: momentOfTicks(ticks, program.measures.frameRate), values, playing: true })
+    drawn = true
+  }
+  request = requestAnimationFrame(step)
+  onScopeDispose(() => sight.disconnect())
+})
+onBeforeUnmount(() => cancelAnimationFrame(request))
+</script>
+
+<template>
+  <figure class="my-2 overflow-hidden rounded-md border border-rule bg-sheet">
+    <canvas ref="canvas" class="block h-11 w-full" aria-hidden="true" />
+    <figcaption class="tabular border-t border-rule px-3 py-1 text-[12.5px]">{{ example.text }}</figcaption>
+  </figure>
+</template>
