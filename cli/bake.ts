@@ -1,7 +1,7 @@
 /** `bake`: the values of a piece, frame by frame, as CSV (RFC 4180) or JSON. */
 import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
-import { labelOf } from '../core/engine/meaning.ts'
+import { labelOf } from '../core/formula/labels.ts'
 import { propertyNamed } from '../core/rig/properties.ts'
 import { momentOfSeconds } from '../core/time/moment.ts'
 import { floor, minus, over, plus, rational, times, toNumber, type Rational } from '../core/time/rational.ts'

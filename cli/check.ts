@@ -1,5 +1,6 @@
 /** `check`: what is known of every drive of a piece for all time, and what is wrong with it. */
-import { labelOf, readKeys } from '../core/engine/meaning.ts'
+import { readKeys } from '../core/engine/meaning.ts'
+import { labelOf } from '../core/formula/labels.ts'
 import { Program, type Slot } from '../core/engine/program.ts'
 import { jumpFix, jumpText, jumpsOf } from '../core/insight/jumps.ts'
 import { closingNumbers, shortestLap } from '../core/insight/proposals.ts'

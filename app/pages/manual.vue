@@ -154,6 +154,7 @@ function curve(name: string): string {
 .manual-table {
   width: 100%;
   border-collapse: collapse;
+  table-layout: fixed;
   font-size: 13px;
 }
 .manual-table th,

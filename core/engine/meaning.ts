@@ -7,7 +7,8 @@ import type { Got } from '../formula/lookup.ts'
 import { parse } from '../formula/parse.ts'
 import { problem, type Problem } from '../formula/problem.ts'
 import { Names, type Target } from '../formula/scope.ts'
-import { written } from '../formula/names.ts'
+import { labelOf } from '../formula/labels.ts'
+import { followers } from '../piece/ties.ts'
 import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
 import { propertyNamed } from '../rig/properties.ts'
 
@@ -28,12 +29,12 @@ export interface Meaning {
 
 export const signalKey = (id: string): string => `~${id}`
 
-/** Hand keys on a property that nothing drives: they run as the formula `base`. */
-const keyedDrive = (part: string, property: string): Drive => ({
+/** A formula that follows from the piece: `base` for hand keys that nothing drives, the other face of a tie. */
+const impliedDrive = (part: string, property: string, text: string): Drive => ({
   part,
   property,
-  text: 'base',
-  good: 'base',
+  text,
+  good: text,
   seed: 0,
   off: false,
   takes: [],
@@ -87,11 +88,18 @@ export class Meanings {
       if (!part || !property) continue
       this.make(key, drive, { part: drive.part, property }, kindOf, sameSignals ? lend : null)
     }
+    for (const [key, text] of followers(piece)) {
+      const [part, name] = key.split('.') as [string, string]
+      const property = propertyNamed(name)
+      if (piece.parts[part] && property)
+        this.make(key, impliedDrive(part, name, text), { part, property }, kindOf, null)
+    }
     for (const [key, base] of Object.entries(piece.bases)) {
       if (!base.keys || this.all.has(key)) continue
       const [part, name] = key.split('.') as [string, string]
       const property = propertyNamed(name)
-      if (piece.parts[part] && property) this.make(key, keyedDrive(part, name), { part, property }, kindOf, lend)
+      if (piece.parts[part] && property)
+        this.make(key, impliedDrive(part, name, 'base'), { part, property }, kindOf, lend)
     }
     this.breakCircles()
   }
@@ -187,13 +195,6 @@ export class Meanings {
   label(key: string): string {
     return labelOf(this.piece, key)
   }
-}
-
-/** A drive or signal as it is written in a formula: `carousel.rotation`, `` `Ticket arch`.y ``. */
-export function labelOf(piece: Piece, key: string): string {
-  if (key.startsWith('~')) return written(piece.signals[key.slice(1)]?.name ?? key)
-  const [part, property] = key.split('.') as [string, string]
-  return `${written(piece.parts[part]?.name ?? part)}.${property}`
 }
 
 /** Whether every name means the same and every part has the same shape, parent and copies. */

@@ -13,13 +13,12 @@ import { outerSpan, walk, type CallNode, type Formula, type Node, type NumberNod
 
 /** Most fixes offered and most candidates tried for one problem. */
 const OFFERED = 2
-const TRIED = 24
+const TRIED = 10
 
-/** Units that a bare number may lack, likeliest first for what is wanted. */
+/** Units that a bare number may lack, likeliest first: what is wanted, what is missing, and that below a fraction. */
 function unitsFor(clash: Clash): string[] {
-  const direct = unitOfKind(quotient(clash.wanted, clash.got))
-  const wanted = unitOfKind(clash.wanted)
-  const all = [wanted, direct, 'deg', 'deg/s', 's', 'px', 'px/s', 'Hz', '/s']
+  const missing = quotient(clash.wanted, clash.got)
+  const all = [clash.wanted, missing, quotient(PLAIN, missing)].map(unitOfKind)
   return [...new Set(all.filter((u): u is string => u !== undefined && u !== ''))]
 }
 

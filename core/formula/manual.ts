@@ -136,6 +136,7 @@ export function running(example: Example): { program: Program; key: string } | n
   const part = ids[example.part] ?? ids.Carousel!
   if (example.property !== 'y' || part !== ids.Mount)
     b.drive(ids.Mount!, 'y', 'sine(every: 2s, amp: 24px, phase: index / count * 1turn)')
+  if (part !== ids.Carousel || example.property !== 'rotation') b.drive(ids.Carousel!, 'rotation', 'time * 45deg/s')
   b.drive(part, example.property, example.text)
   const program = new Program(b.piece)
   const key = propertyKey(part, example.property)

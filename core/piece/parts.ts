@@ -6,6 +6,7 @@ import { nameTaken } from '../formula/scope.ts'
 import { everyNode } from '../formula/tree.ts'
 import { initialOf, propertyNamed } from '../rig/properties.ts'
 import { operation, type Operation, type Put } from './operation.ts'
+import { held } from './ties.ts'
 import { NAMED, propertyKey, type Base, type Part, type Piece, type Shape } from './schema.ts'
 
 /** The next free id with a prefix: `p1`, `p2` … */
@@ -101,7 +102,12 @@ export function removePart(piece: Piece, id: string): Operation {
 export function setBase(piece: Piece, part: string, property: string, value: number | null): Operation {
   const key = propertyKey(part, property)
   const says = `set ${piece.parts[part]!.name} ${property}`
-  return operation(says, { in: 'bases', id: key, value: value === null ? null : { ...piece.bases[key], value } })
+  const tied = value === null ? [] : held(piece, key, value)
+  return operation(
+    says,
+    { in: 'bases', id: key, value: value === null ? null : { ...piece.bases[key], value } },
+    ...tied,
+  )
 }
 
 /** Hand keys of a property over time; null takes them away. */

@@ -238,6 +238,7 @@ export type Signal = v.InferOutput<typeof Signal>
 export type Clock = v.InferOutput<typeof Clock>
 export type Cue = v.InferOutput<typeof Cue>
 export type Curve = v.InferOutput<typeof Curve>
+export type Tie = v.InferOutput<typeof Tie>
 export type Colour = v.InferOutput<typeof Colour>
 export type Fraction = v.InferOutput<typeof Fraction>
 
