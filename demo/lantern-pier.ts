@@ -52,6 +52,7 @@ export function lanternPier(): Piece {
   pennants(b)
   dynamo(b)
   tombola(b)
+  strengthTower(b)
   strings(b)
   shore(b)
   return b.piece
@@ -268,6 +269,89 @@ function tombola(b: Builder): void {
     radius: 44,
     scaleX: 70,
     ...paint('fill', 'darkWood'),
+  })
+}
+
+/** On a cue the mallet winds up and hits, the puck shoots up the tower and bounces, and the bell flashes. */
+function strengthTower(b: Builder): void {
+  b.cue('blow', [2], 4)
+  b.curve(
+    'strike',
+    {
+      arm: [
+        [0, 0],
+        [0.6, 62],
+        [0.75, -34, 'straight'],
+        [1.3, -34],
+        [2.2, 0],
+      ],
+      puck: [
+        [0, 0, 'stepped'],
+        [0.75, 0],
+        [1.15, 150],
+        [1.75, 0],
+        [1.95, 22],
+        [2.15, 0],
+      ],
+      bell: [
+        [0, 0, 'stepped'],
+        [1.1, 0],
+        [1.15, 60],
+        [1.7, 0],
+      ],
+    },
+    { hit: 0.75 },
+  )
+  const [x, foot] = [506, -196]
+  b.part('Tower', { type: 'rectangle' }, on(null, 26), {
+    x,
+    y: foot + 96,
+    width: 22,
+    height: 192,
+    corners: 4,
+    ...paint('fill', 'wood'),
+    ...paint('stroke', 'darkWood'),
+    strokeWidth: 2,
+  })
+  b.part('Tower slot', { type: 'rectangle' }, on(null, 27), {
+    x,
+    y: foot + 96,
+    width: 6,
+    height: 172,
+    corners: 3,
+    ...paint('fill', 'night', 70),
+  })
+  const puck = b.part('Puck', { type: 'ellipse' }, on(null, 28), {
+    x,
+    y: foot + 16,
+    width: 18,
+    height: 12,
+    ...paint('fill', 'coral'),
+  })
+  b.drive(puck, 'y', 'base + play(strike, blow, channel: puck) * 1px')
+  const bell = b.part('Bell', { type: 'ellipse' }, on(null, 28), {
+    x,
+    y: foot + 200,
+    width: 34,
+    height: 26,
+    ...paint('fill', 'brass'),
+  })
+  b.drive(bell, 'scale', '100% + play(strike, blow, channel: bell) * 1%')
+  const mallet = b.part('Mallet', { type: 'group' }, on(null, 29), { x: x + 62, y: foot + 8 })
+  b.drive(mallet, 'rotation', 'play(strike, blow, channel: arm) * -1deg')
+  b.part('Handle', { type: 'rectangle' }, on(mallet, 1), {
+    y: 36,
+    width: 6,
+    height: 78,
+    corners: 3,
+    ...paint('fill', 'darkWood'),
+  })
+  b.part('Mallet head', { type: 'rectangle' }, on(mallet, 2), {
+    y: 74,
+    width: 40,
+    height: 24,
+    corners: 5,
+    ...paint('fill', 'brass'),
   })
 }
 

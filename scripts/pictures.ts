@@ -60,6 +60,11 @@ await page.locator('main img').first().waitFor()
 await page.waitForTimeout(900)
 await take('harbour')
 
+await page.goto(`${server.url}/manual`)
+await page.evaluate(() => document.querySelector('#fn-accumulate')!.scrollIntoView())
+await page.waitForTimeout(2500)
+await take('manual')
+
 await browser.close()
 await stop(server)
 clear(folder)

@@ -95,6 +95,10 @@ export function removePart(piece: Piece, id: string): Operation {
       if (gone.includes(key.slice(0, key.indexOf('.')))) puts.push({ in: collection, id: key, value: null })
     }
   }
+  for (const [key, tie] of Object.entries(piece.ties)) {
+    if ([tie.a, tie.b].some(k => gone.includes(k.slice(0, k.indexOf('.')))))
+      puts.push({ in: 'ties', id: key, value: null })
+  }
   return operation(`remove ${piece.parts[id]!.name}`, ...puts)
 }
 

@@ -2,7 +2,9 @@
 /** One driven property: a strip of gauge paper with its formula written on it. */
 import { MoreHorizontal, Power, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { reportOf, showValue } from '~~/core/insight/report.ts'
+import { jumpFix, jumpText, jumpsOf } from '~~/core/insight/jumps.ts'
+import { reportOf, showValue, symmetriesOf } from '~~/core/insight/report.ts'
+import { toNumber } from '~~/core/time/rational.ts'
 import { removeDrive, switchDrive } from '~~/core/piece/drives.ts'
 import { propertyNamed } from '~~/core/rig/properties.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
@@ -33,6 +35,18 @@ const meanwhile = computed(() => {
   if (draft.value) return problems.value.length > 0 ? 'The formula before goes on until this one runs.' : ''
   if (slot.value?.running === 'good') return 'The last good formula goes on.'
   return slot.value?.running === 'base' ? 'It rests at its hand value.' : ''
+})
+
+/** Where two stages meet with a leap that a constant would close. */
+const leap = computed(() => {
+  if (!slot.value || slot.value.running !== 'text' || draft.value) return null
+  const { program } = store
+  const turn = toNumber(symmetriesOf(store.piece!, entry.value!.part, property.value).natural)
+  for (const jump of jumpsOf(slot.value.forms[0]!, program!.measures, turn).jumps) {
+    const fix = jumpFix(program!, props.drive, jump)
+    if (fix) return { says: jumpText(jump, v => showValue(v, property.value, program!.measures)), fix }
+  }
+  return null
 })
 
 const RUNS = { yes: 'text-kelp', symmetry: 'text-kelp', no: 'text-brass', unproven: 'text-faded' } as const
@@ -170,6 +184,17 @@ defineExpose({ write })
           {{ f.says }}<kbd v-if="i === 0" class="ml-2 font-sans text-faded">Alt Enter</kbd>
         </button>
       </p>
+    </div>
+    <div v-else-if="leap" class="flex flex-wrap items-center gap-2 border-t border-rule px-3 py-[5px]" role="status">
+      <span class="text-brass">It {{ leap.says }}.</span>
+      <button
+        class="rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
+        type="button"
+        @mousedown.prevent
+        @click="fix(leap.fix)"
+      >
+        {{ leap.fix.says }}
+      </button>
     </div>
     <p v-else-if="draft" class="px-3 pb-[5px] text-[12px] text-faded">Enter lets it run, Esc goes back.</p>
   </article>
