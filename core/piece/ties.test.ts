@@ -34,8 +34,8 @@ describe('a tie', () => {
     expect(turn(more, 'p6.rotation', 4)).toBeCloseTo(-120, 9)
     expect(tieProblem(more, 'p6.rotation', 'p1.rotation', 1)).toMatch(/tied already/)
     expect(tieProblem(more, 'p6.rotation', 'p6.rotation', 1)).toMatch(/itself/)
-    expect(tieProblem(more, 'p6.rotation', 'p5.x', 1)).toMatch(/different kinds/)
-    expect(tieProblem(more, 'p6.rotation', 'p5.rotation', 0)).toMatch(/not be 0/)
+    expect(tieProblem(more, 'p6.rotation', 'p6.x', 1)).toMatch(/different kinds/)
+    expect(tieProblem(more, 'p6.rotation', 'p2.rotation', 0)).toMatch(/not be 0/)
     const both = fair('time * 45deg/s', { with: { 'Flag.rotation': 'time * 9deg/s' } }).piece
     expect(tieProblem(both, 'p1.rotation', 'p3.rotation', 1)).toMatch(/only one may/)
     expect(tieProblem(both, 'p1.rotation', 'p4.rotation', 1)).toBeNull()
