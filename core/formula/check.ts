@@ -25,6 +25,7 @@ import { Lookup, type Got, type Read, type SignalKind } from './lookup.ts'
 import { canonical, meant, nearest } from './names.ts'
 import { parse } from './parse.ts'
 import { problem, replacing, type Problem } from './problem.ts'
+import { warnings } from './warnings.ts'
 import { builtinNamed, kindOfUnit, type Names, type Target, type Thing } from './scope.ts'
 import {
   outerSpan,
@@ -84,7 +85,8 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
   }
   function mended(): readonly Problem[] {
     if (!fixing) return run.problems
-    return run.problems.map(p => {
+    const hints = run.problems.length === 0 ? warnings(formula) : []
+    return [...run.problems, ...hints].map(p => {
       const clash = run.clashes.get(p)
       return clash
         ? { ...p, fixes: kindFixes(formula, clash, p, text => kindProblems(text, names, target, signalKind)) }

@@ -10,6 +10,7 @@ import {
   absolute,
   commonMultiple,
   compare,
+  isWhole,
   isZero,
   over,
   rational,
@@ -98,6 +99,16 @@ function nearestClosing(program: Program, key: string, nth: number): number[] {
   const below = working.filter(c => c < now).sort((a, b) => b - a)[0]
   const above = working.filter(c => c > now).sort((a, b) => a - b)[0]
   return [below, above].filter((c): c is number => c !== undefined)
+}
+
+/**
+ * Spoke counts with which a gear of so many teeth closes, when it makes `turns` of a turn in a lap: what lines up at
+ * the seam must be a whole number of the spokes that fall on each other.
+ */
+export function closingSpokes(teeth: number, turns: Rational, most = 12): number[] {
+  const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b))
+  const fits = (spokes: number) => isWhole(times(turns, rational(common(teeth, spokes))))
+  return Array.from({ length: most - 1 }, (_, i) => i + 2).filter(fits)
 }
 
 /** The shortest lap with which every drive closes that comes back at all; null when it would be longer than an hour. */

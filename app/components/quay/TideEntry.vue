@@ -103,7 +103,7 @@ defineExpose({ write })
   <article
     v-if="entry && part"
     class="entry relative rounded-md border bg-sheet"
-    :class="chosen ? 'border-sea' : first ? 'border-coral' : 'border-rule'"
+    :class="chosen ? 'border-sea' : first?.level === 'error' ? 'border-coral' : 'border-rule'"
     :data-drive="drive"
     :aria-label="`${part.name} ${property.name}`"
     @pointerdown="hand.take(drive)"
