@@ -98,9 +98,9 @@ export class Program {
     if (made) return made
     const offset = offsets.get(key) ?? -1
     const old = keeps.slot(key)
-    const slot = old
-      ? { ...old, offset }
-      : this.build(key, m, offset, k => this.slot(k, this.meanings.all.get(k)!, offsets, keeps))
+    // One that stands as it was is the very same object, so that whoever shows it need not look again.
+    const kept = old && (old.offset === offset ? old : { ...old, offset })
+    const slot = kept ?? this.build(key, m, offset, k => this.slot(k, this.meanings.all.get(k)!, offsets, keeps))
     this.slots.set(key, slot)
     return slot
   }

@@ -142,6 +142,9 @@ describe('documents from outside', () => {
       /same name/,
     ],
     [{ ...good, slips: { x: 'far' } }, /At slips.x/],
+    [{ ...good, bases: { rotation: { value: 1 } } }, /no part.property/],
+    [{ ...good, drives: { 'p1.x': { ...(Object.values(good.drives as object)[0] as object) } } }, /no part.property/],
+    [{ ...good, ties: { t1: { a: 'p1', b: 'p2.x', ratio: 1, offset: 0 } } }, /no part.property/],
   ])('%#', (document, says) => {
     const { piece, problem } = readPiece(document)
     expect(piece).toBeNull()

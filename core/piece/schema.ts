@@ -224,6 +224,7 @@ export const PieceSchema = v.pipe(
   Document,
   v.check((p: Piece) => everyParentStands(p), 'A part hangs on a part that is not there, or on itself.'),
   v.check((p: Piece) => everyNameOnce(p), 'Two things in the piece have the same name.'),
+  v.check((p: Piece) => everyKeyFits(p), 'A drive, hand value or tie is kept under a name that is no part.property.'),
   v.check((p: Piece) => everyCopyFits(p), `Copies within copies come to more than ${MOST_INSTANCES} of one part.`),
 )
 
@@ -251,6 +252,13 @@ function chainOf(piece: Piece, start: string): string[] | null {
   }
   return chain
 }
+
+const KEY = /^[A-Za-z0-9_]{1,32}\.[A-Za-z]{1,40}$/
+
+const everyKeyFits = (piece: Piece): boolean =>
+  Object.entries(piece.drives).every(([key, d]) => KEY.test(key) && key === `${d.part}.${d.property}`) &&
+  Object.keys(piece.bases).every(key => KEY.test(key)) &&
+  Object.values(piece.ties).every(t => KEY.test(t.a) && KEY.test(t.b))
 
 const everyParentStands = (piece: Piece): boolean => Object.keys(piece.parts).every(id => chainOf(piece, id) !== null)
 

@@ -41,6 +41,7 @@ export function followers(piece: Piece): Map<string, string> {
   for (const key of Object.keys(piece.drives)) {
     for (const [other, f] of tiedTo(piece, key)) {
       if (!f || piece.drives[other]) continue
+      if (!piece.parts[other.slice(0, other.indexOf('.'))] || !piece.parts[f.of.slice(0, f.of.indexOf('.'))]) continue
       const unit = propertyNamed(other.slice(other.indexOf('.') + 1))?.unit ?? ''
       const offset = f.offset === 0 ? '' : ` ${f.offset < 0 ? '-' : '+'} ${decimal(Math.abs(f.offset))}${unit}`
       texts.set(other, `${labelOf(piece, f.of)} * ${decimal(f.ratio)}${offset}`)

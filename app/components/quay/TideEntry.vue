@@ -3,7 +3,8 @@
 import { MoreHorizontal, Power, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { jumpFix, jumpText, jumpsOf } from '~~/core/insight/jumps.ts'
-import { reportOf, showValue, symmetriesOf } from '~~/core/insight/report.ts'
+import type { Program, Slot } from '~~/core/engine/program.ts'
+import { reportOf, showValue, symmetriesOf, type Report } from '~~/core/insight/report.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { removeDrive, switchDrive } from '~~/core/piece/drives.ts'
 import { propertyNamed } from '~~/core/rig/properties.ts'
@@ -27,7 +28,17 @@ const entry = computed(() => store.piece!.drives[props.drive])
 const part = computed(() => store.piece!.parts[entry.value?.part ?? ''])
 const property = computed(() => propertyNamed(entry.value?.property ?? '')!)
 const slot = computed(() => store.program!.slots.get(props.drive))
-const report = computed(() => (slot.value ? reportOf(store.piece!, store.program!.measures, slot.value) : null))
+/** What is known of it for all time: worked out only when its own slot has changed, not with every change of the piece. */
+const report = shallowRef<Report | null>(null)
+const leap = shallowRef<{ says: string; fix: Fix } | null>(null)
+watch(
+  slot,
+  now => {
+    report.value = now ? reportOf(store.piece!, store.program!.measures, now) : null
+    leap.value = now?.running === 'text' ? leapWithFix(store.program!, now) : null
+  },
+  { immediate: true },
+)
 const chosen = computed(() => hand.drive === props.drive)
 const first = computed(() => problems.value[0])
 /** What runs meanwhile when the text does not. */
@@ -38,16 +49,14 @@ const meanwhile = computed(() => {
 })
 
 /** Where two stages meet with a leap that a constant would close. */
-const leap = computed(() => {
-  if (!slot.value || slot.value.running !== 'text' || draft.value) return null
-  const { program } = store
-  const turn = toNumber(symmetriesOf(store.piece!, entry.value!.part, property.value).natural)
-  for (const jump of jumpsOf(slot.value.forms[0]!, program!.measures, turn).jumps) {
-    const fix = jumpFix(program!, props.drive, jump)
-    if (fix) return { says: jumpText(jump, v => showValue(v, property.value, program!.measures)), fix }
+function leapWithFix(program: Program, now: Slot): { says: string; fix: Fix } | null {
+  const turn = toNumber(symmetriesOf(program.piece, entry.value!.part, property.value).natural)
+  for (const jump of jumpsOf(now.forms[0]!, program.measures, turn).jumps) {
+    const found = jumpFix(program, props.drive, jump)
+    if (found) return { says: jumpText(jump, v => showValue(v, property.value, program.measures)), fix: found }
   }
   return null
-})
+}
 
 const RUNS = { yes: 'text-kelp', symmetry: 'text-kelp', no: 'text-brass', unproven: 'text-faded' } as const
 
@@ -185,7 +194,11 @@ defineExpose({ write })
         </button>
       </p>
     </div>
-    <div v-else-if="leap" class="flex flex-wrap items-center gap-2 border-t border-rule px-3 py-[5px]" role="status">
+    <div
+      v-else-if="leap && !draft"
+      class="flex flex-wrap items-center gap-2 border-t border-rule px-3 py-[5px]"
+      role="status"
+    >
       <span class="text-brass">It {{ leap.says }}.</span>
       <button
         class="rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
