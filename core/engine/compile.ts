@@ -8,7 +8,7 @@ import { functionNamed } from '../formula/functions/index.ts'
 import type { Call, Entry, Word } from '../formula/functions/entry.ts'
 import { edgesOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
 import { canonical, nearest, written } from '../formula/names.ts'
-import { problem, replacing, type Problem, type Span } from '../formula/problem.ts'
+import { replacing, type Span } from '../formula/problem.ts'
 import type { Marks } from '../signal/marks.ts'
 import { PIECE, reading, type Beat } from './beat.ts'
 import { builtinNamed } from '../formula/scope.ts'
@@ -23,45 +23,14 @@ import {
   type Node,
   type NumberNode,
 } from '../formula/tree.ts'
-import { ZERO, compare, fromNumber, isWhole, isZero, times, toNumber, within, type Rational } from '../time/rational.ts'
-import { inBase, readUnit, type Measures } from '../units/units.ts'
+import { ZERO, compare, isWhole, isZero, toNumber, within, type Rational } from '../time/rational.ts'
+import { inBase, readUnit } from '../units/units.ts'
 import { atom } from './dialled.ts'
+import { stop, type Env } from './env.ts'
 import { constantOf, fixed, fixedNumber, form, negated, steady, sum, type Form } from './form.ts'
 import { phaseOf } from './phase.ts'
 import { either, compared, joined, opposed, raised } from './operators.ts'
 import { product, type Factor, type Setting } from './product.ts'
-
-/** What a formula reads of its place and of the piece. */
-export interface Env extends Setting, Measures {
-  /** The value of a word of the language here. */
-  readonly builtin: (name: string, beat: Beat) => Form
-  readonly dial: (id: string) => Form
-  readonly signal: (id: string) => Form
-  /** A property of a part; `copy` picks one of its innermost copies. Null when there is no such copy. */
-  readonly property: (part: string, property: string, copy: number | 'before' | null) => Form | null
-  /** A part and feature as written: the part's id and the property's name, or the value of a fixed setting. */
-  readonly feature: (of: string, name: string) => { part: string; property: string } | { setting: number }
-  readonly clock: (name: string) => Beat
-  readonly cue: (name: string) => Marks
-  /** A channel of a curve (its first when none is named); null when there is no such channel. */
-  readonly curve: (name: string, channel: string | null) => Call['curve']
-  readonly gear: (name: string) => NonNullable<Call['gear']>
-  readonly channels: (name: string) => readonly string[]
-  readonly windows: Call['windows']
-  /** The seed of the n-th call of a function in the text, with no seed of its own. */
-  readonly seed: (name: string, nth: number) => number
-}
-
-/** Thrown where a formula cannot run though its kinds are right. */
-export class CannotRun extends Error {
-  constructor(readonly problem: Problem) {
-    super(problem.says)
-  }
-}
-
-const stop = (...args: Parameters<typeof problem>): never => {
-  throw new CannotRun(problem(...args))
-}
 
 /** The form of a whole formula. Throws `CannotRun` with the problem. */
 export function compile(checked: Checked, env: Env): Form {
@@ -373,10 +342,3 @@ class Compiler {
     return form(entry.value(call), facts, entry.integral?.(call) ?? null)
   }
 }
-
-/** A dial's value as a constant that knows its dial. */
-export const dialForm = (id: string, value: Rational, frameRate: Rational): Form =>
-  fixed(value, frameRate, { dials: atom(id) })
-/** A hand value, exact as typed, in base measure. */
-export const handForm = (value: number, size: Rational, frameRate: Rational): Form =>
-  fixed(times(fromNumber(value), size), frameRate)

@@ -14,7 +14,9 @@ import type { Moment } from '../time/moment.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { unitNamed, type Measures } from '../units/units.ts'
 import { slipKey, type Dialled } from './dialled.ts'
-import { CannotRun, compile, dialForm, handForm, type Env } from './compile.ts'
+import { compile } from './compile.ts'
+import { CannotRun, dialForm, handForm, type Env } from './env.ts'
+import { Keeps } from './keeps.ts'
 import { fixed, form, type Form } from './form.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
 import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
@@ -312,45 +314,4 @@ function guarded(f: Form, base: Form): Form {
     return value
   }
   return { ...form(at, f.facts) }
-}
-
-/** Which slots of the program before still stand. */
-class Keeps {
-  private readonly kept = new Map<string, boolean>()
-  private readonly possible: boolean
-
-  constructor(
-    private readonly now: Program,
-    private readonly before: Program | null,
-  ) {
-    const [a, b] = [before?.piece, now.piece]
-    this.possible =
-      a !== undefined &&
-      (['parts', 'bases', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
-  }
-
-  slot(key: string): Slot | null {
-    return this.possible && this.stands(key) ? this.before!.slots.get(key)! : null
-  }
-
-  private stands(key: string): boolean {
-    const known = this.kept.get(key)
-    if (known !== undefined) return known
-    this.kept.set(key, false)
-    const [a, b] = [this.before!, this.now]
-    const slot = a.slots.get(key)
-    const [was, is] = [a.meanings.all.get(key), b.meanings.all.get(key)]
-    const stands =
-      slot !== undefined &&
-      was !== undefined &&
-      is !== undefined &&
-      was.source === is.source &&
-      was.running === is.running &&
-      was.text === is.text &&
-      [...slot.dials].every(id => a.piece.dials[id] === b.piece.dials[id]) &&
-      [...slot.paces.keys()].every(k => a.piece.slips[k] === b.piece.slips[k]) &&
-      [...slot.slots].every(k => this.stands(k))
-    this.kept.set(key, stands)
-    return stands
-  }
 }

@@ -27,7 +27,8 @@ import {
 } from '../time/rational.ts'
 import { unitOfKind, type Measures } from '../units/units.ts'
 import { absorb, isSum, quantity, type Gap } from './absorb.ts'
-import { CannotRun, compileNode, compilePhase } from './compile.ts'
+import { compileNode, compilePhase } from './compile.ts'
+import { CannotRun } from './env.ts'
 import type { Program } from './program.ts'
 
 export interface Tuned {

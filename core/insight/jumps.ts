@@ -3,7 +3,8 @@
  * looked at from both sides, so that an edge without a leap (two stages that meet) is not reported.
  */
 import { absorb } from '../engine/absorb.ts'
-import { CannotRun, compileNode } from '../engine/compile.ts'
+import { compileNode } from '../engine/compile.ts'
+import { CannotRun } from '../engine/env.ts'
 import { constantOf, type Form } from '../engine/form.ts'
 import type { Program } from '../engine/program.ts'
 import type { Fix } from '../formula/problem.ts'

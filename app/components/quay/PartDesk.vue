@@ -5,6 +5,7 @@ import { addDrive } from '~~/core/piece/drives.ts'
 import { nameProblem, removePart, rename, setBase, setPart, shapeName, symmetryOf } from '~~/core/piece/parts.ts'
 import { propertyKey, type Copies, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/rig/properties.ts'
+import { focusFormula } from '~/editor/focus.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
@@ -80,7 +81,7 @@ function drive(p: Property): void {
   const key = propertyKey(id.value, p.name)
   if (!driven(p)) store.act(addDrive(store.piece!, id.value, p.name, 'base'))
   hand.take(key)
-  nextTick(() => document.querySelector<HTMLElement>(`[data-drive="${key}"] .cm-content`)?.focus())
+  nextTick(() => focusFormula(key))
 }
 
 function drop(): void {

@@ -102,10 +102,6 @@ function found(list: readonly Problem[], typing: boolean): void {
 function fix(chosenFix: Fix): void {
   field.value?.accept(chosenFix)
 }
-function write(): void {
-  field.value?.focus()
-}
-defineExpose({ write })
 </script>
 
 <template>

@@ -5,11 +5,11 @@ import { shapeName } from '~~/core/piece/parts.ts'
 import type { Part } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useHand } from '~/stores/hand.ts'
+import { focusFormula } from '~/editor/focus.ts'
 import TideEntry from './TideEntry.vue'
 
 const store = usePiece()
 const hand = useHand()
-const entries = useTemplateRef('entries')
 
 interface Group {
   id: string
@@ -51,9 +51,7 @@ function go(by: 1 | -1): void {
 }
 
 function write(): void {
-  const at = hand.drive ? flat.value.indexOf(hand.drive) : -1
-  if (at >= 0)
-    (entries.value as unknown as { drive: string; write: () => void }[]).find(e => e.drive === hand.drive)?.write()
+  if (hand.drive) focusFormula(hand.drive)
 }
 defineExpose({ go, write })
 </script>
@@ -77,7 +75,7 @@ defineExpose({ go, write })
         Nothing of it moves yet. <span class="text-ink">Drive…</span> gives a property a function of time.
       </p>
       <div class="flex flex-col gap-2">
-        <TideEntry v-for="key in g.drives" :key="key" ref="entries" :drive="key" />
+        <TideEntry v-for="key in g.drives" :key="key" :drive="key" />
       </div>
     </div>
     <slot />

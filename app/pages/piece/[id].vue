@@ -38,6 +38,9 @@ useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tid
 
 const empty = computed(() => (store.piece ? Object.keys(store.piece.parts).length === 0 : false))
 
+const BACK = new Set([',', '<', ';'])
+const ON = new Set(['.', '>', ':'])
+
 function onKey(e: KeyboardEvent): void {
   const player = store.player
   if (!player || e.defaultPrevented) return
@@ -52,10 +55,12 @@ function onKey(e: KeyboardEvent): void {
   else if (typing || mod || e.altKey || keys.value || target.closest('[role=dialog], [role=menu]')) return
   else if (e.key === ' ' && !target.closest('button, a')) player.play(!player.playing)
   else if (e.key === '0') player.goto({ n: 0n, d: 1n })
-  else if (e.key === ',' || e.key === '.') player.stepFrames(e.key === ',' ? -1 : 1)
-  else if (e.key === '<' || e.key === '>' || e.key === ';' || e.key === ':')
-    player.move(e.key === '<' || e.key === ';' ? -1 : 1)
-  else if (e.key === 'ArrowDown' && !slider) table.value?.go(1)
+  else if (BACK.has(e.key) || ON.has(e.key)) {
+    const by = BACK.has(e.key) ? -1 : 1
+    // With Shift a second, whatever sign the keyboard makes of it.
+    if (e.shiftKey) player.move(by)
+    else player.stepFrames(by)
+  } else if (e.key === 'ArrowDown' && !slider) table.value?.go(1)
   else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
   else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
   else if (e.key === '?') keys.value = true

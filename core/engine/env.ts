@@ -1,0 +1,49 @@
+/** What a formula is made ready with: its surroundings, and how it says that it cannot run. */
+import type { Call } from '../formula/functions/entry.ts'
+import { problem, type Problem } from '../formula/problem.ts'
+import type { Marks } from '../signal/marks.ts'
+import { fromNumber, times, type Rational } from '../time/rational.ts'
+import type { Measures } from '../units/units.ts'
+import type { Beat } from './beat.ts'
+import { atom } from './dialled.ts'
+import { fixed, type Form } from './form.ts'
+import type { Setting } from './product.ts'
+
+/** What a formula reads of its place and of the piece. */
+export interface Env extends Setting, Measures {
+  /** The value of a word of the language here. */
+  readonly builtin: (name: string, beat: Beat) => Form
+  readonly dial: (id: string) => Form
+  readonly signal: (id: string) => Form
+  /** A property of a part; `copy` picks one of its innermost copies. Null when there is no such copy. */
+  readonly property: (part: string, property: string, copy: number | 'before' | null) => Form | null
+  /** A part and feature as written: the part's id and the property's name, or the value of a fixed setting. */
+  readonly feature: (of: string, name: string) => { part: string; property: string } | { setting: number }
+  readonly clock: (name: string) => Beat
+  readonly cue: (name: string) => Marks
+  /** A channel of a curve (its first when none is named); null when there is no such channel. */
+  readonly curve: (name: string, channel: string | null) => Call['curve']
+  readonly gear: (name: string) => NonNullable<Call['gear']>
+  readonly channels: (name: string) => readonly string[]
+  readonly windows: Call['windows']
+  /** The seed of the n-th call of a function in the text, with no seed of its own. */
+  readonly seed: (name: string, nth: number) => number
+}
+
+/** Thrown where a formula cannot run though its kinds are right. */
+export class CannotRun extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.says)
+  }
+}
+
+export const stop = (...args: Parameters<typeof problem>): never => {
+  throw new CannotRun(problem(...args))
+}
+
+/** A dial's value as a constant that knows its dial. */
+export const dialForm = (id: string, value: Rational, frameRate: Rational): Form =>
+  fixed(value, frameRate, { dials: atom(id) })
+/** A hand value, exact as typed, in base measure. */
+export const handForm = (value: number, size: Rational, frameRate: Rational): Form =>
+  fixed(times(fromNumber(value), size), frameRate)

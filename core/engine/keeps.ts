@@ -1,0 +1,43 @@
+/** What a new program takes over from the one before. */
+import type { Program, Slot } from './program.ts'
+
+/** Which slots of the program before still stand. */
+export class Keeps {
+  private readonly kept = new Map<string, boolean>()
+  private readonly possible: boolean
+
+  constructor(
+    private readonly now: Program,
+    private readonly before: Program | null,
+  ) {
+    const [a, b] = [before?.piece, now.piece]
+    this.possible =
+      a !== undefined &&
+      (['parts', 'bases', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
+  }
+
+  slot(key: string): Slot | null {
+    return this.possible && this.stands(key) ? this.before!.slots.get(key)! : null
+  }
+
+  private stands(key: string): boolean {
+    const known = this.kept.get(key)
+    if (known !== undefined) return known
+    this.kept.set(key, false)
+    const [a, b] = [this.before!, this.now]
+    const slot = a.slots.get(key)
+    const [was, is] = [a.meanings.all.get(key), b.meanings.all.get(key)]
+    const stands =
+      slot !== undefined &&
+      was !== undefined &&
+      is !== undefined &&
+      was.source === is.source &&
+      was.running === is.running &&
+      was.text === is.text &&
+      [...slot.dials].every(id => a.piece.dials[id] === b.piece.dials[id]) &&
+      [...slot.paces.keys()].every(k => a.piece.slips[k] === b.piece.slips[k]) &&
+      [...slot.slots].every(k => this.stands(k))
+    this.kept.set(key, stands)
+    return stands
+  }
+}
