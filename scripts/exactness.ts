@@ -116,7 +116,7 @@ const row = (what: string, reach: string, seen: string) => {
   let all = 0
   let widest = 0
   for (const [key, slot] of program.slots) {
-    const noisy = /noise|load|glow|before/.test(program.piece.drives[key]?.text ?? '')
+    const noisy = /noise|load|before/.test(program.meanings.all.get(key)!.source.text)
     for (const form of slot.forms) {
       const { bounds } = form.facts()
       let [low, high] = [Infinity, -Infinity]
