@@ -3,10 +3,10 @@
  * steady in the piece's time too. Any other clock turns a moment of the piece into one of its own.
  */
 import { NONE, atWhole, atZero, type Edges } from '../insight/edges.ts'
-import { ALWAYS, NEVER, everySeconds, type Repeats } from '../insight/repeats.ts'
+import { ALWAYS, NEVER, everySeconds, restingFrom, type Repeats } from '../insight/repeats.ts'
 import { AffineReader, isConstant, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { absolute, isZero, over, plus, times, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { absolute, isZero, minus, over, plus, rational, times, ONE, ZERO, type Rational } from '../time/rational.ts'
 
 export interface Beat {
   /** Clock seconds from piece seconds, when it is steady. */
@@ -38,10 +38,24 @@ export interface Reading {
   /** Of what comes back after each whole one of it, and of what does not. */
   readonly cyclic: Repeats
   readonly once: Repeats
+  /** Of what stands still wherever it is below `low` or above `high`: at rest from when it has left them for good. */
+  readonly between: (low: Rational, high: Rational) => Repeats
   /** Where it passes whole numbers, and where it passes 0. */
   readonly wholes: Edges
   readonly zero: Edges
 }
+
+/** How what comes back with every whole one of `rate` × the clock's seconds does, on a clock that itself gains. */
+function wholeRounds(clock: Repeats, rate: Rational): Repeats {
+  if (clock.every === null || isZero(clock.gain)) return clock
+  // Each round of the clock adds a fraction; after as many rounds as its denominator they are whole.
+  const added = times(times(clock.gain, clock.every), rate)
+  return { ...everySeconds(times(clock.every, rational(added.d))), from: clock.from }
+}
+
+/** At rest from when something steady has left a range for good. */
+export const settledBy = (a: Affine, low: Rational, high: Rational): Repeats =>
+  isConstant(a) ? ALWAYS : restingFrom(over(minus(a.rate.n > 0n ? high : low, a.base), a.rate))
 
 /** a, steady in clock seconds, as steady in piece seconds. */
 export const onSteady = (a: Affine, clock: Affine): Affine => ({
@@ -64,8 +78,10 @@ export function readingOf(a: Affine, affine: Affine | null, beat: Beat, frameRat
     splitAt: affine ? m => reader.splitAt(m) : m => reader.splitAt(beat.when(m)),
     at: affine ? m => reader.at(m) : m => reader.at(beat.when(m)),
     affine,
-    cyclic: affine ? own : still ? ALWAYS : beat.repeats,
-    once: still ? ALWAYS : affine ? NEVER : beat.repeats,
+    cyclic: affine ? own : still ? ALWAYS : wholeRounds(beat.repeats, a.rate),
+    once: still ? ALWAYS : affine ? NEVER : isZero(beat.repeats.gain) ? beat.repeats : NEVER,
+    between: (low, high) =>
+      still ? ALWAYS : affine ? settledBy(a, low, high) : isZero(beat.repeats.gain) ? beat.repeats : NEVER,
     wholes: affine ? atWhole(a) : still ? NONE : ['anywhere'],
     zero: affine ? atZero(a) : still ? NONE : ['anywhere'],
   }

@@ -1,6 +1,6 @@
 /** The clocks of a piece, made ready to be read. A clock may run on another; a circle of clocks stands still. */
 import { NONE } from '../insight/edges.ts'
-import { ALWAYS, NEVER, everySeconds, type Repeats } from '../insight/repeats.ts'
+import { ALWAYS, NEVER, everySeconds, growing, onlyFrom, rests, scaled, type Repeats } from '../insight/repeats.ts'
 import type { Clock, Piece } from '../piece/schema.ts'
 import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
@@ -22,7 +22,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { PIECE, onSteady, type Beat } from './beat.ts'
+import { PIECE, onSteady, settledBy, type Beat } from './beat.ts'
 
 /** The beat of a clock by its id. */
 export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): Beat {
@@ -40,7 +40,7 @@ export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): 
       const t = turned(parent.seconds(m))
       return step ? over(rational(floor(times(t, step))), step) : t
     }),
-    repeats: repeatsOf(clock, parent),
+    repeats: repeatsOf(piece, clock, parent),
     edges: ['anywhere'],
   }
 }
@@ -93,12 +93,39 @@ function bent(piece: Piece, clock: Clock): (t: Rational) => Rational {
   }
 }
 
-function repeatsOf(clock: Clock, parent: Beat): Repeats {
+/** How the seconds of a clock that is not steady come back. */
+function repeatsOf(piece: Piece, clock: Clock, parent: Beat): Repeats {
+  const turned = turnedRepeats(piece, clock, parent)
+  if (clock.hold === null || rests(turned)) return turned
+  // Steps of its own seconds: a steady clock gains one with each; any other comes back when its source does.
+  if (!isZero(turned.gain)) return { ...turned, every: absolute(over(ONE, times(fromNumber(clock.hold), turned.gain))) }
+  return turned
+}
+
+function turnedRepeats(piece: Piece, clock: Clock, parent: Beat): Repeats {
   const { way } = clock
-  if (!parent.steady || isZero(parent.steady.rate)) return NEVER
-  const pace = absolute(parent.steady.rate)
-  const after = (seconds: number): Repeats => everySeconds(over(fromNumber(seconds), pace))
-  if (way.type === 'toAndFro') return after(2 * way.length)
-  if (way.type === 'restart') return after(way.every)
-  return NEVER
+  const pace = parent.steady?.rate
+  if (way.type === 'steady' && !parent.steady) return scaled(parent.repeats, fromNumber(way.rate))
+  if (!pace || isZero(pace)) return pace ? ALWAYS : NEVER
+  const after = (seconds: number): Repeats => everySeconds(absolute(over(fromNumber(seconds), pace)))
+  const inPiece = (t: Rational): Rational => over(minus(t, parent.steady!.base), pace)
+  switch (way.type) {
+    case 'steady':
+      return growing(times(fromNumber(way.rate), pace))
+    case 'toAndFro':
+      return after(2 * way.length)
+    case 'restart':
+      return after(way.every)
+    case 'cue': {
+      const cue = piece.cues[way.cue]
+      const first = cue?.marks.length ? fromNumber(Math.min(...cue.marks)) : null
+      return cue?.every && first && pace.n > 0n ? onlyFrom(after(cue.every), inPiece(first)) : NEVER
+    }
+    case 'curve': {
+      const points = piece.curves[way.curve]?.channels[way.channel]
+      if (!points) return growing(pace)
+      const { start, end } = drawn(points)
+      return settledBy({ rate: pace, base: parent.steady!.base }, fromNumber(start), fromNumber(end))
+    }
+  }
 }

@@ -6,7 +6,7 @@ import type { Checked } from '../formula/check.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../formula/functions/index.ts'
 import type { Call, Entry, Word } from '../formula/functions/entry.ts'
-import { edgesOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
+import { argsOf, costOfArgs, edgesOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
 import { canonical, nearest, written } from '../formula/names.ts'
 import { replacing, type Span } from '../formula/problem.ts'
 import type { Marks } from '../signal/marks.ts'
@@ -230,7 +230,7 @@ class Compiler {
     const known = constantOf(test)
     // The other branch is not looked at: `if index > 0 then mount[index - 1].y else 0px` guards itself.
     if (known) return this.form(isZero(known) ? node.no : node.yes)
-    return either(test, this.form(node.yes), this.form(node.no))
+    return either(test, this.form(node.yes), this.form(node.no), this.env.frameRate)
   }
 
   /** The call of an entry with its arguments made ready. */
@@ -334,11 +334,13 @@ class Compiler {
     const exact = entry.exact?.(call)
     if (exact && isZero(exact.rate)) return this.dialled(node, fixed(exact.base, this.env.frameRate))
     if (exact) return steady(exact, this.env.frameRate)
-    const facts = () => ({
-      bounds: entry.bounds(call),
-      repeats: (entry.repeats ?? repeatsOfArgs)(call),
-      edges: (entry.edges ?? edgesOfArgs)(call),
-    })
-    return form(entry.value(call), facts, entry.integral?.(call) ?? null)
+    const known = {
+      bounds: () => entry.bounds(call),
+      repeats: () => (entry.repeats ?? repeatsOfArgs)(call),
+      edges: () => (entry.edges ?? edgesOfArgs)(call),
+      cost: () => (entry.cost ?? costOfArgs)(call),
+      finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true),
+    }
+    return form(entry.value(call), known, entry.integral?.(call) ?? null)
   }
 }

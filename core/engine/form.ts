@@ -3,21 +3,14 @@
  * (`exact`); all give a double at a moment, and facts about all moments when asked.
  */
 import { AffineReader, add, constant, isConstant, opposite, type Affine } from '../time/affine.ts'
-import type { Moment } from '../time/moment.ts'
-import { fromNumber, toNumber, type Rational } from '../time/rational.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import { ONE, ZERO, fromNumber, plus, toNumber, type Rational } from '../time/rational.ts'
 import * as E from '../insight/edges.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
+import { FREE, costOf, facts as known, type Facts, type Known } from '../insight/facts.ts'
 import type { Dialled } from './dialled.ts'
 import { affineIntegral, scaledIntegral, sumIntegral } from './integral.ts'
-
-export interface Facts {
-  /** Lowest and highest value over all time. */
-  readonly bounds: I.Interval
-  readonly repeats: R.Repeats
-  /** Where the value may leap. */
-  readonly edges: E.Edges
-}
 
 export interface Form {
   readonly at: (m: Moment) => number
@@ -38,18 +31,25 @@ export interface Form {
 export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
 
 /** A form that is no steady growth. */
-export function form(at: (m: Moment) => number, facts: () => Facts, integral: Form['integral'] = null): Form {
-  let known: Facts | null = null
-  return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: () => (known ??= facts()), integral }
+export function form(at: (m: Moment) => number, facts: Known, integral: Form['integral'] = null): Form {
+  return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: once(facts), integral }
+}
+
+function once(ways: Known): () => Facts {
+  let made: Facts | null = null
+  return () => (made ??= known(ways))
 }
 
 /** A form that is exactly rate · t + base. */
 export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}): Form {
   const reader = new AffineReader(exact, frameRate)
-  const facts = (): Facts => {
-    const bounds = isConstant(exact) ? I.point(toNumber(exact.base)) : I.ALL
-    return { bounds, repeats: R.growing(exact.rate), edges: E.NONE }
-  }
+  const facts = once({
+    bounds: () => (isConstant(exact) ? I.point(toNumber(exact.base)) : I.ALL),
+    repeats: () => R.growing(exact.rate),
+    edges: () => E.NONE,
+    cost: () => (isConstant(exact) ? FREE : costOf(1, [])),
+    finite: () => true,
+  })
   return {
     at: m => reader.at(m),
     exact,
@@ -69,10 +69,13 @@ export const fixed = (value: Rational, frameRate: Rational, nature: Nature = {})
 export const fixedNumber = (x: number, frameRate: Rational): Form =>
   Number.isFinite(x)
     ? fixed(fromNumber(x), frameRate)
-    : form(
-        () => x,
-        () => ({ bounds: I.ALL, repeats: R.ALWAYS, edges: E.NONE }),
-      )
+    : form(() => x, {
+        bounds: () => I.ALL,
+        repeats: () => R.ALWAYS,
+        edges: () => E.NONE,
+        cost: () => FREE,
+        finite: () => false,
+      })
 
 /** The constant a form is, exactly, or null. */
 export const constantOf = (f: Form): Rational | null => (f.exact && isConstant(f.exact) ? f.exact.base : null)
@@ -85,7 +88,7 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
   }
   return form(
     m => a.at(m) + b.at(m),
-    () => both(a, b, I.plus, R.plus),
+    { ...made([a, b]), bounds: () => I.plus(bounds(a), bounds(b)), repeats: () => R.plus(repeats(a), repeats(b)) },
     sumIntegral(a, b),
   )
 }
@@ -94,23 +97,28 @@ export function negated(a: Form, frameRate: Rational): Form {
   if (a.exact) return steady(opposite(a.exact), frameRate, { perLap: a.perLap, ofTime: a.ofTime })
   return form(
     m => -a.at(m),
-    () => ({ ...a.facts(), bounds: I.negative(a.facts().bounds), repeats: R.negative(a.facts().repeats) }),
+    { ...made([a]), bounds: () => I.negative(bounds(a)), repeats: () => R.negative(repeats(a)) },
     scaledIntegral(a, -1),
   )
 }
 
-/** Facts of something made of two forms. */
-export function both(
-  a: Form,
-  b: Form,
-  bounds: (x: I.Interval, y: I.Interval) => I.Interval,
-  repeats: (x: R.Repeats, y: R.Repeats) => R.Repeats,
-): Facts {
-  const x = a.facts()
-  const y = b.facts()
-  return {
-    bounds: bounds(x.bounds, y.bounds),
-    repeats: repeats(x.repeats, y.repeats),
-    edges: E.joined(x.edges, y.edges),
-  }
+export const bounds = (f: Form): I.Interval => f.facts().bounds
+export const repeats = (f: Form): R.Repeats => f.facts().repeats
+
+/** The value at which a form rests from some moment on; null when it does not. */
+export function restOf(f: Form, frameRate: Rational): number | null {
+  const r = repeats(f)
+  return R.rests(r) ? f.at(momentOfSeconds(plus(r.from ?? ZERO, ONE), frameRate)) : null
 }
+
+/** What something made of forms has of them by one operation: it repeats when all do, leaps where one may, and so on. */
+export const made = (of: readonly Form[]): Omit<Known, 'bounds'> => ({
+  repeats: () => R.together(of.map(repeats)),
+  edges: () => E.joined(...of.map(f => f.facts().edges)),
+  cost: () =>
+    costOf(
+      1,
+      of.map(f => f.facts()),
+    ),
+  finite: () => of.every(f => f.facts().finite),
+})

@@ -33,7 +33,7 @@ export function integralOf(form: Form, frameRate: Rational): Integral {
   const { repeats, edges } = form.facts()
   const plain = quadrature(form, edges, frameRate)
   const { every } = repeats
-  if (!every || isZero(every) || !isZero(repeats.gain)) return plain
+  if (!every || isZero(every) || !isZero(repeats.gain) || repeats.from) return plain
   const whole = plain(momentOfSeconds(every, frameRate))
   return m => {
     const rounds = over(m.exactSeconds, every)

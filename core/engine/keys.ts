@@ -1,10 +1,12 @@
 /** Hand keys: what a property holds by hand over time, read on the clock in force. */
 import type { Base } from '../piece/schema.ts'
 import * as I from '../insight/interval.ts'
+import { costOf } from '../insight/facts.ts'
 import { everySeconds, type Repeats } from '../insight/repeats.ts'
 import { beyond, drawn } from '../signal/drawn.ts'
 import {
   ONE,
+  ZERO,
   fromNumber,
   isZero,
   minus,
@@ -31,9 +33,10 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
   const gain = times(minus(fromNumber(curve.last), fromNumber(curve.first)), size)
   const { every } = read.cyclic
   const repeats = (): Repeats => {
-    if (keys.after === 'hold' || !every || isZero(every)) return read.once
+    if (keys.after === 'hold') return read.between(ZERO, ONE)
+    if (!every || isZero(every)) return read.once
     if (keys.after === 'mirror') return everySeconds(times(every, rational(2)))
-    return keys.after === 'carry' ? { every, gain: over(gain, every) } : everySeconds(every)
+    return keys.after === 'carry' ? { every, gain: over(gain, every), from: null } : everySeconds(every)
   }
   const endless = keys.after === 'carry' && curve.first !== curve.last
   const seam = keys.after === 'repeat' && curve.first !== curve.last ? read.wholes : []
@@ -42,10 +45,12 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
       const { whole, part } = read.splitAt(m)
       return beyond(curve, keys.after, whole, part) * scale
     },
-    () => ({
-      bounds: endless ? I.ALL : I.times(I.interval(curve.low, curve.high), I.point(scale)),
-      repeats: repeats(),
-      edges: curve.leaps.length > 0 ? ['anywhere'] : seam,
-    }),
+    {
+      bounds: () => (endless ? I.ALL : I.times(I.interval(curve.low, curve.high), I.point(scale))),
+      repeats,
+      edges: () => (curve.leaps.length > 0 ? ['anywhere'] : seam),
+      cost: () => costOf(1, []),
+      finite: () => true,
+    },
   )
 }

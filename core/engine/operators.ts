@@ -2,11 +2,12 @@
 import type { BinaryOp } from '../formula/tree.ts'
 import * as E from '../insight/edges.ts'
 import * as I from '../insight/interval.ts'
-import * as R from '../insight/repeats.ts'
 import { power } from '../signal/maths.ts'
 import { AffineReader, add, opposite } from '../time/affine.ts'
 import { ONE, ZERO, compare, isWhole, isZero, over, times, within, type Rational } from '../time/rational.ts'
-import { constantOf, fixed, form, type Facts, type Form } from './form.ts'
+import * as R from '../insight/repeats.ts'
+import { settledBy } from './beat.ts'
+import { bounds, constantOf, fixed, form, made, repeats, restOf, type Form } from './form.ts'
 
 /** The largest whole power that is worked out by multiplying. */
 const MOST_FACTORS = 64
@@ -17,10 +18,11 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
   const e = constantOf(exponent)
   const n = e && isWhole(e) ? Number(e.n) : null
   if (n === null || Math.abs(n) > MOST_FACTORS) {
-    return form(
-      m => power(base.at(m), exponent.at(m)),
-      () => anyPowerFacts(base.facts(), exponent.facts()),
-    )
+    return form(m => power(base.at(m), exponent.at(m)), {
+      ...made([base, exponent]),
+      bounds: () => anyPowerBounds(bounds(base), bounds(exponent)),
+      finite: () => I.isBounded(anyPowerBounds(bounds(base), bounds(exponent))),
+    })
   }
   if (b && !(n < 0 && isZero(b))) {
     let value = ONE
@@ -32,22 +34,16 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
     for (let k = 0; k < Math.abs(n); k++) y *= x
     return n < 0 ? 1 / y : y
   }
-  return form(
-    m => at(base.at(m)),
-    () => {
-      const { bounds, repeats, edges } = base.facts()
-      return { bounds: I.wholePower(bounds, n), repeats: R.together([repeats]), edges }
-    },
-  )
+  return form(m => at(base.at(m)), {
+    ...made([base]),
+    bounds: () => I.wholePower(bounds(base), n),
+    finite: () => base.facts().finite && (n >= 0 || !(bounds(base).low <= 0 && bounds(base).high >= 0)),
+  })
 }
 
-function anyPowerFacts(x: Facts, y: Facts): Facts {
-  const known = x.bounds.low >= 0 && I.isBounded(x.bounds) && y.bounds.low >= 0 && I.isBounded(y.bounds)
-  return {
-    bounds: known ? I.anyPower(x.bounds, y.bounds) : I.ALL,
-    repeats: R.together([x.repeats, y.repeats]),
-    edges: E.joined(x.edges, y.edges),
-  }
+function anyPowerBounds(x: I.Interval, y: I.Interval): I.Interval {
+  const known = x.low >= 0 && I.isBounded(x) && y.low >= 0 && I.isBounded(y)
+  return known ? I.anyPower(x, y) : I.ALL
 }
 
 const truth = (yes: boolean, frameRate: Rational): Form => fixed(yes ? ONE : ZERO, frameRate)
@@ -56,24 +52,17 @@ const truth = (yes: boolean, frameRate: Rational): Form => fixed(yes ? ONE : ZER
 export function opposed(of: Form, frameRate: Rational): Form {
   const known = constantOf(of)
   if (known) return truth(isZero(known), frameRate)
-  return form(
-    m => (of.at(m) === 0 ? 1 : 0),
-    () => ({ ...of.facts(), bounds: I.interval(0, 1) }),
-  )
+  return form(m => (of.at(m) === 0 ? 1 : 0), { ...made([of]), bounds: () => I.interval(0, 1) })
 }
 
 /** a and b (`all`), or a or b. */
 export function joined(all: boolean, a: Form, b: Form, frameRate: Rational): Form {
   const known = constantOf(a)
   if (known) return isZero(known) === all ? truth(!all, frameRate) : b
-  return form(
-    all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0),
-    () => ({
-      bounds: I.interval(0, 1),
-      repeats: R.together([a.facts().repeats, b.facts().repeats]),
-      edges: E.joined(a.facts().edges, b.facts().edges),
-    }),
-  )
+  return form(all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0), {
+    ...made([a, b]),
+    bounds: () => I.interval(0, 1),
+  })
 }
 
 const HOLDS: Readonly<Partial<Record<BinaryOp, (a: number, b: number) => boolean>>> = {
@@ -85,32 +74,44 @@ const HOLDS: Readonly<Partial<Record<BinaryOp, (a: number, b: number) => boolean
   '!=': (a, b) => a !== b,
 }
 
+/** Whether it holds wherever the two lie in their ranges, never, or now and then. */
+function sureOf(holds: (a: number, b: number) => boolean, a: I.Interval, b: I.Interval): I.Interval {
+  if (a.low === a.high && b.low === b.high) return I.point(holds(a.low, b.low) ? 1 : 0)
+  // Ranges that do not meet: all pairs compare as any one does.
+  if (a.high < b.low || a.low > b.high) return I.point(holds(a.low, b.low) ? 1 : 0)
+  return I.interval(0, 1)
+}
+
 /** A comparison. Steady growth is compared exactly: a frame that lies on the boundary is never on its wrong side. */
 export function compared(op: BinaryOp, a: Form, b: Form, frameRate: Rational): Form {
   const holds = HOLDS[op]!
   const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
   if (difference && isZero(difference.rate)) return truth(holds(compare(difference.base, ZERO), 0), frameRate)
-  const facts = (): Facts => ({
-    bounds: I.interval(0, 1),
-    repeats: R.together([a.facts().repeats, b.facts().repeats]),
-    edges: difference ? E.atZero(difference) : ['anywhere'],
-  })
+  const facts = {
+    ...made([a, b]),
+    // Steady growths pass each other once; after that the truth rests.
+    repeats: () => (difference ? settledBy(difference, ZERO, ZERO) : R.together([repeats(a), repeats(b)])),
+    bounds: () => sureOf(holds, bounds(a), bounds(b)),
+    edges: (): E.Edges => (difference ? E.atZero(difference) : ['anywhere']),
+  }
   if (!difference) return form(m => (holds(a.at(m), b.at(m)) ? 1 : 0), facts)
   const reader = new AffineReader(difference, frameRate)
   return form(m => (holds(reader.signAt(m), 0) ? 1 : 0), facts)
 }
 
 /** One of two values, as a truth that changes with time has it. */
-export function either(test: Form, yes: Form, no: Form): Form {
-  return form(
-    m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)),
-    () => {
-      const [t, y, n] = [test.facts(), yes.facts(), no.facts()]
-      return {
-        bounds: I.union(y.bounds, n.bounds),
-        repeats: R.together([t.repeats, y.repeats, n.repeats]),
-        edges: E.joined(t.edges, y.edges, n.edges),
-      }
+export function either(test: Form, yes: Form, no: Form, frameRate: Rational): Form {
+  return form(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), {
+    ...made([test, yes, no]),
+    repeats: () => {
+      const last = restOf(test, frameRate)
+      if (last === null) return R.together([repeats(test), repeats(yes), repeats(no)])
+      return R.onlyFrom(repeats(last === 0 ? no : yes), repeats(test).from)
     },
-  )
+    bounds: () => {
+      const t = bounds(test)
+      if (t.low > 0 || t.high < 0) return bounds(yes)
+      return t.low === 0 && t.high === 0 ? bounds(no) : I.union(bounds(yes), bounds(no))
+    },
+  })
 }

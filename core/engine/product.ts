@@ -3,13 +3,12 @@
  * stays exact and carries the slip that tuning a dial has left (see `dialled.ts`); the rest is multiplied in
  * the order it is written.
  */
-import * as E from '../insight/edges.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
 import { scale, type Affine } from '../time/affine.ts'
 import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
 import { combined, paceOf, type Dialled } from './dialled.ts'
-import { constantOf, fixed, form, steady, type Form } from './form.ts'
+import { bounds, constantOf, fixed, form, made, repeats, restOf, steady, type Form } from './form.ts'
 import { scaledIntegral } from './integral.ts'
 
 export interface Factor {
@@ -71,30 +70,45 @@ function general(moving: readonly Factor[], constant: Rational, frameRate: Ratio
   const unit = constant.n === constant.d
   const parts: Factor[] = unit ? [...moving] : [{ form: fixed(constant, frameRate), inverse: false }, ...moving]
   const [first, ...rest] = parts
-  const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!) : first!.form
-  return rest.reduce(pair, start)
+  const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!, frameRate) : first!.form
+  return rest.reduce((a, f) => pair(a, f, frameRate), start)
 }
 
-function pair(a: Form, f: Factor): Form {
+function pair(a: Form, f: Factor, frameRate: Rational): Form {
   const b = f.form
   const ca = constantOf(a)
   const cb = constantOf(b)
   return form(
     f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m),
-    () => {
-      const x = a.facts()
-      const y = b.facts()
-      const repeats =
+    {
+      ...made([a, b]),
+      finite: () => a.facts().finite && b.facts().finite && !(f.inverse && touches0(bounds(b))),
+      repeats: () =>
         ca && !f.inverse
-          ? R.scaled(y.repeats, ca)
+          ? R.scaled(repeats(b), ca)
           : cb && !(f.inverse && isZero(cb))
-            ? R.scaled(x.repeats, f.inverse ? over(ONE, cb) : cb)
-            : R.together([x.repeats, y.repeats])
-      const bounds = f.inverse ? I.over(x.bounds, y.bounds) : I.times(x.bounds, y.bounds)
-      return { bounds, repeats, edges: E.joined(x.edges, y.edges) }
+            ? R.scaled(repeats(a), f.inverse ? over(ONE, cb) : cb)
+            : faded(a, b, f.inverse, frameRate),
+      bounds: () =>
+        f.inverse ? I.over(bounds(a), bounds(b)) : a === b ? I.square(bounds(a)) : I.times(bounds(a), bounds(b)),
     },
     constantFactor(a, f, ca, cb),
   )
+}
+
+const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0
+
+/** Where a factor comes to rest at 0 the product does; else it repeats when both do. */
+function faded(a: Form, b: Form, inverse: boolean, frameRate: Rational): R.Repeats {
+  for (const [f, other] of inverse
+    ? []
+    : ([
+        [a, b],
+        [b, a],
+      ] as const)) {
+    if (restOf(f, frameRate) === 0 && I.isBounded(bounds(other))) return repeats(f)
+  }
+  return R.together([repeats(a), repeats(b)])
 }
 
 /** The integral where one of the two is a constant. */

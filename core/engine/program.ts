@@ -17,7 +17,9 @@ import { slipKey, type Dialled } from './dialled.ts'
 import { compile } from './compile.ts'
 import { CannotRun, dialForm, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
-import { fixed, form, type Form } from './form.ts'
+import { bounds, fixed, form, repeats, type Form } from './form.ts'
+import { union } from '../insight/interval.ts'
+import { tightened } from '../insight/suppose.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
 import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
 import { timeWords, windowsOf } from './words.ts'
@@ -313,5 +315,12 @@ function guarded(f: Form, base: Form): Form {
     last = m
     return value
   }
-  return { ...form(at, f.facts) }
+  const reader: Form = form(at, {
+    bounds: () => tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base)))),
+    repeats: () => repeats(f),
+    edges: () => f.facts().edges,
+    cost: () => ({ now: 1, anew: f.facts().cost.anew }),
+    finite: () => f.facts().finite,
+  })
+  return reader
 }

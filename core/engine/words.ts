@@ -1,6 +1,8 @@
 /** The values of the words of the language that do not depend on the part: the time names and pi. */
 import type { Piece } from '../piece/schema.ts'
+import { costOf } from '../insight/facts.ts'
 import * as I from '../insight/interval.ts'
+import * as R from '../insight/repeats.ts'
 import type { Affine } from '../time/affine.ts'
 import { ONE, ZERO, absolute, fromNumber, isZero, negate, over, plus, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
@@ -21,7 +23,13 @@ export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: B
   const counted = (a: Affine): Form => {
     const read = reading(a, beat, rate)
     if (read.affine) return steady(read.affine, rate, { ofTime: true })
-    return form(read.at, () => ({ bounds: I.ALL, repeats: read.once, edges: beat.edges }))
+    return form(read.at, {
+      bounds: () => I.ALL,
+      repeats: () => R.scaled(beat.repeats, a.rate),
+      edges: () => beat.edges,
+      cost: () => costOf(1, []),
+      finite: () => true,
+    })
   }
   const lap = reading({ rate: over(ONE, m.lapLength), base: negate(over(lapStart, m.lapLength)) }, beat, rate)
   const lapRate = lap.affine?.rate
@@ -33,21 +41,24 @@ export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: B
     ['lapLength', fixed(m.lapLength, rate, { perLap: true })],
     [
       'lapProgress',
-      form(
-        t => lap.splitAt(t).part,
-        () => ({ bounds: I.interval(0, 1), repeats: lap.cyclic, edges: lap.wholes }),
-      ),
+      form(t => lap.splitAt(t).part, {
+        bounds: () => I.interval(0, 1),
+        repeats: () => lap.cyclic,
+        edges: () => lap.wholes,
+        cost: () => costOf(1, []),
+        finite: () => true,
+      }),
     ],
     [
       'lapIndex',
-      form(
-        t => lap.splitAt(t).whole,
-        () => ({
-          bounds: I.ALL,
-          repeats: lapRate && !isZero(lapRate) ? { every: absolute(over(ONE, lapRate)), gain: lapRate } : lap.once,
-          edges: lap.wholes,
-        }),
-      ),
+      form(t => lap.splitAt(t).whole, {
+        bounds: () => I.ALL,
+        repeats: () =>
+          lapRate && !isZero(lapRate) ? { every: absolute(over(ONE, lapRate)), gain: lapRate, from: null } : lap.once,
+        edges: () => lap.wholes,
+        cost: () => costOf(1, []),
+        finite: () => true,
+      }),
     ],
     ['spanStart', fixed(window[0], rate)],
     ['spanEnd', fixed(window[1], rate)],

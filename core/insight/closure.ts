@@ -6,6 +6,8 @@ import type { Measures } from '../units/units.ts'
 
 export type Closure =
   | { readonly verdict: 'yes' | 'symmetry' }
+  /** From a moment on, in seconds of the piece. */
+  | { readonly verdict: 'from'; readonly from: Rational }
   /** By how much value(lap) differs from value(0), in base measure, less whole symmetries. */
   | { readonly verdict: 'no' | 'unproven'; readonly gap: number }
 
@@ -14,12 +16,14 @@ export type Closure =
  * @param symmetry what it may grow by and look the same (a turn over the part's symmetry); 0 for none
  */
 export function closureOf(form: Form, m: Measures, natural: Rational, symmetry: Rational): Closure {
-  const { every, gain } = form.facts().repeats
+  const { every, gain, from } = form.facts().repeats
   const comesBack = every !== null && (isZero(every) || isWhole(over(m.lapLength, every)))
   if (comesBack) {
     const growth = times(gain, m.lapLength)
     const multiple = (of: Rational) => !isZero(of) && isWhole(over(growth, of))
-    if (isZero(growth) || multiple(natural)) return { verdict: 'yes' }
+    const back = isZero(growth) || multiple(natural)
+    if (from && (back || multiple(symmetry))) return { verdict: 'from', from }
+    if (back) return { verdict: 'yes' }
     if (multiple(symmetry)) return { verdict: 'symmetry' }
   }
   const at = (s: Rational) => form.at(momentOfSeconds(s, m.frameRate))

@@ -42,6 +42,11 @@ export const meet = (a: Interval, low: number, high: number): Interval => ({
   high: Math.max(low, Math.min(high, a.high)),
 })
 export const isBounded = (a: Interval): boolean => Number.isFinite(a.low) && Number.isFinite(a.high)
+/** A value times itself. */
+export function square(a: Interval): Interval {
+  const all = times(a, a)
+  return a.low >= 0 || a.high <= 0 ? { low: Math.max(0, all.low), high: all.high } : { low: 0, high: all.high }
+}
 /** A value raised to a whole power. */
 export function wholePower(a: Interval, n: number): Interval {
   if (n === 0) return point(1)

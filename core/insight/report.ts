@@ -5,8 +5,8 @@ import { propertyNamed, type Property } from '../rig/properties.ts'
 import { ONE, ZERO, absolute, compare, isZero, over, rational, toNumber, type Rational } from '../time/rational.ts'
 import { printNumber, unitNamed, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
-import { isBounded } from './interval.ts'
-import { DAY } from './repeats.ts'
+import { isBounded, union } from './interval.ts'
+import { DAY, type Repeats } from './repeats.ts'
 
 export interface Report {
   /** `every 2 s`, `never repeats`, `still`. */
@@ -16,6 +16,10 @@ export interface Report {
   readonly closure: Closure
   /** `closes`, `closes by symmetry`, `gap 11.2° at the lap`. */
   readonly closes: string
+  /** Operations a value takes in a frame, where what it reads is worked out anyway: of the copy that takes most. */
+  readonly cost: number
+  /** Whether it surely has a value at every moment; where it has none it rests at the hand value. */
+  readonly finite: boolean
 }
 
 const UNIT_SIGN: Readonly<Record<string, string>> = { deg: '°', px: ' px', '%': ' %', '': '' }
@@ -48,21 +52,20 @@ export function reportOf(piece: Piece, m: Measures, slot: Slot): Report {
   const [part, name] = slot.key.split('.') as [string, string]
   const property = propertyNamed(name)!
   const { natural, symmetry } = symmetriesOf(piece, part, property)
-  const form = slot.forms[0]!
-  const { bounds, repeats } = form.facts()
-  const range = slot.forms
-    .map(f => f.facts().bounds)
-    .reduce((a, b) => ({ low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) }), bounds)
+  const { repeats } = slot.forms[0]!.facts()
+  const range = slot.readers.map(f => f.facts().bounds).reduce(union)
   const closures = slot.forms.map(f => closureOf(f, m, natural, symmetry))
-  const rank = { yes: 0, symmetry: 1, unproven: 2, no: 3 } as const
+  const rank = { yes: 0, symmetry: 1, from: 2, unproven: 3, no: 4 } as const
   const closure = closures.reduce((a, b) =>
     rank[b.verdict] > rank[a.verdict] || ('gap' in b && 'gap' in a && Math.abs(b.gap) > Math.abs(a.gap)) ? b : a,
   )
   return {
-    period: periodOf(repeats.every, repeats.gain, natural),
+    period: periodOf(repeats, natural),
     range: isBounded(range) ? (range.low === range.high ? '' : rangeText(range.low, range.high, property, m)) : '',
     closure,
     closes: closesText(closure, property, m),
+    cost: Math.max(...slot.forms.map(f => f.facts().cost.now)),
+    finite: slot.forms.every(f => f.facts().finite),
   }
 }
 
@@ -75,8 +78,9 @@ function rangeText(low: number, high: number, property: Property, m: Measures): 
   return `${digits(low)} … ${digits(high)}${unit}`
 }
 
-function periodOf(every: Rational | null, gain: Rational, natural: Rational): string {
+function periodOf({ every, gain, from }: Repeats, natural: Rational): string {
   if (every === null) return 'never repeats'
+  if (from && isZero(every) && isZero(gain)) return `rests from ${seconds(from)} s on`
   if (isZero(every)) {
     if (isZero(gain)) return 'still'
     return isZero(natural) ? 'steady' : `every ${seconds(over(natural, absolute(gain)))} s`
@@ -87,6 +91,7 @@ function periodOf(every: Rational | null, gain: Rational, natural: Rational): st
 
 function closesText(c: Closure, property: Property, m: Measures): string {
   if (c.verdict === 'yes') return 'closes'
+  if (c.verdict === 'from') return `closes from ${seconds(c.from)} s on`
   if (!('gap' in c)) return 'closes by symmetry'
   const gap = showValue(Math.abs(c.gap), property, m)
   return c.verdict === 'no' ? `gap ${gap} at the lap` : 'closing not proven'

@@ -58,7 +58,13 @@ function leapWithFix(program: Program, now: Slot): { says: string; fix: Fix } | 
   return null
 }
 
-const RUNS = { yes: 'text-kelp', symmetry: 'text-kelp', no: 'text-brass', unproven: 'text-faded' } as const
+const RUNS = {
+  yes: 'text-kelp',
+  symmetry: 'text-kelp',
+  from: 'text-kelp',
+  no: 'text-brass',
+  unproven: 'text-faded',
+} as const
 
 let strip: Strip | null = null
 let stop = () => {}

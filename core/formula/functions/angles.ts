@@ -32,6 +32,10 @@ function rising(
       const { x } = call.args
       return m => of(x!.at(m))
     },
+    finite: call => {
+      const x = boundsOf(call, 'x')
+      return x.low >= low && x.high <= high && Number.isFinite(of(x.low)) && Number.isFinite(of(x.high))
+    },
     bounds: call => {
       const x = boundsOf(call, 'x')
       if (x.low < low || x.high > high) return ALL
@@ -58,10 +62,10 @@ function wave(name: string, says: string, example: string, of: (turns: number) =
     bounds: () => interval(-1, 1),
     // An angle that grows by whole turns comes back; it is read per turn.
     repeats: call => {
-      const { every, gain } = call.args.x!.facts().repeats
-      if (gain.n === 0n) return { every, gain }
+      const { every, gain, from } = call.args.x!.facts().repeats
+      if (gain.n === 0n) return { every, gain, from }
       const turn = { n: gain.d < 0n ? -gain.d : gain.d, d: gain.n < 0n ? -gain.n : gain.n }
-      return { every: every && every.n === 0n ? turn : null, gain: { n: 0n, d: 1n } }
+      return { every: every && every.n === 0n ? turn : null, gain: { n: 0n, d: 1n }, from }
     },
   }
 }
@@ -72,6 +76,7 @@ export const cos = wave('cos', 'The cosine of an angle.', 'cos(time * 90deg/s) *
 export const tan: Entry = {
   ...wave('tan', 'The tangent of an angle.', 'tan(30deg) * 24px', turns => sineOfTurns(turns) / cosineOfTurns(turns)),
   bounds: () => ALL,
+  finite: () => false,
   edges: () => ['anywhere'],
 }
 
@@ -92,6 +97,8 @@ export const acos: Entry = {
     'acos(0.5)',
     x => atanTurns(Math.sqrt(1 - x * x), x),
     ANGLE,
+    -1,
+    1,
   ),
   bounds: call => (boundsOf(call, 'x').low >= -1 && boundsOf(call, 'x').high <= 1 ? interval(0, 0.5) : ALL),
 }
@@ -135,6 +142,7 @@ export const pow: Entry = {
     return m => power(x!.at(m), n!.at(m))
   },
   bounds: call => powBounds(call),
+  finite: call => isBounded(powBounds(call)),
 }
 
 function powBounds(call: Call): Interval {

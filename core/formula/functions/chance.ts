@@ -1,14 +1,14 @@
 /** Chance: noise and random, hashed, without a period, each property and copy with its own. */
 import { hashUnit } from '../../signal/hash.ts'
-import { noiseUpTo, octaveNoise, octavesOf, type Octave } from '../../signal/noise.ts'
-import { union } from '../../insight/interval.ts'
+import { noiseReach, noiseUpTo, octaveNoise, octavesOf, type Octave } from '../../signal/noise.ts'
+import { interval, minus, plus, point, times, union, type Interval } from '../../insight/interval.ts'
 import { joined } from '../../insight/edges.ts'
 import { NEVER, everySeconds, together } from '../../insight/repeats.ts'
 import { constantOf } from '../../engine/form.ts'
-import { rational, times as by, toNumber } from '../../time/rational.ts'
+import { floor, rational, times as by, toNumber } from '../../time/rational.ts'
 import type { Moment } from '../../time/moment.ts'
 import { ANGLE, FREQUENCY, PLAIN } from '../../units/kinds.ts'
-import { boundsOf, edgesOfArgs, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import { boundsOf, costOfArgs, edgesOfArgs, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
 import { AMP, FREQ, HIGH, LOW, OFFSET, PHASE, SWING, swing, swingBounds, swingIntegral, valuesOf } from './swing.ts'
 
 const SEED: Parameter = { name: 'seed', says: 'a number that is shared to share the chance', kind: PLAIN, steady: true }
@@ -64,7 +64,8 @@ export const noise: Entry = {
       return octaveNoise(octaves, s.whole, s.part, wrap)
     })
   },
-  bounds: swingBounds,
+  bounds: call => swingBounds(call, noiseReach(octavesIn(call), call.args.at ? 0 : call.phase.wrap)),
+  cost: call => costOfArgs(call, octavesIn(call).length),
   repeats: call => {
     if (call.args.at || call.phase.still) return repeatsOfArgs(valuesOf(call))
     if (!call.phase.wrap) return NEVER
@@ -107,7 +108,13 @@ export const random: Entry = {
       return l <= h ? (y > h ? h : y < l ? l : y) : y < h ? h : y > l ? l : y
     }
   },
-  bounds: call => union(boundsOf(call, 'low'), boundsOf(call, 'high')),
+  bounds: call => {
+    const [low, high] = [boundsOf(call, 'low'), boundsOf(call, 'high')]
+    const units = unitsOf(call)
+    const inner = units && plus(low, times(minus(high, low), units))
+    const ends = union(low, high)
+    return inner ? interval(Math.max(ends.low, inner.low), Math.min(ends.high, inner.high)) : ends
+  },
   repeats: call => {
     if (call.phase.still) return repeatsOfArgs(valuesOf(call))
     const step = call.phase.repeats().every
@@ -116,6 +123,17 @@ export const random: Entry = {
   },
   edges: call => joined(edgesOfArgs(valuesOf(call)), call.phase.wholes()),
   integral: call => steppedIntegral(call),
+}
+
+/** Cells of a random that are looked at one by one, at most. */
+const MOST_CELLS = 4096
+
+/** The lowest and highest share a random draws, when it stands still or its cells wrap; null for never. */
+function unitsOf(call: Call): Interval | null {
+  const { affine, still, wrap } = call.phase
+  if (still && affine) return point(hashUnit(Number(floor(affine.base)), call.seed))
+  if (wrap === 0 || wrap > MOST_CELLS) return null
+  return Array.from({ length: wrap }, (_, cell) => point(hashUnit(cell, call.seed))).reduce(union)
 }
 
 /** The integral of a stepped random between constant ends: whole steps are added up once and kept. */

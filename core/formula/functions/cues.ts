@@ -1,7 +1,7 @@
 /** Drawn curves and cues: what is drawn plays over time, or lands on marks. */
 import { interval, point, times, union, type Interval } from '../../insight/interval.ts'
 import { NONE, joined, type Edge, type Edges } from '../../insight/edges.ts'
-import { NEVER, everySeconds, type Repeats } from '../../insight/repeats.ts'
+import { ALWAYS, NEVER, everySeconds, onlyFrom } from '../../insight/repeats.ts'
 import { AFTER, beyond, type After } from '../../signal/drawn.ts'
 import type { Mark } from '../../signal/marks.ts'
 import type { Moment } from '../../time/moment.ts'
@@ -21,7 +21,7 @@ import {
   type Rational,
 } from '../../time/rational.ts'
 import { PLAIN, TIME, TRUTH } from '../../units/kinds.ts'
-import type { Call, Entry, Parameter } from './entry.ts'
+import { afterMarks, type Call, type Entry, type Parameter } from './entry.ts'
 
 const CURVE: Parameter = { name: 'curve', says: 'the drawn curve', kind: 'any', thing: 'curve', required: true }
 const CUE: Parameter = { name: 'cue', says: 'the marks it plays on', kind: 'any', thing: 'cue', required: true }
@@ -71,11 +71,13 @@ export const curve: Entry = {
     const { drawn, size } = call.curve!
     const read = run(call)
     const every = read.cyclic.every
-    if (drawn.end <= drawn.start || drawn.low === drawn.high) return everySeconds(ZERO)
-    if (after(call) === 'hold' || !every) return read.once
+    if (drawn.end <= drawn.start || drawn.low === drawn.high) return ALWAYS
+    if (after(call) === 'hold') return read.between(ZERO, ONE)
+    if (!every) return read.once
     if (after(call) === 'mirror') return everySeconds(by(every, rational(2)))
     if (after(call) === 'repeat') return read.cyclic
-    return { every, gain: over(by(minus(fromNumber(drawn.last), fromNumber(drawn.first)), fromNumber(size)), every) }
+    const gain = over(by(minus(fromNumber(drawn.last), fromNumber(drawn.first)), fromNumber(size)), every)
+    return { every, gain, from: null }
   },
   edges: call => {
     const { drawn } = call.curve!
@@ -100,12 +102,16 @@ export const curve: Entry = {
   },
 }
 
-/** The gestures under way at a moment of the clock: each with the seconds since its curve began. */
-function gestures(call: Call, m: Moment): { latest: Rational | null; mark: Mark | null; t: Rational; lead: Rational } {
+/** How long before a mark the gesture sets off, so that the curve's hit lands on it, less its shift. */
+function leadOf(call: Call): Rational {
   const { hit, drawn } = call.curve!
   const shift = call.args.shift ? (constantOf(call.args.shift) ?? ZERO) : ZERO
-  // The curve's hit lands on the mark, so it sets off that long before.
-  const lead = minus(minus(fromNumber(hit), fromNumber(drawn.start)), shift)
+  return minus(minus(fromNumber(hit), fromNumber(drawn.start)), shift)
+}
+
+/** The gestures under way at a moment of the clock: each with the seconds since its curve began. */
+function gestures(call: Call, m: Moment): { latest: Rational | null; mark: Mark | null; t: Rational; lead: Rational } {
+  const lead = leadOf(call)
   const t = call.beat.seconds(m)
   const mark = call.cue!.latest(plus(t, lead))
   return { latest: mark && minus(plus(t, lead), mark.at), mark, t, lead }
@@ -149,21 +155,28 @@ export const play: Entry = {
     if (call.words.overlap?.name === 'add') return interval(-Infinity, Infinity)
     return bounds(call)
   },
-  repeats: () => NEVER,
+  repeats: call => {
+    const { drawn } = call.curve!
+    const added = call.words.overlap?.name === 'add'
+    // Gestures that are added leave something behind when they do not end where they began.
+    if (added && drawn.first !== drawn.last && call.cue!.all().every) return NEVER
+    const length = minus(fromNumber(drawn.end), fromNumber(drawn.start))
+    const { every } = call.cue!.all()
+    const played = afterMarks(call, leadOf(call), length)
+    // Added ones reach into those that follow, so it comes back only when the first of them is over.
+    return added && every && played.from
+      ? onlyFrom(played, plus(played.from, over(length, call.beat.steady!.rate)))
+      : played
+  },
   edges: call => {
-    const { drawn, hit } = call.curve!
+    const { drawn } = call.curve!
     const { marks, every } = call.cue!.all()
     if (!call.beat.steady || drawn.leaps.length > 0) return ['anywhere']
-    const lead = minus(
-      minus(fromNumber(hit), fromNumber(drawn.start)),
-      call.args.shift ? (constantOf(call.args.shift) ?? ZERO) : ZERO,
-    )
+    const lead = leadOf(call)
     const toPiece = (t: Rational): Rational => over(minus(t, call.beat.steady!.base), call.beat.steady!.rate)
     return joined(marks.map((at): Edge => ({ at: toPiece(minus(at, lead)), every })))
   },
 }
-
-const cueRepeats = (): Repeats => NEVER
 
 export const since: Entry = {
   name: 'since',
@@ -172,6 +185,7 @@ export const since: Entry = {
   example: { part: 'Lantern', property: 'opacity', text: 'smoothstep(0s, 2s, since(blow))' },
   takes: [CUE],
   result: TIME,
+  finite: call => !call.cue!.none,
   value: call => m => {
     const t = call.beat.seconds(m)
     const mark = call.cue!.latest(t)
@@ -179,7 +193,13 @@ export const since: Entry = {
     return from ? toNumber(minus(t, from)) : -Infinity
   },
   bounds: () => interval(-Infinity, Infinity),
-  repeats: cueRepeats,
+  repeats: call => {
+    const played = afterMarks(call, ZERO, ZERO)
+    // After the last of marks that do not come again the seconds grow.
+    return call.cue!.all().every || !call.beat.steady || call.cue!.none
+      ? played
+      : { ...played, gain: call.beat.steady.rate }
+  },
   edges: call => marksAsEdges(call),
 }
 
@@ -196,7 +216,7 @@ export const fires: Entry = {
     return mark && compare(minus(t, mark.at), over(ONE, call.frameRate)) < 0 ? 1 : 0
   },
   bounds: () => union(point(0), point(1)),
-  repeats: cueRepeats,
+  repeats: call => afterMarks(call, ZERO, over(ONE, call.frameRate)),
   edges: call => {
     const { marks, every } = call.cue!.all()
     if (!call.beat.steady) return ['anywhere']

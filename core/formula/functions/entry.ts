@@ -4,18 +4,19 @@
  */
 import type { Form } from '../../engine/form.ts'
 import type { Phase } from '../../engine/phase.ts'
-import type { Beat, Reading } from '../../engine/beat.ts'
+import { settledBy, type Beat, type Reading } from '../../engine/beat.ts'
 import { joined, type Edges } from '../../insight/edges.ts'
 import type { Drawn } from '../../signal/drawn.ts'
 import type { Marks } from '../../signal/marks.ts'
 import type { Measures } from '../../units/units.ts'
+import { costOf, type Cost } from '../../insight/facts.ts'
 import type { Interval } from '../../insight/interval.ts'
 import type { Repeats } from '../../insight/repeats.ts'
-import { together } from '../../insight/repeats.ts'
+import { ALWAYS, NEVER, everySeconds, onlyFrom, restingFrom, together } from '../../insight/repeats.ts'
 import { constant, type Affine } from '../../time/affine.ts'
 import { constantOf } from '../../engine/form.ts'
 import type { Moment } from '../../time/moment.ts'
-import type { Rational } from '../../time/rational.ts'
+import { compare, minus, over, plus, type Rational } from '../../time/rational.ts'
 import type { Kind } from '../../units/kinds.ts'
 
 /**
@@ -72,6 +73,10 @@ export interface Entry {
   readonly repeats?: (call: Call) => Repeats
   /** When not given: it may leap where an argument does. */
   readonly edges?: (call: Call) => Edges
+  /** Whether it surely has a value wherever its arguments have one. When not given: it does. */
+  readonly finite?: (call: Call) => boolean
+  /** Operations a value takes. When not given: one more than its arguments. */
+  readonly cost?: (call: Call) => Cost
   /** Its integral from second 0, where there is a closed form for these arguments. */
   readonly integral?: (call: Call) => ((m: Moment) => number) | null
 }
@@ -115,6 +120,42 @@ export const argsOf = (call: Call): Form[] => [
 export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
 export const repeatsOfArgs = (call: Call): Repeats => together(argsOf(call).map(f => f.facts().repeats))
 export const edgesOfArgs = (call: Call): Edges => joined(...argsOf(call).map(f => f.facts().edges))
+/**
+ * How something that plays on the marks of a cue comes back: it sets off `lead` before each mark and is over after
+ * `length`. Repeated marks come back from the first on; others leave it at rest after the last.
+ */
+export function afterMarks(call: Call, lead: Rational, length: Rational): Repeats {
+  const clock = call.beat.steady
+  const { marks, every } = call.cue!.all()
+  if (marks.length === 0) return ALWAYS
+  if (!clock || clock.rate.n <= 0n) return NEVER
+  const inPiece = (t: Rational): Rational => over(minus(t, clock.base), clock.rate)
+  const from = inPiece(minus(marks[0]!, lead))
+  if (every) return onlyFrom(everySeconds(over(every, clock.rate)), from)
+  return restingFrom(inPiece(plus(minus(marks.at(-1)!, lead), length)))
+}
+
+/** At rest from when an argument that grows steadily has left the range between two others for good; else as they all repeat. */
+export function settledBetween(call: Call, x: string, low: string, high: string): Repeats {
+  const [l, h] = [constantOf(call.args[low]!), constantOf(call.args[high]!)]
+  const { exact } = call.args[x]!
+  if (!exact || !l || !h) return repeatsOfArgs(call)
+  const rest = without(call, x)
+  return together([compare(l, h) <= 0 ? settledBy(exact, l, h) : settledBy(exact, h, l), repeatsOfArgs(rest)])
+}
+
+/** The cost of the arguments and so many operations more. */
+export const costOfArgs = (call: Call, own = 1): Cost =>
+  costOf(
+    own,
+    argsOf(call).map(f => f.facts()),
+  )
+
+/** Whether an argument is never 0, as what is divided by must be. */
+export const never0 = (call: Call, name: string): boolean => {
+  const { low, high } = boundsOf(call, name)
+  return low > 0 || high < 0
+}
 
 /** The call without some arguments: those that set its pace are in its phase. */
 export function without(call: Call, ...names: readonly string[]): Call {

@@ -28,9 +28,9 @@ export const engage: Entry = {
       interval(call.gear!.offset, call.gear!.offset),
     ),
   repeats: call => {
-    const { every, gain } = call.gear!.rotation.facts().repeats
+    const { every, gain, from } = call.gear!.rotation.facts().repeats
     const { ratio } = call.gear!
-    return { every, gain: { n: -gain.n * ratio.n, d: gain.d * ratio.d } }
+    return { every, gain: { n: -gain.n * ratio.n, d: gain.d * ratio.d }, from }
   },
   edges: call => call.gear!.rotation.facts().edges,
 }

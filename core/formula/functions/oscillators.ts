@@ -47,7 +47,7 @@ function oscillator({ name, says, example, wave, upTo, leaps }: Wave): Entry {
     result: 'result',
     pace: { freq: 'freq', every: 'every', phase: 'phase' },
     value: call => swing(call, m => wave(call.phase.splitAt(m).part)),
-    bounds: swingBounds,
+    bounds: call => swingBounds(call),
     repeats: swingRepeats,
     edges: call => (leaps ? joined(own(call), call.phase.wholes()) : own(call)),
     integral: call => swingIntegral(call, (_whole, part) => upTo(part)),
@@ -106,7 +106,7 @@ export const square: Entry = {
     const { duty } = call.args
     return swing(call, m => (call.phase.splitAt(m).part < duty!.at(m) ? 1 : -1))
   },
-  bounds: swingBounds,
+  bounds: call => swingBounds(call),
   repeats: swingRepeats,
   edges: call => joined(own(call), call.phase.wholes(), falls(call)),
   integral: call => {

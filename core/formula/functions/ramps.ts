@@ -2,6 +2,7 @@
 import { EASING_NAMES, easingNamed, type NamedEase } from '../../signal/easing.ts'
 import { interval, minus, plus, times } from '../../insight/interval.ts'
 import { NONE, joined } from '../../insight/edges.ts'
+import type { Reading } from '../../engine/beat.ts'
 import { NEVER, everySeconds, together, type Repeats } from '../../insight/repeats.ts'
 import { constantOf } from '../../engine/form.ts'
 import type { Moment } from '../../time/moment.ts'
@@ -9,6 +10,7 @@ import {
   ONE,
   ZERO,
   compare,
+  fromNumber,
   isZero,
   minus as less,
   negate,
@@ -18,7 +20,16 @@ import {
   toNumber,
 } from '../../time/rational.ts'
 import { PLAIN, TIME } from '../../units/kinds.ts'
-import { boundsOf, edgesOfArgs, repeatsOfArgs, without, type Call, type Entry, type Parameter } from './entry.ts'
+import {
+  afterMarks,
+  boundsOf,
+  edgesOfArgs,
+  repeatsOfArgs,
+  without,
+  type Call,
+  type Entry,
+  type Parameter,
+} from './entry.ts'
 
 const EASE: Parameter = { name: 'ease', says: 'the curve it follows', kind: PLAIN, words: () => EASING_NAMES }
 const easeIn = (call: Call, name: string): NamedEase =>
@@ -61,7 +72,7 @@ export const ramp: Entry = {
     const read = along(call)
     const rest = repeatsOfArgs(without(call, ...TIMING))
     if (!read) return NEVER
-    if (after === 'hold') return together([read.once, rest])
+    if (after === 'hold') return together([read.between(ZERO, ONE), rest])
     return together([after === 'mirror' ? doubled(read.cyclic) : read.cyclic, rest])
   },
   edges: call => {
@@ -139,8 +150,10 @@ export const envelope: Entry = {
     return interval(Math.min(...all.map(e => e.low)), Math.max(...all.map(e => e.high)))
   },
   repeats: call => {
-    if (call.cue) return NEVER
-    return call.words.over?.name === 'lap' ? everySeconds(call.measures.lapLength) : NEVER
+    const shape = envelopeShape(call)
+    if (call.cue) return afterMarks(call, ZERO, fromNumber(shape.end))
+    if (shape.lap) return shape.lap.cyclic
+    return shape.read!.between(ZERO, fromNumber(shape.end))
   },
   edges: call => {
     const { attack, release } = envelopeShape(call)
@@ -155,6 +168,9 @@ interface EnvelopeShape {
   readonly end: number
   /** Seconds since it set off; below 0 before. */
   readonly since: (m: Moment) => number
+  /** The laps it comes again with, or the seconds it counts in; neither when it plays on a cue. */
+  readonly lap?: Reading
+  readonly read?: Reading
 }
 
 function envelopeShape(call: Call): EnvelopeShape {
@@ -172,11 +188,11 @@ function envelopeShape(call: Call): EnvelopeShape {
     const length = toNumber(less(to, from))
     if (window === 'lap') {
       const lap = call.read({ rate: divided(ONE, less(to, from)), base: negate(divided(from, less(to, from))) })
-      return { attack, release, end: length, since: m => lap.splitAt(m).part * length }
+      return { attack, release, end: length, since: m => lap.splitAt(m).part * length, lap }
     }
     const read = call.read({ rate: ONE, base: negate(from) })
-    return { attack, release, end: length, since: m => read.at(m) }
+    return { attack, release, end: length, since: m => read.at(m), read }
   }
   const read = call.read({ rate: ONE, base: ZERO })
-  return { attack, release, end: attack + hold + release, since: m => read.at(m) }
+  return { attack, release, end: attack + hold + release, since: m => read.at(m), read }
 }

@@ -23,7 +23,7 @@ import {
   toNumber,
   type Rational,
 } from '../../time/rational.ts'
-import { boundsOf, edgesOfArgs, folded, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import { boundsOf, edgesOfArgs, folded, never0, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
 const TO: Parameter = { name: 'to', says: 'the step', kind: 'result', valuePlace: true }
@@ -77,7 +77,9 @@ function stepping(call: Call, s: Steps): Repeats {
   const { x, to } = call.args
   if (!s.affine) return repeatsOfArgs(call)
   if (isZero(s.affine.rate)) return ALWAYS
-  return constantOf(to ?? x!) || !to ? { every: absolute(over(ONE, s.affine.rate)), gain: x!.exact!.rate } : NEVER
+  return constantOf(to ?? x!) || !to
+    ? { every: absolute(over(ONE, s.affine.rate)), gain: x!.exact!.rate, from: null }
+    : NEVER
 }
 
 interface Cut {
@@ -114,6 +116,7 @@ function cutting({ name, says, example, cut, exact, off, ahead }: Cut): Entry {
       const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(exact(over(x, to)), to))
       return folded(call, call.args.to ? ['x', 'to'] : ['x'], of)
     },
+    finite: call => !call.args.to || never0(call, 'to'),
     bounds: call => {
       const x = boundsOf(call, 'x')
       const size = call.args.to ? boundsOf(call, 'to') : point(1)
@@ -177,6 +180,7 @@ function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 't
       const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(fraction(over(x, to)), to))
       return folded(call, call.args[size] ? ['x', size] : ['x'], of)
     },
+    finite: call => !call.args[size] || never0(call, size),
     bounds: call => (call.args[size] ? union(point(0), boundsOf(call, size)) : interval(0, 1)),
     repeats: call => cyclic(call, read(call)),
     edges: call => joined(stepEdges(call, read(call)), call.args[size]?.facts().edges ?? NONE),
@@ -235,6 +239,7 @@ export const wrap: Entry = {
     const { low } = call.args
     return m => low!.at(m) + s.at(m).part * s.size(m)
   },
+  finite: call => apart(boundsOf(call, 'low'), boundsOf(call, 'high')),
   bounds: call => ends(call),
   repeats: call =>
     together([cyclic(call, inRange(call)), call.args.low!.facts().repeats, call.args.high!.facts().repeats]),
@@ -255,13 +260,17 @@ export const mirror: Entry = {
     }
   },
   repeats: call => {
-    const { every } = cyclic(call, inRange(call))
+    const { every, from } = cyclic(call, inRange(call))
     const twice: Repeats =
-      every && !isZero(every) && inRange(call).affine ? everySeconds(by(every, rational(2))) : { every, gain: ZERO }
+      every && !isZero(every) && inRange(call).affine
+        ? everySeconds(by(every, rational(2)))
+        : { every, gain: ZERO, from }
     return together([twice, call.args.low!.facts().repeats, call.args.high!.facts().repeats])
   },
   edges: edgesOfArgs,
 }
+
+const apart = (a: Interval, b: Interval): boolean => a.high < b.low || a.low > b.high
 
 function ends(call: Call): Interval {
   const both = union(boundsOf(call, 'low'), boundsOf(call, 'high'))

@@ -1,14 +1,17 @@
 /** Shape functions: what one value becomes by another. */
-import { interval, meet, minus, negative, over as quotient, plus, times, union } from '../../insight/interval.ts'
+import { interval, meet, minus, negative, over as quotient, plus, point, times, union } from '../../insight/interval.ts'
 import { NONE, atZero } from '../../insight/edges.ts'
 import { EASING_NAMES, easingNamed } from '../../signal/easing.ts'
 import { constantOf } from '../../engine/form.ts'
 import { AffineReader, add, constant, opposite } from '../../time/affine.ts'
-import { absolute, compare, minus as less, plus as and, times as by, type Rational } from '../../time/rational.ts'
+import { ZERO, absolute, compare, minus as less, plus as and, times as by, type Rational } from '../../time/rational.ts'
 import { PLAIN } from '../../units/kinds.ts'
-import { boundsOf, folded, repeatsOfArgs, type Entry, type Parameter } from './entry.ts'
+import { settledBy } from '../../engine/beat.ts'
+import { boundsOf, folded, repeatsOfArgs, settledBetween, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
+
+const soft = (s: number): number => (s <= 0 ? 0 : s >= 1 ? 1 : s * s * (3 - 2 * s))
 
 export const smoothstep: Entry = {
   name: 'smoothstep',
@@ -29,10 +32,17 @@ export const smoothstep: Entry = {
       const v = x!.at(m)
       if (l === h) return v < l ? 0 : 1
       const s = (v - l) / (h - l)
-      return s <= 0 ? 0 : s >= 1 ? 1 : s * s * (3 - 2 * s)
+      return soft(s)
     }
   },
-  bounds: () => interval(0, 1),
+  bounds: call => {
+    const [l, h, x] = ['low', 'high', 'x'].map(n => boundsOf(call, n))
+    if (!(l!.high < h!.low)) return interval(0, 1)
+    const share = quotient(minus(x!, l!), minus(h!, l!))
+    // It never falls; its last bits may.
+    return meet(plus(interval(soft(share.low), soft(share.high)), interval(-1e-15, 1e-15)), 0, 1)
+  },
+  repeats: call => settledBetween(call, 'x', 'low', 'high'),
 }
 
 export const clamp: Entry = {
@@ -61,6 +71,7 @@ export const clamp: Entry = {
     const h = boundsOf(call, 'high')
     return l.high <= h.low ? meet(boundsOf(call, 'x'), l.low, h.high) : union(union(l, h), boundsOf(call, 'x'))
   },
+  repeats: call => settledBetween(call, 'x', 'low', 'high'),
 }
 
 export const mix: Entry = {
@@ -165,6 +176,7 @@ export const sign: Entry = {
     const of = (v: number) => (v > 0 ? 1 : v < 0 ? -1 : 0)
     return interval(of(low), of(high))
   },
+  repeats: call => (call.args.x!.exact ? settledBy(call.args.x!.exact, ZERO, ZERO) : repeatsOfArgs(call)),
   edges: call => {
     const x = call.args.x!
     return constantOf(x) ? NONE : x.exact ? atZero(x.exact) : ['anywhere']
@@ -188,13 +200,16 @@ export const step: Entry = {
     const reader = new AffineReader(difference, call.frameRate)
     return m => (reader.signAt(m) >= 0 ? 1 : 0)
   },
-  bounds: () => interval(0, 1),
+  bounds: call => {
+    const [edge, x] = [boundsOf(call, 'edge'), boundsOf(call, 'x')]
+    return x.low >= edge.high ? point(1) : x.high < edge.low ? point(0) : interval(0, 1)
+  },
   edges: call => {
     const { edge, x } = call.args
     const difference = x!.exact && edge!.exact && add(x!.exact, opposite(edge!.exact))
     return difference ? atZero(difference) : ['anywhere']
   },
-  repeats: repeatsOfArgs,
+  repeats: call => settledBetween(call, 'x', 'edge', 'edge'),
 }
 
 export const remap: Entry = {
@@ -223,6 +238,10 @@ export const remap: Entry = {
       return held === 1 ? b : a + (b - a) * held
     }
   },
+  finite: call => {
+    const [l, h] = [boundsOf(call, 'inLow'), boundsOf(call, 'inHigh')]
+    return l.high < h.low || l.low > h.high
+  },
   bounds: call => {
     const [a, b] = [boundsOf(call, 'outLow'), boundsOf(call, 'outHigh')]
     if (call.words.limit?.name === 'yes') return plus(union(a, b), times(union(a, b), interval(-1e-15, 1e-15)))
@@ -230,6 +249,8 @@ export const remap: Entry = {
     const share = quotient(minus(boundsOf(call, 'x'), low), minus(boundsOf(call, 'inHigh'), low))
     return plus(a, times(minus(b, a), share))
   },
+  repeats: call =>
+    call.words.limit?.name === 'yes' ? settledBetween(call, 'x', 'inLow', 'inHigh') : repeatsOfArgs(call),
 }
 
 export const ease: Entry = {

@@ -1,5 +1,5 @@
 /** What oscillators and noise share: amp and offset, or low and high, round a wave between −1 and 1. */
-import { interval, plus, times, union, type Interval } from '../../insight/interval.ts'
+import { interval, minus, plus, point, times, union, type Interval } from '../../insight/interval.ts'
 import { together, type Repeats } from '../../insight/repeats.ts'
 import { constantOf } from '../../engine/form.ts'
 import type { Moment } from '../../time/moment.ts'
@@ -68,9 +68,14 @@ export function swing(call: Call, wave: (m: Moment) => number): (m: Moment) => n
   }
 }
 
-export function swingBounds(call: Call): Interval {
-  if (byEnds(call)) return union(boundsOf(call, 'low'), boundsOf(call, 'high'))
-  return plus(boundsOf(call, 'offset'), times(boundsOf(call, 'amp'), interval(-1, 1)))
+/** Bounds of a swing whose wave lies within `wave`. */
+export function swingBounds(call: Call, wave: Interval = interval(-1, 1)): Interval {
+  if (!byEnds(call)) return plus(boundsOf(call, 'offset'), times(boundsOf(call, 'amp'), wave))
+  const [low, high] = [boundsOf(call, 'low'), boundsOf(call, 'high')]
+  const ends = union(low, high)
+  if (wave.low <= -1 && wave.high >= 1) return ends
+  const inner = plus(times(plus(low, high), point(0.5)), times(times(minus(high, low), point(0.5)), wave))
+  return interval(Math.max(ends.low, inner.low), Math.min(ends.high, inner.high))
 }
 
 export const swingRepeats = (call: Call): Repeats => together([call.phase.repeats(), repeatsOfArgs(valuesOf(call))])

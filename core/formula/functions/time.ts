@@ -1,7 +1,17 @@
 /** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
-import { ALL, interval, plus, point, times, union } from '../../insight/interval.ts'
+import { costAnew } from '../../insight/facts.ts'
+import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../../insight/interval.ts'
 import { NONE, joined, later } from '../../insight/edges.ts'
-import { ALWAYS, NEVER, everySeconds, growing, together, type Repeats } from '../../insight/repeats.ts'
+import {
+  ALWAYS,
+  NEVER,
+  delayed,
+  everySeconds,
+  growing,
+  onlyFrom,
+  together,
+  type Repeats,
+} from '../../insight/repeats.ts'
 import { integralOf } from '../../engine/integral.ts'
 import { PIECE } from '../../engine/beat.ts'
 import { constantOf, type Form } from '../../engine/form.ts'
@@ -66,7 +76,11 @@ export const delay: Entry = {
     return exact && lag ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, lag)) } : null
   },
   bounds: call => boundsOf(call, 'x'),
-  repeats: call => (constantOf(call.args.by!) ? call.args.x!.facts().repeats : repeatsOfArgs(call)),
+  cost: call => costAnew(1, call.args.x!.facts()),
+  repeats: call => {
+    const lag = constantOf(call.args.by!)
+    return lag ? delayed(call.args.x!.facts().repeats, lag) : repeatsOfArgs(call)
+  },
   edges: call => {
     const lag = constantOf(call.args.by!)
     const { edges } = call.args.x!.facts()
@@ -89,19 +103,48 @@ export const hold: Entry = {
     if (!rate || compare(rate, ZERO) <= 0) return call.args.x!.at
     return moved(call.args.x!, m => momentOfSeconds(over(rational(floor(by(m.exactSeconds, rate))), rate), m.rate))
   },
-  bounds: call => boundsOf(call, 'x'),
+  bounds: call => {
+    const all = boundsOf(call, 'x')
+    const read = readings(call)
+    return read ? interval(Math.max(all.low, read.low), Math.min(all.high, read.high)) : all
+  },
+  cost: call => costAnew(1, call.args.x!.facts()),
   repeats: call => {
     const rate = constantOf(call.args.rate!)
-    const { every, gain } = call.args.x!.facts().repeats
+    const { every, gain, from } = call.args.x!.facts().repeats
     if (!rate || isZero(rate) || every === null) return NEVER
+    // The first reading after that moment may be a whole step later.
+    const late = from && and(from, absolute(over(ONE, rate)))
     const step = everySeconds(absolute(over(ONE, rate)))
-    if (isZero(gain)) return isZero(every) ? ALWAYS : together([step, everySeconds(every)])
-    return isZero(every) ? { every: step.every, gain } : NEVER
+    if (isZero(gain)) return onlyFrom(isZero(every) ? ALWAYS : together([step, everySeconds(every)]), late)
+    return isZero(every) ? { every: step.every, gain, from: late } : NEVER
   },
   edges: call => {
     const rate = constantOf(call.args.rate!)
     return rate && !isZero(rate) ? [{ at: ZERO, every: absolute(over(ONE, rate)) }] : NONE
   },
+}
+
+/** Readings of a held value that are looked at one by one, at most. */
+const MOST_READINGS = 1024
+
+/** Of a value that comes back: the lowest and highest of all the readings it is ever held at; else null. */
+function readings(call: Call): Interval | null {
+  const rate = constantOf(call.args.rate!)
+  const x = call.args.x!
+  const { every, gain, from } = x.facts().repeats
+  if (!rate || compare(rate, ZERO) <= 0 || !every || isZero(every) || !isZero(gain) || from) return null
+  const round = together([everySeconds(over(ONE, rate)), everySeconds(every)]).every
+  const count = round && toNumber(by(round, rate))
+  if (!count || count > MOST_READINGS) return null
+  let all: Interval | null = null
+  for (let k = 0; k < count; k++) {
+    const v = point(x.at(momentOfSeconds(over(rational(k), rate), call.frameRate)))
+    if (!isBounded(v)) return null
+    all = all ? union(all, v) : v
+  }
+  // Sums that come back may do so with other last bits.
+  return all && plus(all, times(all, interval(-1e-12, 1e-12)))
 }
 
 export const at: Entry = {
@@ -120,6 +163,7 @@ export const at: Entry = {
     })
   },
   bounds: call => boundsOf(call, 'x'),
+  cost: call => costAnew(1, call.args.x!.facts()),
   repeats: call => (constantOf(call.args.time!) ? ALWAYS : call.args.time!.facts().repeats),
   edges: call => {
     if (constantOf(call.args.time!)) return NONE
@@ -157,7 +201,8 @@ export const rateOf: Entry = {
     return exact && { rate: ZERO, base: exact.rate }
   },
   bounds: call => (call.args.x!.exact ? point(toNumber(call.args.x!.exact.rate)) : ALL),
-  repeats: call => ({ every: call.args.x!.facts().repeats.every, gain: ZERO }),
+  cost: call => costAnew(3, call.args.x!.facts(), call.args.x!.exact ? 0 : 3),
+  repeats: call => ({ ...call.args.x!.facts().repeats, gain: ZERO }),
   edges: call => (call.args.x!.exact ? NONE : ['anywhere']),
 }
 
@@ -201,7 +246,8 @@ export const average: Entry = {
       ? plus(b, times(union(b, point(0)), interval(-1e-9, 1e-9)))
       : plus(b, times(b, interval(-1e-14, 1e-14)))
   },
-  repeats: call => call.args.x!.facts().repeats,
+  cost: call => costAnew(2, call.args.x!.facts(), call.args.x!.integral ? 2 : READINGS),
+  repeats: call => delayed(call.args.x!.facts().repeats, constantOf(call.args.over!) ?? ZERO),
   edges: () => NONE,
 }
 
@@ -259,11 +305,13 @@ function accumulateRepeats(call: Call): Repeats {
   const constant = constantOf(rate!)
   if (call.cue || !call.beat.steady) return NEVER
   if (constant) return growing(by(constant, call.beat.steady.rate))
-  const { every, gain } = rate!.facts().repeats
-  if (!every || isZero(every) || !isZero(gain)) return NEVER
+  const { every, gain, from } = rate!.facts().repeats
+  if (!every || isZero(every) || !isZero(gain) || from) return NEVER
   // Over each period it gains the same; a gain that is no decimal is not said to be exact.
   const whole = integralOf(rate!, call.frameRate)(momentOfSeconds(every, call.frameRate))
   const rounded = Math.round(whole * 1e9) / 1e9
   const clocked = absolute(over(every, call.beat.steady.rate))
-  return Math.abs(whole - rounded) < 1e-12 ? { every: clocked, gain: over(fromNumber(rounded), clocked) } : NEVER
+  return Math.abs(whole - rounded) < 1e-12
+    ? { every: clocked, gain: over(fromNumber(rounded), clocked), from: null }
+    : NEVER
 }

@@ -1,0 +1,113 @@
+/** What is claimed of a formula for all time, held against its values at moments drawn at random. */
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { lanternPier } from '../../demo/lantern-pier.ts'
+import type { Form } from '../engine/form.ts'
+import { Program } from '../engine/program.ts'
+import { anAngle } from '../made-up.ts'
+import { fair, RATE } from '../testing.ts'
+import { Moment, momentOfTicks } from '../time/moment.ts'
+import { ONE, ZERO, compare, isZero, plus, times, toNumber, type Rational } from '../time/rational.ts'
+import { closureOf } from './closure.ts'
+import { isBounded } from './interval.ts'
+
+const ticks = fc.array(fc.integer({ min: -1e6, max: 1e8 }), { minLength: 25, maxLength: 25 })
+const later = (m: Moment, seconds: Rational) => new Moment(plus(m.frames, times(seconds, RATE)), RATE)
+
+/** The form of a made-up formula, which has no error. */
+function formOf(text: string): Form {
+  const { slot } = fair(text)
+  const errors = slot.problems.filter(p => p.level === 'error').map(p => p.says)
+  expect(errors, text).toEqual([])
+  return slot.forms[0]!
+}
+
+/** How far two values are apart, up to whole turns; against the size of what was added up. */
+const apart = (a: number, b: number, turn: number) => Math.abs(a - b - (turn && Math.round((a - b) / turn) * turn))
+
+/** Whether one value of several is near a leap, where the last bit of a sum decides which side it falls on. */
+const near = 1e-6
+
+function everyFormula(claim: (form: Form, moments: readonly Moment[], text: string) => void): void {
+  fc.assert(
+    fc.property(anAngle, ticks, (text, drawn) =>
+      claim(
+        formOf(text),
+        drawn.map(t => momentOfTicks(t, RATE)),
+        text,
+      ),
+    ),
+    { numRuns: 600 },
+  )
+}
+
+describe('for any formula', () => {
+  it('bounds are never broken', () => {
+    everyFormula((form, moments, text) => {
+      const { bounds } = form.facts()
+      for (const m of moments) {
+        const v = form.at(m)
+        expect(v, text).toBeGreaterThanOrEqual(bounds.low)
+        expect(v, text).toBeLessThanOrEqual(bounds.high)
+      }
+    })
+  })
+
+  it('value(t + period) is value(t) and what it grows by', () => {
+    let looked = 0
+    everyFormula((form, moments, text) => {
+      const { every, gain, from } = form.facts().repeats
+      if (!every || isZero(every)) return
+      let differing = 0
+      for (const m of moments) {
+        if (from && compare(m.exactSeconds, from) < 0) continue
+        looked++
+        const grown = toNumber(times(gain, every))
+        if (apart(form.at(later(m, every)), form.at(m) + grown, 0) > near * (1 + Math.abs(grown))) differing++
+      }
+      expect(differing, text).toBe(0)
+    })
+    expect(looked).toBeGreaterThan(1000)
+  })
+
+  it('what is said to close does', () => {
+    const seen: Record<string, number> = {}
+    const measures = fair('0').program.measures
+    everyFormula((form, moments, text) => {
+      const closure = closureOf(form, measures, ONE, ONE)
+      seen[closure.verdict] = (seen[closure.verdict] ?? 0) + 1
+      if (closure.verdict === 'no' || closure.verdict === 'unproven') {
+        const gap = form.at(new Moment(times(measures.lapLength, RATE), RATE)) - form.at(new Moment(ZERO, RATE))
+        expect(apart(gap, closure.gap, 1), text).toBeLessThan(1e-9)
+        return
+      }
+      const from = closure.verdict === 'from' ? closure.from : null
+      for (const m of moments.filter(m => !from || compare(m.exactSeconds, from) >= 0))
+        expect(apart(form.at(later(m, measures.lapLength)), form.at(m), 1), text).toBeLessThan(near)
+    })
+    expect(Object.keys(seen).sort()).toEqual(['from', 'no', 'unproven', 'yes'])
+  })
+})
+
+describe('in the demo', () => {
+  it('bounds hold, and are at most 1.3 times what is reached', () => {
+    const program = new Program(lanternPier())
+    for (const slot of program.slots.values()) {
+      if (slot.offset < 0) continue
+      const form = slot.forms[0]!
+      const { bounds } = form.facts()
+      if (!isBounded(bounds) || bounds.high - bounds.low < 1e-9) continue
+      let [low, high] = [Infinity, -Infinity]
+      for (let k = 0; k < 20000; k++) {
+        const v = form.at(momentOfTicks(k * 611, RATE))
+        low = Math.min(low, v)
+        high = Math.max(high, v)
+      }
+      expect(low).toBeGreaterThanOrEqual(bounds.low)
+      expect(high).toBeLessThanOrEqual(bounds.high)
+      // Noise comes near its bounds but seldom; of all else 1.3 times is held to.
+      const noisy = /noise|load/.test(program.piece.drives[slot.key]?.text ?? '')
+      expect((bounds.high - bounds.low) / (high - low), slot.key).toBeLessThanOrEqual(noisy ? 3 : 1.3)
+    }
+  })
+})

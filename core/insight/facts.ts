@@ -1,0 +1,65 @@
+/** What is known of a value for all time. Each fact is worked out when it is first asked for. */
+import type { Edges } from './edges.ts'
+import type { Interval } from './interval.ts'
+import type { Repeats } from './repeats.ts'
+import { supposed } from './suppose.ts'
+
+/** How many operations a value takes: an operator one, a source or function one, an octave one. */
+export interface Cost {
+  /** Where what it reads is worked out for that moment anyway. */
+  readonly now: number
+  /** With all that it reads, as at a moment of its own. */
+  readonly anew: number
+}
+
+export interface Facts {
+  /** Lowest and highest value over all time. */
+  readonly bounds: Interval
+  readonly repeats: Repeats
+  /** Where the value may leap. */
+  readonly edges: Edges
+  readonly cost: Cost
+  /** Whether it surely has a value at every moment: nothing is divided by 0, no root is drawn of less than 0. */
+  readonly finite: boolean
+}
+
+/** Ways of working the facts out. */
+export type Known = { readonly [fact in keyof Facts]: () => Facts[fact] }
+
+export function facts(known: Known): Facts {
+  let bounds: Interval | undefined
+  let repeats: Repeats | undefined
+  let edges: Edges | undefined
+  let cost: Cost | undefined
+  let finite: boolean | undefined
+  const self: Facts = {
+    get bounds() {
+      return supposed(self, known.bounds) ?? (bounds ??= known.bounds())
+    },
+    get repeats() {
+      return (repeats ??= known.repeats())
+    },
+    get edges() {
+      return (edges ??= known.edges())
+    },
+    get cost() {
+      return (cost ??= known.cost())
+    },
+    get finite() {
+      return (finite ??= known.finite())
+    },
+  }
+  return self
+}
+
+export const FREE: Cost = { now: 0, anew: 0 }
+/** The cost of something made of parts by so many operations of its own. */
+export const costOf = (own: number, parts: readonly { readonly cost: Cost }[]): Cost => ({
+  now: parts.reduce((n, p) => n + p.cost.now, own),
+  anew: parts.reduce((n, p) => n + p.cost.anew, own),
+})
+/** The cost of reading something at a moment of its own, so many times. */
+export const costAnew = (own: number, of: { readonly cost: Cost }, times = 1): Cost => {
+  const all = own + of.cost.anew * times
+  return { now: all, anew: all }
+}

@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest'
+import { fair, type Place } from '../testing.ts'
+import { reportOf } from './report.ts'
+
+const report = (text: string, place?: Place) => {
+  const f = fair(text, place)
+  return reportOf(f.piece, f.program.measures, f.slot)
+}
+
+describe('what is said of a drive', () => {
+  it.each([
+    ['time * 45deg/s', 'every 8 s', '', 'closes'],
+    ['time * 90deg/s', 'every 4 s', '', 'closes'],
+    ['time * 40deg/s', 'every 9 s', '', 'gap 40.0° at the lap'],
+    ['time * 45deg/s * fairPace', 'every 8 s', '', 'closes'],
+    ['sine(every: 2s, amp: 24)', 'every 2 s', '−24 … 24°', 'closes'],
+    ['sine(every: 3s, amp: 24)', 'every 3 s', '−24 … 24°', 'gap 20.8° at the lap'],
+    ['sine(every: 2s, amp: 9) + sine(every: 1.6s, amp: 9)', 'every 8 s', '−18 … 18°', 'closes'],
+    ['sine(every: 2s, amp: 9) + time * 45deg/s', 'grows', '', 'closes'],
+    ['noise(2Hz, 6)', 'never repeats', '−6 … 6°', /gap .* at the lap/],
+    ['noise(freq: 8/lap, amp: 6)', 'every 8 s', '−4.8 … 4.4°', 'closes'],
+    ['random(10, 30, rate: 3Hz)', 'never repeats', '10 … 30°', /gap/],
+    ['ramp(length: 4s, to: 90, after: repeat)', 'every 4 s', '0 … 90°', 'closes'],
+    ['ramp(length: 3s, to: 90)', 'rests from 3 s on', '0 … 90°', 'closes from 3 s on'],
+    ['sine(every: 40000.1s, amp: 1) + sine(every: 30000.7s, amp: 1)', 'practically never repeats', '−2 … 2°', /gap/],
+    ['12', 'still', '', 'closes'],
+    ['clamp(noise(1Hz, 60), -45, 45)', 'never repeats', '−45 … 45°', /gap|not proven/],
+    ['lapProgress * 1turn', 'every 8 s', '0 … 360°', 'closes'],
+    ['sine(every: 2s, amp: 9deg) * smoothstep(1s, 4s, time)', 'every 2 s', '−9 … 9°', 'closes from 4 s on'],
+    ['if time < 3s then time * 30deg/s else 90deg', 'rests from 3 s on', '', 'closes from 3 s on'],
+    ['delay(ramp(length: 3s, to: 90), 500ms)', 'rests from 3.5 s on', '0 … 90°', 'closes from 3.5 s on'],
+    ['sine(every: 4s, amp: 9) on slow', 'every 8 s', '−9 … 9°', 'closes'],
+    ['ramp(length: 3s, to: 90) on toAndFro', 'every 6 s', '0 … 90°', /gap/],
+    ['sine(every: 4s, amp: 9) on again', 'every 2 s', '−9 … 9°', 'closes'],
+    ['play(swing, cue: blow, channel: arm)', 'rests from 5.8 s on', '−60 … 40°', 'closes from 5.8 s on'],
+    ['play(swing, cue: beat, channel: arm)', 'every 2 s', '−60 … 40°', 'closes from 0.1 s on'],
+  ])('%s', (text, period, range, closes) => {
+    const r = report(text)
+    expect(r.period).toBe(period)
+    expect(r.range).toBe(range)
+    if (typeof closes === 'string') expect(r.closes).toBe(closes)
+    else expect(r.closes).toMatch(closes)
+  })
+
+  it('a part that looks the same six times a turn closes at 60°', () => {
+    const six = (b: { piece: import('../piece/schema.ts').Piece }) => {
+      b.piece = { ...b.piece, parts: { ...b.piece.parts, p1: { ...b.piece.parts.p1!, symmetry: 6 } } }
+    }
+    expect(report('time * 7.5deg/s', { change: six }).closes).toBe('closes by symmetry')
+    expect(report('time * 8deg/s', { change: six }).closes).toBe('gap 4.0° at the lap')
+    expect(report('time * 45deg/s', { change: six }).closes).toBe('closes')
+  })
+
+  it('a value costs what is worked out for it', () => {
+    // A source, a product and a number of its own; the dial is worked out anyway.
+    expect(report('sine(every: 2s, amp: 9deg) * wind').cost).toBeGreaterThan(report('sine(every: 2s, amp: 9)').cost)
+    const deep = report('noise(2Hz, 6, octaves: 6)').cost
+    expect(deep).toBeGreaterThan(5 * report('noise(2Hz, 6)').cost)
+    expect(report('12').cost).toBe(0)
+  })
+  it('and whether it has one at every moment', () => {
+    expect(report('time * 45deg/s').finite).toBe(true)
+    expect(report('45deg / (time / 1s)').finite).toBe(false)
+    expect(report('sqrt(lapProgress) * 9deg').finite).toBe(true)
+    expect(report('sqrt(lapProgress - 0.5) * 9deg').finite).toBe(false)
+  })
+  it('of copies the worst is said', () => {
+    expect(report('sine(every: if index == 3 then 3s else 2s, amp: 9)', { on: 'Mount' }).closes).toMatch(/gap/)
+  })
+})
