@@ -76,7 +76,7 @@ for (let n = 0; n < count; n++) {
       const slot = program.slots.get(base.key)!
       const v = slot.readers[0]!.at(momentOfFrame(next(100000), program.measures.frameRate))
       if (!Number.isFinite(v)) throw new Error(`the value ${v} got through`)
-      slot.forms[0]!.facts()
+      Object.values(slot.readers[0]!.facts())
     } else if (!found.every(p => p.says.length > 5 && p.from <= p.to && p.to <= t.length))
       throw new Error(`a problem without its place: ${JSON.stringify(found)}`)
   } catch (e) {

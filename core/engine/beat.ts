@@ -3,12 +3,17 @@
  * steady in the piece's time too. Any other clock turns a moment of the piece into one of its own.
  */
 import { NONE, atWhole, atZero, type Edges } from '../insight/edges.ts'
-import { ALWAYS, NEVER, everySeconds, restingFrom, type Repeats } from '../insight/repeats.ts'
+import * as I from '../insight/interval.ts'
+import { costOf } from '../insight/facts.ts'
+import { ALWAYS, NEVER, everySeconds, restingFrom, scaled, wholeRounds, type Repeats } from '../insight/repeats.ts'
 import { AffineReader, isConstant, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { absolute, isZero, minus, over, plus, rational, times, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { absolute, isZero, minus, over, plus, times, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { form, steady, type Form } from './form.ts'
 
 export interface Beat {
+  /** The clock's id; '' for the piece's own time. */
+  readonly id: string
   /** Clock seconds from piece seconds, when it is steady. */
   readonly steady: Affine | null
   /** The moment that is read; the same moment for a steady clock, whose rate stands in `steady`. */
@@ -22,6 +27,7 @@ export interface Beat {
 
 /** The piece's own time. */
 export const PIECE: Beat = {
+  id: '',
   steady: { rate: ONE, base: ZERO },
   when: m => m,
   seconds: m => m.exactSeconds,
@@ -43,14 +49,6 @@ export interface Reading {
   /** Where it passes whole numbers, and where it passes 0. */
   readonly wholes: Edges
   readonly zero: Edges
-}
-
-/** How what comes back with every whole one of `rate` × the clock's seconds does, on a clock that itself gains. */
-function wholeRounds(clock: Repeats, rate: Rational): Repeats {
-  if (clock.every === null || isZero(clock.gain)) return clock
-  // Each round of the clock adds a fraction; after as many rounds as its denominator they are whole.
-  const added = times(times(clock.gain, clock.every), rate)
-  return { ...everySeconds(times(clock.every, rational(added.d))), from: clock.from }
 }
 
 /** At rest from when something steady has left a range for good. */
@@ -78,11 +76,25 @@ export function readingOf(a: Affine, affine: Affine | null, beat: Beat, frameRat
     splitAt: affine ? m => reader.splitAt(m) : m => reader.splitAt(beat.when(m)),
     at: affine ? m => reader.at(m) : m => reader.at(beat.when(m)),
     affine,
-    cyclic: affine ? own : still ? ALWAYS : wholeRounds(beat.repeats, a.rate),
+    cyclic: affine ? own : still ? ALWAYS : wholeRounds(scaled(beat.repeats, a.rate)),
     once: still ? ALWAYS : affine ? NEVER : isZero(beat.repeats.gain) ? beat.repeats : NEVER,
     between: (low, high) =>
       still ? ALWAYS : affine ? settledBy(a, low, high) : isZero(beat.repeats.gain) ? beat.repeats : NEVER,
     wholes: affine ? atWhole(a) : still ? NONE : ['anywhere'],
     zero: affine ? atZero(a) : still ? NONE : ['anywhere'],
   }
+}
+
+/** What grows steadily in a clock's seconds, as a form: exact where the clock is steady. */
+export function clockTime(a: Affine, beat: Beat, frameRate: Rational): Form {
+  const read = reading(a, beat, frameRate)
+  if (read.affine) return steady(read.affine, frameRate, { ofTime: true })
+  const bent = form(read.at, {
+    bounds: () => I.ALL,
+    repeats: () => scaled(beat.repeats, a.rate),
+    edges: () => beat.edges,
+    cost: () => costOf(1, []),
+    finite: () => true,
+  })
+  return { ...bent, onClock: { affine: a, beat } }
 }

@@ -27,14 +27,15 @@ import { PIECE, onSteady, settledBy, type Beat } from './beat.ts'
 /** The beat of a clock by its id. */
 export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): Beat {
   const clock = piece.clocks[id]
-  if (!clock || seen.includes(id)) return steadyBeat({ rate: ZERO, base: ZERO })
+  if (!clock || seen.includes(id)) return steadyBeat(id, { rate: ZERO, base: ZERO })
   const parent = clock.on === null ? PIECE : beatOf(piece, clock.on, [...seen, id])
   const { way } = clock
   const own: Affine | null = way.type === 'steady' ? { rate: fromNumber(way.rate), base: fromNumber(way.ahead) } : null
-  if (own && parent.steady && clock.hold === null) return steadyBeat(onSteady(own, parent.steady))
+  if (own && parent.steady && clock.hold === null) return steadyBeat(id, onSteady(own, parent.steady))
   const turned = own ? (t: Rational) => plus(times(own.rate, t), own.base) : bent(piece, clock)
   const step = clock.hold === null ? null : fromNumber(clock.hold)
   return {
+    id,
     steady: null,
     ...remembering(m => {
       const t = turned(parent.seconds(m))
@@ -45,8 +46,8 @@ export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): 
   }
 }
 
-function steadyBeat(steady: Affine): Beat {
-  return { steady, when: m => m, seconds: m => evaluateAffine(steady, m), repeats: ALWAYS, edges: NONE }
+function steadyBeat(id: string, steady: Affine): Beat {
+  return { id, steady, when: m => m, seconds: m => evaluateAffine(steady, m), repeats: ALWAYS, edges: NONE }
 }
 
 /** Clock seconds of a moment, remembered for the last one. */

@@ -25,12 +25,13 @@ import {
 } from '../formula/tree.ts'
 import { ZERO, compare, isWhole, isZero, toNumber, within, type Rational } from '../time/rational.ts'
 import { inBase, readUnit } from '../units/units.ts'
-import { atom } from './dialled.ts'
+import { atom, type Run } from './dialled.ts'
 import { stop, type Env } from './env.ts'
 import { constantOf, fixed, fixedNumber, form, negated, steady, sum, type Form } from './form.ts'
 import { phaseOf } from './phase.ts'
 import { either, compared, joined, opposed, raised } from './operators.ts'
 import { product, type Factor, type Setting } from './product.ts'
+import { totalOf } from './total.ts'
 
 /** The form of a whole formula. Throws `CannotRun` with the problem. */
 export function compile(checked: Checked, env: Env): Form {
@@ -122,9 +123,13 @@ class Compiler {
     }
   }
 
-  /** On a clock that is not steady no slip can be kept: turning a dial there moves what it paces. */
+  /** On a clock that is not steady a pace runs over the clock's own seconds. */
   private get setting(): Setting {
-    return this.beat.steady ? this.env : { ...this.env, slip: () => ZERO }
+    const { beat, env } = this
+    if (beat.steady) return env
+    const there = (run: Run): Run =>
+      run.clocked ? { key: `~${beat.id}${run.key}`, at: m => run.at(beat.when(m)), clocked: false } : run
+    return { ...env, slip: (dials, pace, run) => env.slip(dials, pace, there(run)) }
   }
 
   private constant(value: Rational, at: Span, perLap = false): Form {
@@ -251,8 +256,8 @@ class Compiler {
       // A period is turned into a frequency factor by factor, so that `2s / fairPace` may come to rest at 0.
       const made =
         parameter.name === entry.pace?.every
-          ? product(this.factors(arg.value, true), this.setting)
-          : parameter.kind === 'perSecond'
+          ? this.on(PIECE, () => product(this.factors(arg.value, true), this.setting))
+          : parameter.kind === 'perSecond' || parameter.name === entry.pace?.freq
             ? this.on(PIECE, () => this.form(arg.value))
             : this.form(arg.value)
       this.fits(parameter, made, arg.value, parameter.name === entry.pace?.every)
@@ -263,12 +268,10 @@ class Compiler {
       if (args[p.name] === undefined && p.initial !== undefined)
         args[p.name] = fixedNumber(p.initial, this.env.frameRate)
     }
-    const phase = phaseOf(entry, args, { ...this.setting, lapLength: this.env.lapLength }, this.beat)
-    if (phase === null) {
-      const says = `The pace of ${entry.name} changes with time here. A pace must be constant or set by dials.`
-      return stop('varying', outerSpan(node), says)
-    }
     const { frameRate, lapLength } = this.env
+    const place = `${this.env.place}.${entry.name}${this.nth.get(node) ?? 0}`
+    const phase = phaseOf(entry, args, { ...this.setting, lapLength }, this.beat, place)
+    const total = args.rate && entry.takes.some(p => p.kind === 'perSecond') ? args.rate : null
     const { beat } = this
     const call: Call = {
       args,
@@ -276,6 +279,7 @@ class Compiler {
       many,
       words,
       phase,
+      total: total && totalOf(total, place, this.setting, beat),
       seed: this.seed(node, entry, args),
       frameRate,
       measures: { frameRate, lapLength },

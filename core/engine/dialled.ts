@@ -3,7 +3,8 @@
  * whole expression of dials that is no product. The product names the pace whose slip a piece keeps, so that
  * `45deg/s * fairPace` and `sine(every: 2s / fairPace)` share the one slip of `fairPace`.
  */
-import { isZero, over, rational, times, ONE, type Rational } from '../time/rational.ts'
+import type { Moment } from '../time/moment.ts'
+import { isZero, minus, over, rational, times, ONE, type Rational } from '../time/rational.ts'
 import { seedOf } from '../signal/hash.ts'
 
 export interface Dialled {
@@ -31,13 +32,28 @@ export function combined(a: Dialled, b: Dialled, inverse: boolean): Dialled {
   return { atoms, factor: inverse ? over(a.factor, b.factor) : times(a.factor, b.factor) }
 }
 
-/** The key under which a slip is kept: the atoms in order, and the moment the pace counts from when not 0. */
-export function slipKey(d: Dialled, origin: Rational): string {
+/** What a pace is multiplied by as time goes on: seconds, or the sum of what else the rate is made of. */
+export interface Run {
+  /** Tells it from other runs of the same dials; '' for seconds from 0. */
+  readonly key: string
+  readonly at: (m: Moment) => Rational
+  /** Counts in seconds of the clock in force; else at moments of the piece. */
+  readonly clocked: boolean
+}
+
+/** Seconds from an origin. */
+export const secondsFrom = (origin: Rational): Run => ({
+  key: isZero(origin) ? '' : `@${origin.n}/${origin.d}`,
+  at: m => minus(m.exactSeconds, origin),
+  clocked: true,
+})
+
+/** The key under which a slip is kept: the atoms in order, and what the pace runs over. */
+export function slipKey(d: Dialled, run: Run): string {
   const atoms = [...d.atoms]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([key, power]) => (power === 1 ? key : `${key}^${power}`))
-  const from = isZero(origin) ? '' : `@${origin.n}/${origin.d}`
-  return atoms.join('*') + from
+  return atoms.join('*') + run.key
 }
 
 /** The product of the atoms, from the whole constant. */

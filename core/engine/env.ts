@@ -11,6 +11,8 @@ import type { Setting } from './product.ts'
 
 /** What a formula reads of its place and of the piece. */
 export interface Env extends Setting, Measures {
+  /** Tells this formula at this copy from all others. */
+  readonly place: string
   /** The value of a word of the language here. */
   readonly builtin: (name: string, beat: Beat) => Form
   readonly dial: (id: string) => Form

@@ -4,11 +4,12 @@
  */
 import { AffineReader, add, constant, isConstant, opposite, type Affine } from '../time/affine.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
-import { ONE, ZERO, fromNumber, plus, toNumber, type Rational } from '../time/rational.ts'
+import { ONE, ZERO, fromNumber, negate, plus, toNumber, type Rational } from '../time/rational.ts'
 import * as E from '../insight/edges.ts'
 import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
 import { FREE, costOf, facts as known, type Facts, type Known } from '../insight/facts.ts'
+import type { Beat } from './beat.ts'
 import type { Dialled } from './dialled.ts'
 import { affineIntegral, scaledIntegral, sumIntegral } from './integral.ts'
 
@@ -23,9 +24,18 @@ export interface Form {
   /** Made of the time names and constants alone: multiplied with a pace, it is integrated. */
   readonly ofTime: boolean
   readonly facts: () => Facts
+  /** Time on a clock that is not steady: what it is in the clock's seconds. */
+  readonly onClock?: { readonly affine: Affine; readonly beat: Beat }
+  /** How it is made of others, where that matters to adding it up over time. */
+  readonly rate?: Rate
   /** Its integral from second 0, where there is a closed form. */
   readonly integral?: ((m: Moment) => number) | null
 }
+
+/** A sum, or a constant factor (dials in it, or none) before something that moves. */
+export type Rate =
+  | { readonly type: 'sum'; readonly a: Form; readonly b: Form }
+  | { readonly type: 'scaled'; readonly by: Rational; readonly dials: Dialled | null; readonly of: Form }
 
 /** What a form may be besides its value. */
 export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
@@ -86,20 +96,22 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
     const ofTime = (a.ofTime || b.ofTime) && (a.ofTime || isConstant(a.exact!)) && (b.ofTime || isConstant(b.exact!))
     return steady(exact, frameRate, { perLap: a.perLap && b.perLap, ofTime })
   }
-  return form(
+  const both = form(
     m => a.at(m) + b.at(m),
     { ...made([a, b]), bounds: () => I.plus(bounds(a), bounds(b)), repeats: () => R.plus(repeats(a), repeats(b)) },
     sumIntegral(a, b),
   )
+  return { ...both, rate: { type: 'sum', a, b } }
 }
 
 export function negated(a: Form, frameRate: Rational): Form {
   if (a.exact) return steady(opposite(a.exact), frameRate, { perLap: a.perLap, ofTime: a.ofTime })
-  return form(
+  const less = form(
     m => -a.at(m),
     { ...made([a]), bounds: () => I.negative(bounds(a)), repeats: () => R.negative(repeats(a)) },
     scaledIntegral(a, -1),
   )
+  return { ...less, rate: { type: 'scaled', by: negate(ONE), dials: null, of: a } }
 }
 
 export const bounds = (f: Form): I.Interval => f.facts().bounds

@@ -3,20 +3,21 @@
  * next. The steady share is kept exact; a phase that itself moves is added after.
  */
 import type { Edges } from '../insight/edges.ts'
-import { together, type Repeats } from '../insight/repeats.ts'
+import { together, wholeRounds, type Repeats } from '../insight/repeats.ts'
 import type { Entry } from '../formula/functions/entry.ts'
 import { add, constant, evaluateAffine, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { isWhole, isZero, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { fromNumber, isWhole, isZero, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import { readingOf, type Beat } from './beat.ts'
-import { constantOf, steady, type Form } from './form.ts'
+import { constantOf, steady, sum, type Form } from './form.ts'
 import { product, type Setting } from './product.ts'
+import { totalOf } from './total.ts'
 
 export interface Phase {
   /** Valid until the next call. */
   readonly splitAt: (m: Moment) => Split
-  /** The steady share at a moment, in turns, exact. */
+  /** What the pace has come to at a moment, in turns: the steady share is exact, a phase that moves is left out. */
   readonly exactAt: (m: Moment) => Rational
   /** The whole phase, steady in piece seconds, when it is that. */
   readonly affine: Affine | null
@@ -31,14 +32,15 @@ export interface Phase {
 
 /**
  * The phase of an entry's call: its frequency counted over time, with the slip of the dials in it, plus the
- * phase that was written. Null when the pace changes with time. `args` holds a period already inverted.
+ * phase that was written. A pace that changes with time is added up. `args` holds a period already inverted.
  */
 export function phaseOf(
   entry: Entry,
   args: Readonly<Record<string, Form | undefined>>,
   s: Setting & Measures,
   beat: Beat,
-): Phase | null {
+  place: string,
+): Phase {
   const names = entry.pace
   const pace = names && (args[names.freq] ?? (names.every ? args[names.every] : undefined))
   const ahead = names?.phase ? args[names.phase] : undefined
@@ -46,7 +48,10 @@ export function phaseOf(
   const moving = fixedAhead ? null : ahead!
   if (!pace) return phase(constant(fixedAhead ?? ZERO), moving, 0, s, beat)
   const freq = constantOf(pace)
-  if (!freq) return null
+  if (!freq) {
+    const run = totalOf(pace, place, s, beat).form
+    return phase(constant(fixedAhead ?? ZERO), moving ? sum(run, moving, s.frameRate) : run, 0, s, beat, run)
+  }
   const time = steady(beat.steady ?? { rate: ONE, base: ZERO }, s.frameRate, { ofTime: true })
   const counted = product(
     [
@@ -56,15 +61,23 @@ export function phaseOf(
     s,
   ).exact
   const turns = counted && add(counted, constant(fixedAhead ?? ZERO))
-  if (!turns) return null
+  if (!turns) return phase(constant(fixedAhead ?? ZERO), totalOf(pace, place, s, beat).form, 0, s, beat)
   const cells = times(freq, s.lapLength)
   const wrap = pace.perLap && isWhole(cells) ? Math.abs(toNumber(cells)) : 0
   return phase(turns, moving, wrap, s, beat)
 }
 
-function phase(turns: Affine, moving: Form | null, wrap: number, s: Setting, beat: Beat): Phase {
+function phase(
+  turns: Affine,
+  moving: Form | null,
+  wrap: number,
+  s: Setting,
+  beat: Beat,
+  run: Form | null = null,
+): Phase {
   const read = readingOf(turns, beat.steady ? turns : null, beat, s.frameRate)
-  const exactAt = (m: Moment) => evaluateAffine(turns, beat.steady ? m : beat.when(m))
+  const steadyAt = (m: Moment) => evaluateAffine(turns, beat.steady ? m : beat.when(m))
+  const exactAt = run ? (m: Moment) => plus(steadyAt(m), fromNumber(run.at(m))) : steadyAt
   const still = isZero(turns.rate) && !moving
   if (!moving) {
     return {
@@ -86,6 +99,6 @@ function phase(turns: Affine, moving: Form | null, wrap: number, s: Setting, bea
     out.part = part - carry
     return out
   }
-  const repeats = () => together([read.cyclic, moving.facts().repeats])
+  const repeats = () => together([read.cyclic, wholeRounds(moving.facts().repeats)])
   return { splitAt, exactAt, affine: null, wrap, repeats, wholes: () => ['anywhere'], still }
 }

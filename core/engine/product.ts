@@ -7,7 +7,8 @@ import * as I from '../insight/interval.ts'
 import * as R from '../insight/repeats.ts'
 import { scale, type Affine } from '../time/affine.ts'
 import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
-import { combined, paceOf, type Dialled } from './dialled.ts'
+import { clockTime } from './beat.ts'
+import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
 import { bounds, constantOf, fixed, form, made, repeats, restOf, steady, type Form } from './form.ts'
 import { scaledIntegral } from './integral.ts'
 
@@ -22,8 +23,8 @@ export interface Setting {
   readonly frameRate: Rational
   /** The moment in seconds at which lap 0 begins. */
   readonly lapStart: Rational
-  /** The slip of a pace made of dials: `pace` is its value now, `origin` the second it counts from. */
-  readonly slip: (dials: Dialled, pace: Rational, origin: Rational) => Rational
+  /** The slip of a pace made of dials: `pace` is its value now. */
+  readonly slip: (dials: Dialled, pace: Rational, run: Run) => Rational
 }
 
 export function product(factors: readonly Factor[], setting: Setting): Form {
@@ -52,7 +53,17 @@ export function product(factors: readonly Factor[], setting: Setting): Form {
       : scale(only.form.exact, constant)
     if (exact) return steady(exact, setting.frameRate, { ofTime: only.form.ofTime })
   }
-  return general(moving, constant, setting.frameRate)
+  if (moving.length === 1 && !only.inverse && only.form.onClock) {
+    const { affine, beat } = only.form.onClock
+    const counted = paced(affine, constant, perLap, dialled, setting)
+    if (counted) return clockTime(counted, beat, setting.frameRate)
+  }
+  const made = general(moving, constant, setting.frameRate)
+  if (moving.length > 1 && !dialled) return made
+  return {
+    ...made,
+    rate: { type: 'scaled', by: constant, dials: dialled, of: general(moving, ONE, setting.frameRate) },
+  }
 }
 
 /** Time multiplied by a constant pace. */
@@ -62,7 +73,7 @@ function paced(time: Affine, by: Rational, perLap: boolean, dials: Dialled | nul
   const scaled = scale(counted, by)
   if (!scaled || !dials || isZero(time.rate)) return scaled
   const origin = over(negate(counted.base), counted.rate)
-  const slip = times(times(s.slip(dials, paceOf(dials, by), origin), dials.factor), time.rate)
+  const slip = times(times(s.slip(dials, paceOf(dials, by), secondsFrom(origin)), dials.factor), time.rate)
   return { rate: scaled.rate, base: plus(scaled.base, slip) }
 }
 

@@ -13,7 +13,7 @@ import { seedOf } from '../signal/hash.ts'
 import type { Moment } from '../time/moment.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { unitNamed, type Measures } from '../units/units.ts'
-import { slipKey, type Dialled } from './dialled.ts'
+import { slipKey, type Dialled, type Run } from './dialled.ts'
 import { compile } from './compile.ts'
 import { CannotRun, dialForm, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
@@ -31,10 +31,10 @@ import { problem } from '../formula/problem.ts'
 import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
 
-/** A pace made of dials that a formula uses: its value now, and the second it counts from. */
+/** A pace made of dials that a formula uses: its value now, and what it is multiplied by at a moment. */
 export interface Pace {
   readonly pace: Rational
-  readonly origin: Rational
+  readonly run: (m: Moment) => Rational
 }
 
 /** A driven property (or a signal, with one instance), ready to run. */
@@ -180,9 +180,10 @@ export class Program {
     return {
       ...measures,
       lapStart: this.lapStart,
-      slip: (dials: Dialled, pace: Rational, origin: Rational) => {
-        const key = slipKey(dials, origin)
-        tracked.paces.set(key, { pace, origin })
+      place: here.count > 1 ? `${m.key}.${instance}` : m.key,
+      slip: (dials: Dialled, pace: Rational, run: Run) => {
+        const key = slipKey(dials, run)
+        tracked.paces.set(key, { pace, run: run.at })
         return fromNumber(piece.slips[key] ?? 0)
       },
       builtin: (name, beat) => {

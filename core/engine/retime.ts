@@ -11,8 +11,8 @@ import { beatOf } from './clock.ts'
 import { Program } from './program.ts'
 
 /**
- * Sets a dial. Each pace made of dials keeps what it has run up to: its slip grows by (old − new) · t, with t
- * counted from where the pace counts from. `keep` false leaves the slips alone: values then jump.
+ * Sets a dial. Each pace made of dials keeps what it has run up to: its slip grows by (old − new) · t, with t the
+ * seconds from where it counts, or the sum of what else its rate is made of. `keep` false leaves the slips alone: values then jump.
  */
 export function setDial(program: Program, id: string, value: number, at: Moment, keep = true): Operation {
   const { piece } = program
@@ -22,10 +22,10 @@ export function setDial(program: Program, id: string, value: number, at: Moment,
   const before = program.paces()
   const after = new Program(apply(piece, op), program).paces()
   const slips: Put[] = []
-  for (const [key, { pace, origin }] of before) {
+  for (const [key, { pace, run }] of before) {
     const next = after.get(key)
     if (!next) continue
-    const change = times(minus(pace, next.pace), minus(at.exactSeconds, origin))
+    const change = minus(times(pace, run(at)), times(next.pace, next.run(at)))
     if (isZero(change)) continue
     slips.push({ in: 'slips', id: key, value: toNumber(plus(fromNumber(piece.slips[key] ?? 0), change)) })
   }

@@ -2,12 +2,11 @@
 import type { Piece } from '../piece/schema.ts'
 import { costOf } from '../insight/facts.ts'
 import * as I from '../insight/interval.ts'
-import * as R from '../insight/repeats.ts'
 import type { Affine } from '../time/affine.ts'
 import { ONE, ZERO, absolute, fromNumber, isZero, negate, over, plus, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { reading, type Beat } from './beat.ts'
-import { fixed, fixedNumber, form, steady, type Form } from './form.ts'
+import { clockTime, reading, type Beat } from './beat.ts'
+import { fixed, fixedNumber, form, type Form } from './form.ts'
 
 /** First and last second of the lap, and of the marked stretch (the lap where none is marked). */
 export function windowsOf(piece: Piece, m: Measures, lapStart: Rational) {
@@ -20,17 +19,7 @@ export function windowsOf(piece: Piece, m: Measures, lapStart: Rational) {
 export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: Beat): ReadonlyMap<string, Form> {
   const rate = m.frameRate
   const { lap: window, stretch } = windowsOf(piece, m, lapStart)
-  const counted = (a: Affine): Form => {
-    const read = reading(a, beat, rate)
-    if (read.affine) return steady(read.affine, rate, { ofTime: true })
-    return form(read.at, {
-      bounds: () => I.ALL,
-      repeats: () => R.scaled(beat.repeats, a.rate),
-      edges: () => beat.edges,
-      cost: () => costOf(1, []),
-      finite: () => true,
-    })
-  }
+  const counted = (a: Affine): Form => clockTime(a, beat, rate)
   const lap = reading({ rate: over(ONE, m.lapLength), base: negate(over(lapStart, m.lapLength)) }, beat, rate)
   const lapRate = lap.affine?.rate
   return new Map<string, Form>([

@@ -204,11 +204,7 @@ describe('arguments', () => {
     ['ramp(length: 0s, to: 3deg)', 'domain', 'length must be more than 0.'],
     ['sine(every: 0s, amp: 3deg)', 'domain', 'every must be more than 0.'],
     ['ramp(length: 3s, to: 3deg, ease: quadIn(2))', 'argument-unknown', 'quadIn takes no strength.'],
-    [
-      'sine(freq: 1Hz * sine(every: 2s), amp: 3deg)',
-      'varying',
-      'The pace of sine changes with time here. A pace must be constant or set by dials.',
-    ],
+    ['hold(own.y / 1px * 3deg, rate: 1Hz * (2 + sine(every: 2s)))', 'varying', 'rate must not change with time.'],
     ['noise(1Hz, 3deg, octaves: time / 1s)', 'varying', 'octaves must not change with time.'],
   ])('%s', (text, code, says) => {
     const p = first(text)

@@ -61,6 +61,14 @@ export const negative = (a: Repeats): Repeats => ({ ...a, gain: negate(a.gain) }
 /** a times a constant; a factor that is no fraction ends a growth's exactness. */
 export const scaled = (a: Repeats, by: Rational | null): Repeats =>
   isZero(a.gain) ? a : by === null ? NEVER : { ...a, gain: mul(a.gain, by) }
+/**
+ * How what comes back with every whole one of a value does: each round may add a fraction, and after as many rounds
+ * as its denominator they are whole.
+ */
+export function wholeRounds(of: Repeats): Repeats {
+  if (of.every === null || isZero(of.gain) || isZero(of.every)) return of
+  return { ...of, every: mul(of.every, rational(mul(of.gain, of.every).d)), gain: ZERO }
+}
 /** Any function of several values: it repeats when none of them grows and all repeat. */
 export function together(all: readonly Repeats[]): Repeats {
   if (all.some(r => !isZero(r.gain))) return NEVER

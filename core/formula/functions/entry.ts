@@ -4,6 +4,7 @@
  */
 import type { Form } from '../../engine/form.ts'
 import type { Phase } from '../../engine/phase.ts'
+import type { Total } from '../../engine/total.ts'
 import { settledBy, type Beat, type Reading } from '../../engine/beat.ts'
 import { joined, type Edges } from '../../insight/edges.ts'
 import type { Drawn } from '../../signal/drawn.ts'
@@ -97,6 +98,8 @@ export interface Call {
   readonly many: readonly Form[]
   readonly words: Readonly<Record<string, Word | undefined>>
   readonly phase: Phase
+  /** Of what adds a rate up: what it comes to. */
+  readonly total: Total | null
   readonly seed: number
   readonly frameRate: Rational
   readonly measures: Measures

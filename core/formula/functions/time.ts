@@ -2,18 +2,7 @@
 import { costAnew } from '../../insight/facts.ts'
 import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../../insight/interval.ts'
 import { NONE, joined, later } from '../../insight/edges.ts'
-import {
-  ALWAYS,
-  NEVER,
-  delayed,
-  everySeconds,
-  growing,
-  onlyFrom,
-  together,
-  type Repeats,
-} from '../../insight/repeats.ts'
-import { integralOf } from '../../engine/integral.ts'
-import { PIECE } from '../../engine/beat.ts'
+import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, plus as grown, together } from '../../insight/repeats.ts'
 import { constantOf, type Form } from '../../engine/form.ts'
 import { momentOfSeconds, type Moment } from '../../time/moment.ts'
 import {
@@ -263,30 +252,25 @@ export const accumulate: Entry = {
   ],
   result: 'result',
   value: call => {
-    const { rate, from } = call.args
-    const sum = integralOf(rate!, call.frameRate)
-    const start = (m: Moment): number => {
-      const mark = call.cue!.latest(call.beat.seconds(m))
-      return mark ? sum(momentOfSeconds(mark.at, m.rate)) : 0
-    }
+    const from = call.args.from!
+    const total = call.total!
+    const { cue } = call
+    if (!cue) return m => from.at(m) + total.form.at(m)
     return m => {
-      const there = call.beat === PIECE ? m : momentOfSeconds(call.beat.seconds(m), m.rate)
-      return from!.at(m) + sum(there) - (call.cue ? start(m) : 0)
+      const mark = cue.latest(call.beat.seconds(m))
+      return from.at(m) + total.form.at(m) - (mark ? total.by(mark.at) : 0)
     }
   },
   exact: call => {
-    const { rate, from } = call.args
-    const constant = constantOf(rate!)
-    const base = constantOf(from!)
-    const clock = call.beat.steady
-    if (!constant || !base || !clock || call.cue) return null
-    return { rate: by(constant, clock.rate), base: and(base, by(constant, clock.base)) }
+    const base = constantOf(call.args.from!)
+    const total = call.total!.form.exact
+    return base && total && !call.cue ? { rate: total.rate, base: and(base, total.base) } : null
   },
   bounds: call => {
     const b = boundsOf(call, 'rate')
     return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
   },
-  repeats: call => accumulateRepeats(call),
+  repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
   edges: call => {
     const rest = edgesOfArgs(without(call, 'rate', 'reset'))
     if (!call.cue) return rest
@@ -298,20 +282,4 @@ export const accumulate: Entry = {
         )
       : ['anywhere']
   },
-}
-
-function accumulateRepeats(call: Call): Repeats {
-  const { rate } = call.args
-  const constant = constantOf(rate!)
-  if (call.cue || !call.beat.steady) return NEVER
-  if (constant) return growing(by(constant, call.beat.steady.rate))
-  const { every, gain, from } = rate!.facts().repeats
-  if (!every || isZero(every) || !isZero(gain) || from) return NEVER
-  // Over each period it gains the same; a gain that is no decimal is not said to be exact.
-  const whole = integralOf(rate!, call.frameRate)(momentOfSeconds(every, call.frameRate))
-  const rounded = Math.round(whole * 1e9) / 1e9
-  const clocked = absolute(over(every, call.beat.steady.rate))
-  return Math.abs(whole - rounded) < 1e-12
-    ? { every: clocked, gain: over(fromNumber(rounded), clocked), from: null }
-    : NEVER
 }
