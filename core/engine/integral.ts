@@ -27,6 +27,8 @@ const CELLS = 8n
 const WEIGHTS = [989, 5888, -928, 10496, -4540, 10496, -928, 5888, 989].map(w => (w * 4) / 14175 / 8)
 /** Cells that are added up at most, to either side; beyond them a value has no integral here. */
 const MOST_CELLS = 2_000_000
+/** Seconds of the longest period that is integrated once and counted. */
+const LONGEST = rational(10_000)
 
 export function integralOf(form: Form, frameRate: Rational): Integral {
   if (form.integral) return form.integral
@@ -34,6 +36,7 @@ export function integralOf(form: Form, frameRate: Rational): Integral {
   const plain = quadrature(form, edges, frameRate)
   const { every } = repeats
   if (!every || isZero(every) || !isZero(repeats.gain) || repeats.from) return plain
+  if (compare(every, LONGEST) > 0) return plain
   const whole = plain(momentOfSeconds(every, frameRate))
   return m => {
     const rounds = over(m.exactSeconds, every)

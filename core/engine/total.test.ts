@@ -37,6 +37,12 @@ describe('a pace that changes with time', () => {
       [...moments].sort((a, b) => a - b).map(t => seen[moments.indexOf(t)]),
     )
   })
+  it('two paces that hardly ever come back together are added up to a day', () => {
+    const f = fair('accumulate(1turn/s * sine(every: 4s) * sine(every: 2.7182818s))')
+    const [a, b] = [(2 * Math.PI) / 4, (2 * Math.PI) / 2.7182818]
+    const exactly = (t: number) => Math.sin((a - b) * t) / (2 * (a - b)) - Math.sin((a + b) * t) / (2 * (a + b))
+    for (const t of [0.5, 77.3, 4000.25, -12.5]) expect(Math.abs(f.value(t) - exactly(t))).toBeLessThan(1e-8)
+  })
   it('its numbers are tuned without a jump', () => {
     const f = fair(wobbling)
     const { program, jumps } = rewrite(f.program, f.key, wobbling.replace('1Hz', '1.7Hz'), at(12.4), true)

@@ -5,12 +5,13 @@
 import { ALL } from '../insight/interval.ts'
 import { NONE } from '../insight/edges.ts'
 import { costAnew } from '../insight/facts.ts'
-import { NEVER, rests, type Repeats } from '../insight/repeats.ts'
+import { DAY, NEVER, rests, type Repeats } from '../insight/repeats.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
   ZERO,
   absolute,
+  compare,
   fromNumber,
   isZero,
   minus,
@@ -126,6 +127,7 @@ function gained(rate: Form, sum: Integral, frameRate: Rational, beat: Beat): Rep
   const pace = beat.steady?.rate
   if (!pace || isZero(pace) || !every || isZero(every) || !isZero(gain) || from || rests(rate.facts().repeats))
     return NEVER
+  if (compare(every, DAY) > 0) return NEVER
   const whole = sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate))
   const rounded = Math.round(whole * 1e9) / 1e9
   const clocked = over(every, absolute(pace))
