@@ -1,21 +1,26 @@
 /** `check`: what is known of every drive of a piece for all time, and what is wrong with it. */
-import { readKeys } from '../core/engine/meaning.ts'
 import { labelOf } from '../core/formula/labels.ts'
 import { Program, type Slot } from '../core/engine/program.ts'
 import { jumpFix, jumpText, jumpsOf } from '../core/insight/jumps.ts'
-import { closingNumbers, shortestLap } from '../core/insight/proposals.ts'
+import { linksOf, type Links } from '../core/insight/links.ts'
+import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
+import { closingNumbers, closingSpokes, shortestLap } from '../core/insight/proposals.ts'
+import { touching } from '../core/insight/touching.ts'
 import { reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
 import { propertyNamed } from '../core/rig/properties.ts'
-import { toNumber } from '../core/time/rational.ts'
+import { times, toNumber } from '../core/time/rational.ts'
 import { kindName } from '../core/units/kinds.ts'
 import { optionsOf, pieceIn } from './call.ts'
 import { told } from './evaluate.ts'
 
-const HELP = `open-tide check FILE [--json]
+const HELP = `open-tide check FILE [--touching] [--json]
 
-Prints for every drive its kind, period, bounds, leaps, closing at the lap and what it reads, and every error.
-Exit code 1 when there is an error.
+Prints for every drive its kind, period, bounds, leaps, closing at the lap, promises, links both ways and cost, and
+every error.
+  --touching   also which copies of a part overlap during the lap (takes some seconds)
+
+Exit code 0 when all is well, 1 when there is an error, 2 when the call is wrong.
 
   ./open-tide check demo/lantern-pier.json`
 
@@ -28,28 +33,44 @@ interface Row {
   readonly jumps: readonly string[]
   readonly closes: string
   readonly proposals: readonly string[]
+  readonly promises: readonly string[]
   readonly reads: readonly string[]
+  readonly readBy: readonly string[]
+  /** Operations a value takes. */
+  readonly cost: number
+  /** Whether it has a value at every moment. */
+  readonly finite: boolean
   readonly problems: readonly Problem[]
 }
 
 export async function check(args: string[]): Promise<number> {
-  const { values: o, positionals } = optionsOf(args, { json: { type: 'boolean' } })
+  const { values: o, positionals } = optionsOf(args, {
+    json: { type: 'boolean' },
+    touching: { type: 'boolean' },
+  })
   if (o.help) {
     console.log(HELP)
     return 0
   }
   const piece = pieceIn(positionals[0])
   const program = new Program(piece)
-  const rows = [...program.slots.values()].map(slot => rowOf(program, slot))
+  const links = linksOf(program)
+  const rows = [...program.slots.values()].map(slot => rowOf(program, slot, links.get(slot.key)!))
+  const touches = o.touching ? Object.keys(piece.parts).flatMap(part => touchText(program, part)) : []
   const wrong = rows.filter(r => r.problems.some(p => p.level === 'error')).length
   const lap = shortestLap(program)
   if (o.json) {
     console.log(
-      JSON.stringify({ title: piece.title, drives: rows, errors: wrong, shortestLap: lap && toNumber(lap) }, null, 2),
+      JSON.stringify(
+        { title: piece.title, drives: rows, touching: touches, errors: wrong, shortestLap: lap && toNumber(lap) },
+        null,
+        2,
+      ),
     )
     return wrong > 0 ? 1 : 0
   }
   for (const r of rows) print(r)
+  for (const t of touches) console.log(t)
   const open = rows.filter(r => r.closes.startsWith('gap')).length
   const lapText = lap ? ` The shortest lap that closes all that repeats is ${toNumber(lap)} s.` : ''
   console.log(
@@ -58,18 +79,21 @@ export async function check(args: string[]): Promise<number> {
   return wrong > 0 ? 1 : 0
 }
 
-function rowOf(program: Program, slot: Slot): Row {
+function rowOf(program: Program, slot: Slot, links: Links): Row {
   const { piece } = program
   const meaning = program.meanings.all.get(slot.key)!
   const common = {
     drive: labelOf(piece, slot.key),
     formula: meaning.source.text,
-    reads: meaning.text
-      ? [...new Set([...readKeys(meaning.text).map(k => labelOf(piece, k)), ...dialsRead(program, slot)])]
-      : [],
+    reads: [...links.reads.map(k => labelOf(piece, k)), ...links.dials.map(id => piece.dials[id]!.name)],
+    readBy: links.readBy.map(k => labelOf(piece, k)),
     problems: slot.problems,
   }
-  if (slot.offset < 0) return { ...common, kind: '', period: '', bounds: '', jumps: [], closes: '', proposals: [] }
+  if (slot.offset < 0) {
+    const { cost, finite } = slot.forms[0]!.facts()
+    const none = { kind: '', period: '', bounds: '', jumps: [], closes: '', proposals: [], promises: [] }
+    return { ...common, ...none, cost: cost.now, finite }
+  }
   const [part, name] = slot.key.split('.') as [string, string]
   const property = propertyNamed(name)!
   const report = reportOf(piece, program.measures, slot)
@@ -86,11 +110,35 @@ function rowOf(program: Program, slot: Slot): Row {
     bounds: report.range,
     jumps: found.more ? [...jumps, 'may leap at moments that are not known beforehand'] : jumps,
     closes: report.closes,
-    proposals: closingNumbers(program, slot.key).map(f => f.says),
+    proposals: [...closingNumbers(program, slot.key).map(f => f.says), ...spokesText(program, slot, report.closes)],
+    promises: (piece.drives[slot.key]?.promises ?? []).map(
+      p => `${promiseText(p, property)}: ${keptText(keptOf(slot, p, program.measures), p, property)}`,
+    ),
+    cost: report.cost,
+    finite: report.finite,
   }
 }
 
-const dialsRead = (program: Program, slot: Slot): string[] => [...slot.dials].map(id => program.piece.dials[id]!.name)
+/** Spoke counts with which a gear that does not close would. */
+function spokesText(program: Program, slot: Slot, closes: string): string[] {
+  const [part, name] = slot.key.split('.') as [string, string]
+  const { shape } = program.piece.parts[part]!
+  const { exact } = slot.forms[0]!
+  if (shape.type !== 'gear' || name !== 'rotation' || !exact || !closes.startsWith('gap')) return []
+  const spokes = closingSpokes(shape.teeth, times(exact.rate, program.measures.lapLength))
+  return spokes.length > 0 ? [`${spokes.join(', ')} spokes`] : []
+}
+
+/** Pairs of copies of a part that are named, at most. */
+const MOST_PAIRS = 3
+
+function touchText(program: Program, part: string): string[] {
+  const found = touching(program, part)
+  if (found.length === 0) return []
+  const pairs = found.slice(0, MOST_PAIRS).map(t => `${t.a} and ${t.b} at ${Number(toNumber(t.at).toFixed(2))} s`)
+  const more = found.length > MOST_PAIRS ? ` and ${found.length - MOST_PAIRS} pairs more` : ''
+  return [`${program.piece.parts[part]!.name}: copies touch, ${pairs.join(', ')}${more}`]
+}
 
 function print(r: Row): void {
   console.log(r.drive)
@@ -102,7 +150,11 @@ function print(r: Row): void {
   line('jumps', r.jumps.join('; ') || (r.kind ? 'none' : ''))
   line('closure', r.closes)
   line('try', r.proposals.join('   or   '))
+  for (const p of r.promises) line('promise', p)
   line('reads', r.reads.join(', '))
+  line('read by', r.readBy.join(', '))
+  line('cost', `${r.cost} ${r.cost === 1 ? 'operation' : 'operations'} a value`)
+  if (!r.finite) line('value', 'may have none at some moments; it rests at its hand value then')
   for (const p of r.problems)
     console.log(
       told(r.formula, p)

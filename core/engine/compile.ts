@@ -6,6 +6,7 @@ import type { Checked } from '../formula/check.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../formula/functions/index.ts'
 import type { Call, Entry, Word } from '../formula/functions/entry.ts'
+import { ALL } from '../insight/interval.ts'
 import { argsOf, costOfArgs, edgesOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
 import { canonical, nearest, written } from '../formula/names.ts'
 import { replacing, type Span } from '../formula/problem.ts'
@@ -344,6 +345,7 @@ class Compiler {
       edges: () => (entry.edges ?? edgesOfArgs)(call),
       cost: () => (entry.cost ?? costOfArgs)(call),
       finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true),
+      slope: () => entry.slope?.(call) ?? ALL,
     }
     return form(entry.value(call), known, entry.integral?.(call) ?? null)
   }

@@ -59,6 +59,7 @@ export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}):
     edges: () => E.NONE,
     cost: () => (isConstant(exact) ? FREE : costOf(1, [])),
     finite: () => true,
+    slope: () => I.point(toNumber(exact.rate)),
   })
   return {
     at: m => reader.at(m),
@@ -98,7 +99,12 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
   }
   const both = form(
     m => a.at(m) + b.at(m),
-    { ...made([a, b]), bounds: () => I.plus(bounds(a), bounds(b)), repeats: () => R.plus(repeats(a), repeats(b)) },
+    {
+      ...made([a, b]),
+      bounds: () => I.plus(bounds(a), bounds(b)),
+      repeats: () => R.plus(repeats(a), repeats(b)),
+      slope: () => I.plus(slope(a), slope(b)),
+    },
     sumIntegral(a, b),
   )
   return { ...both, rate: { type: 'sum', a, b } }
@@ -108,7 +114,12 @@ export function negated(a: Form, frameRate: Rational): Form {
   if (a.exact) return steady(opposite(a.exact), frameRate, { perLap: a.perLap, ofTime: a.ofTime })
   const less = form(
     m => -a.at(m),
-    { ...made([a]), bounds: () => I.negative(bounds(a)), repeats: () => R.negative(repeats(a)) },
+    {
+      ...made([a]),
+      bounds: () => I.negative(bounds(a)),
+      repeats: () => R.negative(repeats(a)),
+      slope: () => I.negative(slope(a)),
+    },
     scaledIntegral(a, -1),
   )
   return { ...less, rate: { type: 'scaled', by: negate(ONE), dials: null, of: a } }
@@ -116,6 +127,7 @@ export function negated(a: Form, frameRate: Rational): Form {
 
 export const bounds = (f: Form): I.Interval => f.facts().bounds
 export const repeats = (f: Form): R.Repeats => f.facts().repeats
+export const slope = (f: Form): I.Interval => f.facts().slope
 
 /** The value at which a form rests from some moment on; null when it does not. */
 export function restOf(f: Form, frameRate: Rational): number | null {

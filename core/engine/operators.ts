@@ -7,7 +7,7 @@ import { AffineReader, add, opposite } from '../time/affine.ts'
 import { ONE, ZERO, compare, isWhole, isZero, over, times, within, type Rational } from '../time/rational.ts'
 import * as R from '../insight/repeats.ts'
 import { settledBy } from './beat.ts'
-import { bounds, constantOf, fixed, form, made, repeats, restOf, type Form } from './form.ts'
+import { bounds, constantOf, fixed, form, made, repeats, restOf, slope, type Form } from './form.ts'
 
 /** The largest whole power that is worked out by multiplying. */
 const MOST_FACTORS = 64
@@ -113,5 +113,6 @@ export function either(test: Form, yes: Form, no: Form, frameRate: Rational): Fo
       if (t.low > 0 || t.high < 0) return bounds(yes)
       return t.low === 0 && t.high === 0 ? bounds(no) : I.union(bounds(yes), bounds(no))
     },
+    slope: () => I.union(slope(yes), slope(no)),
   })
 }

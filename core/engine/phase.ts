@@ -3,6 +3,7 @@
  * next. The steady share is kept exact; a phase that itself moves is added after.
  */
 import type { Edges } from '../insight/edges.ts'
+import { ALL, plus as plusIntervals, point, type Interval } from '../insight/interval.ts'
 import { together, wholeRounds, type Repeats } from '../insight/repeats.ts'
 import type { Entry } from '../formula/functions/entry.ts'
 import { add, constant, evaluateAffine, type Affine, type Split } from '../time/affine.ts'
@@ -24,6 +25,8 @@ export interface Phase {
   /** Cells in a lap when it was written per lap and comes to a whole number; else 0. */
   readonly wrap: number
   readonly repeats: () => Repeats
+  /** Lowest and highest pace, in turns a second of the piece. */
+  readonly slope: () => Interval
   /** Where it passes whole numbers. */
   readonly wholes: () => Edges
   /** Whether it stands still. */
@@ -79,6 +82,7 @@ function phase(
   const steadyAt = (m: Moment) => evaluateAffine(turns, beat.steady ? m : beat.when(m))
   const exactAt = run ? (m: Moment) => plus(steadyAt(m), fromNumber(run.at(m))) : steadyAt
   const still = isZero(turns.rate) && !moving
+  const steadySlope = () => (read.affine ? point(toNumber(read.affine.rate)) : ALL)
   if (!moving) {
     return {
       splitAt: read.splitAt,
@@ -86,10 +90,12 @@ function phase(
       affine: read.affine,
       wrap,
       repeats: () => read.cyclic,
+      slope: steadySlope,
       wholes: () => read.wholes,
       still,
     }
   }
+  const slope = () => plusIntervals(steadySlope(), moving.facts().slope)
   const out: Split = { whole: 0, part: 0 }
   const splitAt = (m: Moment): Split => {
     const r = read.splitAt(m)
@@ -100,5 +106,5 @@ function phase(
     return out
   }
   const repeats = () => together([read.cyclic, wholeRounds(moving.facts().repeats)])
-  return { splitAt, exactAt, affine: null, wrap, repeats, wholes: () => ['anywhere'], still }
+  return { splitAt, exactAt, affine: null, wrap, repeats, slope, wholes: () => ['anywhere'], still }
 }

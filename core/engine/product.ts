@@ -9,7 +9,7 @@ import { scale, type Affine } from '../time/affine.ts'
 import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
 import { clockTime } from './beat.ts'
 import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
-import { bounds, constantOf, fixed, form, made, repeats, restOf, steady, type Form } from './form.ts'
+import { bounds, constantOf, fixed, form, made, repeats, restOf, slope, steady, type Form } from './form.ts'
 import { scaledIntegral } from './integral.ts'
 
 export interface Factor {
@@ -102,6 +102,12 @@ function pair(a: Form, f: Factor, frameRate: Rational): Form {
             : faded(a, b, f.inverse, frameRate),
       bounds: () =>
         f.inverse ? I.over(bounds(a), bounds(b)) : a === b ? I.square(bounds(a)) : I.times(bounds(a), bounds(b)),
+      slope: () =>
+        !f.inverse
+          ? I.plus(I.times(slope(a), bounds(b)), I.times(bounds(a), slope(b)))
+          : cb && !isZero(cb)
+            ? I.over(slope(a), bounds(b))
+            : I.ALL,
     },
     constantFactor(a, f, ca, cb),
   )

@@ -18,7 +18,7 @@ import { compile } from './compile.ts'
 import { CannotRun, dialForm, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
 import { bounds, fixed, form, repeats, type Form } from './form.ts'
-import { union } from '../insight/interval.ts'
+import { ALL, union } from '../insight/interval.ts'
 import { tightened } from '../insight/suppose.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
 import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
@@ -322,6 +322,7 @@ function guarded(f: Form, base: Form): Form {
     edges: () => f.facts().edges,
     cost: () => ({ now: 1, anew: f.facts().cost.anew }),
     finite: () => f.facts().finite,
+    slope: () => (f.facts().finite ? f.facts().slope : ALL),
   })
   return reader
 }

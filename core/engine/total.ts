@@ -2,7 +2,7 @@
  * What a rate comes to: added up over the clock in force from its second 0, exactly where the rate is constant. Sums
  * and constant factors split, so that a pace made of dials keeps its slip (`dialled.ts`) whatever else the rate does.
  */
-import { ALL } from '../insight/interval.ts'
+import { ALL, point, times as scaled } from '../insight/interval.ts'
 import { NONE } from '../insight/edges.ts'
 import { costAnew } from '../insight/facts.ts'
 import { DAY, NEVER, rests, type Repeats } from '../insight/repeats.ts'
@@ -67,6 +67,7 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
     edges: () => (beat.steady ? NONE : beat.edges),
     cost: () => costAnew(1, rate.facts(), READINGS),
     finite: () => rate.facts().finite,
+    slope: () => (beat.steady ? scaled(rate.facts().bounds, point(toNumber(beat.steady.rate))) : ALL),
   })
   return { form: all, by: t => sum(momentOfSeconds(t, s.frameRate)) }
 }

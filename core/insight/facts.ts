@@ -1,6 +1,6 @@
 /** What is known of a value for all time. Each fact is worked out when it is first asked for. */
 import type { Edges } from './edges.ts'
-import type { Interval } from './interval.ts'
+import { ALL, type Interval } from './interval.ts'
 import type { Repeats } from './repeats.ts'
 import { supposed } from './suppose.ts'
 
@@ -21,10 +21,14 @@ export interface Facts {
   readonly cost: Cost
   /** Whether it surely has a value at every moment: nothing is divided by 0, no root is drawn of less than 0. */
   readonly finite: boolean
+  /** Lowest and highest speed, per second, from any moment on; leaps aside. */
+  readonly slope: Interval
 }
 
-/** Ways of working the facts out. */
-export type Known = { readonly [fact in keyof Facts]: () => Facts[fact] }
+/** Ways of working the facts out. A speed that is not given has no bounds. */
+export type Known = { readonly [fact in Exclude<keyof Facts, 'slope'>]: () => Facts[fact] } & {
+  readonly slope?: () => Interval
+}
 
 export function facts(known: Known): Facts {
   let bounds: Interval | undefined
@@ -32,6 +36,7 @@ export function facts(known: Known): Facts {
   let edges: Edges | undefined
   let cost: Cost | undefined
   let finite: boolean | undefined
+  let slope: Interval | undefined
   const self: Facts = {
     get bounds() {
       return supposed(self, known.bounds) ?? (bounds ??= known.bounds())
@@ -47,6 +52,9 @@ export function facts(known: Known): Facts {
     },
     get finite() {
       return (finite ??= known.finite())
+    },
+    get slope() {
+      return (slope ??= known.slope?.() ?? ALL)
     },
   }
   return self

@@ -2,7 +2,7 @@
 import { seedOf } from '../signal/hash.ts'
 import { operation, putDrive, type Operation } from './operation.ts'
 import { freshId } from './parts.ts'
-import { propertyKey, type Dial, type Drive, type Piece, type Signal } from './schema.ts'
+import { propertyKey, type Dial, type Drive, type Piece, type Promised, type Signal } from './schema.ts'
 
 /** A function on a property; takes the place of one that is there. */
 export function addDrive(piece: Piece, part: string, property: string, text: string): Operation {
@@ -30,6 +30,13 @@ export function setText(piece: Piece, key: string, text: string, good: boolean):
 export function switchDrive(piece: Piece, key: string, off: boolean): Operation {
   const drive = piece.drives[key]!
   return operation(`switch ${drive.property} ${off ? 'off' : 'on'}`, putDrive({ ...drive, off }))
+}
+
+/** What a drive promises; it is checked, never enforced. */
+export function setPromises(piece: Piece, key: string, promises: readonly Promised[]): Operation {
+  const drive = piece.drives[key]!
+  const says = `promise of ${piece.parts[drive.part]?.name ?? drive.part} ${drive.property}`
+  return operation(says, putDrive({ ...drive, promises: [...promises] }))
 }
 
 export function removeDrive(piece: Piece, key: string): Operation {

@@ -80,6 +80,8 @@ export const Part = v.object({
   span: v.nullable(v.object({ from: number, to: number })),
 })
 
+const Promised = v.object({ of: v.picklist(['value', 'speed']), side: v.picklist(['above', 'below']), than: number })
+
 /** A function of time on one property; its key is `part.property` with the part's id. */
 export const Drive = v.object({
   part: id,
@@ -92,8 +94,8 @@ export const Drive = v.object({
   off: v.boolean(),
   /** Other formulas kept for comparison. */
   takes: v.pipe(v.array(v.object({ name, text: formula })), v.maxLength(20)),
-  /** Promises that are checked: `stays above 15px/s`. */
-  promises: v.pipe(v.array(v.object({ side: v.picklist(['above', 'below']), than: number })), v.maxLength(4)),
+  /** Promises that are checked: `stays above 15px`, or, of its speed, `15px/s`; in the property's display unit. */
+  promises: v.pipe(v.array(Promised), v.maxLength(4)),
 })
 
 /** A point of a curve or a hand key, in seconds, and how it goes on from there. */
@@ -232,6 +234,7 @@ export type Part = v.InferOutput<typeof Part>
 export type Shape = v.InferOutput<typeof Shape>
 export type ShapeType = Shape['type']
 export type Copies = v.InferOutput<typeof Copies>
+export type Promised = v.InferOutput<typeof Promised>
 export type Drive = v.InferOutput<typeof Drive>
 export type Base = v.InferOutput<typeof Base>
 export type Dial = v.InferOutput<typeof Dial>

@@ -91,6 +91,13 @@ function cellsUpTo(whole: number, x: number, seed: number): number {
 /** The furthest a slope of ±1 on either side carries noise of one octave, at a part of its cell. */
 const most = (part: number): number => 2 * (part + (1 - 2 * part) * fade(part))
 
+/**
+ * How much noise within ±1 climbs a cell at most, either way: of one octave 2.7, where slopes of 1 and −1 meet a
+ * fifth into a cell.
+ */
+export const noiseSteepness = (octaves: readonly Octave[]): number =>
+  octaves.reduce((sum, o) => sum + o.share * o.finer * 2.75, 0)
+
 /** Bends of `latticeNoise` at most, per cell squared: 2 (2 · 2 · 1.875 + 5.774), from those of the fade. */
 const BEND = 27
 /** Places in a cell of the finest octave at which it is looked at, and looks at most. */

@@ -1,7 +1,7 @@
 /** Chance: noise and random, hashed, without a period, each property and copy with its own. */
 import { hashUnit } from '../../signal/hash.ts'
-import { noiseReach, noiseUpTo, octaveNoise, octavesOf, type Octave } from '../../signal/noise.ts'
-import { interval, minus, plus, point, times, union, type Interval } from '../../insight/interval.ts'
+import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesOf, type Octave } from '../../signal/noise.ts'
+import { ALL, interval, minus, plus, point, times, union, type Interval } from '../../insight/interval.ts'
 import { joined } from '../../insight/edges.ts'
 import { NEVER, everySeconds, together } from '../../insight/repeats.ts'
 import { constantOf } from '../../engine/form.ts'
@@ -9,7 +9,20 @@ import { floor, rational, times as by, toNumber } from '../../time/rational.ts'
 import type { Moment } from '../../time/moment.ts'
 import { ANGLE, FREQUENCY, PLAIN } from '../../units/kinds.ts'
 import { boundsOf, costOfArgs, edgesOfArgs, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
-import { AMP, FREQ, HIGH, LOW, OFFSET, PHASE, SWING, swing, swingBounds, swingIntegral, valuesOf } from './swing.ts'
+import {
+  AMP,
+  FREQ,
+  HIGH,
+  LOW,
+  OFFSET,
+  PHASE,
+  SWING,
+  swing,
+  swingBounds,
+  swingIntegral,
+  swingSlope,
+  valuesOf,
+} from './swing.ts'
 
 const SEED: Parameter = { name: 'seed', says: 'a number that is shared to share the chance', kind: PLAIN, steady: true }
 
@@ -65,6 +78,7 @@ export const noise: Entry = {
     })
   },
   bounds: call => swingBounds(call, noiseReach(octavesIn(call), call.args.at ? 0 : call.phase.wrap)),
+  slope: call => (call.args.at ? ALL : swingSlope(call, noiseSteepness(octavesIn(call)))),
   cost: call => costOfArgs(call, octavesIn(call).length),
   repeats: call => {
     if (call.args.at || call.phase.still) return repeatsOfArgs(valuesOf(call))

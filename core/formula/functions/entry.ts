@@ -76,6 +76,8 @@ export interface Entry {
   readonly edges?: (call: Call) => Edges
   /** Whether it surely has a value wherever its arguments have one. When not given: it does. */
   readonly finite?: (call: Call) => boolean
+  /** Lowest and highest speed, per second, leaps aside. When not given: not known. */
+  readonly slope?: (call: Call) => Interval
   /** Operations a value takes. When not given: one more than its arguments. */
   readonly cost?: (call: Call) => Cost
   /** Its integral from second 0, where there is a closed form for these arguments. */
@@ -121,6 +123,7 @@ export const argsOf = (call: Call): Form[] => [
   ...call.many,
 ]
 export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
+export const slopeOf = (call: Call, name: string): Interval => call.args[name]!.facts().slope
 export const repeatsOfArgs = (call: Call): Repeats => together(argsOf(call).map(f => f.facts().repeats))
 export const edgesOfArgs = (call: Call): Edges => joined(...argsOf(call).map(f => f.facts().edges))
 /**

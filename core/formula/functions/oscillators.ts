@@ -20,6 +20,7 @@ import {
   swingBounds,
   swingIntegral,
   swingRepeats,
+  swingSlope,
   valuesOf,
 } from './swing.ts'
 
@@ -32,11 +33,13 @@ interface Wave {
   /** Its integral up to a part of a cycle, in cycles; over a whole one it is 0. */
   readonly upTo: (part: number) => number
   readonly leaps: boolean
+  /** How much it climbs a turn at most, either way. */
+  readonly steepest: number
 }
 
 const own = (call: Call): Edges => edgesOfArgs(valuesOf(call))
 
-function oscillator({ name, says, example, wave, upTo, leaps }: Wave): Entry {
+function oscillator({ name, says, example, wave, upTo, leaps, steepest }: Wave): Entry {
   return {
     name,
     group: 'source',
@@ -49,6 +52,7 @@ function oscillator({ name, says, example, wave, upTo, leaps }: Wave): Entry {
     value: call => swing(call, m => wave(call.phase.splitAt(m).part)),
     bounds: call => swingBounds(call),
     repeats: swingRepeats,
+    slope: call => swingSlope(call, steepest),
     edges: call => (leaps ? joined(own(call), call.phase.wholes()) : own(call)),
     integral: call => swingIntegral(call, (_whole, part) => upTo(part)),
   }
@@ -63,6 +67,7 @@ export const sine = oscillator({
   wave: sineOfPart,
   upTo: part => (1 - sineOfPart(part < 0.75 ? part + 0.25 : part - 0.75)) / TURN,
   leaps: false,
+  steepest: TURN * (1 + 1e-12),
 })
 
 export const triangle = oscillator({
@@ -72,6 +77,7 @@ export const triangle = oscillator({
   wave: p => (p < 0.25 ? 4 * p : p < 0.75 ? 2 - 4 * p : 4 * p - 4),
   upTo: p => (p < 0.25 ? 2 * p * p : p < 0.75 ? 2 * p - 2 * p * p - 0.25 : 2 * p * p - 4 * p + 2),
   leaps: false,
+  steepest: 4,
 })
 
 export const saw = oscillator({
@@ -81,6 +87,7 @@ export const saw = oscillator({
   wave: p => 2 * p - 1,
   upTo: p => p * p - p,
   leaps: true,
+  steepest: 2,
 })
 
 const DUTY: Parameter = { name: 'duty', says: 'what share of the time it is high', kind: PLAIN, initial: 0.5 }
@@ -108,6 +115,7 @@ export const square: Entry = {
   },
   bounds: call => swingBounds(call),
   repeats: swingRepeats,
+  slope: call => swingSlope(call, 0),
   edges: call => joined(own(call), call.phase.wholes(), falls(call)),
   integral: call => {
     const share = constantOf(call.args.duty!)

@@ -7,7 +7,7 @@ import { AffineReader, add, constant, opposite } from '../../time/affine.ts'
 import { ZERO, absolute, compare, minus as less, plus as and, times as by, type Rational } from '../../time/rational.ts'
 import { PLAIN } from '../../units/kinds.ts'
 import { settledBy } from '../../engine/beat.ts'
-import { boundsOf, folded, repeatsOfArgs, settledBetween, type Entry, type Parameter } from './entry.ts'
+import { boundsOf, folded, repeatsOfArgs, settledBetween, slopeOf, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
 
@@ -71,6 +71,7 @@ export const clamp: Entry = {
     const h = boundsOf(call, 'high')
     return l.high <= h.low ? meet(boundsOf(call, 'x'), l.low, h.high) : union(union(l, h), boundsOf(call, 'x'))
   },
+  slope: call => ['x', 'low', 'high'].map(name => slopeOf(call, name)).reduce(union),
   repeats: call => settledBetween(call, 'x', 'low', 'high'),
 }
 
@@ -134,6 +135,7 @@ const extreme = (name: 'min' | 'max'): Entry => {
       const all = call.many.map(f => f.facts().bounds)
       return { low: pick(...all.map(b => b.low)), high: pick(...all.map(b => b.high)) }
     },
+    slope: call => call.many.map(f => f.facts().slope).reduce(union),
   }
 }
 export const min = extreme('min')
@@ -155,6 +157,7 @@ export const abs: Entry = {
     const x = boundsOf(call, 'x')
     return x.low >= 0 ? x : x.high <= 0 ? negative(x) : { low: 0, high: Math.max(-x.low, x.high) }
   },
+  slope: call => union(slopeOf(call, 'x'), negative(slopeOf(call, 'x'))),
 }
 
 export const sign: Entry = {

@@ -5,7 +5,7 @@ import { constantOf } from '../../engine/form.ts'
 import type { Moment } from '../../time/moment.ts'
 import { toNumber } from '../../time/rational.ts'
 import { ANGLE, FREQUENCY, TIME } from '../../units/kinds.ts'
-import { boundsOf, repeatsOfArgs, without, type Call, type Parameter } from './entry.ts'
+import { boundsOf, repeatsOfArgs, slopeOf, without, type Call, type Parameter } from './entry.ts'
 
 export const FREQ: Parameter = { name: 'freq', says: 'how many times a second', kind: FREQUENCY, required: true }
 export const EVERY: Parameter = {
@@ -76,6 +76,20 @@ export function swingBounds(call: Call, wave: Interval = interval(-1, 1)): Inter
   if (wave.low <= -1 && wave.high >= 1) return ends
   const inner = plus(times(plus(low, high), point(0.5)), times(times(minus(high, low), point(0.5)), wave))
   return interval(Math.max(ends.low, inner.low), Math.min(ends.high, inner.high))
+}
+
+/** Speed of a swing whose wave climbs by at most `steepest` a turn, either way. */
+export function swingSlope(call: Call, steepest: number): Interval {
+  const wave = times(call.phase.slope(), interval(-steepest, steepest))
+  const one = interval(-1, 1)
+  if (!byEnds(call)) {
+    const moved = plus(slopeOf(call, 'offset'), times(slopeOf(call, 'amp'), one))
+    return plus(moved, times(boundsOf(call, 'amp'), wave))
+  }
+  const half = (i: Interval) => times(i, point(0.5))
+  const [low, high] = [slopeOf(call, 'low'), slopeOf(call, 'high')]
+  const moved = plus(half(plus(low, high)), times(half(minus(high, low)), one))
+  return plus(moved, times(half(minus(boundsOf(call, 'high'), boundsOf(call, 'low'))), wave))
 }
 
 export const swingRepeats = (call: Call): Repeats => together([call.phase.repeats(), repeatsOfArgs(valuesOf(call))])

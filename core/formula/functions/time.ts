@@ -23,7 +23,16 @@ import {
   type Rational,
 } from '../../time/rational.ts'
 import { FREQUENCY, TIME } from '../../units/kinds.ts'
-import { boundsOf, edgesOfArgs, repeatsOfArgs, without, type Call, type Entry, type Parameter } from './entry.ts'
+import {
+  boundsOf,
+  edgesOfArgs,
+  repeatsOfArgs,
+  slopeOf,
+  without,
+  type Call,
+  type Entry,
+  type Parameter,
+} from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
 
@@ -65,6 +74,7 @@ export const delay: Entry = {
     return exact && lag ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, lag)) } : null
   },
   bounds: call => boundsOf(call, 'x'),
+  slope: call => (constantOf(call.args.by!) ? slopeOf(call, 'x') : ALL),
   cost: call => costAnew(1, call.args.x!.facts()),
   repeats: call => {
     const lag = constantOf(call.args.by!)
@@ -189,7 +199,16 @@ export const rateOf: Entry = {
     const { exact } = call.args.x!
     return exact && { rate: ZERO, base: exact.rate }
   },
-  bounds: call => (call.args.x!.exact ? point(toNumber(call.args.x!.exact.rate)) : ALL),
+  bounds: call => {
+    const { exact } = call.args.x!
+    if (exact) return point(toNumber(exact.rate))
+    const { slope, bounds: all, edges } = call.args.x!.facts()
+    if (edges.length > 0 || !isBounded(slope) || !isBounded(all)) return ALL
+    // Twice the mean speed over one step less the mean over two: of both it is only known that they are within.
+    const [low, high] = [2 * slope.low - slope.high, 2 * slope.high - slope.low]
+    const rounding = 1e-11 * Math.max(Math.abs(all.low), Math.abs(all.high))
+    return interval(low - rounding, high + rounding)
+  },
   cost: call => costAnew(3, call.args.x!.facts(), call.args.x!.exact ? 0 : 3),
   repeats: call => ({ ...call.args.x!.facts().repeats, gain: ZERO }),
   edges: call => (call.args.x!.exact ? NONE : ['anywhere']),
@@ -270,6 +289,7 @@ export const accumulate: Entry = {
     const b = boundsOf(call, 'rate')
     return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
   },
+  slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
   repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
   edges: call => {
     const rest = edgesOfArgs(without(call, 'rate', 'reset'))

@@ -1,0 +1,76 @@
+/** Promises of a drive: that its value, or its speed, stays above or below a limit. Proved by bounds, or broken by a moment. */
+import type { Form } from '../engine/form.ts'
+import type { Slot } from '../engine/program.ts'
+import type { Promised } from '../piece/schema.ts'
+import { propertyNamed, type Property } from '../rig/properties.ts'
+import { Moment, momentOfTicks } from '../time/moment.ts'
+import { floor, plus, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { printNumber, unitNamed, type Measures } from '../units/units.ts'
+import { union, type Interval } from './interval.ts'
+
+/** `kept`: for all time, as the bound proves. `broken`: at a moment. Else neither is known. All in display units. */
+export type Kept =
+  | { readonly verdict: 'kept'; readonly bound: number }
+  | { readonly verdict: 'broken'; readonly at: Rational; readonly value: number }
+  | { readonly verdict: 'open'; readonly bound: number; readonly seen: number }
+
+/** Laps that are looked through for a moment at which a promise is broken, and moments of them at most. */
+const LAPS = 4
+const MOST = 20_000
+/** The step of a speed, in seconds; a power of 2, so that it divides without rounding. */
+const STEP = rational(1, 4096)
+
+/** `stays above 15px/s`. */
+export function promiseText(p: Promised, property: Property): string {
+  return `stays ${p.side} ${printNumber(p.than, 4)}${property.unit}${p.of === 'speed' ? '/s' : ''}`
+}
+
+export function keptOf(slot: Slot, p: Promised, m: Measures): Kept {
+  const size = sizeOf(slot, m)
+  const limit = p.than * size
+  const beyond = (v: number) => (p.side === 'above' ? v < limit : v > limit)
+  const bounds = slot.readers.map(f => rangeOf(f, p)).reduce(union)
+  const bound = p.side === 'above' ? bounds.low : bounds.high
+  // A bound may be out by its own rounding; a promise is of what people can type.
+  const slack = 1e-9 * Math.max(Math.abs(limit), size)
+  if (!beyond(bound + (p.side === 'above' ? slack : -slack))) return { verdict: 'kept', bound: bound / size }
+  let seen = p.side === 'above' ? Infinity : -Infinity
+  for (const at of looks(slot, m)) {
+    for (const f of slot.readers) {
+      const v = p.of === 'speed' ? speed(f, at) : f.at(at)
+      if (beyond(v)) return { verdict: 'broken', at: at.exactSeconds, value: v / size }
+      seen = p.side === 'above' ? Math.min(seen, v) : Math.max(seen, v)
+    }
+  }
+  return { verdict: 'open', bound: bound / size, seen: seen / size }
+}
+
+/** What became of a promise, in one sentence. */
+export function keptText(kept: Kept, p: Promised, property: Property): string {
+  const unit = property.unit + (p.of === 'speed' ? '/s' : '')
+  const show = (v: number) => `${printNumber(Number(v.toPrecision(4)), 4).replace('-', '−')}${unit}`
+  const never = p.side === 'above' ? 'below' : 'above'
+  if (kept.verdict === 'kept') return `kept for all time: never ${never} ${show(kept.bound)}`
+  if (kept.verdict === 'broken') return `broken at ${printNumber(toNumber(kept.at), 2)} s: ${show(kept.value)}`
+  const known = Number.isFinite(kept.bound) ? `the bound is ${show(kept.bound)}` : 'it has no bound'
+  return `not proven: nothing ${never} ${show(kept.seen)} was seen, but ${known}`
+}
+
+const rangeOf = (f: Form, p: Promised): Interval => (p.of === 'speed' ? f.facts().slope : f.facts().bounds)
+
+function sizeOf(slot: Slot, m: Measures): number {
+  const property = propertyNamed(slot.key.split('.')[1]!)!
+  return toNumber(unitNamed(property.unit)?.size(m) ?? rational(1))
+}
+
+const speed = (f: Form, m: Moment): number => {
+  const next = new Moment(plus(m.frames, times(STEP, m.rate)), m.rate)
+  return (f.at(next) - f.at(m)) / toNumber(STEP)
+}
+
+/** Moments of the first laps, evenly spread: every frame where there are few enough. */
+function* looks(slot: Slot, m: Measures): Iterable<Moment> {
+  const frames = Number(floor(times(times(m.lapLength, m.frameRate), rational(LAPS))))
+  const count = Math.max(1, Math.min(frames, Math.floor(MOST / slot.readers.length)))
+  for (let k = 0; k < count; k++) yield momentOfTicks(Math.floor((k * frames) / count) * 1024, m.frameRate)
+}
