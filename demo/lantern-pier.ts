@@ -382,28 +382,33 @@ const LANTERNS = 16
 const SPAN = 1178
 
 function lanternString(b: Builder, name: string, y: number, sag: number, size: number, lit: string): void {
-  const cords = LANTERNS + 1
-  const step = SPAN / cords
-  const hang = (u: number) => -sag * (1 - (2 * u - 1) * (2 * u - 1))
-  const cord = b.part(`${name} cord`, { type: 'line' }, on(null, 20, { copies: row(cords, step) }), {
-    y,
-    width: step + 1,
+  // A hanging cord: 0 at the posts, `sag` deep in the middle; the lanterns hang between its ends.
+  const hanging = (from: number, to: number) =>
+    Array.from({ length: 9 }, (_, k) => {
+      const u = from + ((to - from) * k) / 8
+      return { x: (u - 0.5) * SPAN, y: y - sag * (1 - (2 * u - 1) * (2 * u - 1)) }
+    })
+  const along = (count: number, from: number, to: number, turn: boolean): Copies => ({
+    layout: 'path',
+    count,
+    points: hanging(from, to),
+    closed: false,
+    smooth: true,
+    turn,
+  })
+  const pieces = 2 * (LANTERNS + 1)
+  const half = 0.5 / pieces
+  b.part(`${name} cord`, { type: 'line' }, on(null, 20, { copies: along(pieces, half, 1 - half, true) }), {
+    width: SPAN / pieces + 3,
     ...paint('stroke', 'sea', 70),
     strokeWidth: 2,
   })
-  // Each piece of cord joins two points of the hanging curve: its middle, its slope, its length.
-  const ends = (i: number) => [hang(i / cords), hang((i + 1) / cords)] as const
-  b.copies(cord, 'y', cords, i => y + (ends(i)[0] + ends(i)[1]) / 2)
-  b.copies(cord, 'rotation', cords, i => (Math.atan2(ends(i)[1] - ends(i)[0], step) * 180) / Math.PI)
-  b.copies(cord, 'width', cords, i => Math.hypot(step, ends(i)[1] - ends(i)[0]) + 1)
-
+  const gap = 1 / (LANTERNS + 1)
   const lantern = b.part(
     `${name} lantern`,
     { type: 'group' },
-    on(null, 22, { copies: row(LANTERNS, step), pivot: { x: 0, y: 0 } }),
-    { y },
+    on(null, 22, { copies: along(LANTERNS, gap, 1 - gap, false), pivot: { x: 0, y: 0 } }),
   )
-  b.copies(lantern, 'y', LANTERNS, i => y + hang((i + 1) / cords))
   b.drive(lantern, 'rotation', 'noise(freq: 0.7Hz, amp: 26deg) * wind')
   const glow = b.part(`${name} glow`, { type: 'ellipse' }, on(lantern, 1), {
     y: -size,

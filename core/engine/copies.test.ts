@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { addDrive } from '../piece/drives.ts'
 import { apply } from '../piece/operation.ts'
-import { setKeys, setPart } from '../piece/parts.ts'
+import { addPart, setKeys, setPart } from '../piece/parts.ts'
 import { Scene } from '../rig/scene.ts'
 import { at, fair, type Place } from '../testing.ts'
 import { Program } from './program.ts'
@@ -27,6 +28,111 @@ describe('copies in a grid', () => {
     expect(f.slot.readers).toHaveLength(60)
     expect([0, 4, 5, 59].map(i => f.value(0, i))).toEqual([0, 4, 100, 1104])
     expect(fair('parent.index * 1turn', { on: 'Mount' }).slot.problems[0]!.code).toBe('index')
+  })
+})
+
+describe('copies along a path', () => {
+  const corner = [
+    { x: 0, y: 0 },
+    { x: 30, y: 0 },
+    { x: 30, y: 40 },
+  ]
+  const path = (more: object): Place['change'] => {
+    const copies = {
+      layout: 'path',
+      count: 8,
+      points: corner,
+      closed: false,
+      smooth: false,
+      turn: true,
+      ...more,
+    } as const
+    return b => void b.do(setPart(b.piece, 'p3', { copies }))
+  }
+  const worlds = (f: ReturnType<typeof fair>) =>
+    new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size))).bodies.get('p3')!.worlds
+
+  it('stand evenly by its length, and along it', () => {
+    const f = fair('along * 1turn', { on: 'Flag', change: path({}) })
+    expect(f.slot.readers.map(r => r.at(at(0)))).toEqual([0, 1, 2, 3, 4, 5, 6, 7].map(i => i / 7))
+    const still = fair('0', { on: 'Flag', change: path({}) })
+    // 70 px in sevenths: three steps to the right, then four up.
+    const places = worlds(still).map(w => [w[3]!, w[7]!].map(Math.round))
+    expect(places).toEqual([
+      [0, 0],
+      [10, 0],
+      [20, 0],
+      [30, 0],
+      [30, 10],
+      [30, 20],
+      [30, 30],
+      [30, 40],
+    ])
+    expect(worlds(still)[1]![0]).toBeCloseTo(1, 12)
+    expect(worlds(still)[6]![4]).toBeCloseTo(1, 12)
+  })
+  it('go all the way round a closed one', () => {
+    const f = fair('along * 1turn', { on: 'Flag', change: path({ closed: true, count: 4 }) })
+    expect(f.slot.readers.map(r => r.at(at(0)))).toEqual([0, 0.25, 0.5, 0.75])
+    // 120 px round: a quarter is 30.
+    expect(worlds(f).map(w => [w[3]!, w[7]!].map(Math.round))).toEqual([
+      [0, 0],
+      [30, 0],
+      [30, 30],
+      [18, 24],
+    ])
+  })
+  it('pass smoothly through the points', () => {
+    const arc = [0, 1, 2, 3, 4].map(k => ({
+      x: 100 * Math.cos((k * Math.PI) / 4),
+      y: 100 * Math.sin((k * Math.PI) / 4),
+    }))
+    const f = fair('0', { on: 'Flag', change: path({ points: arc, smooth: true, count: 41 }) })
+    for (const w of worlds(f)) expect(Math.hypot(w[3]!, w[7]!)).toBeGreaterThan(95)
+    expect(Math.hypot(worlds(f)[20]![3]!, worlds(f)[20]![7]!)).toBeCloseTo(100, 6)
+  })
+})
+
+describe('layers', () => {
+  const layered: Place['change'] = b =>
+    void b
+      .do(setPart(b.piece, 'p3', { copies: { layout: 'row', count: 3, dx: 40, dy: 0 } }))
+      .do(
+        addPart(
+          b.piece,
+          { type: 'ellipse' },
+          { name: 'Face', parent: 'p3', copies: { layout: 'layers', count: 4, dz: 6 } },
+        ).op,
+      )
+  it('are counted apart from the copies they stand in, from front to back', () => {
+    const f = fair('0', { change: layered })
+    const face = Object.keys(f.piece.parts).find(id => f.piece.parts[id]!.name === 'Face')!
+    const text = 'index * 100deg + layer * 10deg + layers * 1deg + depth * 0.1deg'
+    const program = new Program(apply(f.piece, addDrive(f.piece, face, 'rotation', text)))
+    const slot = program.slots.get(`${face}.rotation`)!
+    expect(slot.problems).toEqual([])
+    expect(slot.readers.map(r => Number((r.at(at(0)) * 360).toFixed(4)))).toEqual(
+      [0, 1, 2].flatMap(i => [0, 1, 2, 3].map(l => Number((i * 100 + l * 10 + 4 + l / 30).toFixed(4)))),
+    )
+    const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)))
+    expect(
+      scene.bodies
+        .get(face)!
+        .worlds.slice(0, 4)
+        .map(w => w[11]),
+    ).toEqual([0, -6, -12, -18].map(z => z + 0))
+    // What lies further back is painted first.
+    expect(
+      scene.paint
+        .filter(p => p.body.id === face)
+        .slice(0, 4)
+        .map(p => p.instance),
+    ).toEqual([3, 2, 1, 0])
+  })
+  it('are only there where copies are layers', () => {
+    expect(fair('layer * 1deg', { on: 'Mount' }).slot.problems[0]!.says).toBe(
+      'This part has no layers, so there is no layer here.',
+    )
   })
 })
 

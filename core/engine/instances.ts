@@ -2,7 +2,7 @@
  * The instances of a part: one for every combination of the copies it stands in, numbered with the innermost
  * copies running fastest.
  */
-import { levelsOf, type Level } from '../formula/scope.ts'
+import { countedLevels, levelsOf, type Level } from '../formula/scope.ts'
 import type { Piece } from '../piece/schema.ts'
 import { rational, ZERO, type Rational } from '../time/rational.ts'
 
@@ -50,31 +50,43 @@ export function instanceRead(here: Instances, instance: number, there: Instances
   return instanceAt(there, indices)
 }
 
-/** How far along its copies an index is: of the whole way round in a full ring, else from the first to the last. */
+/** How far along its copies an index is: of the whole way round in a full ring or closed path, else from first to last. */
 export function alongOf(level: Level, index: number): Rational {
   const { copies } = level
-  const round = copies.layout === 'ring' && Math.abs(copies.sweep) >= 360
+  const round =
+    (copies.layout === 'ring' && Math.abs(copies.sweep) >= 360) || (copies.layout === 'path' && copies.closed)
   const steps = round ? copies.count : copies.count - 1
   return steps === 0 ? ZERO : rational(index, steps)
 }
 
-/** `index`, `count` and `along` of an instance, and the same of the copies further out after `parent.`. */
+/**
+ * The words of copies at an instance: `index`, `count`, `along`, `row`, `rows`, the same of the copies further out
+ * after `parent.`, and `layer`, `layers`, `depth`. Layers are counted apart from copies that stand beside each other.
+ */
 export function copyWords(of: Instances, instance: number): ReadonlyMap<string, Rational> {
   const words = new Map<string, Rational>()
   const indices = indicesOf(of, instance)
-  for (const [prefix, back] of [
-    ['', 1],
-    ['parent.', 2],
+  const all = of.levels.map((level, k) => ({ level, index: indices[k]! })).reverse()
+  const layered = all.find(l => l.level.copies.layout === 'layers')
+  const levels = countedLevels(of.levels)
+  const counted = all.filter(l => levels.includes(l.level))
+  for (const [prefix, at] of [
+    ['', counted[0]],
+    ['parent.', counted[1]],
   ] as const) {
-    const level = of.levels.at(-back)
-    const index = indices.at(-back)
-    if (!level || index === undefined) continue
-    words.set(`${prefix}index`, rational(index))
-    words.set(`${prefix}count`, rational(level.copies.count))
-    words.set(`${prefix}along`, alongOf(level, index))
-    const columns = level.copies.layout === 'grid' ? level.copies.columns : level.copies.count
-    words.set(`${prefix}row`, rational(Math.floor(index / columns)))
-    words.set(`${prefix}rows`, rational(Math.ceil(level.copies.count / columns)))
+    if (!at) continue
+    const { copies } = at.level
+    words.set(`${prefix}index`, rational(at.index))
+    words.set(`${prefix}count`, rational(copies.count))
+    words.set(`${prefix}along`, alongOf(at.level, at.index))
+    const columns = copies.layout === 'grid' ? copies.columns : copies.count
+    words.set(`${prefix}row`, rational(Math.floor(at.index / columns)))
+    words.set(`${prefix}rows`, rational(Math.ceil(copies.count / columns)))
+  }
+  if (layered) {
+    words.set('layer', rational(layered.index))
+    words.set('layers', rational(layered.level.copies.count))
+    words.set('depth', alongOf(layered.level, layered.index))
   }
   return words
 }

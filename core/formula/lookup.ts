@@ -4,7 +4,17 @@ import { propertiesOf } from '../rig/properties.ts'
 import { functionNamed } from './functions/index.ts'
 import { canonical, meant, nearest, written } from './names.ts'
 import { problem, replacing, type Problem, type Span } from './problem.ts'
-import { BUILTINS, RELATIVES, builtinNamed, featureOf, levelsOf, relative, type Names, type Target } from './scope.ts'
+import {
+  BUILTINS,
+  RELATIVES,
+  builtinNamed,
+  featureOf,
+  hasCopyWord,
+  levelsOf,
+  relative,
+  type Names,
+  type Target,
+} from './scope.ts'
 import { outerSpan, type MemberNode, type NameNode, type Node, type NumberNode } from './tree.ts'
 
 /** A kind, or `any` for 0 and for what already has a problem. */
@@ -106,8 +116,9 @@ export abstract class Lookup {
 
   protected builtin(node: NameNode, name: string): Got {
     const builtin = builtinNamed(name)!
-    if (builtin.copies && (!this.target.part || levelsOf(this.names.piece, this.target.part).length === 0)) {
-      const what = this.target.part ? 'This part has no copies' : 'A signal belongs to no copy'
+    const { part } = this.target
+    if (builtin.copies && !(part && hasCopyWord(this.names.piece, part, builtin))) {
+      const what = part ? `This part has no ${builtin.layered ? 'layers' : 'copies'}` : 'A signal belongs to no copy'
       return this.wrong(problem('index', node, `${what}, so there is no ${name} here.`))
     }
     if (builtin.kind !== 'base') return builtin.kind
@@ -160,8 +171,8 @@ export abstract class Lookup {
 
   /** `parent.index` and its like: the copies one level further out. */
   protected outerCopy(node: MemberNode): Got {
-    const levels = this.target.part ? levelsOf(this.names.piece, this.target.part).length : 0
-    if (levels > 1) return PLAIN
+    const { part } = this.target
+    if (part && hasCopyWord(this.names.piece, part, builtinNamed(node.name)!, true)) return PLAIN
     return this.wrong(
       problem('index', node, `There are no copies further out, so there is no parent.${node.name} here.`),
     )

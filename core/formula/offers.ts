@@ -4,7 +4,7 @@ import { UNITS } from '../units/units.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
 import { FUNCTIONS, functionNamed } from './functions/index.ts'
 import { canonical, written } from './names.ts'
-import { BUILTINS, RELATIVES, levelsOf, relative, type Names, type Target } from './scope.ts'
+import { BUILTINS, RELATIVES, hasCopyWord, relative, type Names, type Target } from './scope.ts'
 
 export interface Offer {
   /** What is written. */
@@ -38,8 +38,10 @@ export function offersAt(before: string, names: Names, target: Target): Offers |
 }
 
 function values(names: Names, target: Target): Offer[] {
-  const copies = target.part !== null && levelsOf(names.piece, target.part).length > 0
-  const words = BUILTINS.filter(b => (copies || !b.copies) && (target.property || b.name !== 'base'))
+  const { part } = target
+  const words = BUILTINS.filter(
+    b => (!b.copies || (part !== null && hasCopyWord(names.piece, part, b))) && (target.property || b.name !== 'base'),
+  )
   return [
     ...FUNCTIONS.map(f => ({ text: `${f.name}(`, type: 'function' as const, says: f.says })),
     ...words.map(b => ({ text: b.name, type: 'word' as const, says: b.says })),

@@ -18,6 +18,8 @@ export interface Builtin {
   readonly says: string
   /** Only where there are copies. */
   readonly copies?: true
+  /** Only where copies are layers. */
+  readonly layered?: true
 }
 
 export const BUILTINS: readonly Builtin[] = [
@@ -38,6 +40,9 @@ export const BUILTINS: readonly Builtin[] = [
   { name: 'along', kind: PLAIN, says: 'how far along the copies this one is, 0 to 1', copies: true },
   { name: 'row', kind: PLAIN, says: 'which row of a grid this copy stands in, counted from 0', copies: true },
   { name: 'rows', kind: PLAIN, says: 'how many rows the grid has', copies: true },
+  { name: 'layer', kind: PLAIN, says: 'which layer this is, counted from 0 in front', copies: true, layered: true },
+  { name: 'layers', kind: PLAIN, says: 'how many layers there are', copies: true, layered: true },
+  { name: 'depth', kind: PLAIN, says: 'how far back this layer is, 0 to 1', copies: true, layered: true },
   { name: 'pi', kind: PLAIN, says: '3.14159…, half the way round a circle of radius 1' },
 ]
 const BUILTIN = new Map(BUILTINS.map(b => [canonical(b.name), b]))
@@ -131,6 +136,19 @@ export function levelsOf(piece: Piece, part: string): Level[] {
     if (copies) levels.unshift({ part: at, copies })
   }
   return levels
+}
+
+/** Copies that stand beside each other; where there are none, the layers count as such. Outermost first. */
+export function countedLevels(levels: readonly Level[]): readonly Level[] {
+  const beside = levels.filter(l => l.copies.layout !== 'layers')
+  return beside.length > 0 ? beside : levels
+}
+
+/** Whether a word of copies means something on a part; `outer`: after `parent.`. */
+export function hasCopyWord(piece: Piece, part: string, word: Builtin, outer = false): boolean {
+  const levels = levelsOf(piece, part)
+  if (word.layered) return !outer && levels.some(l => l.copies.layout === 'layers')
+  return countedLevels(levels).length > (outer ? 1 : 0)
 }
 
 /** The part that a word before a dot means, or a sentence that says why there is none. */

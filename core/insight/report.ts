@@ -80,7 +80,7 @@ function rangeText(low: number, high: number, property: Property, m: Measures): 
 
 function periodOf({ every, gain, from }: Repeats, natural: Rational): string {
   if (every === null) return 'never repeats'
-  if (from && isZero(every) && isZero(gain)) return `rests from ${seconds(from)} s on`
+  if (from && isZero(every) && isZero(gain)) return `rests from ${seconds(from)} s`
   if (isZero(every)) {
     if (isZero(gain)) return 'still'
     return isZero(natural) ? 'steady' : `every ${seconds(over(natural, absolute(gain)))} s`
@@ -91,7 +91,7 @@ function periodOf({ every, gain, from }: Repeats, natural: Rational): string {
 
 function closesText(c: Closure, property: Property, m: Measures): string {
   if (c.verdict === 'yes') return 'closes'
-  if (c.verdict === 'from') return `closes from ${seconds(c.from)} s on`
+  if (c.verdict === 'from') return `closes from ${seconds(c.from)} s`
   if (!('gap' in c)) return 'closes by symmetry'
   const gap = showValue(Math.abs(c.gap), property, m)
   return c.verdict === 'no' ? `gap ${gap} at the lap` : 'closing not proven'

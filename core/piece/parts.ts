@@ -75,6 +75,15 @@ export function addPart(piece: Piece, shape: Shape, given: Partial<Part> = {}): 
   return { id, op: operation(`add ${part.name}`, { in: 'parts', id, value: part }) }
 }
 
+/** How copies stand, in words. */
+export const LAYOUTS = {
+  ring: 'in a ring',
+  row: 'in a row',
+  grid: 'in a grid',
+  path: 'along a path',
+  layers: 'in layers',
+} as const
+
 export function setPart(piece: Piece, id: string, change: Partial<Part>): Operation {
   const part = piece.parts[id]!
   return operation(`change ${part.name}`, { in: 'parts', id, value: { ...part, ...change } })

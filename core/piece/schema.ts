@@ -63,6 +63,17 @@ export const Copies = v.variant('layout', [
   v.object({ layout: v.literal('row'), count, dx: number, dy: number }),
   /** In rows of so many columns, from the top, centred on the part: px between columns and rows. */
   v.object({ layout: v.literal('grid'), count, columns: count, dx: number, dy: number }),
+  /** Along a path through points (px), evenly by its length; `turn`: each stands along it. */
+  v.object({
+    layout: v.literal('path'),
+    count,
+    points: v.pipe(v.array(v.object({ x: number, y: number })), v.minLength(2), v.maxLength(500)),
+    closed: v.boolean(),
+    smooth: v.boolean(),
+    turn: v.boolean(),
+  }),
+  /** One behind another, the first in front: px of depth from layer to layer. */
+  v.object({ layout: v.literal('layers'), count, dz: number }),
 ])
 
 export const Part = v.object({

@@ -74,8 +74,11 @@ export class Scene {
     const paint: { body: Body; instance: number }[] = []
     const lay = (id: string, parentInstance: number): void => {
       const body = this.bodies.get(id)!
-      for (let c = 0; c < body.own; c++) {
-        const instance = parentInstance * body.own + c
+      const { copies } = body.part
+      // What is further back is painted first.
+      const backwards = copies?.layout === 'layers' && copies.dz > 0
+      for (let k = 0; k < body.own; k++) {
+        const instance = parentInstance * body.own + (backwards ? body.own - 1 - k : k)
         if (body.part.shape.type !== 'group') paint.push({ body, instance })
         for (const child of below.get(id) ?? []) lay(child, instance)
       }

@@ -59,11 +59,11 @@ export function posed(p: Pose, out: Matrix): Matrix {
   return out
 }
 
-/** Turned by `turns` about z and placed at x, y. */
-export function placed(x: number, y: number, turns: number): Matrix {
+/** Turned by `turns` about z and placed at x, y, z. */
+export function placed(x: number, y: number, turns: number, z = 0): Matrix {
   const c = cosineOfTurns(turns)
   const s = sineOfTurns(turns)
-  return new Float64Array([c, -s, 0, x, s, c, 0, y, 0, 0, 1, 0])
+  return new Float64Array([c, -s, 0, x, s, c, 0, y, 0, 0, 1, z])
 }
 
 export const applyX = (m: Matrix, x: number, y: number): number => m[0]! * x + m[1]! * y + m[3]!

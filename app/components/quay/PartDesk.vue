@@ -3,7 +3,7 @@
 import { Trash2, Waves } from '@lucide/vue'
 import { addDrive } from '~~/core/piece/drives.ts'
 import { nameProblem, removePart, rename, setBase, setPart, shapeName, symmetryOf } from '~~/core/piece/parts.ts'
-import { propertyKey, type Copies, type Part } from '~~/core/piece/schema.ts'
+import { propertyKey, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/rig/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -63,19 +63,6 @@ function gear(c: { teeth?: number; spokes?: number; module?: number }): void {
   const shape = { ...part.value!.shape, ...c } as Part['shape']
   change({ shape, symmetry: symmetryOf(shape) })
 }
-
-function layout(e: Event): void {
-  const to = (e.target as HTMLSelectElement).value
-  const count = part.value!.copies?.count ?? 6
-  const made: Record<string, Copies | null> = {
-    none: null,
-    ring: { layout: 'ring', count, radius: 150, from: 90, sweep: 360, turn: true },
-    row: { layout: 'row', count, dx: 60, dy: 0 },
-    grid: { layout: 'grid', count, columns: 3, dx: 80, dy: 80 },
-  }
-  change({ copies: made[to]! })
-}
-const copy = (c: Partial<Copies>) => change({ copies: { ...part.value!.copies!, ...c } as Copies })
 
 function drive(p: Property): void {
   const key = propertyKey(id.value, p.name)
@@ -216,43 +203,7 @@ function drop(): void {
               @set="gear({ module: $event })"
             />
           </template>
-          <label class="flex items-center gap-2"
-            ><span class="flex-1">copies</span>
-            <select class="field w-[86px]" aria-label="Copies" :value="part.copies?.layout ?? 'none'" @change="layout">
-              <option value="none">none</option>
-              <option value="ring">in a ring</option>
-              <option value="row">in a row</option>
-              <option value="grid">in a grid</option>
-            </select>
-          </label>
-          <template v-if="part.copies">
-            <NumberField
-              label="count"
-              :value="part.copies.count"
-              :low="1"
-              :high="500"
-              whole
-              @set="copy({ count: $event })"
-            />
-            <template v-if="part.copies.layout === 'ring'">
-              <NumberField label="ring radius" :value="part.copies.radius" unit="px" @set="copy({ radius: $event })" />
-              <NumberField label="from" :value="part.copies.from" unit="deg" @set="copy({ from: $event })" />
-              <NumberField label="sweep" :value="part.copies.sweep" unit="deg" @set="copy({ sweep: $event })" />
-            </template>
-            <template v-else>
-              <NumberField
-                v-if="part.copies.layout === 'grid'"
-                label="columns"
-                :value="part.copies.columns"
-                :low="1"
-                :high="500"
-                whole
-                @set="copy({ columns: $event })"
-              />
-              <NumberField label="apart x" :value="part.copies.dx" unit="px" @set="copy({ dx: $event })" />
-              <NumberField label="apart y" :value="part.copies.dy" unit="px" @set="copy({ dy: $event })" />
-            </template>
-          </template>
+          <CopiesFields :id="id" />
         </div>
       </fieldset>
     </div>

@@ -121,8 +121,8 @@ function fix(chosenFix: Fix): void {
   >
     <span v-if="chosen" class="absolute inset-y-[-1px] left-[-1px] w-[4px] rounded-l-md bg-sea" aria-hidden="true" />
     <header class="flex h-[26px] items-center gap-2 pr-1 pl-3">
-      <span class="w-[118px] shrink-0 truncate font-medium">{{ property.name }}</span>
-      <span ref="readout" class="tabular w-[84px] shrink-0 text-right whitespace-pre" data-readout />
+      <span class="w-[104px] shrink-0 truncate font-medium">{{ property.name }}</span>
+      <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
       <template v-if="report && slot?.running !== 'base' && !entry.off">
         <span class="tabular ml-4 truncate text-[12px] text-faded">{{ report.period }}</span>
         <span

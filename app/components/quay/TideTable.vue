@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The tide table: every driven property, grouped by part, in the order the parts were made. */
 import { PROPERTIES } from '~~/core/rig/properties.ts'
-import { shapeName } from '~~/core/piece/parts.ts'
+import { LAYOUTS, shapeName } from '~~/core/piece/parts.ts'
 import type { Part } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -36,7 +36,7 @@ const groups = computed<Group[]>(() => {
 function note(part: Part): string {
   const shape = shapeName(part.shape).toLowerCase()
   if (!part.copies) return shape
-  return `${part.copies.count} in a ${part.copies.layout}`
+  return `${part.copies.count} ${LAYOUTS[part.copies.layout]}`
 }
 
 const flat = computed(() => groups.value.flatMap(g => g.drives))

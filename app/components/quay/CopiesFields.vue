@@ -1,0 +1,133 @@
+<script setup lang="ts">
+/** How a part is copied: in a ring, row or grid, along a path, in layers. */
+import { LAYOUTS, setPart } from '~~/core/piece/parts.ts'
+import type { Copies } from '~~/core/piece/schema.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ id: string }>()
+const store = usePiece()
+const copies = computed(() => store.piece!.parts[props.id]!.copies)
+const wrong = ref('')
+
+const put = (to: Copies | null) => store.act(setPart(store.piece!, props.id, { copies: to }))
+const change = (c: Partial<Copies>) => put({ ...copies.value!, ...c } as Copies)
+
+function layout(e: Event): void {
+  const to = (e.target as HTMLSelectElement).value
+  const count = copies.value?.count ?? 6
+  const arc = [
+    { x: -200, y: 0 },
+    { x: 0, y: -60 },
+    { x: 200, y: 0 },
+  ]
+  const made: Record<string, Copies | null> = {
+    none: null,
+    ring: { layout: 'ring', count, radius: 150, from: 90, sweep: 360, turn: true },
+    row: { layout: 'row', count, dx: 60, dy: 0 },
+    grid: { layout: 'grid', count, columns: 3, dx: 80, dy: 80 },
+    path: { layout: 'path', count, points: arc, closed: false, smooth: true, turn: true },
+    layers: { layout: 'layers', count, dz: 10 },
+  }
+  put(made[to]!)
+}
+
+type Points = (Copies & { layout: 'path' })['points']
+const written = (points: Points) => points.map(p => `${printNumber(p.x, 2)}, ${printNumber(p.y, 2)}`).join('\n')
+
+/** Points as typed: x and y a line. What is no list of points goes back to what it was, and says why. */
+function points(e: Event): void {
+  const field = e.target as HTMLTextAreaElement
+  const lines = field.value
+    .replaceAll('−', '-')
+    .split(/[\n;]+/)
+    .filter(l => l.trim() !== '')
+  const read = lines.map(l =>
+    l
+      .trim()
+      .split(/[\s,]+/)
+      .map(Number),
+  )
+  const bad = read.findIndex(p => p.length !== 2 || !p.every(n => Number.isFinite(n) && Math.abs(n) <= 1e9))
+  wrong.value =
+    bad >= 0
+      ? `“${lines[bad]!.trim()}” is no point: write x and y, such as 120, -40.`
+      : read.length < 2 || read.length > 500
+        ? 'A path needs 2 to 500 points.'
+        : ''
+  if (wrong.value) field.value = written((copies.value as Copies & { layout: 'path' }).points)
+  else change({ points: read.map(([x, y]) => ({ x: x!, y: y! })) })
+}
+</script>
+
+<template>
+  <label class="flex items-center gap-2"
+    ><span class="flex-1">copies</span>
+    <select class="field w-[104px]" aria-label="Copies" :value="copies?.layout ?? 'none'" @change="layout">
+      <option value="none">none</option>
+      <option v-for="(says, name) in LAYOUTS" :key="name" :value="name">{{ says }}</option>
+    </select>
+  </label>
+  <template v-if="copies">
+    <NumberField label="count" :value="copies.count" :low="1" :high="500" whole @set="change({ count: $event })" />
+    <template v-if="copies.layout === 'ring'">
+      <NumberField label="ring radius" :value="copies.radius" unit="px" @set="change({ radius: $event })" />
+      <NumberField label="from" :value="copies.from" unit="deg" @set="change({ from: $event })" />
+      <NumberField label="sweep" :value="copies.sweep" unit="deg" @set="change({ sweep: $event })" />
+    </template>
+    <NumberField
+      v-else-if="copies.layout === 'layers'"
+      label="apart in depth"
+      :value="copies.dz"
+      unit="px"
+      @set="change({ dz: $event })"
+    />
+    <template v-else-if="copies.layout === 'path'">
+      <label class="flex items-start gap-2"
+        ><span class="flex-1">points</span>
+        <textarea
+          class="field tabular h-[72px] w-[104px] resize-y"
+          aria-label="Points of the path"
+          title="x and y in px, a point a line"
+          :value="written(copies.points)"
+          @change="points"
+        />
+      </label>
+      <p v-if="wrong" class="text-[12px] text-coral" role="alert">{{ wrong }}</p>
+      <label class="flex items-center gap-2"
+        ><span class="flex-1">smooth</span
+        ><input
+          type="checkbox"
+          :checked="copies.smooth"
+          @change="change({ smooth: ($event.target as HTMLInputElement).checked })"
+      /></label>
+      <label class="flex items-center gap-2"
+        ><span class="flex-1">closed</span
+        ><input
+          type="checkbox"
+          :checked="copies.closed"
+          @change="change({ closed: ($event.target as HTMLInputElement).checked })"
+      /></label>
+    </template>
+    <template v-else>
+      <NumberField
+        v-if="copies.layout === 'grid'"
+        label="columns"
+        :value="copies.columns"
+        :low="1"
+        :high="500"
+        whole
+        @set="change({ columns: $event })"
+      />
+      <NumberField label="apart x" :value="copies.dx" unit="px" @set="change({ dx: $event })" />
+      <NumberField label="apart y" :value="copies.dy" unit="px" @set="change({ dy: $event })" />
+    </template>
+    <label v-if="copies.layout === 'ring' || copies.layout === 'path'" class="flex items-center gap-2"
+      ><span class="flex-1">{{ copies.layout === 'ring' ? 'face outward' : 'turn along it' }}</span
+      ><input
+        type="checkbox"
+        :checked="copies.turn"
+        @change="change({ turn: ($event.target as HTMLInputElement).checked })"
+    /></label>
+  </template>
+</template>
