@@ -63,7 +63,7 @@ function points(e: Event): void {
 <template>
   <label class="flex items-center gap-2"
     ><span class="flex-1">copies</span>
-    <select class="field w-[104px]" aria-label="Copies" :value="copies?.layout ?? 'none'" @change="layout">
+    <select class="field w-[120px]" aria-label="Copies" :value="copies?.layout ?? 'none'" @change="layout">
       <option value="none">none</option>
       <option v-for="(says, name) in LAYOUTS" :key="name" :value="name">{{ says }}</option>
     </select>
@@ -83,12 +83,12 @@ function points(e: Event): void {
       @set="change({ dz: $event })"
     />
     <template v-else-if="copies.layout === 'path'">
-      <label class="flex items-start gap-2"
-        ><span class="flex-1">points</span>
+      <label class="block"
+        ><span>points, x and y a line</span>
         <textarea
-          class="field tabular h-[72px] w-[104px] resize-y"
+          class="field tabular mt-1 h-[80px] w-full resize-y"
           aria-label="Points of the path"
-          title="x and y in px, a point a line"
+          title="In px from the middle of the part"
           :value="written(copies.points)"
           @change="points"
         />

@@ -124,7 +124,9 @@ function fix(chosenFix: Fix): void {
       <span class="w-[104px] shrink-0 truncate font-medium">{{ property.name }}</span>
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
       <template v-if="report && slot?.running !== 'base' && !entry.off">
-        <span class="tabular ml-4 truncate text-[12px] text-faded">{{ report.period }}</span>
+        <span class="ml-2 truncate text-[12px] text-faded tabular-nums" :title="report.period">{{
+          report.period
+        }}</span>
         <span
           class="tabular ml-auto shrink-0 truncate text-[12px] text-faded"
           title="Guaranteed lowest and highest value over all time"
