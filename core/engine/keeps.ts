@@ -13,6 +13,7 @@ export class Keeps {
     const [a, b] = [before?.piece, now.piece]
     this.possible =
       a !== undefined &&
+      before!.live === now.live &&
       (['parts', 'bases', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
   }
 

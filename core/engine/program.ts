@@ -26,6 +26,7 @@ import { timeWords, windowsOf } from './words.ts'
 import { PIECE, type Beat } from './beat.ts'
 import { gearing } from '../rig/gears.ts'
 import { beatOf } from './clock.ts'
+import { NO_MARKS, withLive, type Live } from './live.ts'
 import { keyedForm } from './keys.ts'
 import { problem } from '../formula/problem.ts'
 import { drawn } from '../signal/drawn.ts'
@@ -63,6 +64,8 @@ export class Program {
   readonly slots = new Map<string, Slot>()
   /** How many values a snapshot holds. */
   readonly size: number
+  /** The piece with the live marks on its cues. */
+  private readonly marked: Piece
   private readonly lapStart: Rational
   private readonly instances = new Map<string, Instances>()
   /** The time words on each clock that is read. */
@@ -74,7 +77,10 @@ export class Program {
   constructor(
     readonly piece: Piece,
     before: Program | null = null,
+    /** Marks tapped in this session, which the piece does not hold. */
+    readonly live: Live = before?.live ?? NO_MARKS,
   ) {
+    this.marked = withLive(piece, live)
     this.measures = measuresOf(piece)
     this.lapStart = fromNumber(piece.lap.start)
     this.meanings = new Meanings(piece, before?.meanings ?? null)
@@ -196,7 +202,7 @@ export class Program {
       },
       clock: name => this.beat(this.meanings.names.named(name)!.id),
       cue: name => {
-        const { marks, every } = piece.cues[this.meanings.names.named(name)!.id]!
+        const { marks, every } = this.marked.cues[this.meanings.names.named(name)!.id]!
         return new Marks(marks, every)
       },
       gear: name => {
@@ -239,7 +245,7 @@ export class Program {
 
   private beat(clock: string): Beat {
     let found = this.beats.get(clock)
-    if (!found) this.beats.set(clock, (found = beatOf(this.piece, clock)))
+    if (!found) this.beats.set(clock, (found = beatOf(this.marked, clock)))
     return found
   }
 
