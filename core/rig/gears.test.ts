@@ -4,6 +4,8 @@ import { Program } from '../engine/program.ts'
 import { closureOf } from '../insight/closure.ts'
 import { symmetriesOf } from '../insight/report.ts'
 import { Builder } from '../piece/build.ts'
+import { addGear } from '../piece/gears.ts'
+import { apply, inverse } from '../piece/operation.ts'
 import { at } from '../testing.ts'
 import { spacing } from './gears.ts'
 import { outlineOf } from './outline.ts'
@@ -51,6 +53,39 @@ describe('gears', () => {
       ),
       { numRuns: 200 },
     )
+  })
+
+  it('a new one snaps into engagement: beside the other, on its module, turned by it', () => {
+    const { b, ids } = train([24], [])
+    let piece = b.piece
+    const added: string[] = []
+    for (const teeth of [12, 30, 18]) {
+      const { id, op } = addGear(piece, added.at(-1) ?? ids[0]!, { teeth, spokes: 0 })
+      expect(apply(apply(piece, op), inverse(piece, op))).toEqual(piece)
+      piece = apply(piece, op)
+      added.push(id)
+    }
+    const program = new Program(piece)
+    for (const slot of program.slots.values()) expect(slot.problems).toEqual([])
+    const place = (id: string) => [piece.bases[`${id}.x`]?.value ?? 0, piece.bases[`${id}.y`]?.value ?? 0] as const
+    const all = [ids[0]!, ...added]
+    const teeth = [24, 12, 30, 18]
+    for (let i = 1; i < all.length; i++) {
+      for (let k = 0; k < i; k++) {
+        const [[x, y], [u, w]] = [place(all[k]!), place(all[i]!)]
+        const far = Math.hypot(u - x, w - y)
+        const touch = ((teeth[i]! + teeth[k]!) * 4) / 2
+        // Its pitch circle touches that of the one it runs with, and keeps clear of all others.
+        if (k === i - 1) expect(far).toBeCloseTo(touch, 4)
+        else expect(far).toBeGreaterThan(touch + 4)
+      }
+      const [[x, y], [u, w]] = [place(all[i - 1]!), place(all[i]!)]
+      const d = Math.atan2(w - y, u - x) / (2 * Math.PI)
+      const turn = (id: string) => program.slots.get(`${id}.rotation`)!.readers[0]!.at(at(2.7))
+      expect(away((d - turn(all[i - 1]!)) * teeth[i - 1]! + (d + 0.5 - turn(all[i]!)) * teeth[i]! - 0.5)).toBeLessThan(
+        1e-4,
+      )
+    }
   })
 
   it('keep exact ratios for ever, in opposite sense', () => {
