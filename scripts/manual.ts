@@ -9,6 +9,7 @@ import {
   functionsIn,
   signature,
 } from '../core/formula/manual.ts'
+import { RULES } from '../core/formula/rules.ts'
 import { BUILTINS } from '../core/formula/scope.ts'
 import { kindName } from '../core/units/kinds.ts'
 import { UNITS } from '../core/units/units.ts'
@@ -68,6 +69,16 @@ table(
   ['property', 'unit', 'what it is', 'which shapes'],
   PROPERTIES.map(p => [`\`${p.name}\``, p.unit, p.says, p.on ? p.on.join(', ') : 'all']),
 )
+
+lines.push('## The rules, one by one', '', 'Each is held by a test of its name.', '')
+for (const [id, section] of Object.entries(RULES)) {
+  lines.push(
+    `### ${section.title}`,
+    '',
+    ...Object.entries(section.rules).map(([r, says]) => `- **${id}.${r}** ${says}`),
+    '',
+  )
+}
 
 const text = `${lines.join('\n').trimEnd()}\n`
 const file = new URL('../docs/formula.md', import.meta.url)

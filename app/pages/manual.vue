@@ -9,6 +9,7 @@ import {
   functionsIn,
   signature,
 } from '~~/core/formula/manual.ts'
+import { RULES } from '~~/core/formula/rules.ts'
 import { BUILTINS } from '~~/core/formula/scope.ts'
 import { easingNamed } from '~~/core/signal/easing.ts'
 import { PROPERTIES } from '~~/core/rig/properties.ts'
@@ -17,7 +18,15 @@ import { UNITS } from '~~/core/units/units.ts'
 
 useHead({ title: 'Manual · Open Tide' })
 const anchor = (title: string) => title.toLowerCase().replace(/[^a-z]+/g, '-')
-const contents = [...SECTIONS.map(s => s.title), 'Units', 'Words', ...GROUPS.map(([, t]) => t), 'Easings', 'Properties']
+const contents = [
+  ...SECTIONS.map(s => s.title),
+  'Units',
+  'Words',
+  ...GROUPS.map(([, t]) => t),
+  'Easings',
+  'Properties',
+  'The rules, one by one',
+]
 
 /** Text with its `formulas` apart. */
 const parts = (text: string) => text.split('`').map((t, i) => ({ code: i % 2 === 1, text: t }))
@@ -132,7 +141,7 @@ function curve(name: string): string {
               </li>
             </ul>
           </section>
-          <section :id="anchor('Properties')">
+          <section :id="anchor('Properties')" class="mb-8">
             <h2 class="mb-2 text-[18px] leading-6 font-semibold">Properties</h2>
             <table class="manual-table">
               <tbody>
@@ -143,6 +152,21 @@ function curve(name: string): string {
                 </tr>
               </tbody>
             </table>
+          </section>
+          <section :id="anchor('The rules, one by one')">
+            <h2 class="mb-1 text-[18px] leading-6 font-semibold">The rules, one by one</h2>
+            <p class="mb-3 text-[14px] text-faded">Each is held by a test of its name.</p>
+            <template v-for="(section, id) in RULES" :key="id">
+              <h3 class="mt-4 mb-1 text-[14px] font-semibold">{{ section.title }}</h3>
+              <ul>
+                <li v-for="(says, rule) in section.rules" :key="rule" class="py-[3px] text-[13px] leading-[19px]">
+                  <template v-for="(t, i) in parts(says)" :key="i"
+                    ><code v-if="t.code" class="tabular rounded-sm bg-band px-1 text-[12.5px]">{{ t.text }}</code
+                    ><template v-else>{{ t.text.replaceAll('*', '') }}</template></template
+                  >
+                </li>
+              </ul>
+            </template>
           </section>
         </div>
       </main>

@@ -15,10 +15,16 @@ export const interval = (low: number, high: number): Interval =>
   Number.isNaN(low) || Number.isNaN(high) ? ALL : low <= high ? { low, high } : { low: high, high: low }
 
 const SLACK = 4 * Number.EPSILON
+/** How far rounding may carry a value: a few units in its last place, or of the smallest doubles where it is one. */
+const rounding = (x: number): number =>
+  Math.abs(x) * SLACK + (x !== 0 && Math.abs(x) < 1e-290 ? 32 * Number.MIN_VALUE : 0)
 const widened = (low: number, high: number): Interval =>
   Number.isNaN(low) || Number.isNaN(high)
     ? ALL
-    : { low: low - Math.abs(low) * SLACK, high: high + Math.abs(high) * SLACK }
+    : {
+        low: Number.isFinite(low) ? low - rounding(low) : low < 0 ? low : Number.MAX_VALUE,
+        high: Number.isFinite(high) ? high + rounding(high) : high > 0 ? high : -Number.MAX_VALUE,
+      }
 
 export const plus = (a: Interval, b: Interval): Interval => widened(a.low + b.low, a.high + b.high)
 export const minus = (a: Interval, b: Interval): Interval => widened(a.low - b.high, a.high - b.low)

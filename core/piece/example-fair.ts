@@ -57,7 +57,7 @@ export function exampleFair(): { b: Builder; ids: Record<string, string> } {
   ids.Mount = b.part('Mount', { type: 'ellipse' }, { parent: ids.Carousel, copies: round })
   ids.Flag = b.part('Flag', { type: 'rectangle' }, { copies: { layout: 'row', count: 5, dx: 40, dy: 0 } })
   ids['Ticket arch'] = b.part('Ticket arch', { type: 'star', points: 6 })
-  b.part('Pinion', { type: 'gear', teeth: 12, spokes: 0, module: 4 })
+  ids.Pinion = b.part('Pinion', { type: 'gear', teeth: 12, spokes: 0, module: 4 })
   ids.Idler = b.part('Idler', { type: 'gear', teeth: 30, spokes: 5, module: 4 }, {}, { x: 84 })
   return { b, ids }
 }

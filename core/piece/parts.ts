@@ -172,7 +172,9 @@ export function rename(piece: Piece, collection: (typeof NAMED)[number], id: str
       good: text(drive.good),
       takes: drive.takes.map(t => ({ ...t, text: text(t.text) })),
     }
-    if (next.text !== drive.text || next.good !== drive.good) puts.push({ in: 'drives', id: key, value: next })
+    const touched = next.takes.some((t, i) => t.text !== drive.takes[i]!.text)
+    if (touched || next.text !== drive.text || next.good !== drive.good)
+      puts.push({ in: 'drives', id: key, value: next })
   }
   for (const [key, signal] of Object.entries(piece.signals)) {
     const next = { ...signal, text: text(signal.text), good: text(signal.good) }

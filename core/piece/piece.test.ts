@@ -1,13 +1,28 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
-import { addDial, addDrive, addSignal, changeDial, removeDial, removeDrive, setText, switchDrive } from './drives.ts'
+import {
+  addDial,
+  addDrive,
+  addSignal,
+  changeDial,
+  removeDial,
+  removeDrive,
+  setPromises,
+  setText,
+  switchDrive,
+} from './drives.ts'
+import { duplicatePart } from './duplicate.ts'
+import { addGear } from './gears.ts'
 import { readPiece } from './migrate.ts'
 import { apply, compose, inverse, type Operation } from './operation.ts'
-import { addPart, freeName, nameProblem, removePart, rename, setBase, setCopies, setPart } from './parts.ts'
+import { addPart, freeName, nameProblem, removePart, rename, setBase, setCopies, setKeys, setPart } from './parts.ts'
 import { emptyPiece, type Piece } from './schema.ts'
 import { STARTERS, likelyFirst } from './starters.ts'
+import { addTie, tieProblem } from './ties.ts'
+import { addClock, addCue } from './timing.ts'
 import { Program } from '../engine/program.ts'
+import { fair } from '../testing.ts'
 import { PROPERTIES, propertiesOf } from '../rig/properties.ts'
 
 const pick = <T>(list: readonly T[], n: number): T => list[n % list.length]!
@@ -34,6 +49,25 @@ function some(piece: Piece, kind: number, n: number): Operation {
     () => (dials.length ? removeDial(piece, pick(dials, n)) : { says: '', puts: [] }),
     () => rename(piece, 'parts', pick(parts, n), freeName(piece, `Thing ${n}`)),
     () => removePart(piece, pick(parts, n)),
+    () => duplicatePart(piece, pick(parts, n)).op,
+    () => addClock(piece, { name: freeName(piece, 'slow'), hold: n % 2 ? 12 : null }).op,
+    () => addCue(piece, { name: freeName(piece, 'hit'), marks: [n] }).op,
+    () => setKeys(piece, pick(parts, n), 'x', { after: 'hold', points: [{ time: 0, value: n, shape: 'smooth' }] }),
+    () => setCopies(piece, pick(parts, n), 'y', { 0: n }),
+    () =>
+      drives.length
+        ? setPromises(piece, pick(drives, n), [{ of: 'speed', side: 'above', than: n }])
+        : { says: '', puts: [] },
+    () => {
+      const gears = parts.filter(id => piece.parts[id]!.shape.type === 'gear')
+      return gears.length
+        ? addGear(piece, pick(gears, n), { teeth: 8 + (n % 40), spokes: 0 }).op
+        : { says: '', puts: [] }
+    },
+    () => {
+      const [a, b] = [`${pick(parts, n)}.rotation`, `${pick(parts, n + 1)}.rotation`]
+      return tieProblem(piece, a, b, 2) ? { says: '', puts: [] } : addTie(piece, { a, b, ratio: 2, offset: n })
+    },
     () => ({
       says: 'title',
       puts: [
@@ -210,5 +244,24 @@ describe('starters', () => {
       PROPERTIES.find(p => p.name === 'x')!,
     )
     expect([forms[2]!.exact!.base, forms[3]!.exact!.base].map(r => Number(r.n))).toEqual([0, 40])
+  })
+})
+
+describe('a part duplicated', () => {
+  it('takes what it carries along, and its formulas mean the same about the copy', () => {
+    const { piece } = fair('time * 45deg/s', {
+      with: { 'Mount.rotation': 'carousel.rotation * -1 + noise(1Hz, 9deg)', 'Mount.x': 'own.rotation / 1deg * 1px' },
+    })
+    const { id, op } = duplicatePart(piece, 'p1')
+    const next = apply(piece, op)
+    expect(apply(next, inverse(piece, op))).toEqual(piece)
+    expect(readPiece(JSON.parse(JSON.stringify(next))).problem).toBeNull()
+    expect(next.parts[id]!.name).toBe('Carousel2')
+    const mount = Object.keys(next.parts).find(p => next.parts[p]!.parent === id)!
+    expect(next.drives[`${mount}.rotation`]!.text).toBe('Carousel2.rotation * -1 + noise(1Hz, 9deg)')
+    expect(next.drives[`${mount}.rotation`]!.seed).not.toBe(piece.drives['p2.rotation']!.seed)
+    const program = new Program(next)
+    for (const slot of program.slots.values()) expect(slot.problems).toEqual([])
+    expect([next.bases[`${id}.x`]!.value, next.bases[`${id}.y`]!.value]).toEqual([24, -24])
   })
 })

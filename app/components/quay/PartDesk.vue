@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The Part desk: what the chosen part is and holds by hand. */
-import { Trash2, Waves } from '@lucide/vue'
+import { Copy, Trash2, Waves } from '@lucide/vue'
+import { duplicatePart } from '~~/core/piece/duplicate.ts'
 import { addDrive } from '~~/core/piece/drives.ts'
 import { nameProblem, removePart, rename, setBase, setPart, shapeName, symmetryOf } from '~~/core/piece/parts.ts'
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
@@ -71,6 +72,13 @@ function drive(p: Property): void {
   nextTick(() => focusFormula(key))
 }
 
+/** The same once more, a little aside so that it is seen. */
+function duplicate(): void {
+  const made = duplicatePart(store.piece!, id.value)
+  store.act(made.op)
+  hand.choose(made.id)
+}
+
 function drop(): void {
   const gone = id.value
   hand.choose(null)
@@ -97,9 +105,8 @@ function drop(): void {
         </button></span
       >
       <span class="text-coral" role="alert">{{ wrong }}</span>
-      <button class="button button-plain ml-auto text-coral" type="button" @click="drop">
-        <Trash2 :size="14" />Remove
-      </button>
+      <button class="button button-plain ml-auto" type="button" @click="duplicate"><Copy :size="14" />Duplicate</button>
+      <button class="button button-plain text-coral" type="button" @click="drop"><Trash2 :size="14" />Remove</button>
     </div>
     <div class="grid grid-cols-[repeat(auto-fill,minmax(208px,1fr))] gap-x-7 gap-y-4">
       <fieldset v-for="g in groups" :key="g.title" class="min-w-0">
