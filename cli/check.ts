@@ -146,7 +146,7 @@ function print(r: Row): void {
   line('formula', r.formula.replaceAll('\n', ' '))
   line('kind', r.kind)
   line('period', r.period)
-  line('bounds', r.bounds || (r.kind ? 'none' : ''))
+  line('bounds', r.bounds || (r.period === 'still' ? 'one value' : r.kind ? 'none' : ''))
   line('jumps', r.jumps.join('; ') || (r.kind ? 'none' : ''))
   line('closure', r.closes)
   line('try', r.proposals.join('   or   '))

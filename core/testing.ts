@@ -20,7 +20,7 @@ export interface Fair {
 
 export interface Place {
   /** `Carousel` unless given; `Mount` stands twelve times on the carousel. */
-  readonly on?: 'Carousel' | 'Mount' | 'Flag' | 'Idler'
+  readonly on?: 'Carousel' | 'Mount' | 'Flag' | 'Idler' | 'Basin'
   readonly property?: string
   /** Further formulas, by `Part.property`. */
   readonly with?: Readonly<Record<string, string>>

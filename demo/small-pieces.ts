@@ -60,24 +60,35 @@ export function swingTower(): Piece {
   return b.piece
 }
 
-/** One wave through a row: each duck a little later than the one before. */
+/** A small wave surface with ducks that float on it, in three rows: each reads the water where it is. */
 export function duckBasin(): Piece {
   const b = new Builder('Duck basin', 529)
   ground(b, 0.78, 0.06, 215)
-  b.dial('swell', { value: 60, low: 0, high: 100, initial: 60 })
-  const row = (count: number, dx: number) => ({ layout: 'row', count, dx, dy: 0 }) as const
+  b.dial('swell', { unit: 'px', value: 34, low: 0, high: 80, initial: 34 })
+  const waves = { type: 'waves', longest: 420, depth: 160, wind: 15, waves: 9, tile: 0 } as const
   for (const [k, name] of ['Far water', 'Middle water', 'Near water'].entries()) {
     const water = b.part(
       name,
-      { type: 'ellipse' },
-      { order: 1 + 2 * k, copies: row(9, 170) },
-      { y: -40 - 110 * k, width: 300, height: 300, ...fill(66 - 9 * k, 0.075, 216 + 4 * k) },
+      { ...waves, seed: 5 + k },
+      { order: 1 + 2 * k },
+      { y: -250 - 60 * k, width: 1400, height: 420, crest: 45, ...fill(66 - 9 * k, 0.075, 216 + 4 * k) },
     )
-    b.drive(water, 'x', `base + sine(freq: ${1 + k}/lap, amp: 30px, phase: ${k} / 3 * 1turn)`)
+    b.drive(water, 'swell', `swell * ${[60, 80, 100][k]}%`)
   }
-  const duck = b.part('Duck', { type: 'group' }, { order: 4, copies: row(5, 210) }, { y: 30 })
-  b.drive(duck, 'y', 'base + sine(freq: 4/lap, amp: 34px, phase: along * -1turn) * swell')
-  b.drive(duck, 'rotation', 'sine(freq: 4/lap, amp: 12deg, phase: 90deg + along * -1turn) * swell')
+  const duck = b.part(
+    'Duck',
+    { type: 'group' },
+    { order: 4, copies: { layout: 'row', count: 4, dx: 290, dy: 0 } },
+    { y: -74 },
+  )
+  const place = '(index - (count - 1) / 2) * 290px + own.x'
+  b.drive(duck, 'x', 'sine(freq: 1/lap, amp: 26px, phase: along * 1turn)')
+  b.drive(duck, 'y', `let here = ${place};\nbase + \`Middle water\`.height(here)`)
+  b.drive(
+    duck,
+    'rotation',
+    `let here = ${place};\natan2(\`Middle water\`.height(here + 40px) - \`Middle water\`.height(here - 40px), 80px) * 70%`,
+  )
   b.part(
     'Tail',
     { type: 'polygon', sides: 3 },

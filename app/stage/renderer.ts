@@ -81,9 +81,9 @@ export class StageRenderer {
     return this.scene
   }
 
-  draw({ program, values }: Snapshot): void {
+  draw({ program, values, moment }: Snapshot): void {
     if (this.width === 0 || this.height === 0) return
-    const scene = this.adopt(program).update(values)
+    const scene = this.adopt(program).update(values, moment)
     const ratio = devicePixelRatio || 1
     this.mesh.build(scene, program.piece.stage.width / (this.width * ratio))
     this.upload()

@@ -24,7 +24,7 @@ import {
   type Node,
   type NumberNode,
 } from '../formula/tree.ts'
-import { ZERO, compare, isWhole, isZero, toNumber, within, type Rational } from '../time/rational.ts'
+import { ONE, ZERO, compare, isWhole, isZero, negate, over, toNumber, within, type Rational } from '../time/rational.ts'
 import { inBase, readUnit } from '../units/units.ts'
 import { atom, type Run } from './dialled.ts'
 import { stop, type Env } from './env.ts'
@@ -289,6 +289,7 @@ class Compiler {
       curve: this.curve(entry, node, words),
       cue: this.cue(entry, words),
       gear: entry.name === 'engage' ? this.env.gear(words.gear!.name) : null,
+      surface: words.surface ? this.surface(words.surface.name) : null,
       windows: this.env.windows,
     }
     return { entry, call }
@@ -305,6 +306,13 @@ class Compiler {
     const at = node.args.find(a => a.value.type === 'name' && a.value.name === channel)?.value ?? node
     const fixes = nearest(channel ?? '', known).map(n => replacing(at, written(n)))
     return stop('argument-unknown', at, `${name} has no channel ${channel}. It has ${known.join(', ')}.`, ...fixes)
+  }
+
+  /** A wave surface is read at the moment, on the piece's own time, as links are. */
+  private surface(name: string): Call['surface'] {
+    const { lapStart, lapLength, frameRate } = this.env
+    const lap = reading({ rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) }, PIECE, frameRate)
+    return { ...this.env.surface(name), lap }
   }
 
   private cue(entry: Entry, words: Call['words']): Marks | null {

@@ -14,7 +14,7 @@ describe('copies in a grid', () => {
     const f = fair('row * 1turn + rows * 10turn', { on: 'Flag', change: grid })
     expect(f.slot.readers.map(r => r.at(at(0)))).toEqual([30, 30, 30, 31, 31, 31, 32, 32])
     const { worlds } = new Scene(f.program)
-      .update(f.program.moment(at(0), new Float64Array(f.program.size)))
+      .update(f.program.moment(at(0), new Float64Array(f.program.size)), at(0))
       .bodies.get('p3')!
     expect([0, 2, 7].map(i => [worlds[i]![3], worlds[i]![7]])).toEqual([
       [-10, 20],
@@ -50,7 +50,8 @@ describe('copies along a path', () => {
     return b => void b.do(setPart(b.piece, 'p3', { copies }))
   }
   const worlds = (f: ReturnType<typeof fair>) =>
-    new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size))).bodies.get('p3')!.worlds
+    new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size)), at(0)).bodies.get('p3')!
+      .worlds
 
   it('stand evenly by its length, and along it', () => {
     const f = fair('along * 1turn', { on: 'Flag', change: path({}) })
@@ -114,7 +115,7 @@ describe('layers', () => {
     expect(slot.readers.map(r => Number((r.at(at(0)) * 360).toFixed(4)))).toEqual(
       [0, 1, 2].flatMap(i => [0, 1, 2, 3].map(l => Number((i * 100 + l * 10 + 4 + l / 30).toFixed(4)))),
     )
-    const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)))
+    const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)), at(0))
     expect(
       scene.bodies
         .get(face)!
@@ -196,7 +197,10 @@ describe('hand keys', () => {
     expect(fair('base + 10', { change: keyed('hold') }).value(2) * 360).toBeCloseTo(55, 9)
     expect(fair('base on slow', { change: keyed('hold') }).value(4) * 360).toBeCloseTo(45, 9)
     const plain = fair('0', { on: 'Flag', change: keyed('hold') })
-    const scene = new Scene(plain.program).update(plain.program.moment(at(2), new Float64Array(plain.program.size)))
+    const scene = new Scene(plain.program).update(
+      plain.program.moment(at(2), new Float64Array(plain.program.size)),
+      at(2),
+    )
     expect(scene.bodies.get('p1')!.get('rotation', 0) * 360).toBeCloseTo(45, 9)
     const none = new Program(apply(plain.piece, setKeys(plain.piece, 'p1', 'rotation', null)))
     expect(none.slots.has('p1.rotation')).toBe(false)

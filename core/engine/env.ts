@@ -26,6 +26,7 @@ export interface Env extends Setting, Measures {
   /** A channel of a curve (its first when none is named); null when there is no such channel. */
   readonly curve: (name: string, channel: string | null) => Call['curve']
   readonly gear: (name: string) => NonNullable<Call['gear']>
+  readonly surface: (name: string) => Omit<NonNullable<Call['surface']>, 'lap'>
   readonly channels: (name: string) => readonly string[]
   readonly windows: Call['windows']
   /** The seed of the n-th call of a function in the text, with no seed of its own. */

@@ -31,6 +31,7 @@ import { keyedForm } from './keys.ts'
 import { problem } from '../formula/problem.ts'
 import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
+import { wavesOf } from '../signal/waves.ts'
 
 /** A pace made of dials that a formula uses: its value now, and what it is multiplied by at a moment. */
 export interface Pace {
@@ -210,6 +211,14 @@ export class Program {
         const rotation =
           read(propertyKey(other, 'rotation'), 0) ?? this.handForms(other, propertyNamed('rotation')!)[0]!
         return { rotation, ...gearing(piece, other, part!) }
+      },
+      surface: name => {
+        const id = this.meanings.names.named(name)!.id
+        const { shape } = piece.parts[id]!
+        const of = (property: string) =>
+          read(propertyKey(id, property), 0) ?? this.handForms(id, propertyNamed(property)!)[0]!
+        const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
+        return { waves, swell: of('swell'), crest: of('crest') }
       },
       channels: name => Object.keys(piece.curves[this.meanings.names.named(name)!.id]!.channels),
       curve: (name, channel) => this.curve(name, channel),

@@ -47,7 +47,7 @@ function drawn(body: Body, i: number): string {
 export function stillSvg(piece: Piece, seconds: Rational): string {
   const program = new Program(piece)
   const moment = momentOfSeconds(seconds, program.measures.frameRate)
-  const scene = new Scene(program).update(program.moment(moment, new Float64Array(program.size)))
+  const scene = new Scene(program).update(program.moment(moment, new Float64Array(program.size)), moment)
   const { width, height, background } = piece.stage
   const box = `${-width / 2} ${-height / 2} ${width} ${height}`
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))

@@ -3,11 +3,14 @@ import { FREQUENCY, PLAIN, TIME, isPlain, kindName, product, quotient, sameKind,
 import { unitOfKind } from '../units/units.ts'
 import { argumentsOf, type Filled } from './arguments.ts'
 import { FUNCTIONS, functionNamed } from './functions/index.ts'
-import type { Entry } from './functions/entry.ts'
+import type { Entry, Parameter } from './functions/entry.ts'
 import { Lookup, type Got } from './lookup.ts'
 import { problem, replacing } from './problem.ts'
 import { kindOfUnit, type Thing } from './scope.ts'
 import { outerSpan, type CallNode, type Node } from './tree.ts'
+
+/** What is read of a part that stands as an argument. */
+const READ_OF: Readonly<Record<string, readonly string[]>> = { gear: ['rotation'], waves: ['swell', 'crest'] }
 
 export abstract class Calls extends Lookup {
   /** A number of any kind, but no yes or no. */
@@ -86,10 +89,12 @@ export abstract class Calls extends Lookup {
   }
 
   /** The name of a thing of the piece as an argument. */
-  private thing(f: Filled, type: 'cue' | 'curve' | 'gear'): void {
+  private thing(f: Filled, type: NonNullable<Parameter['thing']>): void {
     const { piece } = this.names
     const fits = (t: Thing) =>
-      type === 'gear' ? t.type === 'part' && piece.parts[t.id]!.shape.type === 'gear' : t.type === type
+      type === 'gear' || type === 'waves'
+        ? t.type === 'part' && piece.parts[t.id]!.shape.type === type
+        : t.type === type
     const named = this.names.named(f.word!.name)
     const own = this.target.part === null ? undefined : piece.parts[this.target.part]
     if (type === 'gear' && (own?.shape.type !== 'gear' || this.target.property?.name !== 'rotation')) {
@@ -100,11 +105,12 @@ export abstract class Calls extends Lookup {
         f.arg.value,
         f.word!.name,
         known.map(t => t.name),
-        `There is no ${type} named`,
+        `There is no ${type === 'waves' ? 'wave surface' : type} named`,
       )
-    } else if (type === 'gear') {
+    } else {
       const { from, to } = f.arg.value
-      this.reads.push({ type: 'property', part: named.id, property: 'rotation', from, to, before: false })
+      for (const property of READ_OF[type] ?? [])
+        this.reads.push({ type: 'property', part: named.id, property, from, to, before: false })
     }
   }
 

@@ -65,7 +65,12 @@ function properties(word: string, names: Names, target: Target): Offer[] {
   const part = near ? relative(names.piece, canonical(name), target.part) : names.named(name)?.id
   const shape = typeof part === 'string' ? names.piece.parts[part]?.shape.type : undefined
   const list = shape ? propertiesOf(shape) : PROPERTIES
-  return list.map(p => ({ text: p.name, type: 'property', says: p.says }))
+  const read: Offer[] = FUNCTIONS.filter(f => f.takes[0]?.thing === 'waves' && shape === 'waves').map(f => ({
+    text: `${f.name}(`,
+    type: 'function',
+    says: f.says,
+  }))
+  return [...read, ...list.map(p => ({ text: p.name, type: 'property' as const, says: p.says }))]
 }
 
 /** The function whose brackets are open at the end of a text, with the argument being written. */

@@ -105,6 +105,13 @@ function read(n: SyntaxNode, text: string): Node {
         nameAt: spanOf(p[0]!),
         args: n.getChildren('Arg').map(a => readArg(a, text)),
       }
+    case 'Method': {
+      const of = read(p[0]!, text)
+      const given = n.getChildren('Arg').map(a => readArg(a, text))
+      const first: Arg = { from: of.from, to: of.to, value: of }
+      const call = { type: 'call', ...at, name: nameIn(p[1]!, text), nameAt: spanOf(p[1]!), method: true } as const
+      return { ...call, args: [first, ...given] }
+    }
     case 'Sign':
       return { type: 'unary', ...at, op: text[n.from] as '-' | '+', of: read(p[1]!, text) }
     case 'Not':

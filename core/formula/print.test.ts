@@ -24,6 +24,7 @@ const node: fc.Arbitrary<string> = fc.letrec(tie => ({
       'carousel.rotation',
       '`Ticket arch`.x',
       'mount[index - 1].y',
+      'basin.height(own.x, z: 3px)',
       '3/lap',
       'time/s',
       '1e-3',

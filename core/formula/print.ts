@@ -46,8 +46,11 @@ export function print(n: Node): string {
       return `${within(n.of, 10)}.${written(n.name)}`
     case 'index':
       return `${within(n.of, 10)}[${print(n.at)}]`
-    case 'call':
-      return `${written(n.name)}(${n.args.map(a => (a.label === undefined ? '' : `${written(a.label)}: `) + print(a.value)).join(', ')})`
+    case 'call': {
+      const args = n.args.map(a => (a.label === undefined ? '' : `${written(a.label)}: `) + print(a.value))
+      if (!n.method) return `${written(n.name)}(${args.join(', ')})`
+      return `${within(n.args[0]!.value, 10)}.${written(n.name)}(${args.slice(1).join(', ')})`
+    }
     case 'unary':
       return n.op === 'not' ? `not ${within(n.of, 5)}` : `${n.op}${within(n.of, 9)}`
     case 'if':

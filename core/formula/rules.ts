@@ -158,6 +158,8 @@ export const RULES = {
       lineShares: '`lineStart` and `lineEnd` cut the line along its outline.',
       symmetry: 'A part that looks the same n times a turn closes at a turn ÷ n.',
       engage: '`engage` turns a gear against another by teeth, and by phase from where both stand.',
+      floats:
+        '`basin.height(x, z)` is how high a wave surface stands at a place; it never passes its swell, and closes.',
       drawnWithin: 'A value beyond what can be drawn is drawn as the nearest.',
     },
   },

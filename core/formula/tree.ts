@@ -43,6 +43,8 @@ export interface CallNode extends Placed {
   readonly name: string
   readonly nameAt: Span
   readonly args: readonly Arg[]
+  /** Written behind its first argument: `basin.height(x)`. */
+  readonly method?: true
 }
 export interface UnaryNode extends Placed {
   readonly type: 'unary'

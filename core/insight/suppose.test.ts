@@ -63,6 +63,11 @@ describe('bounds as tight as the structure allows', () => {
       0.001,
     )
   })
+  it('the direction of what is always to the right', () => {
+    near(bounds('atan2(sine(every: 2s, amp: 3px), 3px)'), -45, 45, 1e-6)
+    expect(fair('atan2(sine(every: 2s, amp: 3px), 3px)').slot.forms[0]!.facts().edges).toEqual([])
+    near(bounds('atan2(sine(every: 2s, amp: 3px), sine(every: 2s, amp: 3px, phase: 0.25turn))'), -180, 180, 1e-6)
+  })
   it('what has no value somewhere is said, and its hand value counted in', () => {
     const f = fair('90deg / sign(sine(every: 2s))')
     const { finite } = f.slot.forms[0]!.facts()

@@ -30,7 +30,8 @@ export function touching(program: Program, part: string): Touch[] {
   const start = fromNumber(program.piece.lap.start)
   for (let frame = 0; frame < all; frame += step) {
     const at = plus(start, over(rational(frame), frameRate))
-    scene.update(program.moment(momentOfSeconds(at, frameRate), values))
+    const m = momentOfSeconds(at, frameRate)
+    scene.update(program.moment(m, values), m)
     const placed = Array.from({ length: body.count }, (_, i) => outlineAt(i))
     for (let a = 0; a < body.count; a++) {
       for (let b = a + 1; b < body.count; b++) {

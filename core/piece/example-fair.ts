@@ -59,5 +59,7 @@ export function exampleFair(): { b: Builder; ids: Record<string, string> } {
   ids['Ticket arch'] = b.part('Ticket arch', { type: 'star', points: 6 })
   ids.Pinion = b.part('Pinion', { type: 'gear', teeth: 12, spokes: 0, module: 4 })
   ids.Idler = b.part('Idler', { type: 'gear', teeth: 30, spokes: 5, module: 4 }, {}, { x: 84 })
+  const basin = { type: 'waves', longest: 240, depth: 120, wind: 20, waves: 9, tile: 0, seed: 5 } as const
+  ids.Basin = b.part('Basin', basin, {}, { y: -200, swell: 24 })
   return { b, ids }
 }

@@ -44,6 +44,7 @@ const SHAPE_NAME = {
   ring: 'Ring',
   line: 'Line',
   gear: 'Gear',
+  waves: 'Waves',
 } as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
 

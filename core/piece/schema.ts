@@ -49,6 +49,16 @@ export const Shape = v.variant('type', [
     spokes: v.pipe(whole, v.minValue(0), v.maxValue(64)),
     module: positive,
   }),
+  /** A wave surface, seen from the side where the piece is flat: longest wave, depth and tile (0: none) in px. */
+  v.object({
+    type: v.literal('waves'),
+    longest: v.pipe(positive, v.maxValue(1e6)),
+    depth: v.pipe(positive, v.maxValue(1e6)),
+    wind: number,
+    waves: v.pipe(whole, v.minValue(1), v.maxValue(64)),
+    tile: v.pipe(number, v.minValue(0), v.maxValue(1e6)),
+    seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+  }),
 ])
 
 /** Most instances one part may have, all its copies within copies counted. */

@@ -18,6 +18,8 @@ export interface Sizes {
   corners: number
   radius: number
   innerRadius: number
+  /** Of waves: how far the water stands above its rest at a place across. */
+  rise?: (x: number) => number
 }
 
 /** Points on a circle: enough that its edge is off by less than a tenth of a pixel at this radius. */
@@ -105,6 +107,22 @@ function gear(teeth: number, spokes: number, module: number): Outline {
   return { ...outline, hole: round(rim, rim, points.length / 2), more }
 }
 
+/** Px between the points of a water line, and most of them. */
+const FINENESS = 6
+const MOST_POINTS = 400
+
+/** A body of water from the side: its foot, and its top as the waves stand. Its middle is that of the water at rest. */
+function water({ width, height, rise }: Sizes): Float64Array {
+  const count = Math.min(MOST_POINTS, Math.max(2, Math.ceil(width / FINENESS)))
+  const [w, h] = [width / 2, height / 2]
+  const points = [-w, -h, w, -h]
+  for (let i = 0; i <= count; i++) {
+    const x = w - (width * i) / count
+    points.push(x, Math.max(-h, h + (rise?.(x) ?? 0)))
+  }
+  return new Float64Array(points)
+}
+
 /** The outline of a shape with its sizes; null for a group. Polygons and stars stand on their tip's opposite. */
 export function outlineOf(shape: Shape, s: Sizes): Outline | null {
   switch (shape.type) {
@@ -125,6 +143,8 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
     }
     case 'gear':
       return gear(shape.teeth, shape.spokes, shape.module)
+    case 'waves':
+      return { points: water(s), closed: true }
     case 'line':
       return { points: new Float64Array([-s.width / 2, 0, s.width / 2, 0]), closed: false }
   }

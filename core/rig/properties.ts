@@ -25,8 +25,8 @@ export interface Property {
   readonly on?: readonly ShapeType[]
 }
 
-const OUTLINED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'line']
-const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear']
+const OUTLINED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'line', 'waves']
+const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'waves']
 const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
 
 const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
@@ -97,17 +97,17 @@ export const PROPERTIES: readonly Property[] = [
     name: 'width',
     group: 'size',
     says: 'From side to side.',
-    initial: s => (s === 'line' ? 200 : 120),
+    initial: s => (s === 'waves' ? 600 : s === 'line' ? 200 : 120),
     range: [0, 1e6],
-    on: ['rectangle', 'ellipse', 'line'],
+    on: ['rectangle', 'ellipse', 'line', 'waves'],
   }),
   length({
     name: 'height',
     group: 'size',
-    says: 'From foot to top.',
+    says: 'From foot to top; of waves, to the water at rest.',
     initial: 120,
     range: [0, 1e6],
-    on: ['rectangle', 'ellipse'],
+    on: ['rectangle', 'ellipse', 'waves'],
   }),
   length({
     name: 'corners',
@@ -132,6 +132,22 @@ export const PROPERTIES: readonly Property[] = [
     initial: s => (s === 'ring' ? 45 : 28),
     range: [0, 1e6],
     on: ['ring', 'star'],
+  }),
+  length({
+    name: 'swell',
+    group: 'size',
+    says: 'How high the highest waves may rise.',
+    initial: 20,
+    range: [0, 1e6],
+    on: ['waves'],
+  }),
+  share({
+    name: 'crest',
+    group: 'size',
+    says: 'How sharp the crests are.',
+    initial: 30,
+    range: [0, 100],
+    on: ['waves'],
   }),
   ...colour('fill', FILLED),
   length({
@@ -175,5 +191,9 @@ export const initialOf = (property: Property, shape: ShapeType): number =>
 export function settingsOf(shape: Shape): Record<string, number> {
   if (shape.type === 'polygon') return { sides: shape.sides }
   if (shape.type === 'star') return { points: shape.points }
+  if (shape.type === 'waves') {
+    const { longest, depth, wind, waves, tile, seed } = shape
+    return { longest, depth, wind, waves, tile, seed }
+  }
   return shape.type === 'gear' ? { teeth: shape.teeth, spokes: shape.spokes, module: shape.module } : {}
 }

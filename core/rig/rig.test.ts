@@ -170,7 +170,7 @@ function sceneOf(make: (b: Builder) => void, seconds = 0) {
   const b = new Builder('Stage', 1)
   make(b)
   const program = new Program(b.piece)
-  return new Scene(program).update(program.moment(at(seconds), new Float64Array(program.size)))
+  return new Scene(program).update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds))
 }
 
 describe('the scene', () => {

@@ -8,7 +8,9 @@ import { matrix, multiply, posed, type Matrix, type Pose } from './transform.ts'
 import type { Sizes } from './outline.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
 import { unitNamed } from '../units/units.ts'
-import { toNumber } from '../time/rational.ts'
+import { waveHeight, wavesOf } from '../signal/waves.ts'
+import type { Moment } from '../time/moment.ts'
+import { fraction, fromNumber, minus, over, toNumber } from '../time/rational.ts'
 import type { Program } from '../engine/program.ts'
 
 /** One property of all instances of a part: driven (a place in the snapshot) or set by hand. */
@@ -30,6 +32,8 @@ export interface Body {
   readonly opacity: Float64Array
   /** A property of an instance in base measure, held to what it may be. */
   readonly get: (property: string, instance: number) => number
+  /** Of waves: how far the water stands above its rest at a place across, px. */
+  readonly rise: ((x: number, instance: number) => number) | null
 }
 
 export class Scene {
@@ -37,6 +41,8 @@ export class Scene {
   /** Every instance in the order it is painted. */
   readonly paint: readonly { readonly body: Body; readonly instance: number }[]
   private values = new Float64Array(0)
+  /** How far the lap is on, 0 to 1. */
+  private progress = 0
   private readonly ordered: Body[] = []
   private readonly places = new Map<Body, Matrix[]>()
   private readonly pose: Pose = {
@@ -106,14 +112,24 @@ export class Scene {
       return value < r.low ? r.low : value > r.high ? r.high : value
     }
     const worlds = Array.from({ length: count }, matrix)
-    const body: Body = { id, part, count, own, parent, worlds, opacity: new Float64Array(count), get }
+    const rise = this.riseOf(part, get)
+    const body: Body = { id, part, count, own, parent, worlds, opacity: new Float64Array(count), get, rise }
     this.places.set(body, placesOf(part.copies))
     return body
   }
 
-  /** Puts every body where it stands for a snapshot. */
-  update(values: Float64Array): this {
+  private riseOf({ shape }: Part, get: Body['get']): Body['rise'] {
+    if (shape.type !== 'waves') return null
+    const waves = wavesOf(shape, toNumber(this.program.measures.lapLength))
+    return (x, i) => get('swell', i) * waveHeight(waves, x, 0, this.progress, get('crest', i))
+  }
+
+  /** Puts every body where it stands for a snapshot of a moment. */
+  update(values: Float64Array, moment: Moment): this {
     this.values = values as Float64Array<ArrayBuffer>
+    const { lapLength } = this.program.measures
+    const laps = over(minus(moment.exactSeconds, fromNumber(this.program.piece.lap.start)), lapLength)
+    this.progress = toNumber(fraction(laps))
     const { pose } = this
     for (const body of this.ordered) {
       const { get, part } = body
@@ -155,5 +171,8 @@ export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
   out.corners = get('corners', instance)
   out.radius = get('radius', instance)
   out.innerRadius = get('innerRadius', instance)
+  const { rise } = body
+  if (rise) out.rise = x => rise(x, instance)
+  else delete out.rise
   return out
 }

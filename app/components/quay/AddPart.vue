@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The shapes that can be put on the stage. */
-import { Circle, Cog, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star } from '@lucide/vue'
+import { Circle, Cog, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star, Waves } from '@lucide/vue'
 import { addPart, shapeName } from '~~/core/piece/parts.ts'
 import { addGear } from '~~/core/piece/gears.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
@@ -20,6 +20,7 @@ const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
   { shape: { type: 'ring' }, icon: Disc },
   { shape: { type: 'line' }, icon: Minus },
   { shape: { type: 'gear', teeth: 24, spokes: 5, module: 6 }, icon: Cog },
+  { shape: { type: 'waves', longest: 240, depth: 200, wind: 0, waves: 10, tile: 0, seed: 1 }, icon: Waves },
   { shape: { type: 'group' }, icon: Group },
 ]
 

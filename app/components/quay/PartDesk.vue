@@ -3,7 +3,7 @@
 import { Copy, Trash2, Waves } from '@lucide/vue'
 import { duplicatePart } from '~~/core/piece/duplicate.ts'
 import { addDrive } from '~~/core/piece/drives.ts'
-import { nameProblem, removePart, rename, setBase, setPart, shapeName, symmetryOf } from '~~/core/piece/parts.ts'
+import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/piece/parts.ts'
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/rig/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
@@ -58,12 +58,6 @@ function called(e: Event): void {
 
 const change = (c: Partial<Part>) => store.act(setPart(store.piece!, id.value, c))
 const pivot = (axis: 'x' | 'y', to: number) => change({ pivot: { ...part.value!.pivot, [axis]: to } })
-
-/** Another gear: its symmetry follows its teeth and spokes. */
-function gear(c: { teeth?: number; spokes?: number; module?: number }): void {
-  const shape = { ...part.value!.shape, ...c } as Part['shape']
-  change({ shape, symmetry: symmetryOf(shape) })
-}
 
 function drive(p: Property): void {
   const key = propertyKey(id.value, p.name)
@@ -166,50 +160,7 @@ function drop(): void {
             whole
             @set="change({ symmetry: $event })"
           />
-          <NumberField
-            v-if="part.shape.type === 'polygon'"
-            label="sides"
-            :value="part.shape.sides"
-            :low="3"
-            :high="64"
-            whole
-            @set="change({ shape: { type: 'polygon', sides: $event } })"
-          />
-          <NumberField
-            v-if="part.shape.type === 'star'"
-            label="points"
-            :value="part.shape.points"
-            :low="3"
-            :high="64"
-            whole
-            @set="change({ shape: { type: 'star', points: $event } })"
-          />
-          <template v-if="part.shape.type === 'gear'">
-            <NumberField
-              label="teeth"
-              :value="part.shape.teeth"
-              :low="4"
-              :high="400"
-              whole
-              @set="gear({ teeth: $event })"
-            />
-            <NumberField
-              label="spokes"
-              :value="part.shape.spokes"
-              :low="0"
-              :high="64"
-              whole
-              @set="gear({ spokes: $event })"
-            />
-            <NumberField
-              label="module"
-              title="How large a tooth is: the pitch circle is teeth × module across"
-              :value="part.shape.module"
-              unit="px"
-              :low="0.1"
-              @set="gear({ module: $event })"
-            />
-          </template>
+          <ShapeFields :id="id" />
           <CopiesFields :id="id" />
         </div>
       </fieldset>

@@ -1,9 +1,9 @@
 /** Sine and its kin of angles, and angles of sides. */
-import { ALL, interval, isBounded, point, union, type Interval } from '../../insight/interval.ts'
+import { ALL, interval, isBounded, plus, point, union, type Interval } from '../../insight/interval.ts'
 import { atanTurns, expOf, logOf, power } from '../../signal/maths.ts'
 import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
 import { ANGLE, PLAIN } from '../../units/kinds.ts'
-import { boundsOf, type Call, type Entry, type Parameter } from './entry.ts'
+import { boundsOf, edgesOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
 
 const ANGLE_X: Parameter = { name: 'x', says: 'the angle', kind: ANGLE, required: true }
 const PLAIN_X: Parameter = { name: 'x', says: 'the value', kind: PLAIN, required: true }
@@ -114,8 +114,15 @@ export const atan2: Entry = {
     const { x, y } = call.args
     return m => atanTurns(y!.at(m), x!.at(m))
   },
-  bounds: () => interval(-0.5, 0.5),
-  edges: () => ['anywhere'],
+  // To the right of the middle it is smooth; behind it, it leaps from half a turn to less.
+  bounds: call => {
+    const [x, y] = [boundsOf(call, 'x'), boundsOf(call, 'y')]
+    if (x.low <= 0) return interval(-0.5, 0.5)
+    if (!isBounded(x) || !isBounded(y)) return interval(-0.25, 0.25)
+    const corners = [x.low, x.high].flatMap(w => [y.low, y.high].map(h => atanTurns(h, w)))
+    return plus(interval(Math.min(...corners), Math.max(...corners)), interval(-1e-15, 1e-15))
+  },
+  edges: call => (boundsOf(call, 'x').low > 0 ? edgesOfArgs(call) : ['anywhere']),
 }
 
 export const exp = rising('exp', 'e to the x: growth by a share of itself.', 'exp(-time / 4s)', expOf, PLAIN)

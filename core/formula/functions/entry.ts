@@ -9,6 +9,7 @@ import { settledBy, type Beat, type Reading } from '../../engine/beat.ts'
 import { joined, type Edges } from '../../insight/edges.ts'
 import type { Drawn } from '../../signal/drawn.ts'
 import type { Marks } from '../../signal/marks.ts'
+import type { Wave } from '../../signal/waves.ts'
 import type { Measures } from '../../units/units.ts'
 import { costOf, type Cost } from '../../insight/facts.ts'
 import type { Interval } from '../../insight/interval.ts'
@@ -38,7 +39,7 @@ export interface Parameter {
   /** Words that may be written here, looked up before any name. */
   readonly words?: () => readonly string[]
   /** The name of a thing of the piece. */
-  readonly thing?: 'cue' | 'curve' | 'gear'
+  readonly thing?: 'cue' | 'curve' | 'gear' | 'waves'
   /** Any one word, such as the name of a channel. */
   readonly free?: true
   /** Must be more than 0 wherever it is known. */
@@ -112,6 +113,13 @@ export interface Call {
   readonly curve: { readonly drawn: Drawn; readonly size: number; readonly hit: number } | null
   /** The gear that is named: its turn, how many of its teeth go to one of this gear's, and what is added (turns). */
   readonly gear: { readonly rotation: Form; readonly ratio: Rational; readonly offset: number } | null
+  /** The wave surface that is named: its waves, what they are raised by, and how far the lap is on. */
+  readonly surface: {
+    readonly waves: readonly Wave[]
+    readonly swell: Form
+    readonly crest: Form
+    readonly lap: Reading
+  } | null
   /** The marks of the cue that is named. */
   readonly cue: Marks | null
   /** First and last second of the lap, the part's span and the marked stretch. */

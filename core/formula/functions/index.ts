@@ -4,6 +4,7 @@ import type { Entry } from './entry.ts'
 import * as angles from './angles.ts'
 import * as chance from './chance.ts'
 import * as cues from './cues.ts'
+import * as surface from './surface.ts'
 import * as gears from './gears.ts'
 import * as oscillators from './oscillators.ts'
 import * as ramps from './ramps.ts'
@@ -59,6 +60,7 @@ export const FUNCTIONS: readonly Entry[] = [
   angles.atan2,
   angles.hypot,
   gears.engage,
+  surface.height,
 ]
 
 const BY_NAME = new Map(FUNCTIONS.map(e => [canonical(e.name), e]))

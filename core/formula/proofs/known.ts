@@ -34,7 +34,10 @@ const report = (text: string, place?: Place) => {
 }
 const world = (text: string, place: Place, seconds = 0) => {
   const f = fair(text, place)
-  const scene = new Scene(f.program).update(f.program.moment(at(seconds), new Float64Array(f.program.size)))
+  const scene = new Scene(f.program).update(
+    f.program.moment(at(seconds), new Float64Array(f.program.size)),
+    at(seconds),
+  )
   return scene.bodies.get(f.key.split('.')[0]!)!.worlds[0]!
 }
 const sizes = { width: 100, height: 100, corners: 0, radius: 60, innerRadius: 30 }
@@ -210,9 +213,20 @@ export const KNOWN: Record<Extract<RuleId, `${Section}.${string}`>, Proof> = {
     // Pinion's tooth points at the idler, whose gap is there: half a pitch of 30 off.
     expect(Math.abs(((f.value(0) * 30) % 1) - 0.5)).toBeLessThan(1e-6)
   },
+  'parts.floats': () => {
+    const place: Place = { property: 'y', with: { 'Basin.swell': '24px' } }
+    const f = fair('basin.height(30px, 12px)', place)
+    expect(f.slot.problems).toEqual([])
+    const seen = Array.from({ length: 600 }, (_, k) => f.value(k / 60))
+    expect(Math.max(...seen.map(Math.abs))).toBeLessThanOrEqual(24)
+    expect(new Set(seen).size).toBeGreaterThan(100)
+    expect(f.value(3.3)).toBe(f.value(11.3))
+    expect(reportOf(f.piece, f.program.measures, f.slot).closes).toBe('closes')
+    expect(says('carousel.height(3px)', place)).toMatch(/no wave surface named/)
+  },
   'parts.drawnWithin': () => {
     const f = fair('300%', { property: 'opacity' })
-    const scene = new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size)))
+    const scene = new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size)), at(0))
     expect(scene.bodies.get('p1')!.opacity[0]).toBe(1)
     expect(value('300%', 0, { property: 'opacity' })).toBe(3)
   },

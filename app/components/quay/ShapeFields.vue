@@ -1,0 +1,72 @@
+<script setup lang="ts">
+/** What a shape is made of: its sides, points, teeth, waves. Fixed; formulas may read it. */
+import { setPart, symmetryOf } from '~~/core/piece/parts.ts'
+import type { Shape } from '~~/core/piece/schema.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ id: string }>()
+const store = usePiece()
+const shape = computed(() => store.piece!.parts[props.id]!.shape)
+
+/** Another outline has another symmetry, unless one was set by hand. */
+function change(to: object): void {
+  const part = store.piece!.parts[props.id]!
+  const next = { ...part.shape, ...to } as Shape
+  const own = part.symmetry === symmetryOf(part.shape)
+  store.act(setPart(store.piece!, props.id, { shape: next, ...(own ? { symmetry: symmetryOf(next) } : {}) }))
+}
+
+const WAVES = [
+  ['longest', 'longest wave', 'px', 'Length of the longest waves'],
+  ['depth', 'depth', 'px', 'Depth of the water: shallow water slows long waves down'],
+  ['wind', 'wind', 'deg', 'Where the wind blows to: 0 is across, 90 towards the eye'],
+  ['tile', 'tile', 'px', 'After how far it is the same again; 0 for never'],
+] as const
+</script>
+
+<template>
+  <NumberField
+    v-if="shape.type === 'polygon'"
+    label="sides"
+    :value="shape.sides"
+    :low="3"
+    :high="64"
+    whole
+    @set="change({ sides: $event })"
+  />
+  <NumberField
+    v-if="shape.type === 'star'"
+    label="points"
+    :value="shape.points"
+    :low="3"
+    :high="64"
+    whole
+    @set="change({ points: $event })"
+  />
+  <template v-if="shape.type === 'gear'">
+    <NumberField label="teeth" :value="shape.teeth" :low="4" :high="400" whole @set="change({ teeth: $event })" />
+    <NumberField label="spokes" :value="shape.spokes" :low="0" :high="64" whole @set="change({ spokes: $event })" />
+    <NumberField
+      label="module"
+      title="How large a tooth is: the pitch circle is teeth × module across"
+      :value="shape.module"
+      unit="px"
+      :low="0.1"
+      @set="change({ module: $event })"
+    />
+  </template>
+  <template v-if="shape.type === 'waves'">
+    <NumberField
+      v-for="[name, label, unit, says] in WAVES"
+      :key="name"
+      :label="label"
+      :title="says"
+      :value="shape[name]"
+      :unit="unit"
+      :low="name === 'wind' ? undefined : name === 'tile' ? 0 : 1"
+      @set="change({ [name]: $event })"
+    />
+    <NumberField label="waves" :value="shape.waves" :low="1" :high="64" whole @set="change({ waves: $event })" />
+    <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />
+  </template>
+</template>

@@ -1,0 +1,78 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { fair } from '../testing.ts'
+import { waveHeight, wavesOf, type WaveSettings } from './waves.ts'
+
+const settings: WaveSettings = { longest: 240, depth: 150, wind: 0, waves: 9, tile: 0, seed: 5 }
+
+describe('a wave surface', () => {
+  it('is one running sine where it has one wave, at the speed that the depth gives it', () => {
+    const one = { ...settings, waves: 1 }
+    const [w] = wavesOf(one, 8)
+    expect(w!.share).toBe(1)
+    // ω² = g k tanh k d, by hand, and to the nearest whole number of swings in the lap.
+    const k = 2 * Math.PI * w!.x
+    const swings = (Math.sqrt(981 * k * Math.tanh(k * 150)) * 8) / (2 * Math.PI)
+    expect(w!.swings).toBe(Math.round(swings))
+    for (const [x, p] of [
+      [0, 0],
+      [37, 0.3],
+      [-500, 0.71],
+    ] as const)
+      expect(waveHeight([w!], x, 0, p, 0)).toBeCloseTo(
+        Math.sin(2 * Math.PI * (w!.x * x - w!.swings * p + w!.start)),
+        10,
+      )
+  })
+  it('shallow water slows long waves down', () => {
+    const swings = (depth: number) => wavesOf({ ...settings, waves: 1, longest: 2000, depth }, 60)[0]!.swings
+    expect(swings(20)).toBeLessThan(swings(2000) * 0.5)
+  })
+  it('never leaves ±1 anywhere, at any sharpness', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          longest: fc.double({ min: 10, max: 2000, noNaN: true }),
+          depth: fc.double({ min: 1, max: 2000, noNaN: true }),
+          wind: fc.integer({ min: -360, max: 360 }),
+          waves: fc.integer({ min: 1, max: 64 }),
+          tile: fc.constantFrom(0, 400),
+          seed: fc.nat(),
+        }),
+        fc.double({ min: -1e4, max: 1e4, noNaN: true }),
+        fc.double({ min: 0, max: 0.999, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (s, x, p, crest) => {
+          const h = waveHeight(wavesOf(s, 8), x, x / 3, p, crest)
+          expect(Math.abs(h)).toBeLessThanOrEqual(1)
+        },
+      ),
+      { numRuns: 300 },
+    )
+  })
+  it('comes back tile by tile', () => {
+    const tiled = wavesOf({ ...settings, tile: 400, wind: 30 }, 8)
+    for (const x of [0, 13, 250.5])
+      expect(waveHeight(tiled, x + 400, 7 - 800, 0.4, 0.3)).toBeCloseTo(waveHeight(tiled, x, 7, 0.4, 0.3), 9)
+  })
+  it('crests are sharper and troughs flatter', () => {
+    const one = wavesOf({ ...settings, waves: 1 }, 8)
+    const heights = (crest: number) => Array.from({ length: 1000 }, (_, i) => waveHeight(one, i * 2.7, 0, 0, crest))
+    const above = (crest: number) => heights(crest).filter(h => h > 0).length
+    expect(above(0)).toBeGreaterThan(480)
+    expect(above(1)).toBeLessThan(380)
+  })
+  it('is read where things float, with its driven swell, as a method and as a function', () => {
+    const place = {
+      property: 'y',
+      with: { 'Basin.swell': '24px * lapProgress', 'Carousel.x': 'time * 10px/s' },
+    } as const
+    const f = fair('basin.height(own.x)', place)
+    expect(f.slot.problems).toEqual([])
+    expect(f.value(4)).toBe(fair('height(basin, x: own.x, z: 0px)', place).value(4))
+    const waves = wavesOf({ longest: 240, depth: 120, wind: 20, waves: 9, tile: 0, seed: 5 }, 8)
+    expect(f.value(4)).toBeCloseTo(12 * waveHeight(waves, 40, 0, 0.5, 0.3), 10)
+    expect(f.value(0)).toBeCloseTo(0, 12)
+    expect(f.slot.slots.has(Object.keys(f.piece.drives).find(k => k.endsWith('.swell'))!)).toBe(true)
+  })
+})
