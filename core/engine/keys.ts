@@ -1,5 +1,8 @@
 /** Hand keys: what a property holds by hand over time, read on the clock in force. */
-import type { Base } from '../piece/schema.ts'
+import { propertyKey, type Base, type Piece } from '../piece/schema.ts'
+import { initialOf, type Property } from '../rig/properties.ts'
+import { unitNamed, type Measures } from '../units/units.ts'
+import { handForm } from './env.ts'
 import * as I from '../insight/interval.ts'
 import { costOf } from '../insight/facts.ts'
 import { everySeconds, type Repeats } from '../insight/repeats.ts'
@@ -53,4 +56,23 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
       finite: () => true,
     },
   )
+}
+
+/** What a property holds by hand at each of `count` instances, in base measure: one number, hand keys, or its own. */
+export function handFormsOf(
+  piece: Piece,
+  m: Measures,
+  part: string,
+  property: Property,
+  count: number,
+  beat: Beat,
+): Form[] {
+  const size = unitNamed(property.unit)?.size(m) ?? ONE
+  const base = piece.bases[propertyKey(part, property.name)]
+  const common = base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
+  const same = base?.keys ? keyedForm(base.keys, size, beat, m.frameRate) : handForm(common, size, m.frameRate)
+  return Array.from({ length: count }, (_, i) => {
+    const own = base?.copies?.[i]
+    return own === undefined ? same : handForm(own, size, m.frameRate)
+  })
 }

@@ -8,18 +8,17 @@ import type { Problem } from '../formula/problem.ts'
 import { dialUnit, featureOf, relative, RELATIVES } from '../formula/scope.ts'
 import { canonical } from '../formula/names.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
-import { initialOf, propertyNamed, type Property } from '../rig/properties.ts'
+import { propertyNamed, type Property } from '../rig/properties.ts'
 import { seedOf } from '../signal/hash.ts'
 import type { Moment } from '../time/moment.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
-import { unitNamed, type Measures } from '../units/units.ts'
+import type { Measures } from '../units/units.ts'
 import { slipKey, type Dialled, type Run } from './dialled.ts'
 import { compile } from './compile.ts'
 import { CannotRun, dialForm, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
-import { bounds, fixed, form, repeats, type Form } from './form.ts'
-import { ALL, union } from '../insight/interval.ts'
-import { tightened } from '../insight/suppose.ts'
+import { fixed, type Form } from './form.ts'
+import { guarded } from './guarded.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
 import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
 import { timeWords, windowsOf } from './words.ts'
@@ -27,7 +26,7 @@ import { PIECE, type Beat } from './beat.ts'
 import { gearing } from '../rig/gears.ts'
 import { beatOf } from './clock.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
-import { keyedForm } from './keys.ts'
+import { handFormsOf } from './keys.ts'
 import { problem } from '../formula/problem.ts'
 import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
@@ -277,16 +276,7 @@ export class Program {
 
   /** What a property holds by hand at each instance, in base measure. */
   handForms(part: string, property: Property, beat: Beat = PIECE): Form[] {
-    const size = unitNamed(property.unit)?.size(this.measures) ?? rational(1)
-    const base = this.piece.bases[propertyKey(part, property.name)]
-    const common = base?.value ?? initialOf(property, this.piece.parts[part]!.shape.type)
-    const { count } = this.instancesOf(part)
-    const { frameRate } = this.measures
-    const same = base?.keys ? keyedForm(base.keys, size, beat, frameRate) : handForm(common, size, frameRate)
-    return Array.from({ length: count }, (_, i) => {
-      const own = base?.copies?.[i]
-      return own === undefined ? same : handForm(own, size, this.measures.frameRate)
-    })
+    return handFormsOf(this.piece, this.measures, part, property, this.instancesOf(part).count, beat)
   }
 
   /** All driven values at a moment, written into `out` (of length `size`). */
@@ -318,26 +308,3 @@ export class Program {
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')
 const zero = (m: Measures) => handForm(0, rational(1), m.frameRate)
-
-/** Holds to the hand value where a value is not finite; remembers the last moment, which never changes a result. */
-function guarded(f: Form, base: Form): Form {
-  if (f.exact) return f
-  let last: Moment | null = null
-  let value = 0
-  const at = (m: Moment): number => {
-    if (m === last) return value
-    const v = f.at(m)
-    value = Number.isFinite(v) ? v : base.at(m)
-    last = m
-    return value
-  }
-  const reader: Form = form(at, {
-    bounds: () => tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base)))),
-    repeats: () => repeats(f),
-    edges: () => f.facts().edges,
-    cost: () => ({ now: 1, anew: f.facts().cost.anew }),
-    finite: () => f.facts().finite,
-    slope: () => (f.facts().finite ? f.facts().slope : ALL),
-  })
-  return reader
-}

@@ -1,0 +1,183 @@
+/** Calls made ready: their arguments become forms, the things they name are looked up, and their entry does the rest. */
+import type { Checked } from '../formula/check.ts'
+import { argumentsOf } from '../formula/arguments.ts'
+import { functionNamed } from '../formula/functions/index.ts'
+import type { Call, Entry, Word } from '../formula/functions/entry.ts'
+import { ALL } from '../insight/interval.ts'
+import { argsOf, costOfArgs, edgesOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
+import { canonical, nearest, written } from '../formula/names.ts'
+import { replacing } from '../formula/problem.ts'
+import type { Marks } from '../signal/marks.ts'
+import { PIECE, reading, type Beat } from './beat.ts'
+import { everyNode, outerSpan, type CallNode, type Node } from '../formula/tree.ts'
+import { ONE, ZERO, compare, isZero, negate, over } from '../time/rational.ts'
+import type { Run } from './dialled.ts'
+import { stop, type Env } from './env.ts'
+import { constantOf, fixed, fixedNumber, form, steady, type Form } from './form.ts'
+import { phaseOf } from './phase.ts'
+import { product, type Factor, type Setting } from './product.ts'
+import { totalOf } from './total.ts'
+
+export abstract class ReadyCalls {
+  /** Each call's place among the calls of its name, in text order. */
+  protected readonly nth = new Map<Node, number>()
+  protected beat: Beat = PIECE
+
+  constructor(
+    protected readonly checked: Checked,
+    protected readonly env: Env,
+  ) {
+    const counts = new Map<string, number>()
+    for (const n of everyNode(checked.formula)) {
+      if (n.type !== 'call') continue
+      const name = canonical(n.name)
+      this.nth.set(n, counts.get(name) ?? 0)
+      counts.set(name, (counts.get(name) ?? 0) + 1)
+    }
+  }
+
+  abstract form(node: Node): Form
+  /** All factors of a product, in text order; `inverse`: of what is divided by. */
+  protected abstract factors(node: Node, inverse: boolean): Factor[]
+  /** A constant made of dials knows them. */
+  protected abstract dialled(node: Node, made: Form): Form
+
+  /** Does something with another clock in force. */
+  protected on<T>(beat: Beat, make: () => T): T {
+    const before = this.beat
+    this.beat = beat
+    try {
+      return make()
+    } finally {
+      this.beat = before
+    }
+  }
+
+  /** On a clock that is not steady a pace runs over the clock's own seconds. */
+  protected get setting(): Setting {
+    const { beat, env } = this
+    if (beat.steady) return env
+    const there = (run: Run): Run =>
+      run.clocked ? { key: `~${beat.id}${run.key}`, at: m => run.at(beat.when(m)), clocked: false } : run
+    return { ...env, slip: (dials, pace, run) => env.slip(dials, pace, there(run)) }
+  }
+
+  /** The call of an entry with its arguments made ready. */
+  private prepared(node: CallNode): { entry: Entry; call: Call } {
+    const entry = functionNamed(node.name)!
+    const args: Record<string, Form | undefined> = {}
+    const words: Record<string, Word | undefined> = {}
+    const many: Form[] = []
+    const given = new Set<string>()
+    const { filled } = argumentsOf(node, entry)
+    const last = entry.takes.at(-1)!
+    for (const { parameter, arg, word } of filled) {
+      given.add(parameter.name)
+      if (word) {
+        words[parameter.name] = word
+        continue
+      }
+      // A period is turned into a frequency factor by factor, so that `2s / fairPace` may come to rest at 0.
+      const made =
+        parameter.name === entry.pace?.every
+          ? this.on(PIECE, () => product(this.factors(arg.value, true), this.setting))
+          : parameter.kind === 'perSecond' || parameter.name === entry.pace?.freq
+            ? this.on(PIECE, () => this.form(arg.value))
+            : this.form(arg.value)
+      this.fits(parameter, made, arg.value, parameter.name === entry.pace?.every)
+      if (entry.many && parameter === last) many.push(made)
+      else args[parameter.name] = made
+    }
+    for (const p of entry.takes) {
+      if (args[p.name] === undefined && p.initial !== undefined)
+        args[p.name] = fixedNumber(p.initial, this.env.frameRate)
+    }
+    const { frameRate, lapLength } = this.env
+    const place = `${this.env.place}.${entry.name}${this.nth.get(node) ?? 0}`
+    const phase = phaseOf(entry, args, { ...this.setting, lapLength }, this.beat, place)
+    const total = args.rate && entry.takes.some(p => p.kind === 'perSecond') ? args.rate : null
+    const { beat } = this
+    const call: Call = {
+      args,
+      given,
+      many,
+      words,
+      phase,
+      total: total && totalOf(total, place, this.setting, beat),
+      seed: this.seed(node, entry, args),
+      frameRate,
+      measures: { frameRate, lapLength },
+      beat,
+      read: a => reading(a, beat, frameRate),
+      curve: this.curve(entry, node, words),
+      cue: this.cue(entry, words),
+      gear: entry.name === 'engage' ? this.env.gear(words.gear!.name) : null,
+      surface: words.surface ? this.surface(words.surface.name) : null,
+      windows: this.env.windows,
+    }
+    return { entry, call }
+  }
+
+  private curve(entry: Entry, node: CallNode, words: Call['words']): Call['curve'] {
+    const parameter = entry.takes.find(p => p.thing === 'curve')
+    const name = parameter && words[parameter.name]?.name
+    if (name === undefined) return null
+    const channel = words.channel?.name ?? null
+    const found = this.env.curve(name, channel)
+    if (found) return found
+    const known = this.env.channels(name)
+    const at = node.args.find(a => a.value.type === 'name' && a.value.name === channel)?.value ?? node
+    const fixes = nearest(channel ?? '', known).map(n => replacing(at, written(n)))
+    return stop('argument-unknown', at, `${name} has no channel ${channel}. It has ${known.join(', ')}.`, ...fixes)
+  }
+
+  /** A wave surface is read at the moment, on the piece's own time, as links are. */
+  private surface(name: string): Call['surface'] {
+    const { lapStart, lapLength, frameRate } = this.env
+    const lap = reading({ rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) }, PIECE, frameRate)
+    return { ...this.env.surface(name), lap }
+  }
+
+  private cue(entry: Entry, words: Call['words']): Marks | null {
+    const parameter = entry.takes.find(p => p.thing === 'cue')
+    const name = parameter && words[parameter.name]?.name
+    return name === undefined ? null : this.env.cue(name)
+  }
+
+  private fits(p: Entry['takes'][number], made: Form, at: Node, inverted: boolean): void {
+    const c = constantOf(made)
+    if (p.steady && !c) stop('varying', outerSpan(at), `${p.name} must not change with time.`)
+    if (!p.positive) return
+    const low = c ? compare(c, ZERO) : 1
+    const never = inverted && c === null && made.exact === null && !Number.isFinite(made.facts().bounds.high)
+    if (inverted ? low < 0 || (never && at.type === 'number') : low <= 0) {
+      stop('domain', outerSpan(at), `${p.name} must be more than 0.`)
+    }
+  }
+
+  private seed(node: CallNode, entry: Entry, args: Record<string, Form | undefined>): number {
+    if (!entry.seeded) return 0
+    const own = args.seed && constantOf(args.seed)
+    return own ? this.env.seed(`=${own.n}/${own.d}`, -1) : this.env.seed(canonical(entry.name), this.nth.get(node) ?? 0)
+  }
+
+  phase(node: CallNode) {
+    return this.prepared(node).call.phase
+  }
+
+  protected call(node: CallNode): Form {
+    const { entry, call } = this.prepared(node)
+    const exact = entry.exact?.(call)
+    if (exact && isZero(exact.rate)) return this.dialled(node, fixed(exact.base, this.env.frameRate))
+    if (exact) return steady(exact, this.env.frameRate)
+    const known = {
+      bounds: () => entry.bounds(call),
+      repeats: () => (entry.repeats ?? repeatsOfArgs)(call),
+      edges: () => (entry.edges ?? edgesOfArgs)(call),
+      cost: () => (entry.cost ?? costOfArgs)(call),
+      finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true),
+      slope: () => entry.slope?.(call) ?? ALL,
+    }
+    return form(entry.value(call), known, entry.integral?.(call) ?? null)
+  }
+}
