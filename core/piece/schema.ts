@@ -3,88 +3,13 @@
  * unit they are shown in (degrees, px, per cent), so that they are kept exactly as typed.
  */
 import * as v from 'valibot'
+import { Copies, MOST_INSTANCES, Shape } from './shapes.ts'
+import { Colour, Fraction, formula, id, limited, name, number, positive, text, whole } from './values.ts'
+
+export { MOST_INSTANCES }
 
 /** The version this code writes; older ones are raised by `migrate.ts`. */
 export const VERSION = 1
-
-const number = v.pipe(v.number(), v.finite('A number must be finite.'))
-const positive = v.pipe(number, v.gtValue(0, 'This must be more than 0.'))
-const whole = v.pipe(number, v.integer('This must be a whole number.'))
-const text = (most: number) => v.pipe(v.string(), v.maxLength(most, `At most ${most} characters fit here.`))
-const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9_]{1,32}$/, 'An id is 1 to 32 letters, digits or _.'))
-const name = v.pipe(
-  text(60),
-  v.check(s => s.trim().length > 0 && !s.includes('`'), 'A name needs a letter and no backquote.'),
-)
-const formula = text(2000)
-const limited = <T extends v.GenericSchema>(value: T, most: number, what: string) =>
-  v.pipe(
-    v.record(text(200), value),
-    v.check(r => Object.keys(r).length <= most, `At most ${most} ${what} fit in a piece.`),
-  )
-
-/** A fraction of whole numbers, for what must be exact: frames per second, seconds of a lap. */
-export const Fraction = v.object({
-  n: v.pipe(whole, v.minValue(1), v.maxValue(1e9)),
-  d: v.pipe(whole, v.minValue(1), v.maxValue(1e9)),
-})
-
-/** Colour as lightness 0–1, chroma 0–0.4 and hue in degrees (OKLCH, CSS Color 4). */
-export const Colour = v.object({ lightness: number, chroma: number, hue: number })
-
-/** What a part is. Its sizes and colours are properties, held by `bases` and `drives`. */
-export const Shape = v.variant('type', [
-  /** No outline of its own: it carries other parts. */
-  v.object({ type: v.literal('group') }),
-  v.object({ type: v.literal('rectangle') }),
-  v.object({ type: v.literal('ellipse') }),
-  v.object({ type: v.literal('polygon'), sides: v.pipe(whole, v.minValue(3), v.maxValue(64)) }),
-  v.object({ type: v.literal('star'), points: v.pipe(whole, v.minValue(3), v.maxValue(64)) }),
-  v.object({ type: v.literal('ring') }),
-  v.object({ type: v.literal('line') }),
-  /** A toothed wheel: its pitch circle is teeth × module across; px. Without spokes it is solid. */
-  v.object({
-    type: v.literal('gear'),
-    teeth: v.pipe(whole, v.minValue(4), v.maxValue(400)),
-    spokes: v.pipe(whole, v.minValue(0), v.maxValue(64)),
-    module: positive,
-  }),
-  /** A wave surface, seen from the side where the piece is flat: longest wave, depth and tile (0: none) in px. */
-  v.object({
-    type: v.literal('waves'),
-    longest: v.pipe(positive, v.maxValue(1e6)),
-    depth: v.pipe(positive, v.maxValue(1e6)),
-    wind: number,
-    waves: v.pipe(whole, v.minValue(1), v.maxValue(64)),
-    tile: v.pipe(number, v.minValue(0), v.maxValue(1e6)),
-    seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
-  }),
-])
-
-/** Most instances one part may have, all its copies within copies counted. */
-export const MOST_INSTANCES = 10000
-
-const count = v.pipe(whole, v.minValue(1), v.maxValue(2000))
-/** Copies of a part and all it carries. */
-export const Copies = v.variant('layout', [
-  /** Round a circle: radius in px, first copy at `from` degrees, spread over `sweep` degrees; `turn`: each faces outward. */
-  v.object({ layout: v.literal('ring'), count, radius: number, from: number, sweep: number, turn: v.boolean() }),
-  /** In a straight row, centred on the part: px from copy to copy. */
-  v.object({ layout: v.literal('row'), count, dx: number, dy: number }),
-  /** In rows of so many columns, from the top, centred on the part: px between columns and rows. */
-  v.object({ layout: v.literal('grid'), count, columns: count, dx: number, dy: number }),
-  /** Along a path through points (px), evenly by its length; `turn`: each stands along it. */
-  v.object({
-    layout: v.literal('path'),
-    count,
-    points: v.pipe(v.array(v.object({ x: number, y: number })), v.minLength(2), v.maxLength(500)),
-    closed: v.boolean(),
-    smooth: v.boolean(),
-    turn: v.boolean(),
-  }),
-  /** One behind another, the first in front: px of depth from layer to layer. */
-  v.object({ layout: v.literal('layers'), count, dz: number }),
-])
 
 export const Part = v.object({
   name,

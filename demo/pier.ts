@@ -1,0 +1,112 @@
+/** The pier itself: lantern strings between its posts, the sea and the planks. */
+import type { Builder } from '../core/piece/build.ts'
+import type { Copies } from '../core/piece/schema.ts'
+import { on, paint, row } from './kit.ts'
+
+/** Two cords between the posts, each with sixteen lanterns on it. */
+export function strings(b: Builder): void {
+  for (const x of [-1, 1]) {
+    b.part(x < 0 ? 'Left post' : 'Right post', { type: 'rectangle' }, on(null, 10), {
+      x: x * 596,
+      y: 68,
+      width: 14,
+      height: 580,
+      corners: 3,
+      ...paint('fill', 'darkWood'),
+    })
+    b.part(x < 0 ? 'Left knob' : 'Right knob', { type: 'ellipse' }, on(null, 12), {
+      x: x * 596,
+      y: 350,
+      width: 22,
+      height: 22,
+      ...paint('fill', 'brass'),
+    })
+  }
+  lanternString(b, 'Chase', 338, 62, 20, 'smoothstep(0.4, 1, sine(freq: 4/lap, phase: along * -2turn))')
+  lanternString(b, 'Tide', 268, 66, 16, '0.5 + 0.3 * sine(freq: 2/lap) + 0.2 * sine(freq: 3/lap, phase: along * 1turn)')
+}
+
+const LANTERNS = 16
+const SPAN = 1178
+
+function lanternString(b: Builder, name: string, y: number, sag: number, size: number, lit: string): void {
+  // A hanging cord: 0 at the posts, `sag` deep in the middle; the lanterns hang between its ends.
+  const hanging = (from: number, to: number) =>
+    Array.from({ length: 9 }, (_, k) => {
+      const u = from + ((to - from) * k) / 8
+      return { x: (u - 0.5) * SPAN, y: y - sag * (1 - (2 * u - 1) * (2 * u - 1)) }
+    })
+  const along = (count: number, from: number, to: number, turn: boolean): Copies => ({
+    layout: 'path',
+    count,
+    points: hanging(from, to),
+    closed: false,
+    smooth: true,
+    turn,
+  })
+  const pieces = 2 * (LANTERNS + 1)
+  const half = 0.5 / pieces
+  b.part(`${name} cord`, { type: 'line' }, on(null, 20, { copies: along(pieces, half, 1 - half, true) }), {
+    width: SPAN / pieces + 3,
+    ...paint('stroke', 'sea', 70),
+    strokeWidth: 2,
+  })
+  const gap = 1 / (LANTERNS + 1)
+  const lantern = b.part(
+    `${name} lantern`,
+    { type: 'group' },
+    on(null, 22, { copies: along(LANTERNS, gap, 1 - gap, false), pivot: { x: 0, y: 0 } }),
+  )
+  b.drive(lantern, 'rotation', 'noise(freq: 0.7Hz, amp: 26deg) * wind')
+  const glow = b.part(`${name} glow`, { type: 'ellipse' }, on(lantern, 1), {
+    y: -size,
+    width: size * 3.4,
+    height: size * 3.4,
+    ...paint('fill', 'brass', 26),
+  })
+  b.drive(glow, 'opacity', `(${lit}) * dusk`)
+  b.part(`${name} cap`, { type: 'rectangle' }, on(lantern, 2), {
+    y: -size * 0.35,
+    width: size * 0.5,
+    height: size * 0.35,
+    corners: 2,
+    ...paint('fill', 'darkWood'),
+  })
+  const bulb = b.part(`${name} bulb`, { type: 'ellipse' }, on(lantern, 3), {
+    y: -size,
+    width: size,
+    height: size * 1.15,
+    ...paint('fill', 'light'),
+  })
+  b.drive(bulb, 'fillLightness', `48% + ${name === 'Tide' ? '38%' : '48%'} * \`${name} glow\`.opacity`)
+}
+
+/** The sea behind and the planks below. */
+export function shore(b: Builder): void {
+  const glints = 26
+  const glint = b.part('Sea glint', { type: 'rectangle' }, on(null, 1, { copies: row(glints, 1) }), {
+    width: 46,
+    height: 3,
+    corners: 1.5,
+    ...paint('fill', 'sea', 80),
+  })
+  // Spread by steps of the golden ratio, which never fall together.
+  const spread = (i: number, k: number) => (i * k) % 1
+  b.copies(glint, 'x', glints, i => Math.round(spread(i + 1, 0.618034) * 1180 - 590))
+  b.copies(glint, 'y', glints, i => Math.round(spread(i + 1, 0.754878) * 430 - 190))
+  b.copies(glint, 'width', glints, i => Math.round(26 + spread(i + 1, 0.56984) * 44))
+  b.drive(glint, 'opacity', 'max(0%, noise(freq: 0.4Hz, amp: 70%))')
+  b.drive(glint, 'x', 'base + sine(freq: 1/lap, amp: 14px, phase: along * 3turn)')
+
+  const planks = 33
+  const plank = b.part('Plank', { type: 'rectangle' }, on(null, 4, { copies: row(planks, 40) }), {
+    y: -292,
+    width: 38,
+    height: 168,
+    corners: 2,
+    ...paint('fill', 'plank'),
+  })
+  b.copies(plank, 'fillLightness', planks, i => 29 + Math.round(spread(i + 1, 0.618034) * 9))
+  b.copies(plank, 'height', planks, i => 160 + Math.round(spread(i + 1, 0.754878) * 14))
+  b.part('Rail', { type: 'rectangle' }, on(null, 5), { y: -206, width: 1290, height: 7, ...paint('fill', 'darkWood') })
+}
