@@ -49,3 +49,11 @@ export function fair(text: string, place: Place = {}): Fair {
 
 /** The problems of a formula, by code. */
 export const codes = (text: string, place?: Place): string[] => fair(text, place).slot.problems.map(p => p.code)
+
+/** The value of a formula without problems at some seconds, in base measure. */
+export function value(text: string, seconds: number, place?: Place): number {
+  const f = fair(text, place)
+  const [first] = f.slot.problems
+  if (first) throw new Error(`${text}: ${first.says}`)
+  return f.value(seconds)
+}

@@ -98,3 +98,22 @@ describe('closing at the lap', () => {
     ).toBeNull()
   })
 })
+
+describe('what repeats though its ends differ', () => {
+  it.each([
+    ['curve(climb, after: repeat) * 1deg', 'curve(climb, after: carry) * 1deg', 'carry on from the end value'],
+    ['ramp(length: 2s, to: 90, after: repeat)', 'ramp(length: 2s, to: 90, after: mirror)', 'go back the way it came'],
+  ])('%s is offered another way to go on', (text, mended, says) => {
+    const f = fair(text)
+    const [jump] = jumpsOf(f.slot.forms[0]!, f.program.measures, 0).jumps
+    const fix = jumpFix(f.program, f.key, jump!)!
+    expect(fix.says).toBe(says)
+    expect(change(text, fix.changes)).toBe(mended)
+  })
+  it('a saw leaps by its nature, and a curve whose ends meet not at all', () => {
+    const saw = fair('saw(every: 2s, amp: 9deg)')
+    expect(jumpFix(saw.program, saw.key, jumpsOf(saw.slot.forms[0]!, saw.program.measures, 0).jumps[0]!)).toBeNull()
+    const round = fair('curve(rocking, after: repeat)')
+    expect(jumpsOf(round.slot.forms[0]!, round.program.measures, 0)).toEqual({ jumps: [], more: false })
+  })
+})

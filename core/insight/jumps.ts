@@ -7,7 +7,10 @@ import { compileNode } from '../engine/compile.ts'
 import { CannotRun } from '../engine/env.ts'
 import { constantOf, type Form } from '../engine/form.ts'
 import type { Program } from '../engine/program.ts'
-import type { Fix } from '../formula/problem.ts'
+import { argumentsOf } from '../formula/arguments.ts'
+import { functionNamed } from '../formula/functions/index.ts'
+import { rewrite } from '../engine/rewrite.ts'
+import { change, type Fix } from '../formula/problem.ts'
 import { everyNode, type IfNode } from '../formula/tree.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import {
@@ -88,10 +91,47 @@ function leap(form: Form, edge: Exclude<Edge, 'anywhere'>, m: Measures, turn: nu
   return null
 }
 
-/** Where two stages meet with a leap: a constant on the later one that closes it. Null when the leap is no such one. */
+/**
+ * What closes a leap: a constant on the later of two stages that meet; for a curve or ramp that repeats though its
+ * ends differ, another way to go on. Null when there is neither.
+ */
 export function jumpFix(program: Program, key: string, jump: Jump): Fix | null {
+  return jump.every ? seamFix(program, key, jump) : stageFix(program, key, jump)
+}
+
+/** Ways in which what repeats with unequal ends may go on instead, the likeliest first. */
+const WAYS = [
+  ['carry', 'carry on from the end value'],
+  ['mirror', 'go back the way it came'],
+] as const
+
+function seamFix(program: Program, key: string, jump: Jump): Fix | null {
+  const { formula } = program.meanings.all.get(key)?.text ?? {}
+  for (const node of formula ? everyNode(formula) : []) {
+    const entry = node.type === 'call' ? functionNamed(node.name) : undefined
+    if (node.type !== 'call' || !entry) continue
+    const after = argumentsOf(node, entry).filled.find(f => f.parameter.name === 'after' && f.word?.name === 'repeat')
+    if (!after) continue
+    const { from, to } = after.arg.value
+    for (const [word, says] of WAYS) {
+      if (!after.parameter.words?.().includes(word)) continue
+      const changes = [{ from, to, insert: word }]
+      if (closed(program, key, change(formula!.text, changes), jump)) return { says, changes }
+    }
+  }
+  return null
+}
+
+/** Whether a drive with another text no longer leaps there. */
+function closed(program: Program, key: string, text: string, jump: Jump): boolean {
+  const m = program.measures
+  const slot = rewrite(program, key, text, momentOfSeconds(ZERO, m.frameRate), false).program.slots.get(key)
+  return slot?.running === 'text' && !leap(slot.forms[0]!, { at: jump.at, every: jump.every }, m, 0)
+}
+
+function stageFix(program: Program, key: string, jump: Jump): Fix | null {
   const checked = program.meanings.all.get(key)?.text
-  if (!checked || jump.every) return null
+  if (!checked) return null
   const stage = everyNode(checked.formula).find(n => n.type === 'if' && changesAt(program, key, n, jump.at)) as
     IfNode | undefined
   const unit =

@@ -35,6 +35,9 @@ export function gearing(piece: Piece, other: string, own: string): { ratio: Rati
   return { ratio: rational(t1, t2), offset: Math.floor(near * 1e12 + 0.5) / 1e12 }
 }
 
+/** The radius at which the teeth of a gear meet those of another, in px. */
+export const pitchRadius = (gear: { teeth: number; module: number }): number => (gear.teeth * gear.module) / 2
+
 /** The distance at which two gears of these shapes run together, in px. */
 export const spacing = (a: { teeth: number; module: number }, b: { teeth: number; module: number }): number =>
-  (a.teeth * a.module + b.teeth * b.module) / 2
+  pitchRadius(a) + pitchRadius(b)

@@ -131,11 +131,14 @@ export class Scene {
     const laps = over(minus(moment.exactSeconds, fromNumber(this.program.piece.lap.start)), lapLength)
     this.progress = toNumber(fraction(laps))
     const { pose } = this
+    const { seconds } = moment
     for (const body of this.ordered) {
       const { get, part } = body
       pose.pivotX = part.pivot.x
       pose.pivotY = part.pivot.y
       const places = this.places.get(body)!
+      // Outside its span a part is not there, with all it carries.
+      const there = !part.span || (seconds >= part.span.from && seconds < part.span.to)
       for (let i = 0; i < body.count; i++) {
         const scale = get('scale', i)
         pose.x = get('x', i)
@@ -151,7 +154,7 @@ export class Scene {
         const above = Math.floor(i / body.own)
         multiply(places[i % body.own]!, this.local, body.parent ? this.seat : body.worlds[i]!)
         if (body.parent) multiply(body.parent.worlds[above]!, this.seat, body.worlds[i]!)
-        body.opacity[i] = get('opacity', i) * (body.parent ? body.parent.opacity[above]! : 1)
+        body.opacity[i] = there ? get('opacity', i) * (body.parent ? body.parent.opacity[above]! : 1) : 0
       }
     }
     return this

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
 import { hit } from '~~/core/rig/hit.ts'
+import { pitchRadius } from '~~/core/rig/gears.ts'
 import { outlineOf, type Sizes } from '~~/core/rig/outline.ts'
 import { sizesOf, type Body } from '~~/core/rig/scene.ts'
 import { applyX, applyY } from '~~/core/rig/transform.ts'
@@ -76,6 +77,7 @@ function mark(): void {
   if (!body) return
   const instance = Math.min(hand.instance, body.count - 1)
   outline(c, body, instance)
+  if (body.part.shape.type === 'gear') pitch(c, body.worlds[instance]!, pitchRadius(body.part.shape))
   pin(c, body, instance)
 }
 
@@ -104,6 +106,17 @@ function outline(c: CanvasRenderingContext2D, body: Body, instance: number): voi
     c.stroke()
   }
   c.setLineDash([])
+}
+
+/** The circle at which a gear's teeth meet those of another. */
+function pitch(c: CanvasRenderingContext2D, m: Body['worlds'][number], radius: number): void {
+  const [x, y] = toScreen(m[3]!, m[7]!)
+  const scale = (Math.hypot(m[0]!, m[4]!) * size.value.width) / stage.value.width
+  c.beginPath()
+  c.arc(x, y, radius * scale, 0, 2 * Math.PI)
+  c.strokeStyle = palette.coral
+  c.lineWidth = 1.2
+  c.stroke()
 }
 
 function pin(c: CanvasRenderingContext2D, body: Body, instance: number): void {
