@@ -119,7 +119,7 @@ export const RULES = {
     },
   },
   tuning: {
-    title: 'Tuning without a jump',
+    title: 'Numbers, dials and laps changed while it plays',
     rules: {
       numberIntoPhase: 'A number that sets pace keeps every value; the difference goes into `phase:`, made if absent.',
       numberIntoSum: 'Beside `time` it goes into one constant, merged with one that is there, to 12 decimals.',

@@ -2,7 +2,6 @@
 /** The shapes that can be put on the stage. */
 import { Circle, Cog, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star, Waves } from '@lucide/vue'
 import { addPart, shapeName } from '~~/core/piece/parts.ts'
-import { addGear } from '~~/core/piece/gears.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -28,11 +27,7 @@ function add(shape: Shape): void {
   // Inside a chosen group, else on the stage.
   const chosen = hand.part ? store.piece!.parts[hand.part] : undefined
   const parent = chosen?.shape.type === 'group' ? hand.part : null
-  // Beside a chosen gear a new one snaps into engagement.
-  const engaged = shape.type === 'gear' && chosen?.shape.type === 'gear' && !chosen.copies
-  const { id, op } = engaged
-    ? addGear(store.piece!, hand.part!, { teeth: shape.teeth, spokes: shape.spokes })
-    : addPart(store.piece!, shape, { parent })
+  const { id, op } = addPart(store.piece!, shape, { parent })
   store.act(op)
   hand.choose(id)
   emit('added')

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** What a shape is made of: its sides, points, teeth, waves. Fixed; formulas may read it. */
+import { addGear } from '~~/core/piece/gears.ts'
 import { setPart, symmetryOf } from '~~/core/piece/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
+import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ id: string }>()
 const store = usePiece()
+const hand = useHand()
 const shape = computed(() => store.piece!.parts[props.id]!.shape)
 
 /** Another outline has another symmetry, unless one was set by hand. */
@@ -14,6 +17,13 @@ function change(to: object): void {
   const next = { ...part.shape, ...to } as Shape
   const own = part.symmetry === symmetryOf(part.shape)
   store.act(setPart(store.piece!, props.id, { shape: next, ...(own ? { symmetry: symmetryOf(next) } : {}) }))
+}
+
+/** A gear beside this one, in engagement from the first frame. */
+function engage(): void {
+  const made = addGear(store.piece!, props.id, { teeth: 24, spokes: 5 })
+  store.act(made.op)
+  hand.choose(made.id)
 }
 
 const WAVES = [
@@ -55,6 +65,9 @@ const WAVES = [
       @set="change({ module: $event })"
     />
   </template>
+  <button v-if="shape.type === 'gear' && !store.piece!.parts[id]!.copies" class="button" type="button" @click="engage">
+    Add a gear that runs with it
+  </button>
   <template v-if="shape.type === 'waves'">
     <NumberField
       v-for="[name, label, unit, says] in WAVES"

@@ -1,0 +1,71 @@
+import type { Page } from '@playwright/test'
+import { expect, freshFair, halt, keyOf, saved, test, values, write } from './fair.ts'
+
+/** The heading of a part in the tide table chooses it. */
+const choose = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).first().click()
+const made = (page: Page) => page.getByRole('textbox', { name: 'Name of the part' })
+
+test('copies along a path: their places are typed, what is no point is said and changes nothing', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await choose(page, 'Chase lantern')
+  await expect(page.getByLabel('Copies')).toHaveValue('path')
+  const points = page.getByLabel('Points of the path')
+  const before = await points.inputValue()
+  await points.fill('0, 0\nnorth')
+  await points.blur()
+  await expect(page.getByText('“north” is no point')).toBeVisible()
+  await expect(points).toHaveValue(before)
+  await points.fill('-300, 0\n0, -50\n300, 0')
+  await points.blur()
+  await expect(page.getByText('is no point')).toHaveCount(0)
+  await page.getByLabel('count').fill('5')
+  await page.getByLabel('count').press('Enter')
+  await expect(page.getByText('5 along a path')).toBeVisible()
+  await page.getByLabel('Copies').selectOption('layers')
+  await expect(page.getByText('5 in layers')).toBeVisible()
+  await write(page, 'Chase lantern rotation', 'layer * 10deg + depth * 1deg')
+  const turns = await values(page, await keyOf(page, 'Chase lantern rotation'), 0)
+  expect(turns.map(v => Math.round(v * 36000) / 100)).toEqual([0, 10.25, 20.5, 30.75, 41])
+  await saved(page)
+})
+
+test('a gear added beside a chosen one runs with it at once', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await choose(page, 'Pinion')
+  const pinion = await values(page, await keyOf(page, 'Pinion rotation'), 4)
+  await page.getByRole('button', { name: 'Add a gear that runs with it' }).click()
+  const name = await made(page).inputValue()
+  expect(name).toBe('Gear')
+  const turned = await values(page, await keyOf(page, `${name} rotation`), 4)
+  const begun = await values(page, await keyOf(page, `${name} rotation`), 0)
+  const [start] = await values(page, await keyOf(page, 'Pinion rotation'), 0)
+  // 12 teeth against 24, the other way round.
+  expect(turned[0]! - begun[0]!).toBeCloseTo((-12 / 24) * (pinion[0]! - start!), 9)
+})
+
+test('a part is duplicated with what drives it, and undone', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await choose(page, 'Tombola drum')
+  await page.getByRole('button', { name: 'Duplicate' }).click()
+  await expect(made(page)).toHaveValue('Tombola drum2')
+  const [one, two] = await Promise.all(
+    ['Tombola drum rotation', 'Tombola drum2 rotation'].map(async label => values(page, await keyOf(page, label), 5.5)),
+  )
+  expect(two).toEqual(one)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('article', { name: 'Tombola drum2 rotation' })).toHaveCount(0)
+})
+
+test('things float on a wave surface: a duck is where the water is', async ({ page }) => {
+  await page.goto('/piece/duck-basin')
+  await expect(page.getByRole('article', { name: 'Duck y', exact: true })).toBeVisible()
+  await halt(page)
+  const key = await keyOf(page, 'Duck y')
+  const [a, b] = [await values(page, key, 1), await values(page, key, 9)]
+  expect(new Set(a).size).toBe(4)
+  // A lap on, the water stands as it did.
+  expect(b).toEqual(a)
+})
