@@ -2,7 +2,7 @@
 import { Builder } from '../core/piece/build.ts'
 import type { Piece } from '../core/piece/schema.ts'
 import { carousel, driveRoom } from './carousel.ts'
-import { shore, strings } from './pier.ts'
+import { shore, strings, ticketArch } from './pier.ts'
 import { dynamo, pennants, strengthTower, tombola } from './rides.ts'
 
 export function lanternPier(): Piece {
@@ -18,6 +18,7 @@ export function lanternPier(): Piece {
   tombola(b)
   strengthTower(b)
   strings(b)
+  ticketArch(b)
   shore(b)
   return b.piece
 }

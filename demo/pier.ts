@@ -22,8 +22,8 @@ export function strings(b: Builder): void {
       ...paint('fill', 'brass'),
     })
   }
-  lanternString(b, 'Chase', 338, 62, 20, 'smoothstep(0.4, 1, sine(freq: 4/lap, phase: along * -2turn))')
-  lanternString(b, 'Tide', 268, 66, 16, '0.5 + 0.3 * sine(freq: 2/lap) + 0.2 * sine(freq: 3/lap, phase: along * 1turn)')
+  lanternString(b, 'Chase', 342, 34, 20, 'smoothstep(0.4, 1, sine(freq: 4/lap, phase: along * -2turn))')
+  lanternString(b, 'Tide', 292, 50, 16, '0.5 + 0.3 * sine(freq: 2/lap) + 0.2 * sine(freq: 3/lap, phase: along * 1turn)')
 }
 
 const LANTERNS = 16
@@ -82,6 +82,27 @@ function lanternString(b: Builder, name: string, y: number, sag: number, size: n
 }
 
 /** The sea behind and the planks below. */
+/** The letters of the pier's name over the way in: they wave one after the other, and each turns round once a lap. */
+export function ticketArch(b: Builder): void {
+  const words = 'LANTERN PIER'
+  const bend = Array.from({ length: 9 }, (_, k) => {
+    const u = k / 4 - 1
+    return { x: u * 262, y: 201 - 30 * u * u }
+  })
+  const letter = b.part(
+    'Ticket arch',
+    { type: 'text', words, shows: 'letters', decimals: 0, prefix: '', suffix: '', align: 'middle' },
+    on(null, 52, {
+      copies: { layout: 'path', count: words.length, points: bend, closed: false, smooth: true, turn: true },
+    }),
+    { size: 52, thickness: 16, ...paint('fill', 'light') },
+  )
+  b.drive(letter, 'y', 'sine(freq: 2/lap, amp: 7px, phase: along * -0.75turn)')
+  b.drive(letter, 'rotationY', 'sine(freq: 1/lap, amp: 32deg, phase: along * -1turn)')
+  b.drive(letter, 'fillHue', 'base + sine(freq: 1/lap, amp: 48deg, phase: along * -1turn)')
+  b.drive(letter, 'fillChroma', '0.12')
+}
+
 export function shore(b: Builder): void {
   const glints = 26
   const glint = b.part('Sea glint', { type: 'rectangle' }, on(null, 1, { copies: row(glints, 1) }), {

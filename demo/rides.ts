@@ -171,6 +171,22 @@ export function strengthTower(b: Builder): void {
     ...paint('fill', 'brass'),
   })
   b.drive(bell, 'scale', '100% + play(strike, blow, channel: bell) * 1%')
+  const counter = {
+    type: 'text',
+    words: '',
+    shows: 'number',
+    decimals: 0,
+    prefix: '',
+    suffix: '',
+    align: 'middle',
+  } as const
+  const score = b.part('Counter', counter, on(null, 28), {
+    x: x - 46,
+    y: foot + 196,
+    size: 34,
+    ...paint('fill', 'brass'),
+  })
+  b.drive(score, 'value', '(play(strike, blow, channel: puck) / 150) ^ 2 * 999')
   const mallet = b.part('Mallet', { type: 'group' }, on(null, 29), { x: x + 62, y: foot + 8 })
   b.drive(mallet, 'rotation', 'play(strike, blow, channel: arm) * -1deg')
   b.part('Handle', { type: 'rectangle' }, on(mallet, 1), {

@@ -2,7 +2,7 @@
 import { Program } from '../engine/program.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
-import { cutOutline, outlineOf, type Sizes } from '../rig/outline.ts'
+import { cutOutline, outlineOf, type Outline, type Sizes } from '../rig/outline.ts'
 import { Scene, sizesOf, type Body } from '../rig/scene.ts'
 import { applyX, applyY, scaleOf, type Matrix } from '../rig/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
@@ -26,6 +26,7 @@ function drawn(body: Body, i: number): string {
   const outline = opacity > 0 && outlineOf(body.part.shape, sizesOf(body, i, sizes))
   if (!outline || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
   let out = ''
+  if (outline.letters) return letters(body, i, outline.letters, opacity)
   const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
   if (fill > 0) {
     const d = path(outline.points, true, m) + (outline.hole ? path(outline.hole, true, m) : '')
@@ -41,6 +42,16 @@ function drawn(body: Body, i: number): string {
     out += `<path d="${path(line.points, line.closed, m)}" fill="none" stroke="${colour}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
   }
   return out
+}
+
+/** Letters as one path; their sides are left out. */
+function letters(body: Body, i: number, { setting, size }: NonNullable<Outline['letters']>, opacity: number): string {
+  const m = body.worlds[i]!.map((x, k) => (k % 4 === 3 ? x : (x * size) / 1000))
+  const d = setting.areas.flatMap(a => [a.outline, ...a.holes]).map(p => path(p, true, m))
+  const width = body.get('strokeWidth', i) * scaleOf(body.worlds[i]!)
+  const edge = width > 0 ? ` stroke="${hex(paintOf(body, 'stroke', i))}" stroke-width="${short(width)}"` : ''
+  const fill = `fill="${hex(paintOf(body, 'fill', i))}" fill-opacity="${short(body.get('fillAlpha', i) * opacity)}"`
+  return d.length === 0 ? '' : `<path d="${d.join('')}" ${fill} fill-rule="evenodd"${edge}/>`
 }
 
 /** The picture of a piece at a moment, in seconds. */

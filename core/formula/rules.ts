@@ -160,6 +160,7 @@ export const RULES = {
       engage: '`engage` turns a gear against another by teeth, and by phase from where both stand.',
       floats:
         '`basin.height(x, z)` is how high a wave surface stands at a place; it never passes its swell, and closes.',
+      numbersAsText: 'Text shows its words, or its `value` with decimals, prefix and suffix, or a letter a copy.',
       drawnWithin: 'A value beyond what can be drawn is drawn as the nearest.',
     },
   },

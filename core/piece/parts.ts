@@ -45,6 +45,7 @@ const SHAPE_NAME = {
   line: 'Line',
   gear: 'Gear',
   waves: 'Waves',
+  text: 'Text',
 } as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
 

@@ -1,6 +1,6 @@
 /** What a part can be, and how copies of it stand. */
 import * as v from 'valibot'
-import { number, positive, whole } from './values.ts'
+import { number, positive, text, whole } from './values.ts'
 
 /** What a part is. Its sizes and colours are properties, held by `bases` and `drives`. */
 export const Shape = v.variant('type', [
@@ -28,6 +28,16 @@ export const Shape = v.variant('type', [
     waves: v.pipe(whole, v.minValue(1), v.maxValue(64)),
     tile: v.pipe(number, v.minValue(0), v.maxValue(1e6)),
     seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+  }),
+  /** Text: its words, the number its property `value` holds, or of its copies one letter of the words each. */
+  v.object({
+    type: v.literal('text'),
+    words: text(200),
+    shows: v.picklist(['words', 'number', 'letters']),
+    decimals: v.pipe(whole, v.minValue(0), v.maxValue(12)),
+    prefix: text(20),
+    suffix: text(20),
+    align: v.picklist(['left', 'middle', 'right']),
   }),
 ])
 

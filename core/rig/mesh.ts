@@ -3,9 +3,14 @@
  * edge has a fringe one screen pixel wide that fades to nothing, which smooths it without multisampling.
  */
 import { paintOf, type Rgb } from './colour.ts'
+import type { Area } from './letters.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from './outline.ts'
 import { sizesOf, type Body, type Scene } from './scene.ts'
 import { applyX, applyY, scaleOf, type Matrix } from './transform.ts'
+
+/** Layers that the sides of thick letters are made of, at most, and how light they are against the front. */
+const MOST_LAYERS = 60
+const SIDE = 0.62
 
 export class Mesh {
   /** x, y per corner, in stage pixels. */
@@ -16,6 +21,7 @@ export class Mesh {
   corners = 0
   count = 0
   private readonly sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
+  private readonly letter: Matrix = new Float64Array(12)
   private world = new Float64Array(512)
   private normals = new Float64Array(512)
 
@@ -35,6 +41,10 @@ export class Mesh {
     const outline = outlineOf(body.part.shape, sizesOf(body, i, this.sizes))
     if (!outline) return
     const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
+    if (outline.letters) {
+      this.text(body, i, outline.letters, fill, opacity, pixel)
+      return
+    }
     if (fill > 0) {
       const paint = paintOf(body, 'fill', i)
       this.fill(outline, m, paint, fill, pixel)
@@ -49,6 +59,64 @@ export class Mesh {
       if (line.points.length >= 4)
         this.stroke(line, m, paintOf(body, 'stroke', i), stroke * (width / shown), shown / 2, pixel)
     }
+  }
+
+  /** Letters, filled and edged; their sides are layers of themselves, darker, where they reach back and are turned. */
+  private text(
+    body: Body,
+    i: number,
+    { setting, size }: NonNullable<Outline['letters']>,
+    fill: number,
+    opacity: number,
+    pixel: number,
+  ): void {
+    const world = body.worlds[i]!
+    const m = this.letter
+    for (let k = 0; k < 12; k++) m[k] = k % 4 === 3 ? world[k]! : (world[k]! * size) / 1000
+    const paint = paintOf(body, 'fill', i)
+    const back = -body.get('thickness', i)
+    // Seen flat, depth moves a layer aside as far as the part is turned.
+    const [dx, dy] = [world[2]! * back, world[6]! * back]
+    const layers = fill > 0 ? Math.min(MOST_LAYERS, Math.ceil(Math.sqrt(dx * dx + dy * dy) / (2 * pixel))) : 0
+    const side = { r: paint.r * SIDE, g: paint.g * SIDE, b: paint.b * SIDE }
+    for (let k = layers; k >= 0 && fill > 0; k--) {
+      const share = layers === 0 ? 0 : k / layers
+      m[3] = world[3]! + dx * share
+      m[7] = world[7]! + dy * share
+      for (const area of setting.areas) this.area(area, m, k === 0 ? paint : side, fill, pixel)
+    }
+    const width = body.get('strokeWidth', i) * scaleOf(world)
+    const stroke = body.get('strokeAlpha', i) * opacity
+    if (!(width > 0 && stroke > 0)) return
+    const shown = Math.max(width, pixel)
+    const edge = paintOf(body, 'stroke', i)
+    for (const area of setting.areas) {
+      for (const points of [area.outline, ...area.holes]) {
+        const line = cutOutline({ points, closed: true }, body.get('lineStart', i), body.get('lineEnd', i))
+        if (line.points.length >= 4) this.stroke(line, m, edge, stroke * (width / shown), shown / 2, pixel)
+      }
+    }
+  }
+
+  /** A filled area with holes in it, each edge with its fringe. */
+  private area(area: Area, m: Matrix, c: Rgb, alpha: number, pixel: number): void {
+    const half = pixel / 2
+    /** The corner within the fringe, of every point in turn. */
+    const inner: number[] = []
+    for (const [points, hole] of [[area.outline, false] as const, ...area.holes.map(h => [h, true] as const)]) {
+      const n = this.place(points, true, m)
+      const first = this.rail(n, c, [
+        [half, hole ? alpha : 0],
+        [-half, hole ? 0 : alpha],
+      ])
+      for (let k = 0; k < n; k++) {
+        this.strip(first + 2 * k, first + 2 * ((k + 1) % n))
+        inner.push(first + 2 * k + (hole ? 0 : 1))
+      }
+    }
+    const { triangles } = area
+    for (let k = 0; k < triangles.length; k += 3)
+      this.triangle(inner[triangles[k]!]!, inner[triangles[k + 1]!]!, inner[triangles[k + 2]!]!)
   }
 
   private corner(x: number, y: number, c: Rgb, alpha: number): number {

@@ -1,12 +1,15 @@
 /** Outlines of shapes as points round their middle, anticlockwise, x and y in turn. */
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import type { Shape } from '../piece/schema.ts'
+import { set, type Setting } from './letters.ts'
 
 export interface Outline {
   readonly points: Float64Array
   readonly closed: boolean
   /** The outline of a hole within, with as many points. */
   readonly hole?: Float64Array
+  /** Text as it is set, in thousandths of `size`; the outline is the box round it. */
+  readonly letters?: { readonly setting: Setting; readonly size: number }
   /** More that is filled, each round its own middle: spokes and hub. */
   readonly more?: readonly Float64Array[]
 }
@@ -18,6 +21,9 @@ export interface Sizes {
   corners: number
   radius: number
   innerRadius: number
+  /** Of text: what it shows, and the size of its letters. */
+  text?: string
+  size?: number
   /** Of waves: how far the water stands above its rest at a place across. */
   rise?: (x: number) => number
 }
@@ -145,6 +151,12 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
       return gear(shape.teeth, shape.spokes, shape.module)
     case 'waves':
       return { points: water(s), closed: true }
+    case 'text': {
+      const size = s.size ?? 0
+      const setting = set(s.text ?? '', shape.align)
+      const [l, r, t, b] = [setting.left, setting.right, setting.rise, -setting.fall].map(x => (x * size) / 1000)
+      return { points: new Float64Array([r!, b!, r!, t!, l!, t!, l!, b!]), closed: true, letters: { setting, size } }
+    }
     case 'line':
       return { points: new Float64Array([-s.width / 2, 0, s.width / 2, 0]), closed: false }
   }

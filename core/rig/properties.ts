@@ -25,8 +25,18 @@ export interface Property {
   readonly on?: readonly ShapeType[]
 }
 
-const OUTLINED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'line', 'waves']
-const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'waves']
+const OUTLINED: readonly ShapeType[] = [
+  'rectangle',
+  'ellipse',
+  'polygon',
+  'star',
+  'ring',
+  'gear',
+  'line',
+  'waves',
+  'text',
+]
+const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'waves', 'text']
 const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
 
 const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
@@ -148,6 +158,25 @@ export const PROPERTIES: readonly Property[] = [
     initial: 30,
     range: [0, 100],
     on: ['waves'],
+  }),
+  length({ name: 'size', group: 'size', says: 'Size of the letters.', initial: 64, range: [0, 1e5], on: ['text'] }),
+  {
+    name: 'value',
+    group: 'size',
+    says: 'The number that is shown.',
+    kind: PLAIN,
+    unit: '',
+    initial: 0,
+    stride: 1,
+    on: ['text'],
+  },
+  length({
+    name: 'thickness',
+    group: 'size',
+    says: 'How far the letters reach back; seen when they turn.',
+    initial: 0,
+    range: [0, 1e5],
+    on: ['text'],
   }),
   ...colour('fill', FILLED),
   length({

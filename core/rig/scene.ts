@@ -5,6 +5,7 @@
 import { initialOf, propertiesOf, type Property } from './properties.ts'
 import { placesOf } from './copies.ts'
 import { matrix, multiply, posed, type Matrix, type Pose } from './transform.ts'
+import { shown } from './letters.ts'
 import type { Sizes } from './outline.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
 import { unitNamed } from '../units/units.ts'
@@ -174,6 +175,11 @@ export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
   out.corners = get('corners', instance)
   out.radius = get('radius', instance)
   out.innerRadius = get('innerRadius', instance)
+  const { shape } = body.part
+  if (shape.type === 'text') {
+    out.size = get('size', instance)
+    out.text = shown(shape, get('value', instance), instance % body.own)
+  }
   const { rise } = body
   if (rise) out.rise = x => rise(x, instance)
   else delete out.rise

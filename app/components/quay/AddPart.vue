@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The shapes that can be put on the stage. */
-import { Circle, Cog, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star, Waves } from '@lucide/vue'
+import { Circle, Cog, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star, Type, Waves } from '@lucide/vue'
 import { addPart, shapeName } from '~~/core/piece/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -20,6 +20,18 @@ const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
   { shape: { type: 'line' }, icon: Minus },
   { shape: { type: 'gear', teeth: 24, spokes: 5, module: 6 }, icon: Cog },
   { shape: { type: 'waves', longest: 240, depth: 200, wind: 0, waves: 10, tile: 0, seed: 1 }, icon: Waves },
+  {
+    shape: {
+      type: 'text',
+      words: 'LANTERN PIER',
+      shows: 'words',
+      decimals: 0,
+      prefix: '',
+      suffix: '',
+      align: 'middle',
+    },
+    icon: Type,
+  },
   { shape: { type: 'group' }, icon: Group },
 ]
 

@@ -26,6 +26,22 @@ function engage(): void {
   hand.choose(made.id)
 }
 
+const TEXT = { words: 'its words', number: 'a number', letters: 'a letter a copy' } as const
+const ALIGN = { left: 'from the left', middle: 'in the middle', right: 'from the right' } as const
+
+/** Words; where each copy shows a letter there are as many copies as letters. */
+function write(words: string): void {
+  const { copies } = store.piece!.parts[props.id]!
+  if (shape.value.type === 'text' && shape.value.shows === 'letters' && copies)
+    store.act(
+      setPart(store.piece!, props.id, {
+        shape: { ...shape.value, words },
+        copies: { ...copies, count: Math.max(1, [...words].length) },
+      }),
+    )
+  else change({ words })
+}
+
 const WAVES = [
   ['longest', 'longest wave', 'px', 'Length of the longest waves'],
   ['depth', 'depth', 'px', 'Depth of the water: shallow water slows long waves down'],
@@ -68,6 +84,59 @@ const WAVES = [
   <button v-if="shape.type === 'gear' && !store.piece!.parts[id]!.copies" class="button" type="button" @click="engage">
     Add a gear that runs with it
   </button>
+  <template v-if="shape.type === 'text'">
+    <label class="block"
+      ><span>words</span>
+      <input
+        class="field mt-1 w-full"
+        maxlength="200"
+        aria-label="Words"
+        :value="shape.words"
+        @change="write(($event.target as HTMLInputElement).value)"
+        @keydown.enter="($event.target as HTMLElement).blur()"
+    /></label>
+    <label class="flex items-center gap-2"
+      ><span class="flex-1">shows</span>
+      <select
+        class="field w-[124px]"
+        aria-label="Shows"
+        :value="shape.shows"
+        @change="change({ shows: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="(says, name) in TEXT" :key="name" :value="name">{{ says }}</option>
+      </select>
+    </label>
+    <template v-if="shape.shows === 'number'">
+      <NumberField
+        label="decimals"
+        :value="shape.decimals"
+        :low="0"
+        :high="12"
+        whole
+        @set="change({ decimals: $event })"
+      />
+      <label v-for="side in ['prefix', 'suffix'] as const" :key="side" class="flex items-center gap-2"
+        ><span class="flex-1">{{ side }}</span>
+        <input
+          class="field w-[86px]"
+          maxlength="20"
+          :aria-label="side"
+          :value="shape[side]"
+          @change="change({ [side]: ($event.target as HTMLInputElement).value })"
+      /></label>
+    </template>
+    <label class="flex items-center gap-2"
+      ><span class="flex-1">set</span>
+      <select
+        class="field w-[124px]"
+        aria-label="Set"
+        :value="shape.align"
+        @change="change({ align: ($event.target as HTMLSelectElement).value })"
+      >
+        <option v-for="(says, name) in ALIGN" :key="name" :value="name">{{ says }}</option>
+      </select>
+    </label>
+  </template>
   <template v-if="shape.type === 'waves'">
     <NumberField
       v-for="[name, label, unit, says] in WAVES"

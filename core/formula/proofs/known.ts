@@ -7,6 +7,7 @@ import { jumpFix, jumpText, jumpsOf } from '../../insight/jumps.ts'
 import { linksOf } from '../../insight/links.ts'
 import { keptOf } from '../../insight/promises.ts'
 import { reportOf } from '../../insight/report.ts'
+import { shown } from '../../rig/letters.ts'
 import { outlineOf, cutOutline } from '../../rig/outline.ts'
 import { Scene } from '../../rig/scene.ts'
 import { setText } from '../../piece/drives.ts'
@@ -223,6 +224,13 @@ export const KNOWN: Record<Extract<RuleId, `${Section}.${string}`>, Proof> = {
     expect(f.value(3.3)).toBe(f.value(11.3))
     expect(reportOf(f.piece, f.program.measures, f.slot).closes).toBe('closes')
     expect(says('carousel.height(3px)', place)).toMatch(/no wave surface named/)
+  },
+  'parts.numbersAsText': () => {
+    const as = (shows: 'words' | 'number' | 'letters') =>
+      ({ type: 'text', words: 'PIER', shows, decimals: 1, prefix: 'no. ', suffix: ' px', align: 'left' }) as const
+    expect(shown(as('words'), 7, 1)).toBe('PIER')
+    expect(shown(as('number'), 7.26, 1)).toBe('no. 7.3 px')
+    expect(shown(as('letters'), 7, 1)).toBe('I')
   },
   'parts.drawnWithin': () => {
     const f = fair('300%', { property: 'opacity' })

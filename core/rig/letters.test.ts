@@ -1,0 +1,110 @@
+import { describe, expect, it } from 'vitest'
+import { stillSvg } from '../formats/svg.ts'
+import { Builder } from '../piece/build.ts'
+import type { Part, Shape } from '../piece/schema.ts'
+import { Program } from '../engine/program.ts'
+import { at } from '../testing.ts'
+import { rational } from '../time/rational.ts'
+import { hit } from './hit.ts'
+import { number, set, shown } from './letters.ts'
+import { Mesh } from './mesh.ts'
+import { Scene } from './scene.ts'
+
+type Text = Extract<Shape, { type: 'text' }>
+const text = (given: Partial<Text> = {}): Text => ({
+  type: 'text',
+  words: 'PIER',
+  shows: 'words',
+  decimals: 0,
+  prefix: '',
+  suffix: '',
+  align: 'middle',
+  ...given,
+})
+function stage(shape: Text, hand: Readonly<Record<string, number>> = {}, given: Partial<Part> = {}, value?: string) {
+  const b = new Builder('Letters', 1)
+  const id = b.part('Sign', shape, given, { size: 100, ...hand })
+  if (value) b.drive(id, 'value', value)
+  const program = new Program(b.piece)
+  const scene = (s = 0) => new Scene(program).update(program.moment(at(s), new Float64Array(program.size)), at(s))
+  return { b, id, scene }
+}
+/** The area of all triangles of a mesh, px². */
+function area(mesh: Mesh): number {
+  let sum = 0
+  for (let k = 0; k < mesh.count; k += 3) {
+    const [a, b, c] = [0, 1, 2].map(i => mesh.indices[k + i]! * 2)
+    const p = mesh.positions
+    sum += Math.abs((p[b!]! - p[a!]!) * (p[c! + 1]! - p[a! + 1]!) - (p[c!]! - p[a!]!) * (p[b! + 1]! - p[a! + 1]!)) / 2
+  }
+  return sum
+}
+const ringArea = (points: Float64Array) => {
+  let sum = 0
+  for (let i = 0, j = points.length - 2; i < points.length; j = i, i += 2)
+    sum += points[j]! * points[i + 1]! - points[i]! * points[j + 1]!
+  return Math.abs(sum) / 2
+}
+
+describe('letters', () => {
+  it('every letter is filled by its triangles, but for its holes', () => {
+    for (const letter of 'ABDOPQRagé%&8@') {
+      for (const a of set(letter, 'left').areas) {
+        const points = [a.outline, ...a.holes].flatMap(p => [...p])
+        let filled = 0
+        for (let k = 0; k < a.triangles.length; k += 3) {
+          const [x, y, z] = [0, 1, 2].map(i => 2 * a.triangles[k + i]!)
+          filled += ringArea(Float64Array.from([x!, y!, z!].flatMap(i => [points[i]!, points[i + 1]!])))
+        }
+        const wanted = ringArea(a.outline) - a.holes.reduce((n, h) => n + ringArea(h), 0)
+        expect(filled / wanted, letter).toBeCloseTo(1, 6)
+      }
+    }
+  })
+  it('stand from the left, in the middle or from the right', () => {
+    const wide = set('PIER', 'left').right
+    expect(wide).toBeGreaterThan(1500)
+    expect([set('PIER', 'middle').left, set('PIER', 'right').left]).toEqual([-wide / 2, -wide])
+    expect(set('PIER', 'left')).toBe(set('PIER', 'left'))
+    expect(set('P\u{1F3A0}IER', 'left').right).toBe(wide)
+  })
+  it('what is shown: words, a number, a letter a copy', () => {
+    const price = text({ shows: 'number', decimals: 2, prefix: '× ', suffix: ' laps' })
+    expect(shown(price, 12.345, 0)).toBe('× 12.35 laps')
+    expect(shown(text(), 7, 3)).toBe('PIER')
+    expect([0, 3, 4].map(k => shown(text({ shows: 'letters' }), 0, k))).toEqual(['P', 'R', ''])
+    expect([number(-0.004, 2), number(-3.5, 1), number(NaN, 0), number(1e21, 1)]).toEqual([
+      '0.00',
+      '−3.5',
+      '–',
+      '1.0e+21',
+    ])
+  })
+})
+
+describe('a text part', () => {
+  it('is drawn as large as its size has it, and where it is hit', () => {
+    const mesh = (size: number) => area(new Mesh().build(stage(text(), { size }).scene(), 0.01))
+    expect(mesh(200) / mesh(100)).toBeCloseTo(4, 1)
+    const scene = stage(text()).scene()
+    expect(hit(scene, 0, 0, 1)?.instance).toBe(0)
+    expect(hit(scene, 0, 90, 1)).toBeNull()
+  })
+  it('counts up with what drives it', () => {
+    const { scene } = stage(text({ shows: 'number' }), {}, {}, 'time / 1s * 11')
+    const corners = (s: number) => new Mesh().build(scene(s), 1).corners
+    expect(corners(0)).toBe(new Mesh().build(stage(text({ words: '0' })).scene(), 1).corners)
+    expect(corners(8)).toBe(new Mesh().build(stage(text({ words: '88' })).scene(), 1).corners)
+  })
+  it('shows its thickness only when it is turned', () => {
+    const corners = (rotationY: number, thickness: number) =>
+      new Mesh().build(stage(text(), { rotationY, thickness }).scene(), 1).corners
+    expect(corners(0, 40)).toBe(corners(0, 0))
+    expect(corners(30, 40)).toBeGreaterThan(3 * corners(30, 0))
+  })
+  it('is one path in a still picture', () => {
+    const svg = stillSvg(stage(text()).b.piece, rational(0))
+    expect(svg.match(/<path/g)).toHaveLength(1)
+    expect(svg).toContain('fill-rule="evenodd"')
+  })
+})
