@@ -104,6 +104,18 @@ export function ticketArch(b: Builder): void {
 }
 
 export function shore(b: Builder): void {
+  const sky = b.part('Sky', { type: 'rectangle' }, on(null, 0), {
+    width: 1280,
+    height: 720,
+    ...paint('fill', 'night'),
+    gradient: 100,
+    gradientTurn: 270,
+    gradientStart: 25,
+    gradientEnd: 80,
+    gradientChroma: 0.07,
+    gradientHue: 250,
+  })
+  b.drive(sky, 'gradientLightness', '44% - 22% * dusk')
   const glints = 26
   const glint = b.part('Sea glint', { type: 'rectangle' }, on(null, 1, { copies: row(glints, 1) }), {
     width: 46,

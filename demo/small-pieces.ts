@@ -71,7 +71,18 @@ export function duckBasin(): Piece {
       name,
       { ...waves, seed: 5 + k },
       { order: 1 + 2 * k },
-      { y: -250 - 60 * k, width: 1400, height: 420, crest: 45, ...fill(66 - 9 * k, 0.075, 216 + 4 * k) },
+      {
+        y: -250 - 60 * k,
+        width: 1400,
+        height: 420,
+        crest: 45,
+        gradient: 100,
+        gradientTurn: 270,
+        gradientLightness: 42 - 8 * k,
+        gradientChroma: 0.07,
+        gradientHue: 230,
+        ...fill(66 - 9 * k, 0.075, 216 + 4 * k),
+      },
     )
     b.drive(water, 'swell', `swell * ${[60, 80, 100][k]}%`)
   }

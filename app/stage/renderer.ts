@@ -8,14 +8,23 @@ import type { Program } from '~~/core/engine/program.ts'
 
 const VERTEX = /* glsl */ `
   attribute vec4 paint;
+  attribute vec4 far;
+  attribute float way;
   varying vec4 vPaint;
+  varying vec4 vFar;
+  varying float vWay;
   void main() {
     vPaint = paint;
+    vFar = far;
+    vWay = way;
     gl_Position = projectionMatrix * modelViewMatrix * vec4(position.xy, 0.0, 1.0);
   }`
 const FRAGMENT = /* glsl */ `
+  uniform float graded;
   varying vec4 vPaint;
-  void main() { gl_FragColor = vec4(vPaint.rgb, vPaint.a); }`
+  varying vec4 vFar;
+  varying float vWay;
+  void main() { gl_FragColor = graded > 0.5 ? mix(vPaint, vFar, clamp(vWay, 0.0, 1.0)) : vPaint; }`
 
 export class StageRenderer {
   private readonly renderer: THREE.WebGLRenderer
@@ -23,6 +32,7 @@ export class StageRenderer {
   private readonly camera = new THREE.OrthographicCamera()
   private readonly geometry = new THREE.BufferGeometry()
   private readonly mesh = new Mesh()
+  private readonly graded = { value: 0 }
   private scene: Scene | null = null
   private room = { corners: 0, indices: 0 }
   private width = 0
@@ -42,6 +52,7 @@ export class StageRenderer {
     // Colours come as they shall be seen.
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace
     const material = new THREE.ShaderMaterial({
+      uniforms: { graded: this.graded },
       vertexShader: VERTEX,
       fragmentShader: FRAGMENT,
       transparent: true,
@@ -97,17 +108,24 @@ export class StageRenderer {
       geometry.dispose()
       geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 2).setUsage(THREE.DynamicDrawUsage))
       geometry.setAttribute('paint', new THREE.BufferAttribute(mesh.colours, 4).setUsage(THREE.DynamicDrawUsage))
+      geometry.setAttribute('far', new THREE.BufferAttribute(mesh.fars, 4).setUsage(THREE.DynamicDrawUsage))
+      geometry.setAttribute('way', new THREE.BufferAttribute(mesh.ways, 1).setUsage(THREE.DynamicDrawUsage))
       geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1).setUsage(THREE.DynamicDrawUsage))
     }
     for (const [name, size] of [
       ['position', 2],
       ['paint', 4],
+      ['far', 4],
+      ['way', 1],
     ] as const) {
+      // What no part has is not sent.
+      if (size !== 2 && name !== 'paint' && !mesh.graded) continue
       const attribute = geometry.getAttribute(name) as THREE.BufferAttribute
       attribute.clearUpdateRanges()
       attribute.addUpdateRange(0, mesh.corners * size)
       attribute.needsUpdate = true
     }
+    this.graded.value = mesh.graded ? 1 : 0
     const index = geometry.getIndex()!
     index.clearUpdateRanges()
     index.addUpdateRange(0, mesh.count)

@@ -2,6 +2,7 @@
 import { Program } from '../engine/program.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
+import { endsOf, gradientOf } from '../rig/gradient.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from '../rig/outline.ts'
 import { Scene, sizesOf, type Body } from '../rig/scene.ts'
 import { applyX, applyY, scaleOf, type Matrix } from '../rig/transform.ts'
@@ -20,37 +21,59 @@ function path(points: Float64Array, closed: boolean, m: Matrix): string {
 
 const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
 
-function drawn(body: Body, i: number): string {
+/** How a fill is painted: a colour, or a gradient that is defined before it. */
+function paintFor(body: Body, i: number, outline: Outline, stage: Piece['stage']): { defs: string; fill: string } {
+  const near = paintOf(body, 'fill', i)
+  const g = gradientOf(body, i, near, outline, stage)
+  const ends = g && endsOf(g)
+  if (!g || !ends) return { defs: '', fill: hex(near) }
+  const [x1, y1, x2, y2] = ends
+  const id = `g-${body.id}-${i}`
+  const from = `<stop offset="0" stop-color="${hex(near)}"/>`
+  const to = `<stop offset="1" stop-color="${hex(g.far)}" stop-opacity="${short(g.alpha)}"/>`
+  const line = `x1="${short(x1)}" y1="${short(-y1)}" x2="${short(x2)}" y2="${short(-y2)}"`
+  const defs = `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" ${line}>${from}${to}</linearGradient>`
+  return { defs, fill: `url(#${id})` }
+}
+
+function drawn(body: Body, i: number, stage: Piece['stage']): string {
   const opacity = Math.min(1, body.opacity[i]!)
   const m = body.worlds[i]!
   const outline = opacity > 0 && outlineOf(body.part.shape, sizesOf(body, i, sizes))
   if (!outline || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
   let out = ''
-  if (outline.letters) return letters(body, i, outline.letters, opacity)
+  const { defs, fill: colour } = paintFor(body, i, outline, stage)
+  if (outline.letters) return defs + letters(body, i, outline.letters, opacity, colour)
   const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
   if (fill > 0) {
     const d = path(outline.points, true, m) + (outline.hole ? path(outline.hole, true, m) : '')
     const more = (outline.more ?? []).map(p => path(p, true, m)).join('')
-    out += `<path d="${d}" fill="${hex(paintOf(body, 'fill', i))}" fill-opacity="${short(fill)}" fill-rule="evenodd"/>`
-    if (more) out += `<path d="${more}" fill="${hex(paintOf(body, 'fill', i))}" fill-opacity="${short(fill)}"/>`
+    out += `${defs}<path d="${d}" fill="${colour}" fill-opacity="${short(fill)}" fill-rule="evenodd"/>`
+    if (more) out += `<path d="${more}" fill="${colour}" fill-opacity="${short(fill)}"/>`
   }
   const width = body.get('strokeWidth', i) * scaleOf(m)
   const stroke = body.get('strokeAlpha', i) * opacity
   if (width > 0 && stroke > 0) {
     const line = cutOutline(outline, body.get('lineStart', i), body.get('lineEnd', i))
-    const colour = hex(paintOf(body, 'stroke', i))
-    out += `<path d="${path(line.points, line.closed, m)}" fill="none" stroke="${colour}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
+    const edge = hex(paintOf(body, 'stroke', i))
+    out += `<path d="${path(line.points, line.closed, m)}" fill="none" stroke="${edge}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
   }
   return out
 }
 
 /** Letters as one path; their sides are left out. */
-function letters(body: Body, i: number, { setting, size }: NonNullable<Outline['letters']>, opacity: number): string {
+function letters(
+  body: Body,
+  i: number,
+  { setting, size }: NonNullable<Outline['letters']>,
+  opacity: number,
+  colour: string,
+): string {
   const m = body.worlds[i]!.map((x, k) => (k % 4 === 3 ? x : (x * size) / 1000))
   const d = setting.areas.flatMap(a => [a.outline, ...a.holes]).map(p => path(p, true, m))
   const width = body.get('strokeWidth', i) * scaleOf(body.worlds[i]!)
   const edge = width > 0 ? ` stroke="${hex(paintOf(body, 'stroke', i))}" stroke-width="${short(width)}"` : ''
-  const fill = `fill="${hex(paintOf(body, 'fill', i))}" fill-opacity="${short(body.get('fillAlpha', i) * opacity)}"`
+  const fill = `fill="${colour}" fill-opacity="${short(body.get('fillAlpha', i) * opacity)}"`
   return d.length === 0 ? '' : `<path d="${d.join('')}" ${fill} fill-rule="evenodd"${edge}/>`
 }
 
@@ -62,6 +85,6 @@ export function stillSvg(piece: Piece, seconds: Rational): string {
   const { width, height, background } = piece.stage
   const box = `${-width / 2} ${-height / 2} ${width} ${height}`
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
-  const bodies = scene.paint.map(({ body, instance }) => drawn(body, instance)).join('')
+  const bodies = scene.paint.map(({ body, instance }) => drawn(body, instance, piece.stage)).join('')
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
 }

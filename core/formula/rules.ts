@@ -161,6 +161,8 @@ export const RULES = {
       floats:
         '`basin.height(x, z)` is how high a wave surface stands at a place; it never passes its swell, and closes.',
       numbersAsText: 'Text shows its words, or its `value` with decimals, prefix and suffix, or a letter a copy.',
+      gradients:
+        'A fill goes over to another colour between two stops; its gradient rides with the part, or stays on the stage.',
       drawnWithin: 'A value beyond what can be drawn is drawn as the nearest.',
     },
   },

@@ -22,6 +22,8 @@ export const Part = v.object({
   /** How many times it falls on itself in a turn, with all that rides on it. */
   symmetry: v.pipe(whole, v.minValue(1), v.maxValue(1000)),
   copies: v.nullable(Copies),
+  /** What a gradient of its fill is fixed to: the part (unless said otherwise), or the stage. */
+  gradientFrame: v.optional(v.picklist(['part', 'stage'])),
   /** First and last moment in seconds; null for always. */
   span: v.nullable(v.object({ from: number, to: number })),
 })

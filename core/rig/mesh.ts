@@ -3,6 +3,7 @@
  * edge has a fringe one screen pixel wide that fades to nothing, which smooths it without multisampling.
  */
 import { paintOf, type Rgb } from './colour.ts'
+import { gradientOf, type Gradient } from './gradient.ts'
 import type { Area } from './letters.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from './outline.ts'
 import { sizesOf, type Body, type Scene } from './scene.ts'
@@ -17,9 +18,15 @@ export class Mesh {
   positions = new Float32Array(2048)
   /** Red, green, blue, alpha per corner, sRGB, not multiplied by alpha. */
   colours = new Float32Array(4096)
+  /** The colour each corner goes over to, and how far it is on the way; only where there are gradients. */
+  fars = new Float32Array(4096)
+  ways = new Float32Array(1024)
+  graded = false
   indices = new Uint32Array(4096)
   corners = 0
   count = 0
+  private stage = { width: 0, height: 0 }
+  private gradient: Gradient | null = null
   private readonly sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
   private readonly letter: Matrix = new Float64Array(12)
   private world = new Float64Array(512)
@@ -29,6 +36,8 @@ export class Mesh {
   build(scene: Scene, pixel: number): this {
     this.corners = 0
     this.count = 0
+    this.graded = false
+    this.stage = scene.program.piece.stage
     for (const { body, instance } of scene.paint) this.draw(body, instance, pixel)
     return this
   }
@@ -41,15 +50,18 @@ export class Mesh {
     const outline = outlineOf(body.part.shape, sizesOf(body, i, this.sizes))
     if (!outline) return
     const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
+    const paint = paintOf(body, 'fill', i)
+    this.gradient = fill > 0 ? gradientOf(body, i, paint, outline, this.stage) : null
     if (outline.letters) {
       this.text(body, i, outline.letters, fill, opacity, pixel)
+      this.gradient = null
       return
     }
     if (fill > 0) {
-      const paint = paintOf(body, 'fill', i)
       this.fill(outline, m, paint, fill, pixel)
       for (const points of outline.more ?? []) this.fill({ points, closed: true }, m, paint, fill, pixel)
     }
+    this.gradient = null
     const width = body.get('strokeWidth', i) * scaleOf(m)
     const stroke = body.get('strokeAlpha', i) * opacity
     if (width > 0 && stroke > 0) {
@@ -85,6 +97,7 @@ export class Mesh {
       m[7] = world[7]! + dy * share
       for (const area of setting.areas) this.area(area, m, k === 0 ? paint : side, fill, pixel)
     }
+    this.gradient = null
     const width = body.get('strokeWidth', i) * scaleOf(world)
     const stroke = body.get('strokeAlpha', i) * opacity
     if (!(width > 0 && stroke > 0)) return
@@ -124,6 +137,8 @@ export class Mesh {
     if (n * 2 + 2 > this.positions.length) {
       this.positions = grown(this.positions, new Float32Array(this.positions.length * 2))
       this.colours = grown(this.colours, new Float32Array(this.colours.length * 2))
+      this.fars = grown(this.fars, new Float32Array(this.fars.length * 2))
+      this.ways = grown(this.ways, new Float32Array(this.ways.length * 2))
     }
     this.positions[2 * n] = x
     this.positions[2 * n + 1] = y
@@ -131,6 +146,14 @@ export class Mesh {
     this.colours[4 * n + 1] = c.g
     this.colours[4 * n + 2] = c.b
     this.colours[4 * n + 3] = alpha
+    const g = this.gradient
+    this.ways[n] = g ? g.x * x + g.y * y + g.base : 0
+    if (!g) return n
+    this.graded = true
+    this.fars[4 * n] = g.far.r
+    this.fars[4 * n + 1] = g.far.g
+    this.fars[4 * n + 2] = g.far.b
+    this.fars[4 * n + 3] = alpha * g.alpha
     return n
   }
 

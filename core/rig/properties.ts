@@ -8,7 +8,7 @@ import type { Shape, ShapeType } from '../piece/schema.ts'
 export interface Property {
   readonly name: string
   /** A heading to stand under. */
-  readonly group: 'place' | 'turn' | 'size' | 'fill' | 'stroke'
+  readonly group: 'place' | 'turn' | 'size' | 'fill' | 'gradient' | 'stroke'
   readonly says: string
   readonly kind: Kind
   /** The unit it is shown and kept by hand in. */
@@ -61,7 +61,7 @@ const angle = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
   stride: 20,
 })
 
-const colour = (of: 'fill' | 'stroke', on: readonly ShapeType[]): Property[] => [
+const colour = (of: 'fill' | 'gradient' | 'stroke', on: readonly ShapeType[]): Property[] => [
   angle({
     name: `${of}Hue`,
     group: of,
@@ -179,6 +179,25 @@ export const PROPERTIES: readonly Property[] = [
     on: ['text'],
   }),
   ...colour('fill', FILLED),
+  share({
+    name: 'gradient',
+    group: 'gradient',
+    says: 'How far the fill goes over to another colour at its far end.',
+    initial: 0,
+    range: [0, 100],
+    on: FILLED,
+  }),
+  angle({
+    name: 'gradientTurn',
+    group: 'gradient',
+    says: 'Which way it runs: 0 to the right, 90° upwards.',
+    initial: 90,
+    symmetry: 360,
+    on: FILLED,
+  }),
+  share({ name: 'gradientStart', group: 'gradient', says: 'Where it begins to go over.', initial: 0, on: FILLED }),
+  share({ name: 'gradientEnd', group: 'gradient', says: 'Where it has gone over.', on: FILLED }),
+  ...colour('gradient', FILLED),
   length({
     name: 'strokeWidth',
     group: 'stroke',

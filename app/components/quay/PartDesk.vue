@@ -18,7 +18,14 @@ const id = computed(() => hand.part!)
 const part = computed<Part | undefined>(() => store.piece!.parts[id.value])
 const wrong = ref('')
 
-const HEADINGS = { place: 'Place', turn: 'Turn', size: 'Size', fill: 'Fill', stroke: 'Line' } as const
+const HEADINGS = {
+  place: 'Place',
+  turn: 'Turn',
+  size: 'Size',
+  fill: 'Fill',
+  gradient: 'Gradient',
+  stroke: 'Line',
+} as const
 const groups = computed(() => {
   const list = part.value ? propertiesOf(part.value.shape.type) : []
   return (Object.keys(HEADINGS) as (keyof typeof HEADINGS)[])
@@ -29,7 +36,8 @@ const groups = computed(() => {
 const value = (p: Property) =>
   store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
 const driven = (p: Property) => store.piece!.drives[propertyKey(id.value, p.name)]
-const label = (p: Property) => p.name.replace(/^(fill|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase())
+const label = (p: Property) =>
+  p.name.replace(/^(fill|gradient|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase())
 
 /** A hand value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
 function set(p: Property, to: number): void {
@@ -130,6 +138,18 @@ function drop(): void {
               {{ label(p) }}<Waves v-if="driven(p)" :size="13" />
             </button>
           </NumberField>
+          <label v-if="g.title === HEADINGS.gradient" class="flex items-center gap-2"
+            ><span class="flex-1">fixed to</span>
+            <select
+              class="field w-[86px]"
+              aria-label="Gradient fixed to"
+              :value="part.gradientFrame ?? 'part'"
+              @change="change({ gradientFrame: ($event.target as HTMLSelectElement).value as 'part' | 'stage' })"
+            >
+              <option value="part">the part</option>
+              <option value="stage">the stage</option>
+            </select>
+          </label>
         </div>
       </fieldset>
       <fieldset class="min-w-0">

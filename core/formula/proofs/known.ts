@@ -7,6 +7,7 @@ import { jumpFix, jumpText, jumpsOf } from '../../insight/jumps.ts'
 import { linksOf } from '../../insight/links.ts'
 import { keptOf } from '../../insight/promises.ts'
 import { reportOf } from '../../insight/report.ts'
+import { endsOf, gradientOf } from '../../rig/gradient.ts'
 import { shown } from '../../rig/letters.ts'
 import { outlineOf, cutOutline } from '../../rig/outline.ts'
 import { Scene } from '../../rig/scene.ts'
@@ -231,6 +232,22 @@ export const KNOWN: Record<Extract<RuleId, `${Section}.${string}`>, Proof> = {
     expect(shown(as('words'), 7, 1)).toBe('PIER')
     expect(shown(as('number'), 7.26, 1)).toBe('no. 7.3 px')
     expect(shown(as('letters'), 7, 1)).toBe('I')
+  },
+  'parts.gradients': () => {
+    const ends = (gradientFrame: 'part' | 'stage') => {
+      const f = fair('40px', {
+        on: 'Flag',
+        property: 'y',
+        with: { 'Flag.gradient': '100%' },
+        change: b => void b.do(setPart(b.piece, 'p3', { gradientFrame, copies: null })),
+      })
+      const scene = new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size)), at(0))
+      const body = scene.bodies.get('p3')!
+      const outline = outlineOf({ type: 'rectangle' }, sizes)!
+      return endsOf(gradientOf(body, 0, { r: 0, g: 0, b: 0 }, outline, f.piece.stage)!)!.map(v => Math.round(v) + 0)
+    }
+    expect(ends('part')).toEqual([0, -10, 0, 90])
+    expect(ends('stage')).toEqual([0, -360, 0, 360])
   },
   'parts.drawnWithin': () => {
     const f = fair('300%', { property: 'opacity' })
