@@ -5,7 +5,7 @@ import { labelOf } from '../core/formula/labels.ts'
 import { propertyNamed } from '../core/rig/properties.ts'
 import { momentOfSeconds } from '../core/time/moment.ts'
 import { floor, minus, over, plus, rational, times, toNumber, type Rational } from '../core/time/rational.ts'
-import { unitNamed } from '../core/units/units.ts'
+import { sizeOfUnit } from '../core/units/units.ts'
 import { WrongCall, optionsOf, pieceIn, positiveOf, timeOf } from './call.ts'
 
 const HELP = `open-tide bake FILE --from TIME --to TIME --out FILE.csv|FILE.json [--fps N]
@@ -80,7 +80,7 @@ export function columnsOf(program: Program): Column[] {
     const [, name] = slot.key.split('.') as [string, string]
     const property = propertyNamed(name)!
     const unit = property.unit === '%' ? '' : property.unit
-    const size = toNumber(unitNamed(unit)?.size(program.measures) ?? rational(1))
+    const size = toNumber(sizeOfUnit(unit, program.measures))
     slot.readers.forEach((_, i) => {
       const label = labelOf(program.piece, slot.key)
       const at = label.lastIndexOf('.')

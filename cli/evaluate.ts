@@ -9,7 +9,7 @@ import { Builder } from '../core/piece/build.ts'
 import { momentOfSeconds } from '../core/time/moment.ts'
 import { rational, toNumber } from '../core/time/rational.ts'
 import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, kindName, sameKind, type Kind } from '../core/units/kinds.ts'
-import { unitNamed, unitOfKind } from '../core/units/units.ts'
+import { sizeOfUnit, unitOfKind } from '../core/units/units.ts'
 import { WrongCall, fractionOf, optionsOf, positiveOf, timeOf } from './call.ts'
 
 const HELP = `open-tide eval FORMULA [options]
@@ -93,7 +93,7 @@ export async function evaluate(args: string[]): Promise<number> {
     return 1
   }
   const unit = unitOfKind(kind)!
-  const size = toNumber(unitNamed(unit)?.size(program.measures) ?? rational(1))
+  const size = toNumber(sizeOfUnit(unit, program.measures))
   const times = String(o.at)
     .split(',')
     .map(t => ({ text: t.trim(), seconds: timeOf(t, program.measures, '--at') }))

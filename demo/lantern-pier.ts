@@ -2,7 +2,7 @@
 import { Builder } from '../core/piece/build.ts'
 import type { Piece } from '../core/piece/schema.ts'
 import { carousel, driveRoom } from './carousel.ts'
-import { shore, strings, ticketArch } from './pier.ts'
+import { petals, shore, strings, ticketArch } from './pier.ts'
 import { dynamo, pennants, strengthTower, tombola } from './rides.ts'
 
 export function lanternPier(): Piece {
@@ -19,6 +19,7 @@ export function lanternPier(): Piece {
   strengthTower(b)
   strings(b)
   ticketArch(b)
+  petals(b)
   shore(b)
   return b.piece
 }

@@ -103,6 +103,21 @@ export function ticketArch(b: Builder): void {
   b.drive(letter, 'fillChroma', '0.12')
 }
 
+/** Paper petals blow over the planks: gusts change their speed, which never turns back. */
+export function petals(b: Builder): void {
+  const fan = b.part('Petal fan', { type: 'emitter', seed: 11, flight: 'changing', reverses: false }, on(null, 35), {
+    x: -648,
+    y: -150,
+    life: 9,
+    births: 5,
+    spread: 9,
+    variety: 25,
+    particle: 9,
+    ...paint('fill', 'coral', 90),
+  })
+  b.drive(fan, 'speed', '40px/s + 260px/s * wind * (1 + noise(freq: 6/lap, octaves: 2))')
+}
+
 export function shore(b: Builder): void {
   const sky = b.part('Sky', { type: 'rectangle' }, on(null, 0), {
     width: 1280,

@@ -42,6 +42,13 @@ export function swingTower(): Piece {
   b.drive(seat, 'y', '(arm[index].width - 220px) / 2')
   b.drive(seat, 'rotation', 'mast.rotation * -1')
   b.drive(seat, 'fillHue', '34deg + index / count * 1turn')
+  // The path of one seat over the last seconds: two movements, one figure of light.
+  b.part(
+    'Light trail',
+    { type: 'trace', of: seat, x: 0, y: 0, every: 60 },
+    { order: 0 },
+    { trail: 6, strokeWidth: 3, strokeLightness: 70, strokeChroma: 0.13, strokeHue: 60, strokeAlpha: 70 },
+  )
   const crown = b.part(
     'Crown',
     { type: 'star', points: 8 },

@@ -1,7 +1,7 @@
 /** Hand keys: what a property holds by hand over time, read on the clock in force. */
 import { propertyKey, type Base, type Piece } from '../piece/schema.ts'
 import { initialOf, type Property } from '../rig/properties.ts'
-import { unitNamed, type Measures } from '../units/units.ts'
+import { sizeOfUnit, type Measures } from '../units/units.ts'
 import { handForm } from './env.ts'
 import * as I from '../insight/interval.ts'
 import { costOf } from '../insight/facts.ts'
@@ -67,7 +67,7 @@ export function handFormsOf(
   count: number,
   beat: Beat,
 ): Form[] {
-  const size = unitNamed(property.unit)?.size(m) ?? ONE
+  const size = sizeOfUnit(property.unit, m)
   const base = piece.bases[propertyKey(part, property.name)]
   const common = base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
   const same = base?.keys ? keyedForm(base.keys, size, beat, m.frameRate) : handForm(common, size, m.frameRate)

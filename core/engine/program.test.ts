@@ -176,7 +176,7 @@ describe('after a change only what it reaches is made anew', () => {
     expect(kept(tuned)).toHaveLength(before.slots.size - 5)
     const wind = Object.keys(piece.dials).find(d => piece.dials[d]!.name === 'wind')!
     const blown = new Program(apply(piece, changeDial(piece, wind, { value: 60 })), before)
-    expect(kept(blown)).toHaveLength(before.slots.size - 3)
+    expect(kept(blown)).toHaveLength(before.slots.size - 4)
     expect(kept(new Program(apply(piece, { says: '', puts: [{ set: 'title', value: 'x' }] }), before))).toHaveLength(
       before.slots.size,
     )

@@ -145,7 +145,7 @@ class Check extends Calls {
   private number(node: NumberNode, place: boolean): Got {
     if (node.unit === '') {
       const unit = this.target.property?.unit
-      if (place && unit && unit !== '%') {
+      if (place && (unit === 'deg' || unit === 'px')) {
         this.bare.set(node, unit)
         return this.target.property!.kind
       }

@@ -163,6 +163,8 @@ export const RULES = {
       numbersAsText: 'Text shows its words, or its `value` with decimals, prefix and suffix, or a letter a copy.',
       gradients:
         'A fill goes over to another colour between two stops; its gradient rides with the part, or stays on the stage.',
+      traces: 'A trace is the path of a point; what is laid of it never shifts.',
+      particles: 'An emitter’s particles are known at any moment; they turn back only when asked.',
       drawnWithin: 'A value beyond what can be drawn is drawn as the nearest.',
     },
   },

@@ -5,7 +5,7 @@ import type { Promised } from '../piece/schema.ts'
 import { propertyNamed, type Property } from '../rig/properties.ts'
 import { Moment, momentOfTicks } from '../time/moment.ts'
 import { floor, plus, rational, times, toNumber, type Rational } from '../time/rational.ts'
-import { printNumber, unitNamed, type Measures } from '../units/units.ts'
+import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
 import { union, type Interval } from './interval.ts'
 
 /** `kept`: for all time, as the bound proves. `broken`: at a moment. Else neither is known. All in display units. */
@@ -60,7 +60,7 @@ const rangeOf = (f: Form, p: Promised): Interval => (p.of === 'speed' ? f.facts(
 
 function sizeOf(slot: Slot, m: Measures): number {
   const property = propertyNamed(slot.key.split('.')[1]!)!
-  return toNumber(unitNamed(property.unit)?.size(m) ?? rational(1))
+  return toNumber(sizeOfUnit(property.unit, m))
 }
 
 const speed = (f: Form, m: Moment): number => {

@@ -3,7 +3,7 @@ import type { Slot } from '../engine/program.ts'
 import type { Piece } from '../piece/schema.ts'
 import { propertyNamed, type Property } from '../rig/properties.ts'
 import { ONE, ZERO, absolute, compare, isZero, over, rational, toNumber, type Rational } from '../time/rational.ts'
-import { printNumber, unitNamed, type Measures } from '../units/units.ts'
+import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
 import { isBounded, union } from './interval.ts'
 import { DAY, type Repeats } from './repeats.ts'
@@ -22,11 +22,19 @@ export interface Report {
   readonly finite: boolean
 }
 
-const UNIT_SIGN: Readonly<Record<string, string>> = { deg: '°', px: ' px', '%': ' %', '': '' }
+const UNIT_SIGN: Readonly<Record<string, string>> = {
+  deg: '°',
+  px: ' px',
+  '%': ' %',
+  s: ' s',
+  Hz: ' Hz',
+  'px/s': ' px/s',
+  '': '',
+}
 
 /** A value in base measure as people read it: `198.0°`, `7.4 px`. */
 export function showValue(value: number, property: Property, m: Measures, decimals = 1): string {
-  const size = toNumber(unitNamed(property.unit)?.size(m) ?? ONE)
+  const size = toNumber(sizeOfUnit(property.unit, m))
   const digits = property.unit === '' ? Math.max(2, decimals) : decimals
   // Of something that comes round, whole turns are left out: 558° is shown as 198°.
   const shown = property.symmetry === undefined ? value : value - Math.trunc(value)
@@ -72,7 +80,7 @@ export function reportOf(piece: Piece, m: Measures, slot: Slot): Report {
 function rangeText(low: number, high: number, property: Property, m: Measures): string {
   const unit = UNIT_SIGN[property.unit]!
   const digits = (v: number) => {
-    const size = toNumber(unitNamed(property.unit)?.size(m) ?? ONE)
+    const size = toNumber(sizeOfUnit(property.unit, m))
     return printNumber(Number((v / size).toFixed(property.unit === '' ? 3 : 1)), 3).replace('-', '−')
   }
   return `${digits(low)} … ${digits(high)}${unit}`

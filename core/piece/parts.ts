@@ -46,6 +46,8 @@ const SHAPE_NAME = {
   gear: 'Gear',
   waves: 'Waves',
   text: 'Text',
+  trace: 'Trace',
+  emitter: 'Emitter',
 } as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
 

@@ -39,6 +39,21 @@ export const Shape = v.variant('type', [
     suffix: text(20),
     align: v.picklist(['left', 'middle', 'right']),
   }),
+  /** The path of a point of another part (its pivot, moved by x, y px), laid so many times a second. */
+  v.object({
+    type: v.literal('trace'),
+    of: v.nullable(v.string()),
+    x: number,
+    y: number,
+    every: v.pipe(whole, v.minValue(1), v.maxValue(240)),
+  }),
+  /** Particles along one direction. Their speed is fixed at birth or changes in flight; they turn back only when asked. */
+  v.object({
+    type: v.literal('emitter'),
+    seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+    flight: v.picklist(['fixed', 'changing']),
+    reverses: v.boolean(),
+  }),
 ])
 
 /** Most instances one part may have, all its copies within copies counted. */

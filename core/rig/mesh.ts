@@ -7,6 +7,7 @@ import { gradientOf, type Gradient } from './gradient.ts'
 import type { Area } from './letters.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from './outline.ts'
 import { sizesOf, type Body, type Scene } from './scene.ts'
+import type { Moment } from '../time/moment.ts'
 import { applyX, applyY, scaleOf, type Matrix } from './transform.ts'
 
 /** Layers that the sides of thick letters are made of, at most, and how light they are against the front. */
@@ -26,6 +27,7 @@ export class Mesh {
   corners = 0
   count = 0
   private stage = { width: 0, height: 0 }
+  private now: Moment | null = null
   private gradient: Gradient | null = null
   private readonly sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
   private readonly letter: Matrix = new Float64Array(12)
@@ -38,6 +40,7 @@ export class Mesh {
     this.count = 0
     this.graded = false
     this.stage = scene.program.piece.stage
+    this.now = scene.now
     for (const { body, instance } of scene.paint) this.draw(body, instance, pixel)
     return this
   }
@@ -47,8 +50,8 @@ export class Mesh {
     if (!(opacity > 0)) return
     const m = body.worlds[i]!
     if (!Number.isFinite(m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!)) return
-    const outline = outlineOf(body.part.shape, sizesOf(body, i, this.sizes))
-    if (!outline) return
+    const outline = outlineOf(body.part.shape, sizesOf(body, i, this.sizes, this.now))
+    if (!outline || outline.points.length === 0) return
     const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
     const paint = paintOf(body, 'fill', i)
     this.gradient = fill > 0 ? gradientOf(body, i, paint, outline, this.stage) : null

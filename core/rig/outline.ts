@@ -21,6 +21,8 @@ export interface Sizes {
   corners: number
   radius: number
   innerRadius: number
+  /** Of a trace: its path; of an emitter: its particles; x, y in turn, on the stage. */
+  laid?: Float64Array
   /** Of text: what it shows, and the size of its letters. */
   text?: string
   size?: number
@@ -113,6 +115,11 @@ function gear(teeth: number, spokes: number, module: number): Outline {
   return { ...outline, hole: round(rim, rim, points.length / 2), more }
 }
 
+function particles(places: Float64Array, size: number): Float64Array[] {
+  const dot = round(size / 2, size / 2, Math.min(24, pointsFor(size / 2)))
+  return Array.from({ length: places.length / 2 }, (_, k) => dot.map((v, i) => v + places[2 * k + (i % 2)]!))
+}
+
 /** Px between the points of a water line, and most of them. */
 const FINENESS = 6
 const MOST_POINTS = 400
@@ -151,6 +158,13 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
       return gear(shape.teeth, shape.spokes, shape.module)
     case 'waves':
       return { points: water(s), closed: true }
+    case 'trace':
+      return { points: s.laid ?? new Float64Array(0), closed: false }
+    case 'emitter': {
+      // Each particle is a round dot; the outline is the first.
+      const dots = particles(s.laid ?? new Float64Array(0), s.size ?? 0)
+      return { points: dots[0] ?? new Float64Array(0), closed: true, more: dots.slice(1) }
+    }
     case 'text': {
       const size = s.size ?? 0
       const setting = set(s.text ?? '', shape.align)

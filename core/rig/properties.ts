@@ -2,7 +2,7 @@
  * The property table: everything of a part that can be set by hand or driven. Checker, engine, rig, the Part
  * desk and completion all read it.
  */
-import { ANGLE, LENGTH, PLAIN, type Kind } from '../units/kinds.ts'
+import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, quotient, type Kind } from '../units/kinds.ts'
 import type { Shape, ShapeType } from '../piece/schema.ts'
 
 export interface Property {
@@ -12,7 +12,7 @@ export interface Property {
   readonly says: string
   readonly kind: Kind
   /** The unit it is shown and kept by hand in. */
-  readonly unit: 'px' | 'deg' | '%' | ''
+  readonly unit: 'px' | 'deg' | '%' | 's' | 'Hz' | 'px/s' | ''
   /** By hand, in `unit`, when nothing is set. */
   readonly initial: number | ((shape: ShapeType) => number)
   /** What it is drawn within, in `unit`; a value beyond is drawn as the nearest. */
@@ -35,8 +35,19 @@ const OUTLINED: readonly ShapeType[] = [
   'line',
   'waves',
   'text',
+  'trace',
 ]
-const FILLED: readonly ShapeType[] = ['rectangle', 'ellipse', 'polygon', 'star', 'ring', 'gear', 'waves', 'text']
+const FILLED: readonly ShapeType[] = [
+  'rectangle',
+  'ellipse',
+  'polygon',
+  'star',
+  'ring',
+  'gear',
+  'waves',
+  'text',
+  'emitter',
+]
 const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
 
 const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
@@ -178,6 +189,73 @@ export const PROPERTIES: readonly Property[] = [
     range: [0, 1e5],
     on: ['text'],
   }),
+  {
+    name: 'trail',
+    group: 'size',
+    says: 'How far back the path reaches.',
+    kind: TIME,
+    unit: 's',
+    initial: 2,
+    range: [0, 3600],
+    stride: 0.5,
+    on: ['trace'],
+  },
+  {
+    name: 'births',
+    group: 'size',
+    says: 'How many particles set off.',
+    kind: FREQUENCY,
+    unit: 'Hz',
+    initial: 12,
+    range: [0, 1e4],
+    stride: 2,
+    on: ['emitter'],
+  },
+  {
+    name: 'life',
+    group: 'size',
+    says: 'How long a particle is there.',
+    kind: TIME,
+    unit: 's',
+    initial: 2,
+    range: [0, 600],
+    stride: 0.5,
+    on: ['emitter'],
+  },
+  {
+    name: 'speed',
+    group: 'size',
+    says: 'How fast particles move, along the direction in which the part points.',
+    kind: quotient(LENGTH, TIME),
+    unit: 'px/s',
+    initial: 120,
+    stride: 20,
+    on: ['emitter'],
+  },
+  angle({
+    name: 'spread',
+    group: 'size',
+    says: 'How far to either side they set off.',
+    initial: 10,
+    range: [0, 180],
+    on: ['emitter'],
+  }),
+  share({
+    name: 'variety',
+    group: 'size',
+    says: 'How much they differ in speed.',
+    initial: 0,
+    range: [0, 100],
+    on: ['emitter'],
+  }),
+  length({
+    name: 'particle',
+    group: 'size',
+    says: 'Size of a particle.',
+    initial: 10,
+    range: [0, 1e4],
+    on: ['emitter'],
+  }),
   ...colour('fill', FILLED),
   share({
     name: 'gradient',
@@ -202,7 +280,7 @@ export const PROPERTIES: readonly Property[] = [
     name: 'strokeWidth',
     group: 'stroke',
     says: 'Width of the line round the outline.',
-    initial: s => (s === 'line' ? 4 : 0),
+    initial: s => (s === 'line' || s === 'trace' ? 4 : 0),
     range: [0, 1e5],
     on: OUTLINED,
   }),
@@ -243,5 +321,6 @@ export function settingsOf(shape: Shape): Record<string, number> {
     const { longest, depth, wind, waves, tile, seed } = shape
     return { longest, depth, wind, waves, tile, seed }
   }
+  if (shape.type === 'trace') return { every: shape.every }
   return shape.type === 'gear' ? { teeth: shape.teeth, spokes: shape.spokes, module: shape.module } : {}
 }

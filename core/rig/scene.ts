@@ -5,10 +5,12 @@
 import { initialOf, propertiesOf, type Property } from './properties.ts'
 import { placesOf } from './copies.ts'
 import { matrix, multiply, posed, type Matrix, type Pose } from './transform.ts'
+import { emitterOf } from './emitter.ts'
 import { shown } from './letters.ts'
+import { traceOf } from './trace.ts'
 import type { Sizes } from './outline.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
-import { unitNamed } from '../units/units.ts'
+import { sizeOfUnit } from '../units/units.ts'
 import { waveHeight, wavesOf } from '../signal/waves.ts'
 import type { Moment } from '../time/moment.ts'
 import { fraction, fromNumber, minus, over, toNumber } from '../time/rational.ts'
@@ -33,6 +35,8 @@ export interface Body {
   readonly opacity: Float64Array
   /** A property of an instance in base measure, held to what it may be. */
   readonly get: (property: string, instance: number) => number
+  /** Of a trace or an emitter: its points on the stage at a moment. */
+  readonly lay: ((m: Moment, instance: number) => Float64Array) | null
   /** Of waves: how far the water stands above its rest at a place across, px. */
   readonly rise: ((x: number, instance: number) => number) | null
 }
@@ -44,6 +48,8 @@ export class Scene {
   private values = new Float64Array(0)
   /** How far the lap is on, 0 to 1. */
   private progress = 0
+  /** The moment of the snapshot. */
+  now: Moment | null = null
   private readonly ordered: Body[] = []
   private readonly places = new Map<Body, Matrix[]>()
   private readonly pose: Pose = {
@@ -102,7 +108,7 @@ export class Scene {
     for (const property of propertiesOf(part.shape.type)) {
       const hand = Float64Array.from(this.program.handForms(id, property), f => (f.exact ? toNumber(f.exact.base) : 0))
       const offset = this.program.slots.get(propertyKey(id, property.name))?.offset ?? -1
-      const size = toNumber(unitNamed(property.unit)?.size(this.program.measures) ?? { n: 1n, d: 1n })
+      const size = toNumber(sizeOfUnit(property.unit, this.program.measures))
       const [low, high] = property.range ?? [-Infinity, Infinity]
       readings.set(property.name, { property, offset, hand, low: low * size, high: high * size })
     }
@@ -114,9 +120,20 @@ export class Scene {
     }
     const worlds = Array.from({ length: count }, matrix)
     const rise = this.riseOf(part, get)
-    const body: Body = { id, part, count, own, parent, worlds, opacity: new Float64Array(count), get, rise }
+    const lay = this.layOf(id, part, get, count)
+    const body: Body = { id, part, count, own, parent, worlds, opacity: new Float64Array(count), get, rise, lay }
     this.places.set(body, placesOf(part.copies))
     return body
+  }
+
+  private layOf(id: string, part: Part, get: Body['get'], count: number): Body['lay'] {
+    if (part.shape.type === 'trace') {
+      const trace = traceOf(this.program, part)
+      return (m, i) => trace(m, get('trail', i))
+    }
+    if (part.shape.type !== 'emitter') return null
+    const emitters = Array.from({ length: count }, (_, i) => emitterOf(this.program, id, part, i))
+    return (m, i) => emitters[i]!(m)
   }
 
   private riseOf({ shape }: Part, get: Body['get']): Body['rise'] {
@@ -128,6 +145,7 @@ export class Scene {
   /** Puts every body where it stands for a snapshot of a moment. */
   update(values: Float64Array, moment: Moment): this {
     this.values = values as Float64Array<ArrayBuffer>
+    this.now = moment
     const { lapLength } = this.program.measures
     const laps = over(minus(moment.exactSeconds, fromNumber(this.program.piece.lap.start)), lapLength)
     this.progress = toNumber(fraction(laps))
@@ -153,8 +171,11 @@ export class Scene {
         pose.scaleZ = get('scaleZ', i)
         posed(pose, this.local)
         const above = Math.floor(i / body.own)
-        multiply(places[i % body.own]!, this.local, body.parent ? this.seat : body.worlds[i]!)
-        if (body.parent) multiply(body.parent.worlds[above]!, this.seat, body.worlds[i]!)
+        if (body.lay) body.worlds[i]!.set(ONSTAGE)
+        else {
+          multiply(places[i % body.own]!, this.local, body.parent ? this.seat : body.worlds[i]!)
+          if (body.parent) multiply(body.parent.worlds[above]!, this.seat, body.worlds[i]!)
+        }
         body.opacity[i] = there ? get('opacity', i) * (body.parent ? body.parent.opacity[above]! : 1) : 0
       }
     }
@@ -162,13 +183,16 @@ export class Scene {
   }
 }
 
+/** What is laid on the stage itself. */
+const ONSTAGE = matrix()
+
 const fallback = (part: Part, name: string): number => {
   const property = propertiesOf('rectangle').find(p => p.name === name)
   return property && property.unit === 'px' ? initialOf(property, part.shape.type) : 0
 }
 
-/** The sizes that the outline of an instance is made of. */
-export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
+/** The sizes that the outline of an instance is made of, at the moment of the scene. */
+export function sizesOf(body: Body, instance: number, out: Sizes, now: Moment | null = null): Sizes {
   const { get } = body
   out.width = get('width', instance)
   out.height = get('height', instance)
@@ -176,6 +200,9 @@ export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
   out.radius = get('radius', instance)
   out.innerRadius = get('innerRadius', instance)
   const { shape } = body.part
+  delete out.laid
+  if (body.lay && now) out.laid = body.lay(now, instance)
+  if (shape.type === 'emitter') out.size = get('particle', instance)
   if (shape.type === 'text') {
     out.size = get('size', instance)
     out.text = shown(shape, get('value', instance), instance % body.own)

@@ -70,6 +70,9 @@ export function readUnit(text: string): WrittenUnit | undefined {
   }
 }
 
+/** How large a unit as written is in base measure; 1 for none. */
+export const sizeOfUnit = (text: string, m: Measures): Rational => readUnit(text)?.size(m) ?? ONE
+
 /** The unit in which a kind is shown when nothing else says: deg, s, Hz, px, deg/s, px/s, or none. */
 export function unitOfKind(k: Kind): string | undefined {
   const simple: readonly (readonly [Kind, string])[] = [

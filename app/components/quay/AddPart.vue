@@ -1,6 +1,19 @@
 <script setup lang="ts">
 /** The shapes that can be put on the stage. */
-import { Circle, Cog, Disc, Group, Hexagon, Minus, RectangleHorizontal, Star, Type, Waves } from '@lucide/vue'
+import {
+  Circle,
+  Cog,
+  Disc,
+  Flower,
+  Group,
+  Hexagon,
+  Minus,
+  RectangleHorizontal,
+  Spline,
+  Star,
+  Type,
+  Waves,
+} from '@lucide/vue'
 import { addPart, shapeName } from '~~/core/piece/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -32,6 +45,8 @@ const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
     },
     icon: Type,
   },
+  { shape: { type: 'trace', of: null, x: 0, y: 0, every: 30 }, icon: Spline },
+  { shape: { type: 'emitter', seed: 1, flight: 'changing', reverses: false }, icon: Flower },
   { shape: { type: 'group' }, icon: Group },
 ]
 

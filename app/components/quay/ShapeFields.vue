@@ -42,6 +42,13 @@ function write(words: string): void {
   else change({ words })
 }
 
+/** Parts that a trace may follow. */
+const others = computed(() =>
+  Object.entries(store.piece!.parts)
+    .filter(([id, p]) => id !== props.id && p.shape.type !== 'trace' && p.shape.type !== 'emitter')
+    .map(([id, p]) => ({ id, name: p.name })),
+)
+
 const WAVES = [
   ['longest', 'longest wave', 'px', 'Length of the longest waves'],
   ['depth', 'depth', 'px', 'Depth of the water: shallow water slows long waves down'],
@@ -136,6 +143,53 @@ const WAVES = [
         <option v-for="(says, name) in ALIGN" :key="name" :value="name">{{ says }}</option>
       </select>
     </label>
+  </template>
+  <template v-if="shape.type === 'trace'">
+    <label class="flex items-center gap-2"
+      ><span class="flex-1">follows</span>
+      <select
+        class="field w-[124px]"
+        aria-label="Follows"
+        :value="shape.of ?? ''"
+        @change="change({ of: ($event.target as HTMLSelectElement).value || null })"
+      >
+        <option value="">nothing yet</option>
+        <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
+      </select>
+    </label>
+    <NumberField label="point x" title="Off its pin" :value="shape.x" unit="px" @set="change({ x: $event })" />
+    <NumberField label="point y" title="Off its pin" :value="shape.y" unit="px" @set="change({ y: $event })" />
+    <NumberField
+      label="laid a second"
+      title="How many points of the path are laid a second"
+      :value="shape.every"
+      :low="1"
+      :high="240"
+      whole
+      @set="change({ every: $event })"
+    />
+  </template>
+  <template v-if="shape.type === 'emitter'">
+    <label class="flex items-center gap-2"
+      ><span class="flex-1">speed</span>
+      <select
+        class="field w-[124px]"
+        aria-label="Speed in flight"
+        :value="shape.flight"
+        @change="change({ flight: ($event.target as HTMLSelectElement).value })"
+      >
+        <option value="changing">changes in flight</option>
+        <option value="fixed">fixed at birth</option>
+      </select>
+    </label>
+    <label class="flex items-center gap-2"
+      ><span class="flex-1">may turn back</span
+      ><input
+        type="checkbox"
+        :checked="shape.reverses"
+        @change="change({ reverses: ($event.target as HTMLInputElement).checked })"
+    /></label>
+    <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />
   </template>
   <template v-if="shape.type === 'waves'">
     <NumberField

@@ -8,12 +8,14 @@ import { linksOf } from '../../insight/links.ts'
 import { keptOf } from '../../insight/promises.ts'
 import { reportOf } from '../../insight/report.ts'
 import { endsOf, gradientOf } from '../../rig/gradient.ts'
+import { emitterOf } from '../../rig/emitter.ts'
 import { shown } from '../../rig/letters.ts'
+import { traceOf } from '../../rig/trace.ts'
 import { outlineOf, cutOutline } from '../../rig/outline.ts'
 import { Scene } from '../../rig/scene.ts'
 import { setText } from '../../piece/drives.ts'
 import { apply } from '../../piece/operation.ts'
-import { removePart, setPart } from '../../piece/parts.ts'
+import { addPart, removePart, setPart } from '../../piece/parts.ts'
 import { addTie, tieProblem } from '../../piece/ties.ts'
 import { at, fair, type Place } from '../../testing.ts'
 import { change } from '../problem.ts'
@@ -248,6 +250,24 @@ export const KNOWN: Record<Extract<RuleId, `${Section}.${string}`>, Proof> = {
     }
     expect(ends('part')).toEqual([0, -10, 0, 90])
     expect(ends('stage')).toEqual([0, -360, 0, 360])
+  },
+  'parts.traces': () => {
+    const f = fair('time * 40px/s', { property: 'x' })
+    const { id, op } = addPart(f.piece, { type: 'trace', of: 'p1', x: 0, y: 0, every: 10 })
+    const program = new Program(apply(f.piece, op))
+    const trace = traceOf(program, program.piece.parts[id]!)
+    const laid = (s: number) => [...trace(at(s), 1)].filter((_, i) => i % 2 === 0).slice(1, -1)
+    expect(laid(5.25).slice(3)).toEqual(laid(5.55).slice(0, laid(5.25).length - 3))
+  },
+  'parts.particles': () => {
+    const f = fair('0')
+    const { id, op } = addPart(f.piece, { type: 'emitter', seed: 3, flight: 'changing', reverses: false })
+    const piece = apply(f.piece, op)
+    const emitter = () => emitterOf(new Program(piece), id, piece.parts[id]!, 0)
+    const [one, two] = [emitter(), emitter()]
+    const later = [...one(at(100))]
+    expect([...two(at(3))].length).toBeGreaterThan(0)
+    expect([...two(at(100))]).toEqual(later)
   },
   'parts.drawnWithin': () => {
     const f = fair('300%', { property: 'opacity' })

@@ -1,0 +1,154 @@
+/**
+ * Particles along one direction. Particle k sets off when the births have added up to k, so that where it is at any
+ * moment is known without looking at the moments before; chance is hashed from k.
+ */
+import { form, type Form } from '../engine/form.ts'
+import { integralOf, type Integral } from '../engine/integral.ts'
+import type { Program } from '../engine/program.ts'
+import * as I from '../insight/interval.ts'
+import type { Part } from '../piece/schema.ts'
+import { hashSigned } from '../signal/hash.ts'
+import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import { floor, fraction, fromNumber, over, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { formOf, whereabouts } from './whereabouts.ts'
+
+/** Particles of one emitter at most. */
+const MOST = 4000
+/** Halvings that find when a particle sets off: to a millionth of a millionth of its life. */
+const HALVINGS = 44
+
+/** Gives the particles of an emitter at a moment: x, y in stage px for each, the oldest first. */
+export function emitterOf(program: Program, id: string, part: Part, instance: number): (now: Moment) => Float64Array {
+  const { shape } = part
+  if (shape.type !== 'emitter') return () => new Float64Array(0)
+  const { frameRate } = program.measures
+  const read = (property: string) => formOf(program, id, property, instance)
+  const [life, spread, variety] = [read('life'), read('spread'), read('variety')]
+  const speed = shape.reverses ? read('speed') : forwards(read('speed'), frameRate)
+  const births = forwards(read('births'), frameRate)
+  const [born, gone] = [integralOf(births, frameRate), integralOf(speed, frameRate)]
+  const where = whereabouts(program, id, instance)
+  /** What is settled at birth, of the particles that were lately there. */
+  const settled = new Map<number, Birth>()
+  const birthOf = (k: number, from: number, to: number): Birth => {
+    const known = settled.get(k)
+    if (known) return known
+    const m = whenBorn(born, births, k, from, to, frameRate)
+    const w = where(m)
+    const turned = spread.at(m) * hashSigned(2 * k, shape.seed)
+    const [c, s] = [cosineOfTurns(turned), sineOfTurns(turned)]
+    // The direction in which the part points: its own x.
+    const size = Math.sqrt(w[0]! * w[0]! + w[4]! * w[4]!) || 1
+    const share = (1 + variety.at(m) * hashSigned(2 * k + 1, shape.seed)) / size
+    const made = {
+      seconds: m.seconds,
+      x: w[3]!,
+      y: w[7]!,
+      towardsX: (w[0]! * c - w[4]! * s) * share,
+      towardsY: (w[4]! * c + w[0]! * s) * share,
+      speed: speed.at(m),
+      gone: gone(m),
+    }
+    if (settled.size > 2 * MOST) settled.clear()
+    settled.set(k, made)
+    return made
+  }
+  return now => {
+    const age = Math.max(0, life.at(now))
+    const start = now.seconds - age
+    const [first, last] = [Math.floor(born(at(start, frameRate))) + 1, Math.floor(born(now))]
+    const here = gone(now)
+    const out: number[] = []
+    for (let k = Math.max(first, last - MOST + 1); k <= last; k++) {
+      const b = birthOf(k, start, now.seconds)
+      const far = shape.flight === 'fixed' ? b.speed * (now.seconds - b.seconds) : here - b.gone
+      // Where the sums end, a day and more away, there is nothing to draw.
+      if (Number.isFinite(far)) out.push(b.x + b.towardsX * far, b.y + b.towardsY * far)
+    }
+    return new Float64Array(out)
+  }
+}
+
+interface Birth {
+  readonly seconds: number
+  readonly x: number
+  readonly y: number
+  /** Which way it goes, as long as its share of the speed. */
+  readonly towardsX: number
+  readonly towardsY: number
+  readonly speed: number
+  /** What the speed had added up to. */
+  readonly gone: number
+}
+
+const at = (seconds: number, frameRate: Rational): Moment => momentOfSeconds(fromNumber(seconds), frameRate)
+
+/** Steps in a second at which a speed that is held to 0 is read. */
+const STEPS = 64n
+/** Steps that are added up, to either side, at most. */
+const MOST_STEPS = 16_000_000
+
+/**
+ * Held to 0 and above: what does not turn back. It is read at fixed steps and runs straight between them, so that what
+ * it adds up to never falls, not by a rounding either.
+ */
+function forwards(f: Form, frameRate: Rational): Form {
+  if (f.facts().bounds.low >= 0) return f
+  const step = (k: number) => Math.max(0, f.at(momentOfSeconds(rational(BigInt(k), STEPS), frameRate)))
+  const size = 1 / Number(STEPS)
+  /** Sums of whole steps from 0 up, and down. */
+  const [up, down] = [[0], [0]]
+  const sum = (k: number): number => {
+    const [list, sign] = k >= 0 ? [up, 1] : [down, -1]
+    while (list.length <= Math.abs(k)) {
+      const n = sign * (list.length - 1)
+      list.push(list.at(-1)! + (sign * size * (step(n) + step(n + sign))) / 2)
+    }
+    return list[Math.abs(k)]!
+  }
+  const split = (m: Moment): readonly [number, number] => {
+    const steps = times(m.exactSeconds, rational(STEPS))
+    return [Number(floor(steps)), toNumber(fraction(steps))]
+  }
+  return form(
+    m => {
+      const [k, part] = split(m)
+      return step(k) + (step(k + 1) - step(k)) * part
+    },
+    {
+      bounds: () => I.meet(f.facts().bounds, 0, Infinity),
+      repeats: () => f.facts().repeats,
+      edges: () => f.facts().edges,
+      cost: () => f.facts().cost,
+      finite: () => f.facts().finite,
+    },
+    m => {
+      const [k, part] = split(m)
+      if (Math.abs(k) > MOST_STEPS) return NaN
+      const [a, b] = [step(k), step(k + 1)]
+      return sum(k) + size * part * (a + ((b - a) * part) / 2)
+    },
+  )
+}
+
+/** The moment at which the births have added up to k, between two seconds. */
+function whenBorn(born: Integral, births: Form, k: number, from: number, to: number, frameRate: Rational): Moment {
+  const { exact } = births
+  if (exact && exact.rate.n === 0n && exact.base.n > 0n)
+    return momentOfSeconds(over(rational(k), exact.base), frameRate)
+  // First the whole second, which is the same one whatever was asked for, then within it.
+  let [before, after] = [Math.floor(from) - 1, Math.ceil(to)]
+  while (after - before > 1) {
+    const middle = Math.floor((before + after) / 2)
+    if (born(at(middle, frameRate)) >= k) after = middle
+    else before = middle
+  }
+  let [low, high] = [after - 1, after]
+  for (let n = 0; n < HALVINGS; n++) {
+    const middle = (low + high) / 2
+    if (born(at(middle, frameRate)) >= k) high = middle
+    else low = middle
+  }
+  return at(high, frameRate)
+}

@@ -1,0 +1,135 @@
+import { describe, expect, it } from 'vitest'
+import { Builder } from '../piece/build.ts'
+import type { Shape } from '../piece/schema.ts'
+import { Program } from '../engine/program.ts'
+import { at, RATE } from '../testing.ts'
+import { momentOfSeconds } from '../time/moment.ts'
+import { rational } from '../time/rational.ts'
+import { emitterOf } from './emitter.ts'
+import { Mesh } from './mesh.ts'
+import { Scene } from './scene.ts'
+import { traceOf } from './trace.ts'
+import { whereabouts } from './whereabouts.ts'
+
+const pairs = (points: Float64Array) =>
+  Array.from({ length: points.length / 2 }, (_, k) => [...points.slice(2 * k, 2 * k + 2)])
+
+describe('where a part stands at any moment', () => {
+  it('is where the scene has it, with all it hangs on', () => {
+    const b = new Builder('Tower', 1)
+    const mast = b.part('Mast', { type: 'group' }, {}, { x: 40 })
+    b.drive(mast, 'rotation', 'time * 30deg/s')
+    const ring = { layout: 'ring', count: 5, radius: 90, from: 0, sweep: 360, turn: true } as const
+    const seat = b.part(
+      'Seat',
+      { type: 'ellipse' },
+      { parent: mast, copies: ring, pivot: { x: 3, y: 4 } },
+      { scale: 150 },
+    )
+    b.drive(seat, 'y', 'sine(every: 3s, amp: 20px, phase: index * 40deg)')
+    const program = new Program(b.piece)
+    for (const s of [0, 7.3, 86400.1]) {
+      const scene = new Scene(program).update(program.moment(at(s), new Float64Array(program.size)), at(s))
+      for (let i = 0; i < 5; i++)
+        expect([...whereabouts(program, seat, i)(at(s))]).toEqual([...scene.bodies.get(seat)!.worlds[i]!])
+    }
+  })
+})
+
+describe('a trace', () => {
+  const made = (every = 10) => {
+    const b = new Builder('Light', 1)
+    const light = b.part('Light', { type: 'ellipse' })
+    b.drive(light, 'x', 'time * 40px/s')
+    b.drive(light, 'y', 'sine(every: 4s, amp: 30px)')
+    const id = b.part('Trail', { type: 'trace', of: light, x: 0, y: 0, every }, {}, { trail: 1 })
+    const program = new Program(b.piece)
+    return { b, id, program, trace: traceOf(program, b.piece.parts[id]!) }
+  }
+  it('lies where the point has been, from the end of the trail until now', () => {
+    const path = pairs(made().trace(at(5.25), 1))
+    expect(path[0]).toEqual([170, expect.closeTo(30 * Math.sin(2 * Math.PI * (4.25 / 4)), 9)])
+    expect(path.at(-1)).toEqual([210, expect.closeTo(30 * Math.sin(2 * Math.PI * (5.25 / 4)), 9)])
+    expect(path).toHaveLength(12)
+    for (const [x, y] of path) expect(y).toBeCloseTo(30 * Math.sin(2 * Math.PI * (x! / 40 / 4)), 9)
+  })
+  it('points that are laid never shift', () => {
+    const { trace } = made()
+    const inner = (s: number) =>
+      new Set(
+        pairs(trace(at(s), 1))
+          .slice(1, -1)
+          .map(p => p.join()),
+      )
+    const [one, two] = [inner(5.25), inner(5.55)]
+    expect([...one].filter(p => two.has(p)).length).toBeGreaterThanOrEqual(7)
+  })
+  it('is drawn as a line, and follows nothing when its part is gone', () => {
+    const { b, program } = made()
+    const drawn = (p: Program) =>
+      new Mesh().build(new Scene(p).update(p.moment(at(3), new Float64Array(p.size)), at(3)), 1).count
+    const alone = {
+      ...b.piece,
+      parts: Object.fromEntries(Object.entries(b.piece.parts).filter(([, q]) => q.name === 'Trail')),
+      drives: {},
+    }
+    expect(drawn(new Program(alone))).toBe(0)
+    expect(drawn(program)).toBeGreaterThan(60)
+  })
+})
+
+describe('an emitter', () => {
+  type Emitter = Extract<Shape, { type: 'emitter' }>
+  const made = (
+    shape: Partial<Emitter>,
+    hand: Readonly<Record<string, number>>,
+    drives: Readonly<Record<string, string>> = {},
+  ) => {
+    const b = new Builder('Petals', 1)
+    const id = b.part('Fan', { type: 'emitter', seed: 3, flight: 'changing', reverses: false, ...shape }, {}, hand)
+    for (const [property, text] of Object.entries(drives)) b.drive(id, property, text)
+    const program = new Program(b.piece)
+    for (const slot of program.slots.values()) expect(slot.problems).toEqual([])
+    return emitterOf(program, id, b.piece.parts[id]!, 0)
+  }
+  it('particles set off one after the other and move on, along the direction of the part', () => {
+    const fan = made({}, { births: 2, life: 3, speed: 100, spread: 0, rotation: 90, x: 5 })
+    // At 10.25 s those born at 7.5 s … 10 s are there.
+    const ages = [2.75, 2.25, 1.75, 1.25, 0.75, 0.25]
+    pairs(fan(at(10.25))).forEach(([x, y], i) => {
+      expect(x).toBeCloseTo(5, 9)
+      expect(y).toBeCloseTo(100 * ages[i]!, 6)
+    })
+    expect(pairs(fan(at(10.25)))).toHaveLength(6)
+  })
+  it('are known at any moment, in any order', () => {
+    const drives = { speed: '80px/s + noise(0.7Hz, 90px/s)', births: '6Hz + sine(every: 5s) * 4Hz' }
+    const moments = [3600.4, 12, 12.6, -7.5, 100.25, 101.1, 3600.4].map(at)
+    const [one, two] = [made({}, { variety: 40 }, drives), made({}, { variety: 40 }, drives)]
+    const seen = moments.map(m => [...one(m)])
+    expect([...moments].reverse().map(m => [...two(m)])).toEqual([...seen].reverse())
+    expect(seen.every(s => s.length > 0 && s.every(Number.isFinite))).toBe(true)
+  })
+  it('never turn back unless asked, whatever the gusts', () => {
+    const gusts = { speed: '40px/s + noise(1Hz, 160px/s)' }
+    const run = (reverses: boolean) => {
+      const fan = made({ reverses }, { births: 0.05, life: 15, spread: 0 }, gusts)
+      return Array.from({ length: 140 }, (_, k) => fan(momentOfSeconds(rational(201 + k, 10), RATE))[0]!)
+    }
+    const backwards = (xs: number[]) => xs.filter((x, i) => i > 0 && x < xs[i - 1]! - 1e-9).length
+    expect(backwards(run(false))).toBe(0)
+    expect(backwards(run(true))).toBeGreaterThan(5)
+  })
+  it('keep the speed of their birth, or change it in flight', () => {
+    const faster = { speed: 'time * 10px/s / 1s' }
+    const x = (flight: Emitter['flight']) => made({ flight }, { births: 0.1, life: 9, spread: 0 }, faster)(at(14))[0]!
+    // Born at 10 s, at 100 px a second; in flight 4 s at 120 on average.
+    expect(x('fixed')).toBeCloseTo(400, 6)
+    expect(x('changing')).toBeCloseTo(480, 6)
+  })
+  it('births that change are added up, so that none is missed', () => {
+    const fan = made({}, { life: 4, spread: 0 }, { births: '3Hz + sine(every: 4s) * 3Hz' })
+    // Over whole periods of 4 s there are 12 births.
+    for (const s of [40.01, 43.3, 77.7]) expect(pairs(fan(at(s)))).toHaveLength(12)
+  })
+})

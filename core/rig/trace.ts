@@ -1,0 +1,46 @@
+/**
+ * The path of a moving point. Its points are laid at whole steps of time, so that those that are laid never shift; its
+ * two ends lie exactly at now and at the end of the trail.
+ */
+import type { Program } from '../engine/program.ts'
+import type { Part } from '../piece/schema.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import { floor, fromNumber, minus, over, rational, times, ONE } from '../time/rational.ts'
+import { applyX, applyY } from './transform.ts'
+import { whereabouts } from './whereabouts.ts'
+
+/** Points of a path at most. */
+const MOST = 4000
+
+/** Gives the path of a trace at a moment: x, y in stage px for each point, the oldest first. */
+export function traceOf(program: Program, part: Part): (now: Moment, trail: number) => Float64Array {
+  const { shape } = part
+  const followed = shape.type === 'trace' && shape.of !== null ? program.piece.parts[shape.of] : undefined
+  if (shape.type !== 'trace' || !followed) return () => new Float64Array(0)
+  const where = whereabouts(program, shape.of!, 0)
+  const { frameRate } = program.measures
+  const [px, py] = [followed.pivot.x + shape.x, followed.pivot.y + shape.y]
+  const laid = new Map<number, readonly [number, number]>()
+  const point = (m: Moment): readonly [number, number] => {
+    const w = where(m)
+    return [applyX(w, px, py), applyY(w, px, py)]
+  }
+  const step = over(ONE, rational(shape.every))
+  return (now, trail) => {
+    const long = Math.min(trail, (MOST - 2) / shape.every)
+    if (!(long > 0)) return new Float64Array(0)
+    const from = minus(now.exactSeconds, fromNumber(long))
+    const first = Number(floor(over(from, step))) + 1
+    const last = Number(floor(over(now.exactSeconds, step)))
+    const out: number[] = [...point(momentOfSeconds(from, frameRate))]
+    if (laid.size > 3 * MOST) laid.clear()
+    for (let k = first; k <= last; k++) {
+      let known = laid.get(k)
+      if (!known) laid.set(k, (known = point(momentOfSeconds(times(rational(k), step), frameRate))))
+      out.push(...known)
+    }
+    const end = point(now)
+    if (end[0] !== out.at(-2) || end[1] !== out.at(-1)) out.push(...end)
+    return new Float64Array(out)
+  }
+}

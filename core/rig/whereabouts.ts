@@ -1,0 +1,68 @@
+/** Where one instance of a part stands at any moment: only what it hangs on is looked at, not the whole scene. */
+import type { Form } from '../engine/form.ts'
+import type { Program } from '../engine/program.ts'
+import { propertyKey, type Piece } from '../piece/schema.ts'
+import type { Moment } from '../time/moment.ts'
+import { placesOf } from './copies.ts'
+import { propertyNamed } from './properties.ts'
+import { matrix, multiply, posed, type Matrix, type Pose } from './transform.ts'
+
+const POSE = ['x', 'y', 'z', 'rotation', 'rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY', 'scaleZ'] as const
+type Posed = (typeof POSE)[number]
+
+interface Link {
+  readonly forms: Readonly<Record<Posed, Form>>
+  readonly pivot: { readonly x: number; readonly y: number }
+  readonly place: Matrix
+}
+
+/** Gives the matrix of an instance at a moment. The matrix is valid until the next call. */
+export function whereabouts(program: Program, part: string, instance: number): (m: Moment) => Matrix {
+  const chain: Link[] = []
+  let at = instance
+  for (let id: string | null = part; id !== null; id = program.piece.parts[id]!.parent) {
+    const { copies, pivot }: Piece['parts'][string] = program.piece.parts[id]!
+    const count = copies?.count ?? 1
+    const form = (name: Posed): Form => formOf(program, id!, name, at)
+    const forms = Object.fromEntries(POSE.map(name => [name, form(name)])) as Record<Posed, Form>
+    chain.unshift({ forms, pivot, place: placesOf(copies)[at % count]! })
+    at = Math.floor(at / count)
+  }
+  const [local, seat, one, two] = [matrix(), matrix(), matrix(), matrix()]
+  const pose: Pose = {
+    x: 0,
+    y: 0,
+    z: 0,
+    rotation: 0,
+    rotationX: 0,
+    rotationY: 0,
+    scaleX: 1,
+    scaleY: 1,
+    scaleZ: 1,
+    pivotX: 0,
+    pivotY: 0,
+  }
+  return m => {
+    let world: Matrix | null = null
+    for (const { forms, pivot, place } of chain) {
+      for (const name of ['x', 'y', 'z', 'rotation', 'rotationX', 'rotationY'] as const) pose[name] = forms[name].at(m)
+      const scale = forms.scale.at(m)
+      pose.scaleX = scale * forms.scaleX.at(m)
+      pose.scaleY = scale * forms.scaleY.at(m)
+      pose.scaleZ = forms.scaleZ.at(m)
+      pose.pivotX = pivot.x
+      pose.pivotY = pivot.y
+      multiply(place, posed(pose, local), seat)
+      const out: Matrix = world === one ? two : one
+      if (world) multiply(world, seat, out)
+      else out.set(seat)
+      world = out
+    }
+    return world!
+  }
+}
+
+/** What a property of an instance is at a moment: driven, or held by hand. */
+export const formOf = (program: Program, part: string, property: string, instance: number): Form =>
+  program.slots.get(propertyKey(part, property))?.readers[instance] ??
+  program.handForms(part, propertyNamed(property)!)[instance]!
