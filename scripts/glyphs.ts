@@ -88,7 +88,7 @@ for (const letter of letters) {
     const triangles = ShapeUtils.triangulateShape(vectors(p), holes.map(vectors)).flat()
     parts.push({ at: p, holes, triangles })
   })
-  glyphs[letter] = { wide: Math.round(glyph.advanceWidth! * em), parts }
+  glyphs[letter] = { wide: Math.round(glyph.advanceWidth * em), parts }
 }
 const text = JSON.stringify({ rise: Math.round(font.ascender * em), fall: Math.round(-font.descender * em), glyphs })
 writeFileSync(new URL('../core/rig/glyphs.json', import.meta.url), `${text}\n`)

@@ -50,6 +50,11 @@ await take('quay-night')
 await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Daylight' }).click()
 
+await page.goto(`${server.url}/piece/duck-basin`)
+await page.getByRole('article', { name: 'Duck y', exact: true }).waitFor()
+await goTo(page, '3.2')
+await take('duck-basin')
+
 await page.goto(server.url)
 await page.getByRole('button', { name: 'New piece' }).click()
 await page.getByText('An empty stage').waitFor()

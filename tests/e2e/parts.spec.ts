@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, freshFair, halt, keyOf, saved, test, values, write } from './fair.ts'
+import { expect, freshFair, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
 
 /** The heading of a part in the tide table chooses it. */
 const choose = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).first().click()
@@ -19,8 +19,8 @@ test('copies along a path: their places are typed, what is no point is said and 
   await points.fill('-300, 0\n0, -50\n300, 0')
   await points.blur()
   await expect(page.getByText('is no point')).toHaveCount(0)
-  await page.getByLabel('count').fill('5')
-  await page.getByLabel('count').press('Enter')
+  await page.getByLabel('count', { exact: true }).fill('5')
+  await page.getByLabel('count', { exact: true }).press('Enter')
   await expect(page.getByText('5 along a path')).toBeVisible()
   await page.getByLabel('Copies').selectOption('layers')
   await expect(page.getByText('5 in layers')).toBeVisible()
@@ -68,4 +68,37 @@ test('things float on a wave surface: a duck is where the water is', async ({ pa
   expect(new Set(a).size).toBe(4)
   // A lap on, the water stands as it did.
   expect(b).toEqual(a)
+})
+
+test('a text is added, shows a number, and counts with its formula', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await page.locator('[data-add="text"]').click()
+  await expect(page.getByLabel('Words')).toHaveValue('LANTERN PIER')
+  await page.getByLabel('Words').fill('Duck pond')
+  await page.getByLabel('Words').press('Enter')
+  await page.getByLabel('Shows').selectOption('number')
+  await page.getByLabel('decimals').fill('1')
+  await page.getByLabel('decimals').press('Enter')
+  await page.getByLabel('suffix').fill(' m')
+  await page.getByLabel('suffix').blur()
+  await page.getByRole('button', { name: 'Write a formula for value' }).click()
+  await write(page, 'Text value', 'time / 1s * 2')
+  expect(await values(page, await keyOf(page, 'Text value'), 3.5)).toEqual([7])
+  const stage = page.locator('[data-stage]')
+  const before = await stage.screenshot()
+  await goTo(page, '40')
+  await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(false)
+  await saved(page)
+})
+
+test('a trace follows the part that is chosen for it', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await page.locator('[data-add="trace"]').click()
+  const stage = page.locator('[data-stage]')
+  const before = await stage.screenshot()
+  await page.getByLabel('Follows').selectOption({ label: 'Mount' })
+  await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(false)
+  await saved(page)
 })
