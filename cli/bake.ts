@@ -5,7 +5,7 @@ import { labelOf } from '../core/formula/labels.ts'
 import { propertyNamed } from '../core/rig/properties.ts'
 import { momentOfSeconds } from '../core/time/moment.ts'
 import { floor, minus, over, plus, rational, times, toNumber, type Rational } from '../core/time/rational.ts'
-import { sizeOfUnit } from '../core/units/units.ts'
+import { inUnit } from '../core/units/units.ts'
 import { WrongCall, optionsOf, pieceIn, positiveOf, timeOf } from './call.ts'
 
 const HELP = `open-tide bake FILE --from TIME --to TIME --out FILE.csv|FILE.json [--fps N]
@@ -69,7 +69,7 @@ export async function bake(args: string[]): Promise<number> {
 interface Column {
   readonly name: string
   readonly unit: string
-  readonly size: number
+  readonly shown: (value: number) => number
   readonly place: number
 }
 
@@ -80,12 +80,12 @@ export function columnsOf(program: Program): Column[] {
     const [, name] = slot.key.split('.') as [string, string]
     const property = propertyNamed(name)!
     const unit = property.unit === '%' ? '' : property.unit
-    const size = toNumber(sizeOfUnit(unit, program.measures))
+    const show = inUnit(unit, program.measures)
     slot.readers.forEach((_, i) => {
       const label = labelOf(program.piece, slot.key)
       const at = label.lastIndexOf('.')
       const shown = slot.readers.length > 1 ? `${label.slice(0, at)}[${i}]${label.slice(at)}` : label
-      columns.push({ name: shown, unit, size, place: slot.offset + i })
+      columns.push({ name: shown, unit, shown: show, place: slot.offset + i })
     })
   }
   return columns
@@ -104,7 +104,7 @@ export function bakeRows(
     const seconds = plus(from, over(rational(k), rate))
     program.moment(momentOfSeconds(seconds, program.measures.frameRate), values)
     done(k + 1)
-    return { seconds: toNumber(seconds), values: columns.map(c => values[c.place]! / c.size) }
+    return { seconds: toNumber(seconds), values: columns.map(c => c.shown(values[c.place]!)) }
   })
 }
 

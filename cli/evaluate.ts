@@ -9,7 +9,7 @@ import { Builder } from '../core/piece/build.ts'
 import { momentOfSeconds } from '../core/time/moment.ts'
 import { rational, toNumber } from '../core/time/rational.ts'
 import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, kindName, sameKind, type Kind } from '../core/units/kinds.ts'
-import { sizeOfUnit, unitOfKind } from '../core/units/units.ts'
+import { inUnit, unitOfKind } from '../core/units/units.ts'
 import { WrongCall, fractionOf, optionsOf, positiveOf, timeOf } from './call.ts'
 
 const HELP = `open-tide eval FORMULA [options]
@@ -93,11 +93,11 @@ export async function evaluate(args: string[]): Promise<number> {
     return 1
   }
   const unit = unitOfKind(kind)!
-  const size = toNumber(sizeOfUnit(unit, program.measures))
+  const shown = inUnit(unit, program.measures)
   const times = String(o.at)
     .split(',')
     .map(t => ({ text: t.trim(), seconds: timeOf(t, program.measures, '--at') }))
-  const rows = times.map(t => slot.forms.map(f => f.at(momentOfSeconds(t.seconds, frameRate)) / size))
+  const rows = times.map(t => slot.forms.map(f => shown(f.at(momentOfSeconds(t.seconds, frameRate)))))
   if (!o.json) {
     for (const row of rows) for (const v of row) console.log(String(v))
     return 0
@@ -106,8 +106,8 @@ export async function evaluate(args: string[]): Promise<number> {
   const known = {
     kind: wanted,
     unit,
-    low: bounds.low / size,
-    high: bounds.high / size,
+    low: shown(bounds.low),
+    high: shown(bounds.high),
     period: repeats.every && toNumber(repeats.every),
   }
   const values = rows.map((row, i) => ({ at: times[i]!.text, seconds: toNumber(times[i]!.seconds), values: row }))

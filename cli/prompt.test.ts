@@ -37,6 +37,7 @@ describe('eval', () => {
       err: '',
     })
     expect(call('eval', 'time / 3', '--at', '1s').out).toBe('0.3333333333333333')
+    expect(call('eval', 'index * 30deg', '--copies', '4').out).toBe('0\n30\n60\n90')
     expect(call('eval', '1 / 8s', '--for', 'frequency').out).toBe('0.125')
     expect(call('eval', 'index * 30', '--for', 'angle', '--copies', '3').status).toBe(1)
     expect(call('eval', 'time * 45deg/s * fairPace', '--dial', 'fairPace=65%', '--at', '1lap').out).toBe('234')
@@ -78,6 +79,20 @@ describe('check', () => {
       closes: 'closes by symmetry',
       reads: ['Carousel.rotation'],
     })
+    expect(drives.find(d => d.drive === 'Carousel.rotation')).toMatchObject({
+      reads: ['fairPace'],
+      readBy: expect.arrayContaining(['Canopy.rotation', '`Crown wheel`.rotation']) as unknown,
+      cost: 1,
+      finite: true,
+      promises: [],
+    })
+    const promised = { of: 'speed', side: 'above', than: 40 }
+    const drive = piece.drives[carousel]!
+    const promising = { ...piece, drives: { ...piece.drives, [carousel]: { ...drive, promises: [promised] } } }
+    writeFileSync(file('promising.json'), JSON.stringify(promising))
+    const told = call('check', file('promising.json'), '--touching').out
+    expect(told).toContain('stays above 40deg/s: kept for all time: never below 45deg/s')
+    expect(told).toMatch(/^Scallop: copies touch, 0 and 1 at 0 s/m)
     const bad = call('check', file('broken.json'))
     expect(bad.status).toBe(1)
     expect(bad.out).toContain('This gives a time; rotation wants an angle.')

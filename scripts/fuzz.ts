@@ -23,7 +23,7 @@ const pick = <T>(list: readonly T[]): T => list[next(list.length)]!
 
 const WORDS = [
   ...FUNCTIONS.map(f => `${f.name}(`),
-  ...'time frame lapProgress base index fairPace wind carousel.rotation mount[2].y own.y before.x parent.rotation flag[0].x rocking blow slow on if then else and or not let = ; , : ( ) [ ] . + - * / ^ < <= == != 0 1 2 45deg 2s 0.5Hz 3/lap 1e9 1e308 1e999 0.1turn -3 24px 50% 12f 1lap freq: amp: every: ease: cubicOut // ` § ∞ 0s pi'.split(
+  ...'time frame lapProgress base index fairPace wind carousel.rotation mount[2].y own.y before.x parent.rotation flag[0].x rocking blow slow basin.height( layer on if then else and or not let = ; , : ( ) [ ] . + - * / ^ < <= == != 0 1 2 45deg 2s 0.5Hz 3/lap 1e9 1e308 1e999 0.1turn -3 24px 50% 12f 1lap freq: amp: every: ease: cubicOut // ` § ∞ 0s pi'.split(
     ' ',
   ),
 ]

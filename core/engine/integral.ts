@@ -30,18 +30,25 @@ const MOST_CELLS = 2_000_000
 /** Seconds of the longest period that is integrated once and counted. */
 const LONGEST = rational(10_000)
 
+/** The seconds after which a form comes back, when they are few enough to be integrated once and counted. */
+function rounds(form: Form): Rational | null {
+  const { every, gain, from } = form.facts().repeats
+  return every && !isZero(every) && isZero(gain) && !from && compare(every, LONGEST) <= 0 ? every : null
+}
+
+/** Whether the integral of a form has an end: added up cell by cell it reaches some days to either side. */
+export const hasEnd = (form: Form): boolean => !form.integral && !rounds(form)
+
 export function integralOf(form: Form, frameRate: Rational): Integral {
   if (form.integral) return form.integral
-  const { repeats, edges } = form.facts()
-  const plain = quadrature(form, edges, frameRate)
-  const { every } = repeats
-  if (!every || isZero(every) || !isZero(repeats.gain) || repeats.from) return plain
-  if (compare(every, LONGEST) > 0) return plain
+  const plain = quadrature(form, form.facts().edges, frameRate)
+  const every = rounds(form)
+  if (!every) return plain
   const whole = plain(momentOfSeconds(every, frameRate))
   return m => {
-    const rounds = over(m.exactSeconds, every)
-    const rest = times(fraction(rounds), every)
-    return Number(floor(rounds)) * whole + plain(momentOfSeconds(rest, frameRate))
+    const laps = over(m.exactSeconds, every)
+    const rest = times(fraction(laps), every)
+    return Number(floor(laps)) * whole + plain(momentOfSeconds(rest, frameRate))
   }
 }
 

@@ -29,6 +29,8 @@ export interface Phase {
   readonly slope: () => Interval
   /** Where it passes whole numbers. */
   readonly wholes: () => Edges
+  /** Whether it surely has a value at every moment. */
+  readonly finite: () => boolean
   /** Whether it stands still. */
   readonly still: boolean
 }
@@ -91,6 +93,7 @@ function phase(
       wrap,
       repeats: () => read.cyclic,
       slope: steadySlope,
+      finite: () => true,
       wholes: () => read.wholes,
       still,
     }
@@ -106,5 +109,15 @@ function phase(
     return out
   }
   const repeats = () => together([read.cyclic, wholeRounds(moving.facts().repeats)])
-  return { splitAt, exactAt, affine: null, wrap, repeats, slope, wholes: () => ['anywhere'], still }
+  return {
+    splitAt,
+    exactAt,
+    affine: null,
+    wrap,
+    repeats,
+    slope,
+    finite: () => moving.facts().finite,
+    wholes: () => ['anywhere'],
+    still,
+  }
 }

@@ -175,7 +175,7 @@ export abstract class ReadyCalls {
       repeats: () => (entry.repeats ?? repeatsOfArgs)(call),
       edges: () => (entry.edges ?? edgesOfArgs)(call),
       cost: () => (entry.cost ?? costOfArgs)(call),
-      finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true),
+      finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true) && call.phase.finite(),
       slope: () => entry.slope?.(call) ?? ALL,
     }
     return form(entry.value(call), known, entry.integral?.(call) ?? null)

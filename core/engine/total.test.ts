@@ -43,6 +43,14 @@ describe('a pace that changes with time', () => {
     const exactly = (t: number) => Math.sin((a - b) * t) / (2 * (a - b)) - Math.sin((a + b) * t) / (2 * (a + b))
     for (const t of [0.5, 77.3, 4000.25, -12.5]) expect(Math.abs(f.value(t) - exactly(t))).toBeLessThan(1e-8)
   })
+  it('what can only be added up step by step ends some days away, and that is known', () => {
+    const f = fair('accumulate(1turn/s * sine(every: 4s) * sine(every: 2.7182818s))')
+    expect(f.slot.forms[0]!.facts().finite).toBe(false)
+    // Beyond, it is the hand value.
+    expect(f.value(31557600)).toBe(0)
+    for (const text of ['accumulate(1turn/s * sine(every: 4s) * sine(every: 3s))', 'accumulate(noise(1Hz, 9deg/s))'])
+      expect(fair(text).slot.forms[0]!.facts().finite).toBe(true)
+  })
   it('its numbers are tuned without a jump', () => {
     const f = fair(wobbling)
     const { program, jumps } = rewrite(f.program, f.key, wobbling.replace('1Hz', '1.7Hz'), at(12.4), true)

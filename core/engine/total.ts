@@ -24,7 +24,7 @@ import {
 import { PIECE, clockTime, type Beat } from './beat.ts'
 import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
 import { constantOf, form, type Form } from './form.ts'
-import { integralOf, type Integral } from './integral.ts'
+import { hasEnd, integralOf, type Integral } from './integral.ts'
 import { product, type Setting } from './product.ts'
 
 /** A constant with dials in it before what is added up; `of` null stands for 1. */
@@ -66,7 +66,7 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
     repeats: () => gained(rate, sum, s.frameRate, beat),
     edges: () => (beat.steady ? NONE : beat.edges),
     cost: () => costAnew(1, rate.facts(), READINGS),
-    finite: () => rate.facts().finite,
+    finite: () => rate.facts().finite && !hasEnd(rate),
     slope: () => (beat.steady ? scaled(rate.facts().bounds, point(toNumber(beat.steady.rate))) : ALL),
   })
   return { form: all, by: t => sum(momentOfSeconds(t, s.frameRate)) }

@@ -16,7 +16,7 @@ export type Kept =
 
 /** Laps that are looked through for a moment at which a promise is broken, and moments of them at most. */
 const LAPS = 4
-const MOST = 20_000
+const MOST = 3_000
 /** The step of a speed, in seconds; a power of 2, so that it divides without rounding. */
 const STEP = rational(1, 4096)
 

@@ -73,6 +73,13 @@ export function readUnit(text: string): WrittenUnit | undefined {
 /** How large a unit as written is in base measure; 1 for none. */
 export const sizeOfUnit = (text: string, m: Measures): Rational => readUnit(text)?.size(m) ?? ONE
 
+/** What takes a value in base measure to a unit as written: multiplied, so that a twelfth of a turn is 30 degrees. */
+export function inUnit(text: string, m: Measures): (value: number) => number {
+  const { n, d } = sizeOfUnit(text, m)
+  const [up, down] = [Number(d), Number(n)]
+  return value => (value * up) / down
+}
+
 /** The unit in which a kind is shown when nothing else says: deg, s, Hz, px, deg/s, px/s, or none. */
 export function unitOfKind(k: Kind): string | undefined {
   const simple: readonly (readonly [Kind, string])[] = [

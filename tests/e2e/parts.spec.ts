@@ -102,3 +102,28 @@ test('a trace follows the part that is chosen for it', async ({ page }) => {
   await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(false)
   await saved(page)
 })
+
+test('a promise is written, proved or broken, and taken back', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  const entry = page.getByRole('article', { name: 'Mount y', exact: true })
+  const promise = async (side: string, limit: string, of: string) => {
+    await page.getByRole('button', { name: 'More for Mount y' }).click()
+    await page.getByRole('menuitem', { name: 'Promise a limit…' }).click()
+    await entry.getByLabel('Above or below').selectOption(side)
+    await entry.getByLabel('Limit').fill(limit)
+    await entry.getByLabel('Of its value or speed').selectOption(of)
+    await entry.getByRole('button', { name: 'Promise', exact: true }).click()
+  }
+  await promise('above', '-24', 'value')
+  await expect(entry).toContainText('kept for all time: never below −24px')
+  await promise('below', '60', 'speed')
+  await expect(entry).toContainText(/stays below 60px\/s\s*broken at/)
+  // Slower, it keeps that one too.
+  await write(page, 'Mount y', 'sine(every: 3s, amp: 24px, phase: index / count * 1turn)')
+  await expect(entry).toContainText('kept for all time: never above 50.27px/s')
+  await entry.getByRole('button', { name: 'Take back the promise that it stays above -24px' }).click()
+  await expect(entry.locator('[data-promise]')).toHaveCount(1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(entry.locator('[data-promise]')).toHaveCount(2)
+})

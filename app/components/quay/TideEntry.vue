@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One driven property: a strip of gauge paper with its formula written on it. */
-import { MoreHorizontal, Power, Undo2 } from '@lucide/vue'
+import { MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { jumpFix, jumpText, jumpsOf } from '~~/core/insight/jumps.ts'
 import type { Program, Slot } from '~~/core/engine/program.ts'
@@ -23,6 +23,8 @@ const readout = useTemplateRef('readout')
 const field = useTemplateRef<InstanceType<typeof FormulaField>>('field')
 const problems = shallowRef<readonly Problem[]>([])
 const draft = ref(false)
+/** Whether a promise is being written. */
+const promising = ref(false)
 
 const entry = computed(() => store.piece!.drives[props.drive])
 const part = computed(() => store.piece!.parts[entry.value?.part ?? ''])
@@ -133,6 +135,12 @@ function fix(chosenFix: Fix): void {
           >{{ report.range }}</span
         >
         <span
+          v-if="!report.finite"
+          class="shrink-0 text-[12px] text-brass"
+          title="At some moments there is no value, as in 1 ÷ 0; it rests at its hand value then"
+          >gaps</span
+        >
+        <span
           class="shrink-0 text-[12px]"
           :class="RUNS[report.closure.verdict]"
           :title="`Whether the value comes back after a lap`"
@@ -157,6 +165,11 @@ function fix(chosenFix: Fix): void {
               <Power :size="14" />{{ entry.off ? 'Switch on' : 'Switch off' }}
             </button></MenuItem
           >
+          <MenuItem v-if="entry.promises.length < 4" v-slot="{ active }"
+            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="promising = true">
+              <ShieldCheck :size="14" />Promise a limit…
+            </button></MenuItem
+          >
           <MenuItem v-slot="{ active }"
             ><button
               class="menu-row"
@@ -179,6 +192,7 @@ function fix(chosenFix: Fix): void {
       @focus="hand.take(drive)"
       @problems="found"
     />
+    <DrivePromises v-model:writing="promising" :drive="drive" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
         <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>

@@ -289,6 +289,7 @@ export const accumulate: Entry = {
     const b = boundsOf(call, 'rate')
     return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
   },
+  finite: call => call.total!.form.facts().finite,
   slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
   repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
   edges: call => {
