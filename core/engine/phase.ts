@@ -8,7 +8,7 @@ import { together, wholeRounds, type Repeats } from '../insight/repeats.ts'
 import type { Entry } from '../formula/functions/entry.ts'
 import { add, constant, evaluateAffine, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { fromNumber, isWhole, isZero, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { fromFinite, isWhole, isZero, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import { readingOf, type Beat } from './beat.ts'
 import { constantOf, steady, sum, type Form } from './form.ts'
@@ -82,7 +82,7 @@ function phase(
 ): Phase {
   const read = readingOf(turns, beat.steady ? turns : null, beat, s.frameRate)
   const steadyAt = (m: Moment) => evaluateAffine(turns, beat.steady ? m : beat.when(m))
-  const exactAt = run ? (m: Moment) => plus(steadyAt(m), fromNumber(run.at(m))) : steadyAt
+  const exactAt = run ? (m: Moment) => plus(steadyAt(m), fromFinite(run.at(m))) : steadyAt
   const still = isZero(turns.rate) && !moving
   const steadySlope = () => (read.affine ? point(toNumber(read.affine.rate)) : ALL)
   if (!moving) {

@@ -51,6 +51,14 @@ describe('a pace that changes with time', () => {
     for (const text of ['accumulate(1turn/s * sine(every: 4s) * sine(every: 3s))', 'accumulate(noise(1Hz, 9deg/s))'])
       expect(fair(text).slot.forms[0]!.facts().finite).toBe(true)
   })
+  it('a rate that has no value leaves the hand value, and stops nothing else', () => {
+    const f = fair('accumulate(30deg / 0s + sine(every: 4s, amp: 20deg/s))')
+    expect(f.value(3)).toBe(0)
+    expect(f.slot.forms[0]!.facts()).toMatchObject({ finite: false, repeats: { every: null } })
+    const next = rewrite(f.program, f.key, 'accumulate(30deg / 0s + sine(every: 3s, amp: 20deg/s))', at(3), true)
+    expect(next.program.slots.get(f.key)!.running).toBe('text')
+    expect(fair('sine(freq: 1Hz / (time / 1s - time / 1s), amp: 9deg)').value(2)).toBe(0)
+  })
   it('its numbers are tuned without a jump', () => {
     const f = fair(wobbling)
     const { program, jumps } = rewrite(f.program, f.key, wobbling.replace('1Hz', '1.7Hz'), at(12.4), true)

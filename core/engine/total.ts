@@ -12,6 +12,7 @@ import {
   ZERO,
   absolute,
   compare,
+  fromFinite,
   fromNumber,
   isZero,
   minus,
@@ -92,7 +93,7 @@ function summed(rate: Form, place: string, s: Setting, beat: Beat): Integral {
   const parts = terms.map(({ by, dials, of }, nth) => {
     const whole = of && integralOf(of, s.frameRate)
     const run: Run = whole
-      ? { key: `~${place}.${nth}`, at: m => fromNumber(whole(onClock(m, beat))), clocked: false }
+      ? { key: `~${place}.${nth}`, at: m => fromFinite(whole(onClock(m, beat))), clocked: false }
       : secondsFrom(ZERO)
     const slip = dials ? toNumber(times(s.slip(dials, paceOf(dials, by), run), dials.factor)) : 0
     const factor = toNumber(by)
@@ -130,6 +131,7 @@ function gained(rate: Form, sum: Integral, frameRate: Rational, beat: Beat): Rep
     return NEVER
   if (compare(every, DAY) > 0) return NEVER
   const whole = sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate))
+  if (!Number.isFinite(whole)) return NEVER
   const rounded = Math.round(whole * 1e9) / 1e9
   const clocked = over(every, absolute(pace))
   const grown = fromNumber(rounded)

@@ -17,7 +17,7 @@ import {
   equal,
   floor,
   fraction,
-  fromNumber,
+  fromFinite,
   isZero,
   minus,
   over,
@@ -188,7 +188,7 @@ function momentRead(checked: Checked, program: Program, key: string, node: Node,
     const [x, by] = [filled[0]?.arg.value, filled[1]?.arg.value]
     if (x !== path[i + 1] || !by) return
     const value = compileNode(checked, program.envFor(key, instance), by)
-    const amount = value.exact ? evaluateAffine(value.exact, moment) : fromNumber(value.at(moment))
+    const amount = value.exact ? evaluateAffine(value.exact, moment) : fromFinite(value.at(moment))
     const t = moment.exactSeconds
     const name = canonical(n.name)
     if (name === 'hold' && isZero(amount)) return
@@ -213,7 +213,7 @@ function paced(checked: Checked, program: Program, key: string, term: Term, inst
     return { at: phase.exactAt, wrap: phase.wrap }
   }
   const { exact, at } = compileNode(checked, env, term.node)
-  if (term.type === 'sum' && !exact) return { at: (m: Moment) => fromNumber(Number(at(m).toFixed(15))), wrap: 0 }
+  if (term.type === 'sum' && !exact) return { at: (m: Moment) => fromFinite(Number(at(m).toFixed(15))), wrap: 0 }
   return exact && { at: (m: Moment) => evaluateAffine(exact, m), wrap: 0 }
 }
 

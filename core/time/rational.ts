@@ -97,3 +97,5 @@ export const toNumber = (a: Rational): number => ratio(a.n, a.d)
 export const commonMeasure = (a: Rational, b: Rational): Rational => rational(gcd(a.n * b.d, b.n * a.d), a.d * b.d)
 /** The least positive rational that is a whole multiple of both (both must not be 0). */
 export const commonMultiple = (a: Rational, b: Rational): Rational => absolute(over(times(a, b), commonMeasure(a, b)))
+/** A double as a fraction; 0 when it is not finite, where a value that is not there must not stop what else is worked out. */
+export const fromFinite = (x: number): Rational => (Number.isFinite(x) ? fromNumber(x) : ZERO)
