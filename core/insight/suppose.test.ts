@@ -76,3 +76,20 @@ describe('bounds as tight as the structure allows', () => {
     expect(fair('90deg / (2 + sine(every: 2s))').slot.forms[0]!.facts().finite).toBe(true)
   })
 })
+
+describe('bounds do not lean on bits that do not come back', () => {
+  it('of a held value whose pace is added up', () => {
+    const f = fair('hold(sine(freq: 27.9Hz * (1 + 0.4 * sine(every: 1.5s)), amp: 33.5deg), 1/lap)')
+    const { low, high } = f.slot.readers[0]!.facts().bounds
+    for (let lap = 0; lap < 4000; lap += 7) {
+      expect(f.value(8 * lap)).toBeGreaterThanOrEqual(low)
+      expect(f.value(8 * lap)).toBeLessThanOrEqual(high)
+    }
+  })
+  it('nor of one that leaps at moments that are only known about', () => {
+    const { low, high } = fair(
+      'hold(square(freq: 1Hz * (1 + 0.4 * sine(every: 2s)), amp: 9deg), 1Hz)',
+    ).slot.readers[0]!.facts().bounds
+    expect([low * 360, high * 360]).toEqual([expect.closeTo(-9, 9), expect.closeTo(9, 9)])
+  })
+})

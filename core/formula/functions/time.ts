@@ -1,6 +1,6 @@
 /** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
 import { costAnew } from '../../insight/facts.ts'
-import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../../insight/interval.ts'
+import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../../insight/interval.ts'
 import { NONE, joined, later } from '../../insight/edges.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, plus as grown, together } from '../../insight/repeats.ts'
 import { constantOf, type Form } from '../../engine/form.ts'
@@ -132,6 +132,8 @@ function readings(call: Call): Interval | null {
   const rate = constantOf(call.args.rate!)
   const x = call.args.x!
   const { every, gain, from } = x.facts().repeats
+  // A leap at a moment that is not known exactly may fall on either side of a reading, time and again.
+  if (x.facts().edges.includes('anywhere')) return null
   if (!rate || compare(rate, ZERO) <= 0 || !every || isZero(every) || !isZero(gain) || from) return null
   const round = together([everySeconds(over(ONE, rate)), everySeconds(every)]).every
   const count = round && toNumber(by(round, rate))
@@ -142,8 +144,9 @@ function readings(call: Call): Interval | null {
     if (!isBounded(v)) return null
     all = all ? union(all, v) : v
   }
-  // Sums that come back may do so with other last bits.
-  return all && plus(all, times(all, interval(-1e-12, 1e-12)))
+  // A pace that is added up comes back with other last bits: after a year, of a ten-millionth of a turn.
+  const reach = x.facts().bounds
+  return all && plus(all, times(plus(union(reach, point(0)), negative(union(reach, point(0)))), interval(-1e-6, 1e-6)))
 }
 
 export const at: Entry = {
