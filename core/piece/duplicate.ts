@@ -2,13 +2,17 @@
 import { seedOf } from '../signal/hash.ts'
 import { operation, type Operation, type Put } from './operation.ts'
 import { freeName, freshId, renamedIn, withCarried } from './parts.ts'
-import { propertyKey, type Piece } from './schema.ts'
+import { propertyKey, type Piece, type Shape } from './schema.ts'
 
 /** How far the copy is set beside what it is a copy of, px, so that it is seen. */
 const ASIDE = [
   ['x', 24],
   ['y', -24],
 ] as const
+
+/** A trace of something that was copied along follows the copy. */
+const followed = (shape: Shape, ids: ReadonlyMap<string, string>): Shape =>
+  shape.type === 'trace' && shape.of !== null ? { ...shape, of: ids.get(shape.of) ?? shape.of } : shape
 
 /** The copy stands on the same parent, above its siblings; ties are not copied. */
 export function duplicatePart(piece: Piece, id: string): { id: string; op: Operation } {
@@ -24,7 +28,7 @@ export function duplicatePart(piece: Piece, id: string): { id: string; op: Opera
     const parent = part.parent !== null ? (ids.get(part.parent) ?? part.parent) : null
     const siblings = Object.values(parts).filter(p => p.parent === parent)
     const order = old === id ? Math.max(...siblings.map(p => p.order)) + 1 : part.order
-    const value = { ...part, name, parent, order }
+    const value = { ...part, name, parent, order, shape: followed(part.shape, ids) }
     parts = { ...parts, [fresh]: value }
     ids.set(old, fresh)
     names.set(part.name, name)
