@@ -260,6 +260,8 @@ test('a part is chosen on the stage and set by hand; a driven one offers base +'
 })
 
 test('no serious finding of the accessibility check, by day and on the night watch', async ({ page }) => {
+  // Four times every rule on every element.
+  test.slow()
   const findings = async () => {
     const { violations } = await new AxeBuilder({ page }).analyze()
     return violations

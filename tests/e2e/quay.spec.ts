@@ -166,6 +166,7 @@ test('a save that fails is said, nothing is lost, and it is saved again', async 
 })
 
 test('the manual tells every function with a live curve, and passes the accessibility check', async ({ page }) => {
+  test.slow()
   await page.goto('/')
   await page.getByRole('link', { name: 'Manual' }).click()
   await expect(page.getByRole('heading', { name: 'Tuning without a jump' })).toBeVisible()
