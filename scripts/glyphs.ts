@@ -90,6 +90,13 @@ for (const letter of letters) {
   })
   glyphs[letter] = { wide: Math.round(glyph.advanceWidth * em), parts }
 }
-const text = JSON.stringify({ rise: Math.round(font.ascender * em), fall: Math.round(-font.descender * em), glyphs })
+/** The height of an upright capital. */
+const capital = Math.max(...contours('H').flatMap(p => p.filter((_, i) => i % 2 === 1)))
+const text = JSON.stringify({
+  capital,
+  rise: Math.round(font.ascender * em),
+  fall: Math.round(-font.descender * em),
+  glyphs,
+})
 writeFileSync(new URL('../core/rig/glyphs.json', import.meta.url), `${text}\n`)
 console.log(`${Object.keys(glyphs).length} letters, ${Math.round(text.length / 1024)} kB`)

@@ -66,6 +66,7 @@ await page.waitForTimeout(900)
 await take('harbour')
 
 await page.goto(`${server.url}/manual`)
+await page.locator('#fn-accumulate').waitFor()
 await page.evaluate(() => document.querySelector('#fn-accumulate')!.scrollIntoView())
 await page.waitForTimeout(2500)
 await take('manual')

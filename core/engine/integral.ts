@@ -44,11 +44,12 @@ export function integralOf(form: Form, frameRate: Rational): Integral {
   const plain = quadrature(form, form.facts().edges, frameRate)
   const every = rounds(form)
   if (!every) return plain
-  const whole = plain(momentOfSeconds(every, frameRate))
+  let whole: number | undefined
+  const round = (n: number) => (n === 0 ? 0 : n * (whole ??= plain(momentOfSeconds(every, frameRate))))
   return m => {
     const laps = over(m.exactSeconds, every)
     const rest = times(fraction(laps), every)
-    return Number(floor(laps)) * whole + plain(momentOfSeconds(rest, frameRate))
+    return round(Number(floor(laps))) + plain(momentOfSeconds(rest, frameRate))
   }
 }
 

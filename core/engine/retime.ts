@@ -12,7 +12,8 @@ import { Program } from './program.ts'
 
 /**
  * Sets a dial. Each pace made of dials keeps what it has run up to: its slip grows by (old − new) · t, with t the
- * seconds from where it counts, or the sum of what else its rate is made of. `keep` false leaves the slips alone: values then jump.
+ * seconds from where it counts, or the sum of what else its rate is made of. `keep` false leaves the slips alone:
+ * values then jump.
  */
 export function setDial(program: Program, id: string, value: number, at: Moment, keep = true): Operation {
   const { piece } = program

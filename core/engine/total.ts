@@ -18,6 +18,7 @@ import {
   minus,
   over,
   plus,
+  rational,
   times,
   toNumber,
   type Rational,
@@ -35,6 +36,8 @@ interface Term {
   readonly of: Form | null
 }
 
+/** Seconds of the longest period whose gain is found step by step. */
+const LONGEST_ASKED = rational(600)
 /** Readings that a sum of a rate takes, as a figure of its cost. */
 const READINGS = 9
 
@@ -129,7 +132,8 @@ function gained(rate: Form, sum: Integral, frameRate: Rational, beat: Beat): Rep
   const pace = beat.steady?.rate
   if (!pace || isZero(pace) || !every || isZero(every) || !isZero(gain) || from || rests(rate.facts().repeats))
     return NEVER
-  if (compare(every, DAY) > 0) return NEVER
+  // Adding up step by step over a long period to learn what it gains would hold up whoever asks.
+  if (compare(every, rate.integral ? DAY : LONGEST_ASKED) > 0) return NEVER
   const whole = sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate))
   if (!Number.isFinite(whole)) return NEVER
   const rounded = Math.round(whole * 1e9) / 1e9

@@ -6,7 +6,7 @@ import { endsOf, gradientOf } from '../rig/gradient.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from '../rig/outline.ts'
 import { Scene, sizesOf, type Body } from '../rig/scene.ts'
 import { applyX, applyY, scaleOf, type Matrix } from '../rig/transform.ts'
-import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 
 const short = (x: number) => String(Math.round(x * 100) / 100)
@@ -36,10 +36,10 @@ function paintFor(body: Body, i: number, outline: Outline, stage: Piece['stage']
   return { defs, fill: `url(#${id})` }
 }
 
-function drawn(body: Body, i: number, stage: Piece['stage'], now: Moment): string {
+function drawn(body: Body, i: number, stage: Piece['stage']): string {
   const opacity = Math.min(1, body.opacity[i]!)
   const m = body.worlds[i]!
-  const outline = opacity > 0 && outlineOf(body.part.shape, sizesOf(body, i, sizes, now))
+  const outline = opacity > 0 && outlineOf(body.part.shape, sizesOf(body, i, sizes))
   if (!outline || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
   let out = ''
   const { defs, fill: colour } = paintFor(body, i, outline, stage)
@@ -85,6 +85,6 @@ export function stillSvg(piece: Piece, seconds: Rational): string {
   const { width, height, background } = piece.stage
   const box = `${-width / 2} ${-height / 2} ${width} ${height}`
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
-  const bodies = scene.paint.map(({ body, instance }) => drawn(body, instance, piece.stage, moment)).join('')
+  const bodies = scene.paint.map(({ body, instance }) => drawn(body, instance, piece.stage)).join('')
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
 }

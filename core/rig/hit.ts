@@ -12,7 +12,7 @@ export function hit(scene: Scene, x: number, y: number, reach: number): { id: st
     if (!(body.opacity[instance]! > 0.02)) continue
     const m = body.worlds[instance]!
     const at = unapply(m, x, y)
-    const outline = at && outlineOf(body.part.shape, sizesOf(body, instance, sizes, scene.now))
+    const outline = at && outlineOf(body.part.shape, sizesOf(body, instance, sizes))
     if (!at || !outline) continue
     const slack = (reach + (body.get('strokeWidth', instance) * scaleOf(m)) / 2) / Math.max(1e-6, scaleOf(m))
     const filled = outline.closed && body.get('fillAlpha', instance) > 0.02

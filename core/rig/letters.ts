@@ -3,10 +3,9 @@
  * words, a number that is driven, or of its copies one letter each.
  */
 import glyphs from './glyphs.json' with { type: 'json' }
-import type { Shape } from '../piece/shapes.ts'
-import type * as v from 'valibot'
+import type { Shape } from '../piece/schema.ts'
 
-type Text = Extract<v.InferOutput<typeof Shape>, { type: 'text' }>
+type Text = Extract<Shape, { type: 'text' }>
 
 /** One filled area of a letter: its outline, the holes in it, and triangles over all their points in turn. */
 export interface Area {
@@ -55,7 +54,7 @@ export function set(line: string, align: Text['align']): Setting {
   const wide = letters.reduce((n, g) => n + g.wide, 0)
   const left = align === 'left' ? 0 : align === 'right' ? -wide : -wide / 2
   // Upright, capitals stand about the middle.
-  const down = -CAPITAL / 2
+  const down = -glyphs.capital / 2
   const areas: Area[] = []
   let at = left
   for (const g of letters) {
@@ -68,6 +67,3 @@ export function set(line: string, align: Text['align']): Setting {
   kept.set(key, made)
   return made
 }
-
-/** Height of capitals, in thousandths of the size. */
-const CAPITAL = 727

@@ -7,12 +7,14 @@ import { gradientOf, type Gradient } from './gradient.ts'
 import type { Area } from './letters.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from './outline.ts'
 import { sizesOf, type Body, type Scene } from './scene.ts'
-import type { Moment } from '../time/moment.ts'
 import { applyX, applyY, scaleOf, type Matrix } from './transform.ts'
 
 /** Layers that the sides of thick letters are made of, at most, and how light they are against the front. */
 const MOST_LAYERS = 60
 const SIDE = 0.62
+
+/** The paint of what is not filled. */
+const NOTHING: Rgb = { r: 0, g: 0, b: 0 }
 
 export class Mesh {
   /** x, y per corner, in stage pixels. */
@@ -27,7 +29,6 @@ export class Mesh {
   corners = 0
   count = 0
   private stage = { width: 0, height: 0 }
-  private now: Moment | null = null
   private gradient: Gradient | null = null
   private readonly sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
   private readonly letter: Matrix = new Float64Array(12)
@@ -40,7 +41,6 @@ export class Mesh {
     this.count = 0
     this.graded = false
     this.stage = scene.program.piece.stage
-    this.now = scene.now
     for (const { body, instance } of scene.paint) this.draw(body, instance, pixel)
     return this
   }
@@ -50,13 +50,13 @@ export class Mesh {
     if (!(opacity > 0)) return
     const m = body.worlds[i]!
     if (!Number.isFinite(m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!)) return
-    const outline = outlineOf(body.part.shape, sizesOf(body, i, this.sizes, this.now))
+    const outline = outlineOf(body.part.shape, sizesOf(body, i, this.sizes))
     if (!outline || outline.points.length === 0) return
     const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
-    const paint = paintOf(body, 'fill', i)
+    const paint = fill > 0 ? paintOf(body, 'fill', i) : NOTHING
     this.gradient = fill > 0 ? gradientOf(body, i, paint, outline, this.stage) : null
     if (outline.letters) {
-      this.text(body, i, outline.letters, fill, opacity, pixel)
+      this.text(body, i, outline.letters, paint, fill, opacity, pixel)
       this.gradient = null
       return
     }
@@ -81,6 +81,7 @@ export class Mesh {
     body: Body,
     i: number,
     { setting, size }: NonNullable<Outline['letters']>,
+    paint: Rgb,
     fill: number,
     opacity: number,
     pixel: number,
@@ -88,7 +89,6 @@ export class Mesh {
     const world = body.worlds[i]!
     const m = this.letter
     for (let k = 0; k < 12; k++) m[k] = k % 4 === 3 ? world[k]! : (world[k]! * size) / 1000
-    const paint = paintOf(body, 'fill', i)
     const back = -body.get('thickness', i)
     // Seen flat, depth moves a layer aside as far as the part is turned.
     const [dx, dy] = [world[2]! * back, world[6]! * back]

@@ -19,28 +19,16 @@ import {
   multiply,
   placed,
   posed,
+  resting,
   scaleOf,
   unapply,
   type Matrix,
   type Pose,
 } from './transform.ts'
 
-const still: Pose = {
-  x: 0,
-  y: 0,
-  z: 0,
-  rotation: 0,
-  rotationX: 0,
-  rotationY: 0,
-  scaleX: 1,
-  scaleY: 1,
-  scaleZ: 1,
-  pivotX: 0,
-  pivotY: 0,
-}
 const point = (m: Matrix, x: number, y: number) =>
   [applyX(m, x, y), applyY(m, x, y)].map(v => Math.round(v * 1e9) / 1e9 + 0)
-const pose = (p: Partial<Pose>) => posed({ ...still, ...p }, matrix())
+const pose = (p: Partial<Pose>) => posed({ ...resting(), ...p }, matrix())
 
 describe('where parts stand', () => {
   it('positive turns are anticlockwise, y points up', () => {

@@ -4,7 +4,7 @@
  */
 import { initialOf, propertiesOf, type Property } from './properties.ts'
 import { placesOf } from './copies.ts'
-import { matrix, multiply, posed, type Matrix, type Pose } from './transform.ts'
+import { matrix, multiply, posed, readPose, resting, type Matrix } from './transform.ts'
 import { emitterOf } from './emitter.ts'
 import { shown } from './letters.ts'
 import { traceOf } from './trace.ts'
@@ -35,8 +35,8 @@ export interface Body {
   readonly opacity: Float64Array
   /** A property of an instance in base measure, held to what it may be. */
   readonly get: (property: string, instance: number) => number
-  /** Of a trace or an emitter: its points on the stage at a moment. */
-  readonly lay: ((m: Moment, instance: number) => Float64Array) | null
+  /** Of a trace or an emitter: its points on the stage. */
+  readonly lay: ((instance: number) => Float64Array) | null
   /** Of waves: how far the water stands above its rest at a place across, px. */
   readonly rise: ((x: number, instance: number) => number) | null
 }
@@ -49,22 +49,10 @@ export class Scene {
   /** How far the lap is on, 0 to 1. */
   private progress = 0
   /** The moment of the snapshot. */
-  now: Moment | null = null
+  private now: Moment | null = null
   private readonly ordered: Body[] = []
   private readonly places = new Map<Body, Matrix[]>()
-  private readonly pose: Pose = {
-    x: 0,
-    y: 0,
-    z: 0,
-    rotation: 0,
-    rotationX: 0,
-    rotationY: 0,
-    scaleX: 1,
-    scaleY: 1,
-    scaleZ: 1,
-    pivotX: 0,
-    pivotY: 0,
-  }
+  private readonly pose = resting()
   private readonly local = matrix()
   private readonly seat = matrix()
 
@@ -129,11 +117,11 @@ export class Scene {
   private layOf(id: string, part: Part, get: Body['get'], count: number): Body['lay'] {
     if (part.shape.type === 'trace') {
       const trace = traceOf(this.program, part)
-      return (m, i) => trace(m, get('trail', i))
+      return i => trace(this.now!, get('trail', i))
     }
     if (part.shape.type !== 'emitter') return null
     const emitters = Array.from({ length: count }, (_, i) => emitterOf(this.program, id, part, i))
-    return (m, i) => emitters[i]!(m)
+    return i => emitters[i]!(this.now!)
   }
 
   private riseOf({ shape }: Part, get: Body['get']): Body['rise'] {
@@ -153,22 +141,11 @@ export class Scene {
     const { seconds } = moment
     for (const body of this.ordered) {
       const { get, part } = body
-      pose.pivotX = part.pivot.x
-      pose.pivotY = part.pivot.y
       const places = this.places.get(body)!
       // Outside its span a part is not there, with all it carries.
       const there = !part.span || (seconds >= part.span.from && seconds < part.span.to)
       for (let i = 0; i < body.count; i++) {
-        const scale = get('scale', i)
-        pose.x = get('x', i)
-        pose.y = get('y', i)
-        pose.z = get('z', i)
-        pose.rotation = get('rotation', i)
-        pose.rotationX = get('rotationX', i)
-        pose.rotationY = get('rotationY', i)
-        pose.scaleX = scale * get('scaleX', i)
-        pose.scaleY = scale * get('scaleY', i)
-        pose.scaleZ = get('scaleZ', i)
+        readPose(pose, get, i, part.pivot)
         posed(pose, this.local)
         const above = Math.floor(i / body.own)
         if (body.lay) body.worlds[i]!.set(ONSTAGE)
@@ -191,8 +168,8 @@ const fallback = (part: Part, name: string): number => {
   return property && property.unit === 'px' ? initialOf(property, part.shape.type) : 0
 }
 
-/** The sizes that the outline of an instance is made of, at the moment of the scene. */
-export function sizesOf(body: Body, instance: number, out: Sizes, now: Moment | null = null): Sizes {
+/** The sizes that the outline of an instance is made of. */
+export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
   const { get } = body
   out.width = get('width', instance)
   out.height = get('height', instance)
@@ -201,7 +178,7 @@ export function sizesOf(body: Body, instance: number, out: Sizes, now: Moment | 
   out.innerRadius = get('innerRadius', instance)
   const { shape } = body.part
   delete out.laid
-  if (body.lay && now) out.laid = body.lay(now, instance)
+  if (body.lay) out.laid = body.lay(instance)
   if (shape.type === 'emitter') out.size = get('particle', instance)
   if (shape.type === 'text') {
     out.size = get('size', instance)

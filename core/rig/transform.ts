@@ -35,6 +35,58 @@ export interface Pose {
   pivotY: number
 }
 
+/** At the middle of its parent, as it was made. */
+export const resting = (): Pose => ({
+  x: 0,
+  y: 0,
+  z: 0,
+  rotation: 0,
+  rotationX: 0,
+  rotationY: 0,
+  scaleX: 1,
+  scaleY: 1,
+  scaleZ: 1,
+  pivotX: 0,
+  pivotY: 0,
+})
+
+/** The properties that a pose is made of. */
+export const POSED = [
+  'x',
+  'y',
+  'z',
+  'rotation',
+  'rotationX',
+  'rotationY',
+  'scale',
+  'scaleX',
+  'scaleY',
+  'scaleZ',
+] as const
+export type Posed = (typeof POSED)[number]
+
+/** Fills a pose from the properties of an instance; `scale` counts in x and y together. */
+export function readPose(
+  pose: Pose,
+  get: (property: Posed, instance: number) => number,
+  instance: number,
+  pivot: { readonly x: number; readonly y: number },
+): Pose {
+  const scale = get('scale', instance)
+  pose.x = get('x', instance)
+  pose.y = get('y', instance)
+  pose.z = get('z', instance)
+  pose.rotation = get('rotation', instance)
+  pose.rotationX = get('rotationX', instance)
+  pose.rotationY = get('rotationY', instance)
+  pose.scaleX = scale * get('scaleX', instance)
+  pose.scaleY = scale * get('scaleY', instance)
+  pose.scaleZ = get('scaleZ', instance)
+  pose.pivotX = pivot.x
+  pose.pivotY = pivot.y
+  return pose
+}
+
 /** Moved by x, y, z; turned about z, then y, then x, and scaled first of all, both about the pivot. */
 export function posed(p: Pose, out: Matrix): Matrix {
   const cz = cosineOfTurns(p.rotation)

@@ -5,10 +5,7 @@ import { propertyKey, type Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 import { placesOf } from './copies.ts'
 import { propertyNamed } from './properties.ts'
-import { matrix, multiply, posed, type Matrix, type Pose } from './transform.ts'
-
-const POSE = ['x', 'y', 'z', 'rotation', 'rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY', 'scaleZ'] as const
-type Posed = (typeof POSE)[number]
+import { POSED, matrix, multiply, posed, readPose, resting, type Matrix, type Posed } from './transform.ts'
 
 interface Link {
   readonly forms: Readonly<Record<Posed, Form>>
@@ -24,34 +21,16 @@ export function whereabouts(program: Program, part: string, instance: number): (
     const { copies, pivot }: Piece['parts'][string] = program.piece.parts[id]!
     const count = copies?.count ?? 1
     const form = (name: Posed): Form => formOf(program, id!, name, at)
-    const forms = Object.fromEntries(POSE.map(name => [name, form(name)])) as Record<Posed, Form>
+    const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
     chain.unshift({ forms, pivot, place: placesOf(copies)[at % count]! })
     at = Math.floor(at / count)
   }
   const [local, seat, one, two] = [matrix(), matrix(), matrix(), matrix()]
-  const pose: Pose = {
-    x: 0,
-    y: 0,
-    z: 0,
-    rotation: 0,
-    rotationX: 0,
-    rotationY: 0,
-    scaleX: 1,
-    scaleY: 1,
-    scaleZ: 1,
-    pivotX: 0,
-    pivotY: 0,
-  }
+  const pose = resting()
   return m => {
     let world: Matrix | null = null
     for (const { forms, pivot, place } of chain) {
-      for (const name of ['x', 'y', 'z', 'rotation', 'rotationX', 'rotationY'] as const) pose[name] = forms[name].at(m)
-      const scale = forms.scale.at(m)
-      pose.scaleX = scale * forms.scaleX.at(m)
-      pose.scaleY = scale * forms.scaleY.at(m)
-      pose.scaleZ = forms.scaleZ.at(m)
-      pose.pivotX = pivot.x
-      pose.pivotY = pivot.y
+      readPose(pose, name => forms[name].at(m), 0, pivot)
       multiply(place, posed(pose, local), seat)
       const out: Matrix = world === one ? two : one
       if (world) multiply(world, seat, out)

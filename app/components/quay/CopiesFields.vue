@@ -13,8 +13,7 @@ const wrong = ref('')
 const put = (to: Copies | null) => store.act(setPart(store.piece!, props.id, { copies: to }))
 const change = (c: Partial<Copies>) => put({ ...copies.value!, ...c } as Copies)
 
-function layout(e: Event): void {
-  const to = (e.target as HTMLSelectElement).value
+function layout(to: string): void {
   const count = copies.value?.count ?? 6
   const arc = [
     { x: -200, y: 0 },
@@ -61,13 +60,13 @@ function points(e: Event): void {
 </script>
 
 <template>
-  <label class="flex items-center gap-2"
-    ><span class="flex-1">copies</span>
-    <select class="field w-[120px]" aria-label="Copies" :value="copies?.layout ?? 'none'" @change="layout">
-      <option value="none">none</option>
-      <option v-for="(says, name) in LAYOUTS" :key="name" :value="name">{{ says }}</option>
-    </select>
-  </label>
+  <ChoiceField
+    label="copies"
+    name="Copies"
+    :value="copies?.layout ?? 'none'"
+    :choices="{ none: 'none', ...LAYOUTS }"
+    @choose="layout"
+  />
   <template v-if="copies">
     <NumberField label="count" :value="copies.count" :low="1" :high="500" whole @set="change({ count: $event })" />
     <template v-if="copies.layout === 'ring'">
@@ -94,20 +93,8 @@ function points(e: Event): void {
         />
       </label>
       <p v-if="wrong" class="text-[12px] text-coral" role="alert">{{ wrong }}</p>
-      <label class="flex items-center gap-2"
-        ><span class="flex-1">smooth</span
-        ><input
-          type="checkbox"
-          :checked="copies.smooth"
-          @change="change({ smooth: ($event.target as HTMLInputElement).checked })"
-      /></label>
-      <label class="flex items-center gap-2"
-        ><span class="flex-1">closed</span
-        ><input
-          type="checkbox"
-          :checked="copies.closed"
-          @change="change({ closed: ($event.target as HTMLInputElement).checked })"
-      /></label>
+      <TickField label="smooth" :value="copies.smooth" @set="change({ smooth: $event })" />
+      <TickField label="closed" :value="copies.closed" @set="change({ closed: $event })" />
     </template>
     <template v-else>
       <NumberField
@@ -122,12 +109,11 @@ function points(e: Event): void {
       <NumberField label="apart x" :value="copies.dx" unit="px" @set="change({ dx: $event })" />
       <NumberField label="apart y" :value="copies.dy" unit="px" @set="change({ dy: $event })" />
     </template>
-    <label v-if="copies.layout === 'ring' || copies.layout === 'path'" class="flex items-center gap-2"
-      ><span class="flex-1">{{ copies.layout === 'ring' ? 'face outward' : 'turn along it' }}</span
-      ><input
-        type="checkbox"
-        :checked="copies.turn"
-        @change="change({ turn: ($event.target as HTMLInputElement).checked })"
-    /></label>
+    <TickField
+      v-if="copies.layout === 'ring' || copies.layout === 'path'"
+      :label="copies.layout === 'ring' ? 'face outward' : 'turn along it'"
+      :value="copies.turn"
+      @set="change({ turn: $event })"
+    />
   </template>
 </template>

@@ -138,18 +138,14 @@ function drop(): void {
               {{ label(p) }}<Waves v-if="driven(p)" :size="13" />
             </button>
           </NumberField>
-          <label v-if="g.title === HEADINGS.gradient" class="flex items-center gap-2"
-            ><span class="flex-1">fixed to</span>
-            <select
-              class="field w-[86px]"
-              aria-label="Gradient fixed to"
-              :value="part.gradientFrame ?? 'part'"
-              @change="change({ gradientFrame: ($event.target as HTMLSelectElement).value as 'part' | 'stage' })"
-            >
-              <option value="part">the part</option>
-              <option value="stage">the stage</option>
-            </select>
-          </label>
+          <ChoiceField
+            v-if="g.title === HEADINGS.gradient"
+            label="fixed to"
+            name="Gradient fixed to"
+            :value="part.gradientFrame ?? 'part'"
+            :choices="{ part: 'the part', stage: 'the stage' }"
+            @choose="change({ gradientFrame: $event as 'part' | 'stage' })"
+          />
         </div>
       </fieldset>
       <fieldset class="min-w-0">

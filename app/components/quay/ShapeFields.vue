@@ -42,12 +42,15 @@ function write(words: string): void {
   else change({ words })
 }
 
-/** Parts that a trace may follow. */
-const others = computed(() =>
-  Object.entries(store.piece!.parts)
-    .filter(([id, p]) => id !== props.id && p.shape.type !== 'trace' && p.shape.type !== 'emitter')
-    .map(([id, p]) => ({ id, name: p.name })),
-)
+const FLIGHT = { changing: 'changes in flight', fixed: 'fixed at birth' } as const
+
+/** Parts that a trace may follow, by id. */
+const others = computed(() => {
+  const moving = Object.entries(store.piece!.parts).filter(
+    ([id, p]) => id !== props.id && p.shape.type !== 'trace' && p.shape.type !== 'emitter',
+  )
+  return { '': 'nothing yet', ...Object.fromEntries(moving.map(([id, p]) => [id, p.name])) }
+})
 
 const WAVES = [
   ['longest', 'longest wave', 'px', 'Length of the longest waves'],
@@ -102,17 +105,7 @@ const WAVES = [
         @change="write(($event.target as HTMLInputElement).value)"
         @keydown.enter="($event.target as HTMLElement).blur()"
     /></label>
-    <label class="flex items-center gap-2"
-      ><span class="flex-1">shows</span>
-      <select
-        class="field w-[124px]"
-        aria-label="Shows"
-        :value="shape.shows"
-        @change="change({ shows: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="(says, name) in TEXT" :key="name" :value="name">{{ says }}</option>
-      </select>
-    </label>
+    <ChoiceField label="shows" name="Shows" :value="shape.shows" :choices="TEXT" @choose="change({ shows: $event })" />
     <template v-if="shape.shows === 'number'">
       <NumberField
         label="decimals"
@@ -132,31 +125,16 @@ const WAVES = [
           @change="change({ [side]: ($event.target as HTMLInputElement).value })"
       /></label>
     </template>
-    <label class="flex items-center gap-2"
-      ><span class="flex-1">set</span>
-      <select
-        class="field w-[124px]"
-        aria-label="Set"
-        :value="shape.align"
-        @change="change({ align: ($event.target as HTMLSelectElement).value })"
-      >
-        <option v-for="(says, name) in ALIGN" :key="name" :value="name">{{ says }}</option>
-      </select>
-    </label>
+    <ChoiceField label="set" name="Set" :value="shape.align" :choices="ALIGN" @choose="change({ align: $event })" />
   </template>
   <template v-if="shape.type === 'trace'">
-    <label class="flex items-center gap-2"
-      ><span class="flex-1">follows</span>
-      <select
-        class="field w-[124px]"
-        aria-label="Follows"
-        :value="shape.of ?? ''"
-        @change="change({ of: ($event.target as HTMLSelectElement).value || null })"
-      >
-        <option value="">nothing yet</option>
-        <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
-      </select>
-    </label>
+    <ChoiceField
+      label="follows"
+      name="Follows"
+      :value="shape.of ?? ''"
+      :choices="others"
+      @choose="change({ of: $event || null })"
+    />
     <NumberField label="point x" title="Off its pin" :value="shape.x" unit="px" @set="change({ x: $event })" />
     <NumberField label="point y" title="Off its pin" :value="shape.y" unit="px" @set="change({ y: $event })" />
     <NumberField
@@ -170,25 +148,14 @@ const WAVES = [
     />
   </template>
   <template v-if="shape.type === 'emitter'">
-    <label class="flex items-center gap-2"
-      ><span class="flex-1">speed</span>
-      <select
-        class="field w-[124px]"
-        aria-label="Speed in flight"
-        :value="shape.flight"
-        @change="change({ flight: ($event.target as HTMLSelectElement).value })"
-      >
-        <option value="changing">changes in flight</option>
-        <option value="fixed">fixed at birth</option>
-      </select>
-    </label>
-    <label class="flex items-center gap-2"
-      ><span class="flex-1">may turn back</span
-      ><input
-        type="checkbox"
-        :checked="shape.reverses"
-        @change="change({ reverses: ($event.target as HTMLInputElement).checked })"
-    /></label>
+    <ChoiceField
+      label="speed"
+      name="Speed in flight"
+      :value="shape.flight"
+      :choices="FLIGHT"
+      @choose="change({ flight: $event })"
+    />
+    <TickField label="may turn back" :value="shape.reverses" @set="change({ reverses: $event })" />
     <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />
   </template>
   <template v-if="shape.type === 'waves'">

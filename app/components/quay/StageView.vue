@@ -83,7 +83,7 @@ function mark(): void {
 
 const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
 function outline(c: CanvasRenderingContext2D, body: Body, instance: number): void {
-  const drawn = outlineOf(body.part.shape, sizesOf(body, instance, sizes, renderer?.current()?.now ?? null))
+  const drawn = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
   if (!drawn) return
   const m = body.worlds[instance]!
   for (const [colour, width, dash] of [
