@@ -1,5 +1,6 @@
 // The house rules: which room may import which, and what the core may not call.
 import { createConfigForNuxt } from '@nuxt/eslint-config/flat'
+import floors from './scripts/floors.mjs'
 
 /** A room's rule: the rooms it may not reach into. */
 const closed = (files, rooms, why) => ({
@@ -38,6 +39,17 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
       '@typescript-eslint/no-non-null-assertion': 'off',
       eqeqeq: ['error', 'always'],
     },
+  },
+  {
+    files: ['core/**/*.ts'],
+    plugins: { floors },
+    rules: { 'floors/circle': 'error' },
+  },
+  {
+    files: ['core/**/*.ts'],
+    // Tests look at what stands above them.
+    ignores: ['**/*.test.ts'],
+    rules: { 'floors/up': 'error' },
   },
   closed(['core/**/*.ts'], ['app', 'server', 'cli', 'demo', 'tests'], 'The core imports none of the other rooms.'),
   closed(

@@ -2,7 +2,7 @@
 import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { labelOf } from '../core/formula/labels.ts'
-import { propertyNamed } from '../core/rig/properties.ts'
+import { propertyNamed } from '../core/piece/properties.ts'
 import { momentOfSeconds } from '../core/time/moment.ts'
 import { floor, minus, over, plus, rational, times, toNumber, type Rational } from '../core/time/rational.ts'
 import { inUnit } from '../core/units/units.ts'

@@ -1,6 +1,7 @@
 /** `check`: what is known of every drive of a piece for all time, and what is wrong with it. */
 import { labelOf } from '../core/formula/labels.ts'
-import { Program, type Slot } from '../core/engine/program.ts'
+import { Program } from '../core/engine/program.ts'
+import type { Slot } from '../core/engine/slot.ts'
 import { jumpFix, jumpText, jumpsOf } from '../core/insight/jumps.ts'
 import { linksOf, type Links } from '../core/insight/links.ts'
 import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
@@ -8,7 +9,7 @@ import { closingNumbers, closingSpokes, shortestLap } from '../core/insight/prop
 import { touching } from '../core/insight/touching.ts'
 import { reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
-import { propertyNamed } from '../core/rig/properties.ts'
+import { propertyNamed } from '../core/piece/properties.ts'
 import { times, toNumber } from '../core/time/rational.ts'
 import { kindName } from '../core/units/kinds.ts'
 import { optionsOf, pieceIn } from './call.ts'

@@ -1,7 +1,8 @@
 /** A small fair for tests: a carousel with mounts on it, three dials, and one formula to look at. */
-import { Program, type Slot } from './engine/program.ts'
-import type { Builder } from './piece/build.ts'
-import { exampleFair } from './piece/example-fair.ts'
+import { Program } from './engine/program.ts'
+import type { Slot } from './engine/slot.ts'
+import type { Builder } from './acts/build.ts'
+import { exampleFair } from './manual/example-fair.ts'
 import type { Piece } from './piece/schema.ts'
 import { momentOfSeconds, type Moment } from './time/moment.ts'
 import { fromNumber, rational } from './time/rational.ts'

@@ -1,5 +1,5 @@
 /** The carousel: a platform, mounts that rise and fall, a canopy that turns the other way; and its drive room. */
-import type { Builder } from '../core/piece/build.ts'
+import type { Builder } from '../core/acts/build.ts'
 import { CENTRE, COLOURS, on, paint, ring } from './kit.ts'
 
 export function carousel(b: Builder): void {

@@ -1,5 +1,5 @@
 /** Lantern Pier, a small made-up night fair on a wooden pier: the piece that every picture and example shows. */
-import { Builder } from '../core/piece/build.ts'
+import { Builder } from '../core/acts/build.ts'
 import type { Piece } from '../core/piece/schema.ts'
 import { carousel, driveRoom } from './carousel.ts'
 import { petals, shore, strings, ticketArch } from './pier.ts'

@@ -1,5 +1,5 @@
 /** The pier itself: lantern strings between its posts, the sea and the planks. */
-import type { Builder } from '../core/piece/build.ts'
+import type { Builder } from '../core/acts/build.ts'
 import type { Copies } from '../core/piece/schema.ts'
 import { on, paint, row } from './kit.ts'
 

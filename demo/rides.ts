@@ -1,6 +1,6 @@
 /** The small rides: pennants, the dynamo board, the tombola drum, the strength tower. */
-import type { Builder } from '../core/piece/build.ts'
-import { setKeys } from '../core/piece/parts.ts'
+import type { Builder } from '../core/acts/build.ts'
+import { setKeys } from '../core/acts/parts.ts'
 import { COLOURS, on, paint, row } from './kit.ts'
 
 /** A chain of flags at the right: each follows the one before at 80 %, 90 ms later. */

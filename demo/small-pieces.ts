@@ -1,5 +1,5 @@
 /** Small pieces beside Lantern Pier, each to show one thing. */
-import { Builder } from '../core/piece/build.ts'
+import { Builder } from '../core/acts/build.ts'
 import type { Piece } from '../core/piece/schema.ts'
 
 const ground = (b: Builder, lightness: number, chroma: number, hue: number) => {

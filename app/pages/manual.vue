@@ -8,11 +8,11 @@ import {
   argumentKind,
   functionsIn,
   signature,
-} from '~~/core/formula/manual.ts'
-import { RULES } from '~~/core/formula/rules.ts'
+} from '~~/core/manual/manual.ts'
+import { RULES } from '~~/core/manual/rules.ts'
 import { BUILTINS } from '~~/core/formula/scope.ts'
 import { easingNamed } from '~~/core/signal/easing.ts'
-import { PROPERTIES } from '~~/core/rig/properties.ts'
+import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { kindName } from '~~/core/units/kinds.ts'
 import { UNITS } from '~~/core/units/units.ts'
 

@@ -2,10 +2,11 @@
  * A strip of gauge paper: one drive as a curve under a nib that stands still. Values are sampled at fixed
  * columns of time, so a frame works out only the columns that have come in.
  */
-import type { Program, Slot } from '~~/core/engine/program.ts'
-import { isBounded } from '~~/core/insight/interval.ts'
+import type { Program } from '~~/core/engine/program.ts'
+import type { Slot } from '~~/core/engine/slot.ts'
+import { isBounded } from '~~/core/facts/interval.ts'
 import { symmetriesOf } from '~~/core/insight/report.ts'
-import { propertyNamed } from '~~/core/rig/properties.ts'
+import { propertyNamed } from '~~/core/piece/properties.ts'
 import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
 import { rational, toNumber, type Rational } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'

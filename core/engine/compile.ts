@@ -3,9 +3,9 @@
  * node; it says what a formula means, and anything faster must give the same bits.
  */
 import type { Checked } from '../formula/check.ts'
-import { canonical } from '../formula/names.ts'
+import { canonical } from '../units/names.ts'
 import type { Span } from '../formula/problem.ts'
-import { PIECE, type Beat } from './beat.ts'
+import { PIECE, type Beat } from '../form/beat.ts'
 import { builtinNamed } from '../formula/scope.ts'
 import {
   everyNode,
@@ -19,11 +19,11 @@ import {
 } from '../formula/tree.ts'
 import { isWhole, isZero, toNumber, within, type Rational } from '../time/rational.ts'
 import { inBase, readUnit } from '../units/units.ts'
-import { atom } from './dialled.ts'
+import { atom } from '../form/dialled.ts'
 import { stop, type Env } from './env.ts'
-import { constantOf, fixed, fixedNumber, negated, sum, type Form } from './form.ts'
-import { either, compared, joined, opposed, raised } from './operators.ts'
-import { product, type Factor } from './product.ts'
+import { constantOf, fixed, fixedNumber, negated, sum, type Form } from '../form/form.ts'
+import { either, compared, joined, opposed, raised } from '../form/operators.ts'
+import { product, type Factor } from '../form/product.ts'
 import { ReadyCalls } from './ready.ts'
 
 /** The form of a whole formula. Throws `CannotRun` with the problem. */

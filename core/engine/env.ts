@@ -1,13 +1,13 @@
 /** What a formula is made ready with: its surroundings, and how it says that it cannot run. */
-import type { Call } from '../formula/functions/entry.ts'
+import type { Call } from '../functions/entry.ts'
 import { problem, type Problem } from '../formula/problem.ts'
 import type { Marks } from '../signal/marks.ts'
 import { fromNumber, times, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import type { Beat } from './beat.ts'
-import { atom } from './dialled.ts'
-import { fixed, type Form } from './form.ts'
-import type { Setting } from './product.ts'
+import type { Beat } from '../form/beat.ts'
+import { atom } from '../form/dialled.ts'
+import { fixed, type Form } from '../form/form.ts'
+import type { Setting } from '../form/product.ts'
 
 /** What a formula reads of its place and of the piece. */
 export interface Env extends Setting, Measures {

@@ -1,5 +1,16 @@
 /** What a new program takes over from the one before. */
-import type { Program, Slot } from './program.ts'
+import type { Piece } from '../piece/schema.ts'
+import type { Live } from './live.ts'
+import type { Meanings } from './meaning.ts'
+import type { Slot } from './slot.ts'
+
+/** What is looked at of a program, the new one and the one before. */
+interface Made {
+  readonly piece: Piece
+  readonly live: Live
+  readonly meanings: Meanings
+  readonly slots: ReadonlyMap<string, Slot>
+}
 
 /** Which slots of the program before still stand. */
 export class Keeps {
@@ -7,8 +18,8 @@ export class Keeps {
   private readonly possible: boolean
 
   constructor(
-    private readonly now: Program,
-    private readonly before: Program | null,
+    private readonly now: Made,
+    private readonly before: Made | null,
   ) {
     const [a, b] = [before?.piece, now.piece]
     this.possible =

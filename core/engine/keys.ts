@@ -1,11 +1,11 @@
 /** Hand keys: what a property holds by hand over time, read on the clock in force. */
 import { propertyKey, type Base, type Piece } from '../piece/schema.ts'
-import { initialOf, type Property } from '../rig/properties.ts'
+import { initialOf, type Property } from '../piece/properties.ts'
 import { sizeOfUnit, type Measures } from '../units/units.ts'
 import { handForm } from './env.ts'
-import * as I from '../insight/interval.ts'
-import { costOf } from '../insight/facts.ts'
-import { everySeconds, type Repeats } from '../insight/repeats.ts'
+import * as I from '../facts/interval.ts'
+import { costOf } from '../facts/facts.ts'
+import { everySeconds, type Repeats } from '../facts/repeats.ts'
 import { beyond, drawn } from '../signal/drawn.ts'
 import {
   ONE,
@@ -20,8 +20,8 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { reading, type Beat } from './beat.ts'
-import { form, type Form } from './form.ts'
+import { reading, type Beat } from '../form/beat.ts'
+import { form, type Form } from '../form/form.ts'
 
 /** The form of hand keys; `size` is the unit's, so that values come in base measure. */
 export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat: Beat, frameRate: Rational): Form {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
 import { at, fair } from '../testing.ts'
-import { keepLive, longestLead, tapped, type Live } from './live.ts'
+import { keepLive, type Live } from './live.ts'
+import { longestLead, tapped } from './taps.ts'
 import { Program } from './program.ts'
 
 const cue = (f: ReturnType<typeof fair>, name: string) =>

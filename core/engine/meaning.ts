@@ -8,9 +8,9 @@ import { parse } from '../formula/parse.ts'
 import { problem, type Problem } from '../formula/problem.ts'
 import { Names, type Target } from '../formula/scope.ts'
 import { labelOf } from '../formula/labels.ts'
-import { followers } from '../piece/ties.ts'
+import { followers } from '../acts/ties.ts'
 import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
-import { propertyNamed } from '../rig/properties.ts'
+import { propertyNamed } from '../piece/properties.ts'
 
 /** Which text of a drive or signal runs. `base`: neither can, so the hand value stands. */
 export type Running = 'text' | 'good' | 'base' | 'off'

@@ -4,54 +4,33 @@
  * one before what the change does not reach.
  */
 import type { Checked } from '../formula/check.ts'
-import type { Problem } from '../formula/problem.ts'
 import { dialUnit, featureOf, relative, RELATIVES } from '../formula/scope.ts'
-import { canonical } from '../formula/names.ts'
+import { canonical } from '../units/names.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
-import { propertyNamed, type Property } from '../rig/properties.ts'
+import { propertyNamed, type Property } from '../piece/properties.ts'
 import { seedOf } from '../signal/hash.ts'
 import type { Moment } from '../time/moment.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { slipKey, type Dialled, type Run } from './dialled.ts'
+import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
 import { compile } from './compile.ts'
 import { CannotRun, dialForm, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
-import { fixed, type Form } from './form.ts'
-import { guarded } from './guarded.ts'
+import { fixed, type Form } from '../form/form.ts'
+import { guarded } from '../form/guarded.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
-import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
+import { Meanings, runningFormula, signalKey, type Meaning } from './meaning.ts'
 import { timeWords, windowsOf } from './words.ts'
-import { PIECE, type Beat } from './beat.ts'
-import { gearing } from '../rig/gears.ts'
-import { beatOf } from './clock.ts'
+import { PIECE, type Beat } from '../form/beat.ts'
+import { gearing } from '../piece/gearing.ts'
+import { beatOf } from '../form/clock.ts'
+import type { Pace, Slot } from './slot.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { handFormsOf } from './keys.ts'
 import { problem } from '../formula/problem.ts'
 import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
-
-/** A pace made of dials that a formula uses: its value now, and what it is multiplied by at a moment. */
-export interface Pace {
-  readonly pace: Rational
-  readonly run: (m: Moment) => Rational
-}
-
-/** A driven property (or a signal, with one instance), ready to run. */
-export interface Slot {
-  readonly key: string
-  readonly forms: readonly Form[]
-  /** The same, held to the hand value where a value is not finite, and worked out once a moment. */
-  readonly readers: readonly Form[]
-  readonly running: Running
-  readonly problems: readonly Problem[]
-  readonly paces: ReadonlyMap<string, Pace>
-  readonly dials: ReadonlySet<string>
-  readonly slots: ReadonlySet<string>
-  /** Where its first instance stands in a snapshot; −1 for a signal. */
-  readonly offset: number
-}
 
 export const measuresOf = (piece: Piece): Measures => ({
   frameRate: rational(piece.frameRate.n, piece.frameRate.d),

@@ -1,22 +1,22 @@
 /** Calls made ready: their arguments become forms, the things they name are looked up, and their entry does the rest. */
 import type { Checked } from '../formula/check.ts'
 import { argumentsOf } from '../formula/arguments.ts'
-import { functionNamed } from '../formula/functions/index.ts'
-import type { Call, Entry, Word } from '../formula/functions/entry.ts'
-import { ALL } from '../insight/interval.ts'
-import { argsOf, costOfArgs, edgesOfArgs, repeatsOfArgs } from '../formula/functions/entry.ts'
-import { canonical, nearest, written } from '../formula/names.ts'
+import { functionNamed } from '../functions/index.ts'
+import type { Call, Entry, Word } from '../functions/entry.ts'
+import { ALL } from '../facts/interval.ts'
+import { argsOf, costOfArgs, edgesOfArgs, repeatsOfArgs } from '../functions/entry.ts'
+import { canonical, nearest, written } from '../units/names.ts'
 import { replacing } from '../formula/problem.ts'
 import type { Marks } from '../signal/marks.ts'
-import { PIECE, reading, type Beat } from './beat.ts'
+import { PIECE, reading, type Beat } from '../form/beat.ts'
 import { everyNode, outerSpan, type CallNode, type Node } from '../formula/tree.ts'
 import { ONE, ZERO, compare, isZero, negate, over } from '../time/rational.ts'
-import type { Run } from './dialled.ts'
+import type { Run } from '../form/dialled.ts'
 import { stop, type Env } from './env.ts'
-import { constantOf, fixed, fixedNumber, form, steady, type Form } from './form.ts'
-import { phaseOf } from './phase.ts'
-import { product, type Factor, type Setting } from './product.ts'
-import { totalOf } from './total.ts'
+import { constantOf, fixed, fixedNumber, form, steady, type Form } from '../form/form.ts'
+import { phaseOf } from '../form/phase.ts'
+import { product, type Factor, type Setting } from '../form/product.ts'
+import { totalOf } from '../form/total.ts'
 
 export abstract class ReadyCalls {
   /** Each call's place among the calls of its name, in text order. */
@@ -94,7 +94,7 @@ export abstract class ReadyCalls {
     }
     const { frameRate, lapLength } = this.env
     const place = `${this.env.place}.${entry.name}${this.nth.get(node) ?? 0}`
-    const phase = phaseOf(entry, args, { ...this.setting, lapLength }, this.beat, place)
+    const phase = phaseOf(entry.pace, args, { ...this.setting, lapLength }, this.beat, place)
     const total = args.rate && entry.takes.some(p => p.kind === 'perSecond') ? args.rate : null
     const { beat } = this
     const call: Call = {

@@ -7,7 +7,7 @@ import type { Dial, Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 import { fromNumber, isZero, minus, over, plus, times, toNumber, type Rational } from '../time/rational.ts'
 import { apply } from '../piece/operation.ts'
-import { beatOf } from './clock.ts'
+import { beatOf } from '../form/clock.ts'
 import { Program } from './program.ts'
 
 /**

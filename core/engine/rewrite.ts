@@ -1,5 +1,5 @@
 /** Another text for a drive, made at a moment: checked, tuned so that nothing jumps, and kept good or not. */
-import { setText } from '../piece/drives.ts'
+import { setText } from '../acts/drives.ts'
 import { apply, type Operation } from '../piece/operation.ts'
 import type { Moment } from '../time/moment.ts'
 import { Program } from './program.ts'

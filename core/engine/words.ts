@@ -1,12 +1,13 @@
 /** The values of the words of the language that do not depend on the part: the time names and pi. */
 import type { Piece } from '../piece/schema.ts'
-import { costOf } from '../insight/facts.ts'
-import * as I from '../insight/interval.ts'
+import { costOf } from '../facts/facts.ts'
+import * as I from '../facts/interval.ts'
 import type { Affine } from '../time/affine.ts'
 import { ONE, ZERO, absolute, fromNumber, isZero, negate, over, plus, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { clockTime, reading, type Beat } from './beat.ts'
-import { fixed, fixedNumber, form, type Form } from './form.ts'
+import { reading, type Beat } from '../form/beat.ts'
+import { clockTime } from '../form/clocked.ts'
+import { fixed, fixedNumber, form, type Form } from '../form/form.ts'
 
 /** First and last second of the lap, and of the marked stretch (the lap where none is marked). */
 export function windowsOf(piece: Piece, m: Measures, lapStart: Rational) {

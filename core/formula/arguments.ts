@@ -1,7 +1,7 @@
 /** Which written argument fills which parameter of a function. */
-import { canonical, meant, nearest } from './names.ts'
+import { canonical, meant, nearest } from '../units/names.ts'
 import { problem, replacing, type Problem } from './problem.ts'
-import type { Entry, Parameter, Word } from './functions/entry.ts'
+import type { Entry, Parameter, Word } from '../functions/entry.ts'
 import { takesStrength } from '../signal/easing.ts'
 import type { Arg, CallNode, Node } from './tree.ts'
 

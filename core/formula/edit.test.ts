@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { numbersThatDiffer, setHandle, strideOf } from './edit.ts'
-import { nearest, written } from './names.ts'
+import { nearest, written } from '../units/names.ts'
 import { parse } from './parse.ts'
 import { change } from './problem.ts'
 import { handles } from './tree.ts'

@@ -1,5 +1,5 @@
 /** Changing one number in a text and leaving every other letter as it was. */
-import { canonical } from './names.ts'
+import { canonical } from '../units/names.ts'
 import { change, type Change } from './problem.ts'
 import type { Formula, Node, NumberNode } from './tree.ts'
 import { everyNode, handles } from './tree.ts'

@@ -7,7 +7,7 @@ import { PLAIN, TIME, isPlain, quotient, sameKind } from '../units/kinds.ts'
 import { unitOfKind } from '../units/units.ts'
 import { isZero } from '../time/rational.ts'
 import type { Clash } from './lookup.ts'
-import { functionNamed } from './functions/index.ts'
+import { functionNamed } from '../functions/index.ts'
 import { change, type Change, type Fix, type Problem } from './problem.ts'
 import { outerSpan, walk, type CallNode, type Formula, type Node, type NumberNode } from './tree.ts'
 

@@ -1,8 +1,8 @@
 /** What the names in a formula mean: words, things of the piece, properties of parts, single copies. */
 import { PLAIN, isPlain, kindName, type Kind } from '../units/kinds.ts'
-import { propertiesOf } from '../rig/properties.ts'
-import { functionNamed } from './functions/index.ts'
-import { canonical, meant, nearest, written } from './names.ts'
+import { propertiesOf } from '../piece/properties.ts'
+import { functionNamed } from '../functions/index.ts'
+import { canonical, meant, nearest, written } from '../units/names.ts'
 import { problem, replacing, type Problem, type Span } from './problem.ts'
 import {
   BUILTINS,

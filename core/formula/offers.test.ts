@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { fair } from '../testing.ts'
-import { FUNCTIONS } from './functions/index.ts'
+import { FUNCTIONS } from '../functions/index.ts'
 import { offersAt } from './offers.ts'
-import { propertyNamed } from '../rig/properties.ts'
+import { propertyNamed } from '../piece/properties.ts'
 
 const { program } = fair('0', { on: 'Mount', signals: { gust: 'noise(1Hz)' } })
 const target = { part: 'p2', property: propertyNamed('y')! }

@@ -1,9 +1,9 @@
 /** What can be written at a place in a formula: words, functions, things of the piece, properties, units. */
-import { PROPERTIES, propertiesOf } from '../rig/properties.ts'
+import { PROPERTIES, propertiesOf } from '../piece/properties.ts'
 import { UNITS } from '../units/units.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
-import { FUNCTIONS, functionNamed } from './functions/index.ts'
-import { canonical, written } from './names.ts'
+import { FUNCTIONS, functionNamed } from '../functions/index.ts'
+import { canonical, written } from '../units/names.ts'
 import { BUILTINS, RELATIVES, hasCopyWord, relative, type Names, type Target } from './scope.ts'
 
 export interface Offer {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { FUNCTIONS } from './functions/index.ts'
+import { FUNCTIONS } from '../functions/index.ts'
 import { parse } from './parse.ts'
 import { print, printFormula, sameTree } from './print.ts'
 

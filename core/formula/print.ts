@@ -1,6 +1,6 @@
 /** A tree as text: read back, it is the same tree. Brackets are written only where they are needed. */
 import { equal, toNumber, type Rational } from '../time/rational.ts'
-import { written } from './names.ts'
+import { written } from '../units/names.ts'
 import type { Formula, Node, NumberNode } from './tree.ts'
 
 /** How tightly a node binds, as in the grammar; higher is tighter. */

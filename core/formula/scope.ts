@@ -5,9 +5,9 @@
 import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, type Kind } from '../units/kinds.ts'
 import { UNITS, unitNamed } from '../units/units.ts'
 import { NAMED, type Copies, type Piece } from '../piece/schema.ts'
-import { has, propertyNamed, settingsOf, type Property } from '../rig/properties.ts'
-import { canonical } from './names.ts'
-import { FUNCTIONS } from './functions/index.ts'
+import { has, propertyNamed, settingsOf, type Property } from '../piece/properties.ts'
+import { canonical } from '../units/names.ts'
+import { FUNCTIONS } from '../functions/index.ts'
 import { KEYWORD_NAMES } from './tokens.ts'
 
 /** A word of the language that has a value. */

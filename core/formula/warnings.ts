@@ -1,6 +1,6 @@
 /** What runs, but hardly as meant: time multiplied by something that itself changes leaps and runs back. */
-import { functionNamed } from './functions/index.ts'
-import { canonical } from './names.ts'
+import { functionNamed } from '../functions/index.ts'
+import { canonical } from '../units/names.ts'
 import { replacing, type Problem } from './problem.ts'
 import { children, everyNode, outerSpan, walk, type Formula, type Node } from './tree.ts'
 

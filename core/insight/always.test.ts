@@ -2,14 +2,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
-import type { Form } from '../engine/form.ts'
+import type { Form } from '../form/form.ts'
 import { Program } from '../engine/program.ts'
 import { anAngle } from '../made-up.ts'
 import { fair, RATE } from '../testing.ts'
 import { Moment, momentOfTicks } from '../time/moment.ts'
 import { ONE, ZERO, compare, isZero, plus, times, toNumber, type Rational } from '../time/rational.ts'
 import { closureOf } from './closure.ts'
-import { isBounded } from './interval.ts'
+import { isBounded } from '../facts/interval.ts'
 
 const ticks = fc.array(fc.integer({ min: -1e6, max: 1e8 }), { minLength: 25, maxLength: 25 })
 const later = (m: Moment, seconds: Rational) => new Moment(plus(m.frames, times(seconds, RATE)), RATE)

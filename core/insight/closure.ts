@@ -1,5 +1,5 @@
 /** Whether a value closes at the lap: value(t + lap) is value(t), up to the turns after which it looks the same. */
-import type { Form } from '../engine/form.ts'
+import type { Form } from '../form/form.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { ZERO, isWhole, isZero, over, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'

@@ -6,7 +6,7 @@ import { toNumber } from '../time/rational.ts'
 import { jumpFix, jumpText, jumpsOf } from './jumps.ts'
 import { closingNumbers, shortestLap } from './proposals.ts'
 import { showValue } from './report.ts'
-import { propertyNamed } from '../rig/properties.ts'
+import { propertyNamed } from '../piece/properties.ts'
 
 const rotation = propertyNamed('rotation')!
 function jumps(text: string, place?: Place) {

@@ -5,10 +5,10 @@
 import { absorb } from '../engine/absorb.ts'
 import { compileNode } from '../engine/compile.ts'
 import { CannotRun } from '../engine/env.ts'
-import { constantOf, type Form } from '../engine/form.ts'
+import { constantOf, type Form } from '../form/form.ts'
 import type { Program } from '../engine/program.ts'
 import { argumentsOf } from '../formula/arguments.ts'
-import { functionNamed } from '../formula/functions/index.ts'
+import { functionNamed } from '../functions/index.ts'
 import { rewrite } from '../engine/rewrite.ts'
 import { change, type Fix } from '../formula/problem.ts'
 import { everyNode, type IfNode } from '../formula/tree.ts'
@@ -28,7 +28,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { unitOfKind, type Measures } from '../units/units.ts'
-import type { Edge } from './edges.ts'
+import type { Edge } from '../facts/edges.ts'
 
 export interface Jump {
   /** Seconds of the piece. */

@@ -1,12 +1,12 @@
 /** Promises of a drive: that its value, or its speed, stays above or below a limit. Proved by bounds, or broken by a moment. */
-import type { Form } from '../engine/form.ts'
-import type { Slot } from '../engine/program.ts'
+import type { Form } from '../form/form.ts'
+import type { Slot } from '../engine/slot.ts'
 import type { Promised } from '../piece/schema.ts'
-import { propertyNamed, type Property } from '../rig/properties.ts'
+import { propertyNamed, type Property } from '../piece/properties.ts'
 import { Moment, momentOfTicks } from '../time/moment.ts'
 import { floor, plus, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
-import { union, type Interval } from './interval.ts'
+import { union, type Interval } from '../facts/interval.ts'
 
 /** `kept`: for all time, as the bound proves. `broken`: at a moment. Else neither is known. All in display units. */
 export type Kept =

@@ -18,7 +18,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { propertyNamed } from '../rig/properties.ts'
+import { propertyNamed } from '../piece/properties.ts'
 import { closureOf } from './closure.ts'
 import { symmetriesOf } from './report.ts'
 

@@ -1,12 +1,12 @@
 /** What is known of a drive for all time, in the words and units in which people read it. */
-import type { Slot } from '../engine/program.ts'
+import type { Slot } from '../engine/slot.ts'
 import type { Piece } from '../piece/schema.ts'
-import { propertyNamed, type Property } from '../rig/properties.ts'
+import { propertyNamed, type Property } from '../piece/properties.ts'
 import { ONE, ZERO, absolute, compare, isZero, over, rational, toNumber, type Rational } from '../time/rational.ts'
 import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
-import { isBounded, union } from './interval.ts'
-import { DAY, type Repeats } from './repeats.ts'
+import { isBounded, union } from '../facts/interval.ts'
+import { DAY, type Repeats } from '../facts/repeats.ts'
 
 export interface Report {
   /** `every 2 s`, `never repeats`, `still`. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { fair, type Place } from '../testing.ts'
-import { setPart } from '../piece/parts.ts'
+import { setPart } from '../acts/parts.ts'
 import { change } from '../formula/problem.ts'
 import { rational, toNumber } from '../time/rational.ts'
 import { closingSpokes } from './proposals.ts'

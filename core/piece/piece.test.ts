@@ -11,19 +11,29 @@ import {
   setPromises,
   setText,
   switchDrive,
-} from './drives.ts'
-import { duplicatePart } from './duplicate.ts'
-import { addGear } from './gears.ts'
+} from '../acts/drives.ts'
+import { duplicatePart } from '../acts/duplicate.ts'
+import { addGear } from '../acts/gear-acts.ts'
 import { readPiece } from './migrate.ts'
 import { apply, compose, inverse, type Operation } from './operation.ts'
-import { addPart, freeName, nameProblem, removePart, rename, setBase, setCopies, setKeys, setPart } from './parts.ts'
+import {
+  addPart,
+  freeName,
+  nameProblem,
+  removePart,
+  rename,
+  setBase,
+  setCopies,
+  setKeys,
+  setPart,
+} from '../acts/parts.ts'
 import { emptyPiece, type Piece } from './schema.ts'
-import { STARTERS, likelyFirst } from './starters.ts'
-import { addTie, tieProblem } from './ties.ts'
-import { addClock, addCue } from './timing.ts'
+import { STARTERS, likelyFirst } from '../acts/starters.ts'
+import { addTie, tieProblem } from '../acts/ties.ts'
+import { addClock, addCue } from '../acts/timing.ts'
 import { Program } from '../engine/program.ts'
 import { fair } from '../testing.ts'
-import { PROPERTIES, propertiesOf } from '../rig/properties.ts'
+import { PROPERTIES, propertiesOf } from './properties.ts'
 
 const pick = <T>(list: readonly T[], n: number): T => list[n % list.length]!
 

@@ -2,10 +2,10 @@
  * Particles along one direction. Particle k sets off when the births have added up to k, so that where it is at any
  * moment is known without looking at the moments before; chance is hashed from k.
  */
-import { form, type Form } from '../engine/form.ts'
-import { integralOf, type Integral } from '../engine/integral.ts'
+import { form, type Form } from '../form/form.ts'
+import { integralOf, type Integral } from '../form/integral.ts'
 import type { Program } from '../engine/program.ts'
-import * as I from '../insight/interval.ts'
+import * as I from '../facts/interval.ts'
 import type { Part } from '../piece/schema.ts'
 import { hashSigned } from '../signal/hash.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { stillSvg } from '../formats/svg.ts'
-import { Builder } from '../piece/build.ts'
+import { Builder } from '../acts/build.ts'
 import type { Part } from '../piece/schema.ts'
 import { Program } from '../engine/program.ts'
 import { at } from '../testing.ts'

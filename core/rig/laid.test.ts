@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { Builder } from '../piece/build.ts'
+import { Builder } from '../acts/build.ts'
 import type { Shape } from '../piece/schema.ts'
 import { Program } from '../engine/program.ts'
 import { at, RATE } from '../testing.ts'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Program } from '../engine/program.ts'
-import { Builder } from '../piece/build.ts'
+import { Builder } from '../acts/build.ts'
 import type { Part, Shape } from '../piece/schema.ts'
 import { at } from '../testing.ts'
 import { hit } from './hit.ts'

@@ -2,7 +2,7 @@
  * The parts of a running piece as bodies to draw: for a snapshot of values, where every instance stands, how
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
-import { initialOf, propertiesOf, type Property } from './properties.ts'
+import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
 import { placesOf } from './copies.ts'
 import { matrix, multiply, posed, readPose, resting, type Matrix } from './transform.ts'
 import { emitterOf } from './emitter.ts'

@@ -1,10 +1,10 @@
 /** Where one instance of a part stands at any moment: only what it hangs on is looked at, not the whole scene. */
-import type { Form } from '../engine/form.ts'
+import type { Form } from '../form/form.ts'
 import type { Program } from '../engine/program.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 import { placesOf } from './copies.ts'
-import { propertyNamed } from './properties.ts'
+import { propertyNamed } from '../piece/properties.ts'
 import { POSED, matrix, multiply, posed, readPose, resting, type Matrix, type Posed } from './transform.ts'
 
 interface Link {

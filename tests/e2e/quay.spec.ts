@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { FUNCTIONS } from '../../core/formula/functions/index.ts'
+import { FUNCTIONS } from '../../core/functions/index.ts'
 import { expect, formula, freshFair, goTo, halt, keyOf, now, saved, test, values, write } from './fair.ts'
 
 test('a dial is made, read, renamed and taken away', async ({ page }) => {

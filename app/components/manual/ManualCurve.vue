@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** An example of the manual, running: its curve on gauge paper, with the nib going along it. */
-import { running, type Example } from '~~/core/formula/manual.ts'
+import { running, type Example } from '~~/core/manual/manual.ts'
 import { Strip } from '~/player/strip.ts'
 import { momentOfTicks, TICKS } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'

@@ -14,7 +14,7 @@ import {
   Type,
   Waves,
 } from '@lucide/vue'
-import { addPart, shapeName } from '~~/core/piece/parts.ts'
+import { addPart, shapeName } from '~~/core/acts/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How a part is copied: in a ring, row or grid, along a path, in layers. */
-import { LAYOUTS, setPart } from '~~/core/piece/parts.ts'
+import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
 import type { Copies } from '~~/core/piece/schema.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from '~/stores/piece.ts'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** A new dial, or another name, unit and range for one that is there. */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { addDial, changeDial, removeDial } from '~~/core/piece/drives.ts'
-import { freeName, nameProblem, rename } from '~~/core/piece/parts.ts'
+import { addDial, changeDial, removeDial } from '~~/core/acts/drives.ts'
+import { freeName, nameProblem, rename } from '~~/core/acts/parts.ts'
 import { apply, compose } from '~~/core/piece/operation.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** Drive…: which property, and in plain words what it should do. */
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { addDrive } from '~~/core/piece/drives.ts'
+import { addDrive } from '~~/core/acts/drives.ts'
 import { propertyKey } from '~~/core/piece/schema.ts'
-import { STARTERS, likelyFirst, type Starter } from '~~/core/piece/starters.ts'
-import { propertiesOf, propertyNamed } from '~~/core/rig/properties.ts'
+import { STARTERS, likelyFirst, type Starter } from '~~/core/acts/starters.ts'
+import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** What a drive promises, such as to stay above 15px/s: each with whether it is kept, for all time. */
 import { Check, CircleHelp, TriangleAlert, X } from '@lucide/vue'
-import { setPromises } from '~~/core/piece/drives.ts'
+import { setPromises } from '~~/core/acts/drives.ts'
 import type { Promised } from '~~/core/piece/schema.ts'
 import { keptOf, keptText, promiseText, type Kept } from '~~/core/insight/promises.ts'
-import { propertyNamed } from '~~/core/rig/properties.ts'
+import { propertyNamed } from '~~/core/piece/properties.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ drive: string }>()

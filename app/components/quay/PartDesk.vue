@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The Part desk: what the chosen part is and holds by hand. */
 import { Copy, Trash2, Waves } from '@lucide/vue'
-import { duplicatePart } from '~~/core/piece/duplicate.ts'
-import { addDrive } from '~~/core/piece/drives.ts'
-import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/piece/parts.ts'
+import { duplicatePart } from '~~/core/acts/duplicate.ts'
+import { addDrive } from '~~/core/acts/drives.ts'
+import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/acts/parts.ts'
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
-import { initialOf, propertiesOf, type Property } from '~~/core/rig/properties.ts'
+import { initialOf, propertiesOf, type Property } from '~~/core/piece/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'

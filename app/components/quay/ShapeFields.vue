@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What a shape is made of: its sides, points, teeth, waves. Fixed; formulas may read it. */
-import { addGear } from '~~/core/piece/gears.ts'
-import { setPart, symmetryOf } from '~~/core/piece/parts.ts'
+import { addGear } from '~~/core/acts/gear-acts.ts'
+import { setPart, symmetryOf } from '~~/core/acts/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
 import { hit } from '~~/core/rig/hit.ts'
-import { pitchRadius } from '~~/core/rig/gears.ts'
+import { pitchRadius } from '~~/core/piece/gearing.ts'
 import { outlineOf, type Sizes } from '~~/core/rig/outline.ts'
 import { sizesOf, type Body } from '~~/core/rig/scene.ts'
 import { applyX, applyY } from '~~/core/rig/transform.ts'

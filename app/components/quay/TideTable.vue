@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The tide table: every driven property, grouped by part, in the order the parts were made. */
-import { PROPERTIES } from '~~/core/rig/properties.ts'
-import { LAYOUTS, shapeName } from '~~/core/piece/parts.ts'
+import { PROPERTIES } from '~~/core/piece/properties.ts'
+import { LAYOUTS, shapeName } from '~~/core/acts/parts.ts'
 import type { Part } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useHand } from '~/stores/hand.ts'

@@ -1,0 +1,79 @@
+/** Operations on what moves: drives, dials and signals. */
+import { seedOf } from '../signal/hash.ts'
+import { operation, putDrive, type Operation } from '../piece/operation.ts'
+import { freshId } from './ids.ts'
+import { propertyKey, type Dial, type Drive, type Piece, type Promised, type Signal } from '../piece/schema.ts'
+
+/** A function on a property; takes the place of one that is there. */
+export function addDrive(piece: Piece, part: string, property: string, text: string): Operation {
+  const old = piece.drives[propertyKey(part, property)]
+  const drive: Drive = {
+    part,
+    property,
+    text,
+    good: text,
+    seed: old?.seed ?? seedOf(piece.seed, part, property),
+    off: false,
+    takes: old?.takes ?? [],
+    promises: old?.promises ?? [],
+  }
+  return operation(`drive ${piece.parts[part]!.name} ${property}`, putDrive(drive))
+}
+
+/** Another text for a drive. `good` says whether it runs; if not, the last good text goes on. */
+export function setText(piece: Piece, key: string, text: string, good: boolean): Operation {
+  const drive = piece.drives[key]!
+  const says = `tune ${piece.parts[drive.part]?.name ?? drive.part} ${drive.property}`
+  return operation(says, putDrive({ ...drive, text, good: good ? text : drive.good }))
+}
+
+export function switchDrive(piece: Piece, key: string, off: boolean): Operation {
+  const drive = piece.drives[key]!
+  return operation(`switch ${drive.property} ${off ? 'off' : 'on'}`, putDrive({ ...drive, off }))
+}
+
+/** What a drive promises; it is checked, never enforced. */
+export function setPromises(piece: Piece, key: string, promises: readonly Promised[]): Operation {
+  const drive = piece.drives[key]!
+  const says = `promise of ${piece.parts[drive.part]?.name ?? drive.part} ${drive.property}`
+  return operation(says, putDrive({ ...drive, promises: [...promises] }))
+}
+
+export function removeDrive(piece: Piece, key: string): Operation {
+  const drive = piece.drives[key]!
+  const says = `let ${piece.parts[drive.part]?.name ?? drive.part} ${drive.property} rest`
+  return operation(says, { in: 'drives', id: key, value: null })
+}
+
+export function addDial(piece: Piece, given: Partial<Dial> & { name: string }): { id: string; op: Operation } {
+  const id = freshId(piece.dials, 'd')
+  const order = Math.max(0, ...Object.values(piece.dials).map(d => d.order)) + 1
+  const dial: Dial = {
+    order,
+    type: 'number',
+    unit: '%',
+    value: 100,
+    low: 0,
+    high: 200,
+    initial: 100,
+    hidden: false,
+    ...given,
+  }
+  return { id, op: operation(`add dial ${dial.name}`, { in: 'dials', id, value: dial }) }
+}
+
+export function changeDial(piece: Piece, id: string, change: Partial<Dial>): Operation {
+  const dial = piece.dials[id]!
+  return operation(`change dial ${dial.name}`, { in: 'dials', id, value: { ...dial, ...change } })
+}
+
+export function removeDial(piece: Piece, id: string): Operation {
+  return operation(`remove dial ${piece.dials[id]!.name}`, { in: 'dials', id, value: null })
+}
+
+export function addSignal(piece: Piece, name: string, text: string): { id: string; op: Operation } {
+  const id = freshId(piece.signals, 's')
+  const order = Math.max(0, ...Object.values(piece.signals).map(s => s.order)) + 1
+  const signal: Signal = { name, order, text, good: text, seed: seedOf(piece.seed, 'signal', id) }
+  return { id, op: operation(`add signal ${name}`, { in: 'signals', id, value: signal }) }
+}

@@ -1,0 +1,132 @@
+/** The clocks of a piece, made ready to be read. A clock may run on another; a circle of clocks stands still. */
+import { NONE } from '../facts/edges.ts'
+import { ALWAYS, NEVER, everySeconds, growing, onlyFrom, rests, scaled, type Repeats } from '../facts/repeats.ts'
+import type { Clock, Piece } from '../piece/schema.ts'
+import { drawn } from '../signal/drawn.ts'
+import { Marks } from '../signal/marks.ts'
+import { evaluateAffine, type Affine } from '../time/affine.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  floor,
+  fraction,
+  fromNumber,
+  isZero,
+  minus,
+  over,
+  plus,
+  rational,
+  times,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
+import { PIECE, onSteady, settledBy, type Beat } from './beat.ts'
+
+/** The beat of a clock by its id. */
+export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): Beat {
+  const clock = piece.clocks[id]
+  if (!clock || seen.includes(id)) return steadyBeat(id, { rate: ZERO, base: ZERO })
+  const parent = clock.on === null ? PIECE : beatOf(piece, clock.on, [...seen, id])
+  const { way } = clock
+  const own: Affine | null = way.type === 'steady' ? { rate: fromNumber(way.rate), base: fromNumber(way.ahead) } : null
+  if (own && parent.steady && clock.hold === null) return steadyBeat(id, onSteady(own, parent.steady))
+  const turned = own ? (t: Rational) => plus(times(own.rate, t), own.base) : bent(piece, clock)
+  const step = clock.hold === null ? null : fromNumber(clock.hold)
+  return {
+    id,
+    steady: null,
+    ...remembering(m => {
+      const t = turned(parent.seconds(m))
+      return step ? over(rational(floor(times(t, step))), step) : t
+    }),
+    repeats: repeatsOf(piece, clock, parent),
+    edges: ['anywhere'],
+  }
+}
+
+function steadyBeat(id: string, steady: Affine): Beat {
+  return { id, steady, when: m => m, seconds: m => evaluateAffine(steady, m), repeats: ALWAYS, edges: NONE }
+}
+
+/** Clock seconds of a moment, remembered for the last one. */
+function remembering(seconds: (m: Moment) => Rational): Pick<Beat, 'when' | 'seconds'> {
+  let last: Moment | null = null
+  let made: Moment | null = null
+  const when = (m: Moment): Moment => {
+    if (m === last) return made!
+    made = momentOfSeconds(seconds(m), m.rate)
+    last = m
+    return made
+  }
+  return { when, seconds: m => when(m).exactSeconds }
+}
+
+/** What a clock that is not steady makes of seconds. */
+function bent(piece: Piece, clock: Clock): (t: Rational) => Rational {
+  const { way } = clock
+  switch (way.type) {
+    case 'toAndFro': {
+      const length = fromNumber(way.length)
+      return t => {
+        const laps = over(t, length)
+        const part = fraction(laps)
+        return times(floor(laps) % 2n === 0n ? part : minus(ONE, part), length)
+      }
+    }
+    case 'restart': {
+      const every = fromNumber(way.every)
+      return t => times(fraction(over(t, every)), every)
+    }
+    case 'cue': {
+      const cue = piece.cues[way.cue]
+      const marks = new Marks(cue?.marks ?? [], cue?.every ?? null)
+      return t => minus(t, marks.latest(t)?.at ?? marks.first ?? ZERO)
+    }
+    case 'curve': {
+      const points = piece.curves[way.curve]?.channels[way.channel]
+      const curve = points && drawn(points)
+      return t => (curve ? fromNumber(curve.at(toNumber(t))) : t)
+    }
+    case 'steady':
+      return t => t
+  }
+}
+
+/** How the seconds of a clock that is not steady come back. */
+function repeatsOf(piece: Piece, clock: Clock, parent: Beat): Repeats {
+  const turned = turnedRepeats(piece, clock, parent)
+  if (clock.hold === null || rests(turned)) return turned
+  // Steps of its own seconds: a steady clock gains one with each; any other comes back when its source does.
+  if (!isZero(turned.gain)) return { ...turned, every: absolute(over(ONE, times(fromNumber(clock.hold), turned.gain))) }
+  return turned
+}
+
+function turnedRepeats(piece: Piece, clock: Clock, parent: Beat): Repeats {
+  const { way } = clock
+  const pace = parent.steady?.rate
+  if (way.type === 'steady' && !parent.steady) return scaled(parent.repeats, fromNumber(way.rate))
+  if (!pace || isZero(pace)) return pace ? ALWAYS : NEVER
+  const after = (seconds: number): Repeats => everySeconds(absolute(over(fromNumber(seconds), pace)))
+  const inPiece = (t: Rational): Rational => over(minus(t, parent.steady!.base), pace)
+  switch (way.type) {
+    case 'steady':
+      return growing(times(fromNumber(way.rate), pace))
+    case 'toAndFro':
+      return after(2 * way.length)
+    case 'restart':
+      return after(way.every)
+    case 'cue': {
+      const cue = piece.cues[way.cue]
+      const first = cue?.marks.length ? fromNumber(Math.min(...cue.marks)) : null
+      return cue?.every && first && pace.n > 0n ? onlyFrom(after(cue.every), inPiece(first)) : NEVER
+    }
+    case 'curve': {
+      const points = piece.curves[way.curve]?.channels[way.channel]
+      if (!points) return growing(pace)
+      const { start, end } = drawn(points)
+      return settledBy({ rate: pace, base: parent.steady!.base }, fromNumber(start), fromNumber(end))
+    }
+  }
+}

@@ -1,0 +1,28 @@
+/** How a driven value is read: worked out once a moment, and the hand value where it is not finite. */
+import { ALL, union } from '../facts/interval.ts'
+import { tightened } from '../facts/suppose.ts'
+import type { Moment } from '../time/moment.ts'
+import { bounds, form, repeats, type Form } from './form.ts'
+
+/** Remembers the last moment, which never changes a result. */
+export function guarded(f: Form, base: Form): Form {
+  if (f.exact) return f
+  let last: Moment | null = null
+  let value = 0
+  const at = (m: Moment): number => {
+    if (m === last) return value
+    const v = f.at(m)
+    value = Number.isFinite(v) ? v : base.at(m)
+    last = m
+    return value
+  }
+  const reader: Form = form(at, {
+    bounds: () => tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base)))),
+    repeats: () => repeats(f),
+    edges: () => f.facts().edges,
+    cost: () => ({ now: 1, anew: f.facts().cost.anew }),
+    finite: () => f.facts().finite,
+    slope: () => (f.facts().finite ? f.facts().slope : ALL),
+  })
+  return reader
+}

@@ -1,0 +1,119 @@
+/** What the operators of the language make of forms; products stand in `product.ts`, sums in `form.ts`. */
+import * as E from '../facts/edges.ts'
+import * as I from '../facts/interval.ts'
+import { power } from '../signal/maths.ts'
+import { AffineReader, add, opposite } from '../time/affine.ts'
+import { ONE, ZERO, compare, isWhole, isZero, over, times, within, type Rational } from '../time/rational.ts'
+import * as R from '../facts/repeats.ts'
+import { settledBy } from './beat.ts'
+import { bounds, constantOf, fixed, form, made, repeats, restOf, slope, type Form } from './form.ts'
+
+/** The largest whole power that is worked out by multiplying. */
+const MOST_FACTORS = 64
+
+/** base ^ exponent: a whole power by multiplying, any other as `maths.ts` has it. */
+export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
+  const b = constantOf(base)
+  const e = constantOf(exponent)
+  const n = e && isWhole(e) ? Number(e.n) : null
+  if (n === null || Math.abs(n) > MOST_FACTORS) {
+    return form(m => power(base.at(m), exponent.at(m)), {
+      ...made([base, exponent]),
+      bounds: () => anyPowerBounds(bounds(base), bounds(exponent)),
+      finite: () => I.isBounded(anyPowerBounds(bounds(base), bounds(exponent))),
+    })
+  }
+  if (b && !(n < 0 && isZero(b))) {
+    let value = ONE
+    for (let k = 0; k < Math.abs(n) && within(value); k++) value = times(value, b)
+    if (within(value)) return fixed(n < 0 ? over(ONE, value) : value, frameRate)
+  }
+  const at = (x: number): number => {
+    let y = 1
+    for (let k = 0; k < Math.abs(n); k++) y *= x
+    return n < 0 ? 1 / y : y
+  }
+  return form(m => at(base.at(m)), {
+    ...made([base]),
+    bounds: () => I.wholePower(bounds(base), n),
+    finite: () => base.facts().finite && (n >= 0 || !(bounds(base).low <= 0 && bounds(base).high >= 0)),
+  })
+}
+
+function anyPowerBounds(x: I.Interval, y: I.Interval): I.Interval {
+  const known = x.low >= 0 && I.isBounded(x) && y.low >= 0 && I.isBounded(y)
+  return known ? I.anyPower(x, y) : I.ALL
+}
+
+const truth = (yes: boolean, frameRate: Rational): Form => fixed(yes ? ONE : ZERO, frameRate)
+
+/** Truths are numbers here: 0 is no, anything else yes. */
+export function opposed(of: Form, frameRate: Rational): Form {
+  const known = constantOf(of)
+  if (known) return truth(isZero(known), frameRate)
+  return form(m => (of.at(m) === 0 ? 1 : 0), { ...made([of]), bounds: () => I.interval(0, 1) })
+}
+
+/** a and b (`all`), or a or b. */
+export function joined(all: boolean, a: Form, b: Form, frameRate: Rational): Form {
+  const known = constantOf(a)
+  if (known) return isZero(known) === all ? truth(!all, frameRate) : b
+  return form(all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0), {
+    ...made([a, b]),
+    bounds: () => I.interval(0, 1),
+  })
+}
+
+export type Comparison = '<' | '<=' | '>' | '>=' | '==' | '!='
+
+const HOLDS: Readonly<Record<Comparison, (a: number, b: number) => boolean>> = {
+  '<': (a, b) => a < b,
+  '<=': (a, b) => a <= b,
+  '>': (a, b) => a > b,
+  '>=': (a, b) => a >= b,
+  '==': (a, b) => a === b,
+  '!=': (a, b) => a !== b,
+}
+
+/** Whether it holds wherever the two lie in their ranges, never, or now and then. */
+function sureOf(holds: (a: number, b: number) => boolean, a: I.Interval, b: I.Interval): I.Interval {
+  if (a.low === a.high && b.low === b.high) return I.point(holds(a.low, b.low) ? 1 : 0)
+  // Ranges that do not meet: all pairs compare as any one does.
+  if (a.high < b.low || a.low > b.high) return I.point(holds(a.low, b.low) ? 1 : 0)
+  return I.interval(0, 1)
+}
+
+/** A comparison. Steady growth is compared exactly: a frame that lies on the boundary is never on its wrong side. */
+export function compared(op: Comparison, a: Form, b: Form, frameRate: Rational): Form {
+  const holds = HOLDS[op]
+  const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
+  if (difference && isZero(difference.rate)) return truth(holds(compare(difference.base, ZERO), 0), frameRate)
+  const facts = {
+    ...made([a, b]),
+    // Steady growths pass each other once; after that the truth rests.
+    repeats: () => (difference ? settledBy(difference, ZERO, ZERO) : R.together([repeats(a), repeats(b)])),
+    bounds: () => sureOf(holds, bounds(a), bounds(b)),
+    edges: (): E.Edges => (difference ? E.atZero(difference) : ['anywhere']),
+  }
+  if (!difference) return form(m => (holds(a.at(m), b.at(m)) ? 1 : 0), facts)
+  const reader = new AffineReader(difference, frameRate)
+  return form(m => (holds(reader.signAt(m), 0) ? 1 : 0), facts)
+}
+
+/** One of two values, as a truth that changes with time has it. */
+export function either(test: Form, yes: Form, no: Form, frameRate: Rational): Form {
+  return form(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), {
+    ...made([test, yes, no]),
+    repeats: () => {
+      const last = restOf(test, frameRate)
+      if (last === null) return R.together([repeats(test), repeats(yes), repeats(no)])
+      return R.onlyFrom(repeats(last === 0 ? no : yes), repeats(test).from)
+    },
+    bounds: () => {
+      const t = bounds(test)
+      if (t.low > 0 || t.high < 0) return bounds(yes)
+      return t.low === 0 && t.high === 0 ? bounds(no) : I.union(bounds(yes), bounds(no))
+    },
+    slope: () => I.union(slope(yes), slope(no)),
+  })
+}

@@ -1,0 +1,135 @@
+/**
+ * Products and quotients, taken whole: all constants fold to one exact fraction; time multiplied by a pace
+ * stays exact and carries the slip that tuning a dial has left (see `dialled.ts`); the rest is multiplied in
+ * the order it is written.
+ */
+import * as I from '../facts/interval.ts'
+import * as R from '../facts/repeats.ts'
+import { scale, type Affine } from '../time/affine.ts'
+import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
+import { clockTime } from './clocked.ts'
+import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
+import { bounds, constantOf, fixed, form, made, repeats, restOf, slope, steady, type Form } from './form.ts'
+import { scaledIntegral } from './integral.ts'
+
+export interface Factor {
+  readonly form: Form
+  /** Divided by instead of multiplied with. */
+  readonly inverse: boolean
+}
+
+/** What a product needs to know of the piece. */
+export interface Setting {
+  readonly frameRate: Rational
+  /** The moment in seconds at which lap 0 begins. */
+  readonly lapStart: Rational
+  /** The slip of a pace made of dials: `pace` is its value now. */
+  readonly slip: (dials: Dialled, pace: Rational, run: Run) => Rational
+}
+
+export function product(factors: readonly Factor[], setting: Setting): Form {
+  let constant = ONE
+  let dials: Dialled = { atoms: new Map(), factor: ONE }
+  let perLap = false
+  const moving: Factor[] = []
+  for (const f of factors) {
+    const c = constantOf(f.form)
+    const value = c && !(f.inverse && isZero(c)) ? (f.inverse ? over(constant, c) : times(constant, c)) : null
+    if (!c || !value || !within(value)) {
+      moving.push(f)
+      continue
+    }
+    constant = value
+    perLap = perLap !== f.form.perLap
+    const own = f.form.dials ?? { atoms: new Map(), factor: c }
+    if (!(f.inverse && isZero(own.factor))) dials = combined(dials, own, f.inverse)
+  }
+  const dialled = dials.atoms.size > 0 ? dials : null
+  if (moving.length === 0) return fixed(constant, setting.frameRate, { perLap, dials: dialled })
+  const only = moving[0]!
+  if (moving.length === 1 && !only.inverse && only.form.exact) {
+    const exact = only.form.ofTime
+      ? paced(only.form.exact, constant, perLap, dialled, setting)
+      : scale(only.form.exact, constant)
+    if (exact) return steady(exact, setting.frameRate, { ofTime: only.form.ofTime })
+  }
+  if (moving.length === 1 && !only.inverse && only.form.onClock) {
+    const { affine, beat } = only.form.onClock
+    const counted = paced(affine, constant, perLap, dialled, setting)
+    if (counted) return clockTime(counted, beat, setting.frameRate)
+  }
+  const made = general(moving, constant, setting.frameRate)
+  if (moving.length > 1 && !dialled) return made
+  return {
+    ...made,
+    rate: { type: 'scaled', by: constant, dials: dialled, of: general(moving, ONE, setting.frameRate) },
+  }
+}
+
+/** Time multiplied by a constant pace. */
+function paced(time: Affine, by: Rational, perLap: boolean, dials: Dialled | null, s: Setting): Affine | null {
+  const shift = perLap ? times(time.rate, s.lapStart) : null
+  const counted = shift ? { rate: time.rate, base: plus(time.base, negate(shift)) } : time
+  const scaled = scale(counted, by)
+  if (!scaled || !dials || isZero(time.rate)) return scaled
+  const origin = over(negate(counted.base), counted.rate)
+  const slip = times(times(s.slip(dials, paceOf(dials, by), secondsFrom(origin)), dials.factor), time.rate)
+  return { rate: scaled.rate, base: plus(scaled.base, slip) }
+}
+
+function general(moving: readonly Factor[], constant: Rational, frameRate: Rational): Form {
+  const unit = constant.n === constant.d
+  const parts: Factor[] = unit ? [...moving] : [{ form: fixed(constant, frameRate), inverse: false }, ...moving]
+  const [first, ...rest] = parts
+  const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!, frameRate) : first!.form
+  return rest.reduce((a, f) => pair(a, f, frameRate), start)
+}
+
+function pair(a: Form, f: Factor, frameRate: Rational): Form {
+  const b = f.form
+  const ca = constantOf(a)
+  const cb = constantOf(b)
+  return form(
+    f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m),
+    {
+      ...made([a, b]),
+      finite: () => a.facts().finite && b.facts().finite && !(f.inverse && touches0(bounds(b))),
+      repeats: () =>
+        ca && !f.inverse
+          ? R.scaled(repeats(b), ca)
+          : cb && !(f.inverse && isZero(cb))
+            ? R.scaled(repeats(a), f.inverse ? over(ONE, cb) : cb)
+            : faded(a, b, f.inverse, frameRate),
+      bounds: () =>
+        f.inverse ? I.over(bounds(a), bounds(b)) : a === b ? I.square(bounds(a)) : I.times(bounds(a), bounds(b)),
+      slope: () =>
+        !f.inverse
+          ? I.plus(I.times(slope(a), bounds(b)), I.times(bounds(a), slope(b)))
+          : cb && !isZero(cb)
+            ? I.over(slope(a), bounds(b))
+            : I.ALL,
+    },
+    constantFactor(a, f, ca, cb),
+  )
+}
+
+const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0
+
+/** Where a factor comes to rest at 0 the product does; else it repeats when both do. */
+function faded(a: Form, b: Form, inverse: boolean, frameRate: Rational): R.Repeats {
+  for (const [f, other] of inverse
+    ? []
+    : ([
+        [a, b],
+        [b, a],
+      ] as const)) {
+    if (restOf(f, frameRate) === 0 && I.isBounded(bounds(other))) return repeats(f)
+  }
+  return R.together([repeats(a), repeats(b)])
+}
+
+/** The integral where one of the two is a constant. */
+function constantFactor(a: Form, f: Factor, ca: Rational | null, cb: Rational | null): Form['integral'] {
+  if (ca && !f.inverse) return scaledIntegral(f.form, toNumber(ca))
+  return cb ? scaledIntegral(a, f.inverse ? 1 / toNumber(cb) : toNumber(cb)) : null
+}

@@ -1,0 +1,146 @@
+/**
+ * What a rate comes to: added up over the clock in force from its second 0, exactly where the rate is constant. Sums
+ * and constant factors split, so that a pace made of dials keeps its slip (`dialled.ts`) whatever else the rate does.
+ */
+import { ALL, point, times as scaled } from '../facts/interval.ts'
+import { NONE } from '../facts/edges.ts'
+import { costAnew } from '../facts/facts.ts'
+import { DAY, NEVER, rests, type Repeats } from '../facts/repeats.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  compare,
+  fromFinite,
+  fromNumber,
+  isZero,
+  minus,
+  over,
+  plus,
+  rational,
+  times,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
+import { PIECE, type Beat } from './beat.ts'
+import { clockTime } from './clocked.ts'
+import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
+import { constantOf, form, type Form } from './form.ts'
+import { hasEnd, integralOf, type Integral } from './integral.ts'
+import { product, type Setting } from './product.ts'
+
+/** A constant with dials in it before what is added up; `of` null stands for 1. */
+interface Term {
+  readonly by: Rational
+  readonly dials: Dialled | null
+  readonly of: Form | null
+}
+
+/** Seconds of the longest period whose gain is found step by step. */
+const LONGEST_ASKED = rational(600)
+/** Readings that a sum of a rate takes, as a figure of its cost. */
+const READINGS = 9
+
+export interface Total {
+  /** What the rate comes to by a moment of the piece. */
+  readonly form: Form
+  /** The same by a second of the clock. */
+  readonly by: (second: Rational) => number
+}
+
+/**
+ * The sum of `rate`, which is read by the seconds of the clock.
+ * @param place tells its slips from those of other sums with the same dials
+ */
+export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Total {
+  if (constantOf(rate)) {
+    const time = clockTime({ rate: ONE, base: ZERO }, beat, s.frameRate)
+    const all = product(
+      [
+        { form: time, inverse: false },
+        { form: rate, inverse: false },
+      ],
+      s,
+    )
+    return { form: all, by: t => constantBy(all, t, beat, s.frameRate) }
+  }
+  const sum = summed(rate, place, s, beat)
+  const all = form(m => sum(onClock(m, beat)), {
+    bounds: () => ALL,
+    repeats: () => gained(rate, sum, s.frameRate, beat),
+    edges: () => (beat.steady ? NONE : beat.edges),
+    cost: () => costAnew(1, rate.facts(), READINGS),
+    finite: () => rate.facts().finite && !hasEnd(rate),
+    slope: () => (beat.steady ? scaled(rate.facts().bounds, point(toNumber(beat.steady.rate))) : ALL),
+  })
+  return { form: all, by: t => sum(momentOfSeconds(t, s.frameRate)) }
+}
+
+/** The sum of a constant rate by a second of the clock. */
+function constantBy(all: Form, second: Rational, beat: Beat, frameRate: Rational): number {
+  const affine = all.onClock?.affine
+  if (affine) return toNumber(plus(times(affine.rate, second), affine.base))
+  // A steady clock shows that second at one moment of the piece; one that stands still at all or none.
+  const clock = beat.steady
+  return all.at(
+    momentOfSeconds(clock && !isZero(clock.rate) ? over(minus(second, clock.base), clock.rate) : ZERO, frameRate),
+  )
+}
+
+/** The moment that a clock shows, as one of the piece. */
+const onClock = (m: Moment, beat: Beat): Moment => (beat === PIECE ? m : momentOfSeconds(beat.seconds(m), m.rate))
+
+function summed(rate: Form, place: string, s: Setting, beat: Beat): Integral {
+  const terms = termsOf(rate, { by: ONE, dials: null, of: null })
+  if (!terms.some(t => t.dials)) return integralOf(rate, s.frameRate)
+  const parts = terms.map(({ by, dials, of }, nth) => {
+    const whole = of && integralOf(of, s.frameRate)
+    const run: Run = whole
+      ? { key: `~${place}.${nth}`, at: m => fromFinite(whole(onClock(m, beat))), clocked: false }
+      : secondsFrom(ZERO)
+    const slip = dials ? toNumber(times(s.slip(dials, paceOf(dials, by), run), dials.factor)) : 0
+    const factor = toNumber(by)
+    return whole ? (m: Moment) => factor * whole(m) + slip : (m: Moment) => toNumber(times(by, m.exactSeconds)) + slip
+  })
+  return m => parts.reduce((sum, part) => sum + part(m), 0)
+}
+
+function termsOf(f: Form, before: Term): Term[] {
+  const c = constantOf(f)
+  if (c) {
+    const dials = both(before.dials, f.dials, before.by, c)
+    return [{ by: times(before.by, c), dials, of: before.of }]
+  }
+  if (f.rate?.type === 'sum') return [...termsOf(f.rate.a, before), ...termsOf(f.rate.b, before)]
+  if (f.rate?.type === 'scaled') {
+    const { by, dials, of } = f.rate
+    return termsOf(of, { by: times(before.by, by), dials: both(before.dials, dials, before.by, by), of: null })
+  }
+  return [{ ...before, of: f }]
+}
+
+/** The dials of a product of two constants, either of which may have none. */
+function both(a: Dialled | null, b: Dialled | null, ca: Rational, cb: Rational): Dialled | null {
+  if (!a && !b) return null
+  const plain = (factor: Rational): Dialled => ({ atoms: new Map(), factor })
+  return combined(a ?? plain(ca), b ?? plain(cb), false)
+}
+
+/** How a sum comes back: over each period of the rate it gains the same. A gain that is no decimal is not said to be exact. */
+function gained(rate: Form, sum: Integral, frameRate: Rational, beat: Beat): Repeats {
+  const { every, gain, from } = rate.facts().repeats
+  const pace = beat.steady?.rate
+  if (!pace || isZero(pace) || !every || isZero(every) || !isZero(gain) || from || rests(rate.facts().repeats))
+    return NEVER
+  // Adding up step by step over a long period to learn what it gains would hold up whoever asks.
+  if (compare(every, rate.integral ? DAY : LONGEST_ASKED) > 0) return NEVER
+  const whole = sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate))
+  if (!Number.isFinite(whole)) return NEVER
+  const rounded = Math.round(whole * 1e9) / 1e9
+  const clocked = over(every, absolute(pace))
+  const grown = fromNumber(rounded)
+  return Math.abs(whole - rounded) < 1e-12
+    ? { every: clocked, gain: over(pace.n < 0n ? { n: -grown.n, d: grown.d } : grown, clocked), from: null }
+    : NEVER
+}

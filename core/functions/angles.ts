@@ -1,0 +1,185 @@
+/** Sine and its kin of angles, and angles of sides. */
+import { ALL, interval, isBounded, plus, point, union, type Interval } from '../facts/interval.ts'
+import { atanTurns, expOf, logOf, power } from '../signal/maths.ts'
+import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+import { ANGLE, PLAIN } from '../units/kinds.ts'
+import { boundsOf, edgesOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+
+const ANGLE_X: Parameter = { name: 'x', says: 'the angle', kind: ANGLE, required: true }
+const PLAIN_X: Parameter = { name: 'x', says: 'the value', kind: PLAIN, required: true }
+const SIDE = (name: string, says: string): Parameter => ({ name, says, kind: 'other', required: true })
+/** The last bits of a polynomial or of the machine's own functions. */
+const SLACK = 1e-14
+
+/** A function of one value that never falls: its bounds are those of its ends. */
+function rising(
+  name: string,
+  says: string,
+  example: string,
+  of: (x: number) => number,
+  result: Entry['result'],
+  low = -Infinity,
+  high = Infinity,
+): Entry {
+  return {
+    name,
+    group: result === ANGLE ? 'angle' : 'shape',
+    says,
+    example: { part: 'Carousel', property: result === ANGLE ? 'rotation' : 'scale', text: example },
+    takes: [PLAIN_X],
+    result,
+    value: call => {
+      const { x } = call.args
+      return m => of(x!.at(m))
+    },
+    finite: call => {
+      const x = boundsOf(call, 'x')
+      return x.low >= low && x.high <= high && Number.isFinite(of(x.low)) && Number.isFinite(of(x.high))
+    },
+    bounds: call => {
+      const x = boundsOf(call, 'x')
+      if (x.low < low || x.high > high) return ALL
+      const [a, b] = [of(x.low), of(x.high)]
+      return Number.isNaN(a) || Number.isNaN(b)
+        ? ALL
+        : interval(a - Math.abs(a) * SLACK - 1e-300, b + Math.abs(b) * SLACK + 1e-300)
+    },
+  }
+}
+
+function wave(name: string, says: string, example: string, of: (turns: number) => number): Entry {
+  return {
+    name,
+    group: 'angle',
+    says,
+    example: { part: 'Mount', property: 'x', text: example },
+    takes: [ANGLE_X],
+    result: PLAIN,
+    value: call => {
+      const { x } = call.args
+      return m => of(x!.at(m))
+    },
+    bounds: () => interval(-1, 1),
+    // An angle that grows by whole turns comes back; it is read per turn.
+    repeats: call => {
+      const { every, gain, from } = call.args.x!.facts().repeats
+      if (gain.n === 0n) return { every, gain, from }
+      const turn = { n: gain.d < 0n ? -gain.d : gain.d, d: gain.n < 0n ? -gain.n : gain.n }
+      return { every: every && every.n === 0n ? turn : null, gain: { n: 0n, d: 1n }, from }
+    },
+  }
+}
+
+export const sin = wave('sin', 'The sine of an angle.', 'sin(time * 90deg/s) * 24px', sineOfTurns)
+export const cos = wave('cos', 'The cosine of an angle.', 'cos(time * 90deg/s) * 24px', cosineOfTurns)
+
+export const tan: Entry = {
+  ...wave('tan', 'The tangent of an angle.', 'tan(30deg) * 24px', turns => sineOfTurns(turns) / cosineOfTurns(turns)),
+  bounds: () => ALL,
+  finite: () => false,
+  edges: () => ['anywhere'],
+}
+
+const asinOf = (x: number): number => atanTurns(x, Math.sqrt(1 - x * x))
+export const asin = rising(
+  'asin',
+  'The angle between −90° and 90° whose sine it is.',
+  'asin(0.5)',
+  asinOf,
+  ANGLE,
+  -1,
+  1,
+)
+export const acos: Entry = {
+  ...rising(
+    'acos',
+    'The angle between 0° and 180° whose cosine it is.',
+    'acos(0.5)',
+    x => atanTurns(Math.sqrt(1 - x * x), x),
+    ANGLE,
+    -1,
+    1,
+  ),
+  bounds: call => (boundsOf(call, 'x').low >= -1 && boundsOf(call, 'x').high <= 1 ? interval(0, 0.5) : ALL),
+}
+
+export const atan2: Entry = {
+  name: 'atan2',
+  group: 'angle',
+  says: 'The direction of a point, from its height and its width: 0 to the right, positive anticlockwise.',
+  example: { part: 'Carousel', property: 'rotation', text: 'atan2(flag[0].y, flag[0].x)' },
+  takes: [SIDE('y', 'the height'), SIDE('x', 'the width')],
+  result: ANGLE,
+  value: call => {
+    const { x, y } = call.args
+    return m => atanTurns(y!.at(m), x!.at(m))
+  },
+  // To the right of the middle it is smooth; behind it, it leaps from half a turn to less.
+  bounds: call => {
+    const [x, y] = [boundsOf(call, 'x'), boundsOf(call, 'y')]
+    if (x.low <= 0) return interval(-0.5, 0.5)
+    if (!isBounded(x) || !isBounded(y)) return interval(-0.25, 0.25)
+    const corners = [x.low, x.high].flatMap(w => [y.low, y.high].map(h => atanTurns(h, w)))
+    return plus(interval(Math.min(...corners), Math.max(...corners)), interval(-1e-15, 1e-15))
+  },
+  edges: call => (boundsOf(call, 'x').low > 0 ? edgesOfArgs(call) : ['anywhere']),
+}
+
+export const exp = rising('exp', 'e to the x: growth by a share of itself.', 'exp(-time / 4s)', expOf, PLAIN)
+export const log = rising(
+  'log',
+  'The natural logarithm: what exp takes to get here.',
+  'log(1 + abs(time / 1s))',
+  logOf,
+  PLAIN,
+  0,
+)
+
+export const sqrt: Entry = rising('sqrt', 'The square root.', 'sqrt(lapProgress)', x => Math.sqrt(x), PLAIN, 0)
+
+export const pow: Entry = {
+  name: 'pow',
+  group: 'shape',
+  says: 'x to a power; the same as x ^ power.',
+  example: { part: 'Carousel', property: 'scale', text: 'pow(lapProgress, 2.5)' },
+  takes: [PLAIN_X, { name: 'power', says: 'the power', kind: PLAIN, required: true }],
+  result: PLAIN,
+  value: call => {
+    const { x, power: n } = call.args
+    return m => power(x!.at(m), n!.at(m))
+  },
+  bounds: call => powBounds(call),
+  finite: call => isBounded(powBounds(call)),
+}
+
+function powBounds(call: Call): Interval {
+  const [x, n] = [boundsOf(call, 'x'), boundsOf(call, 'power')]
+  if (!(x.low >= 0) || !(n.low >= 0) || !isBounded(x) || !isBounded(n)) return ALL
+  const corners = [power(x.low, n.low), power(x.low, n.high), power(x.high, n.low), power(x.high, n.high)]
+  const b = corners.reduce((b, c) => union(b, point(c)), point(corners[0]!))
+  return interval(b.low * (1 - SLACK), b.high * (1 + SLACK))
+}
+
+export const hypot: Entry = {
+  name: 'hypot',
+  group: 'angle',
+  says: 'How far away a point is, from its width and its height.',
+  example: { part: 'Mount', property: 'y', text: 'hypot(3px, 4px)' },
+  takes: [
+    { name: 'x', says: 'the width', kind: 'result', required: true, valuePlace: true },
+    { name: 'y', says: 'the height', kind: 'result', required: true, valuePlace: true },
+  ],
+  result: 'result',
+  value: call => {
+    const { x, y } = call.args
+    return m => {
+      const [a, b] = [x!.at(m), y!.at(m)]
+      return Math.sqrt(a * a + b * b)
+    }
+  },
+  bounds: call => {
+    const most = (b: Interval) => Math.max(Math.abs(b.low), Math.abs(b.high))
+    const [a, b] = [most(boundsOf(call, 'x')), most(boundsOf(call, 'y'))]
+    return { low: 0, high: Math.sqrt(a * a + b * b) * (1 + SLACK) }
+  },
+}

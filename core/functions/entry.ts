@@ -1,0 +1,186 @@
+/**
+ * The shape of an entry in the function table. Parser, checker, engine, insight, completion and manual read
+ * everything they know of a function from its one entry.
+ */
+import type { Form } from '../form/form.ts'
+import type { Pacing, Phase } from '../form/phase.ts'
+import type { Total } from '../form/total.ts'
+import { settledBy, type Beat, type Reading } from '../form/beat.ts'
+import { joined, type Edges } from '../facts/edges.ts'
+import type { Drawn } from '../signal/drawn.ts'
+import type { Marks } from '../signal/marks.ts'
+import type { Wave } from '../signal/waves.ts'
+import type { Measures } from '../units/units.ts'
+import { costOf, type Cost } from '../facts/facts.ts'
+import type { Interval } from '../facts/interval.ts'
+import type { Repeats } from '../facts/repeats.ts'
+import { ALWAYS, NEVER, everySeconds, onlyFrom, restingFrom, together } from '../facts/repeats.ts'
+import { constant, type Affine } from '../time/affine.ts'
+import { constantOf } from '../form/form.ts'
+import type { Moment } from '../time/moment.ts'
+import { compare, minus, over, plus, type Rational } from '../time/rational.ts'
+import type { Kind } from '../units/kinds.ts'
+
+/**
+ * `result`: of the kind the call gives. `other`: of any kind, but all `other` arguments of one. `perSecond`: the
+ * result's kind per time. `any`: whatever it is.
+ */
+export type ParameterKind = Kind | 'result' | 'other' | 'perSecond' | 'any'
+
+export interface Parameter {
+  readonly name: string
+  readonly says: string
+  readonly kind: ParameterKind
+  /** In base measure, when left out; `required` when it must be given (unless an `either` form leaves it out). */
+  readonly initial?: number
+  readonly required?: true
+  /** A bare number here takes the driven property's unit, when the call stands in a value place. */
+  readonly valuePlace?: true
+  /** Words that may be written here, looked up before any name. */
+  readonly words?: () => readonly string[]
+  /** The name of a thing of the piece. */
+  readonly thing?: 'cue' | 'curve' | 'gear' | 'waves'
+  /** Any one word, such as the name of a channel. */
+  readonly free?: true
+  /** Must be more than 0 wherever it is known. */
+  readonly positive?: true
+  /** Must not change with time. */
+  readonly steady?: true
+}
+
+export interface Entry {
+  readonly name: string
+  readonly group: 'source' | 'time' | 'shape' | 'angle' | 'rig'
+  readonly says: string
+  readonly example: { readonly part: string; readonly property: string; readonly text: string }
+  /** In the order in which arguments without a name fill them. */
+  readonly takes: readonly Parameter[]
+  /** The last parameter may be given again and again. */
+  readonly many?: true
+  /** Two ways of saying the same: giving some of both is an error. */
+  readonly either?: readonly (readonly [readonly string[], readonly string[]])[]
+  /** `curve`: of the unit of the curve it reads. `rate`: the kind of `x` per time. */
+  readonly result: Kind | 'result' | 'curve' | 'rate'
+  /** Sources with a phase: the parameters that set their pace. */
+  readonly pace?: Pacing
+  /** What is not plain needs this argument. */
+  readonly plainUnless?: string
+  /** Draws on a seed. */
+  readonly seeded?: true
+  readonly value: (call: Call) => (m: Moment) => number
+  /** When the whole call is a steady growth or a constant. */
+  readonly exact?: (call: Call) => Affine | null
+  readonly bounds: (call: Call) => Interval
+  /** When not given: it repeats when its arguments do. */
+  readonly repeats?: (call: Call) => Repeats
+  /** When not given: it may leap where an argument does. */
+  readonly edges?: (call: Call) => Edges
+  /** Whether it surely has a value wherever its arguments have one. When not given: it does. */
+  readonly finite?: (call: Call) => boolean
+  /** Lowest and highest speed, per second, leaps aside. When not given: not known. */
+  readonly slope?: (call: Call) => Interval
+  /** Operations a value takes. When not given: one more than its arguments. */
+  readonly cost?: (call: Call) => Cost
+  /** Its integral from second 0, where there is a closed form for these arguments. */
+  readonly integral?: (call: Call) => ((m: Moment) => number) | null
+}
+
+/** A word as an argument, with the strength that may stand behind it: `elasticOut(1.4)`. */
+export interface Word {
+  readonly name: string
+  readonly strength?: number
+}
+
+/** One call with its arguments made ready. */
+export interface Call {
+  /** By parameter name; those left out with an `initial` are there, others are undefined. */
+  readonly args: Readonly<Record<string, Form | undefined>>
+  /** Names of the arguments that were written. */
+  readonly given: ReadonlySet<string>
+  /** All values of the last parameter when it may be given many times. */
+  readonly many: readonly Form[]
+  readonly words: Readonly<Record<string, Word | undefined>>
+  readonly phase: Phase
+  /** Of what adds a rate up: what it comes to. */
+  readonly total: Total | null
+  readonly seed: number
+  readonly frameRate: Rational
+  readonly measures: Measures
+  readonly beat: Beat
+  /** Something steady in the seconds of the clock in force, ready to be read. */
+  readonly read: (a: Affine) => Reading
+  /** The channel of the curve that is named, with the size of its unit. */
+  readonly curve: { readonly drawn: Drawn; readonly size: number; readonly hit: number } | null
+  /** The gear that is named: its turn, how many of its teeth go to one of this gear's, and what is added (turns). */
+  readonly gear: { readonly rotation: Form; readonly ratio: Rational; readonly offset: number } | null
+  /** The wave surface that is named: its waves, what they are raised by, and how far the lap is on. */
+  readonly surface: {
+    readonly waves: readonly Wave[]
+    readonly swell: Form
+    readonly crest: Form
+    readonly lap: Reading
+  } | null
+  /** The marks of the cue that is named. */
+  readonly cue: Marks | null
+  /** First and last second of the lap, the part's span and the marked stretch. */
+  readonly windows: Readonly<Record<'lap' | 'span' | 'stretch', readonly [Rational, Rational]>>
+}
+
+export const argsOf = (call: Call): Form[] => [
+  ...Object.values(call.args).filter((f): f is Form => f !== undefined),
+  ...call.many,
+]
+export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
+export const slopeOf = (call: Call, name: string): Interval => call.args[name]!.facts().slope
+export const repeatsOfArgs = (call: Call): Repeats => together(argsOf(call).map(f => f.facts().repeats))
+export const edgesOfArgs = (call: Call): Edges => joined(...argsOf(call).map(f => f.facts().edges))
+/**
+ * How something that plays on the marks of a cue comes back: it sets off `lead` before each mark and is over after
+ * `length`. Repeated marks come back from the first on; others leave it at rest after the last.
+ */
+export function afterMarks(call: Call, lead: Rational, length: Rational): Repeats {
+  const clock = call.beat.steady
+  const { marks, every } = call.cue!.all()
+  if (marks.length === 0) return ALWAYS
+  if (!clock || clock.rate.n <= 0n) return NEVER
+  const inPiece = (t: Rational): Rational => over(minus(t, clock.base), clock.rate)
+  const from = inPiece(minus(marks[0]!, lead))
+  if (every) return onlyFrom(everySeconds(over(every, clock.rate)), from)
+  return restingFrom(inPiece(plus(minus(marks.at(-1)!, lead), length)))
+}
+
+/** At rest from when an argument that grows steadily has left the range between two others for good; else as they all repeat. */
+export function settledBetween(call: Call, x: string, low: string, high: string): Repeats {
+  const [l, h] = [constantOf(call.args[low]!), constantOf(call.args[high]!)]
+  const { exact } = call.args[x]!
+  if (!exact || !l || !h) return repeatsOfArgs(call)
+  const rest = without(call, x)
+  return together([compare(l, h) <= 0 ? settledBy(exact, l, h) : settledBy(exact, h, l), repeatsOfArgs(rest)])
+}
+
+/** The cost of the arguments and so many operations more. */
+export const costOfArgs = (call: Call, own = 1): Cost =>
+  costOf(
+    own,
+    argsOf(call).map(f => f.facts()),
+  )
+
+/** Whether an argument is never 0, as what is divided by must be. */
+export const never0 = (call: Call, name: string): boolean => {
+  const { low, high } = boundsOf(call, name)
+  return low > 0 || high < 0
+}
+
+/** The call without some arguments: those that set its pace are in its phase. */
+export function without(call: Call, ...names: readonly string[]): Call {
+  const args = Object.fromEntries(Object.entries(call.args).filter(([name]) => !names.includes(name)))
+  return { ...call, args }
+}
+
+/** The call when all its arguments are constants. */
+export function folded(call: Call, names: readonly string[], fold: (...values: Rational[]) => Rational | null) {
+  const values = names.map(n => call.args[n] && constantOf(call.args[n]))
+  if (values.some(v => !v)) return null
+  const result = fold(...(values as Rational[]))
+  return result && constant(result)
+}

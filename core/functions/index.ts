@@ -1,0 +1,68 @@
+/** The function table: every function a formula may call. Adding one is an entry here and its test. */
+import { canonical } from '../units/names.ts'
+import type { Entry } from './entry.ts'
+import * as angles from './angles.ts'
+import * as chance from './chance.ts'
+import * as cues from './cues.ts'
+import * as surface from './surface.ts'
+import * as gears from './gears.ts'
+import * as oscillators from './oscillators.ts'
+import * as ramps from './ramps.ts'
+import * as rounding from './rounding.ts'
+import * as shapes from './shapes.ts'
+import * as time from './time.ts'
+
+export const FUNCTIONS: readonly Entry[] = [
+  oscillators.sine,
+  oscillators.triangle,
+  oscillators.square,
+  oscillators.saw,
+  chance.noise,
+  chance.random,
+  time.accumulate,
+  ramps.ramp,
+  ramps.envelope,
+  cues.curve,
+  cues.play,
+  cues.since,
+  cues.fires,
+  time.delay,
+  time.hold,
+  time.at,
+  time.rateOf,
+  time.average,
+  shapes.remap,
+  shapes.clamp,
+  rounding.wrap,
+  rounding.mirror,
+  shapes.mix,
+  shapes.step,
+  shapes.smoothstep,
+  rounding.round,
+  rounding.floor,
+  rounding.ceil,
+  rounding.fract,
+  rounding.mod,
+  shapes.abs,
+  shapes.sign,
+  shapes.min,
+  shapes.max,
+  angles.pow,
+  angles.sqrt,
+  angles.exp,
+  angles.log,
+  shapes.ease,
+  angles.sin,
+  angles.cos,
+  angles.tan,
+  angles.asin,
+  angles.acos,
+  angles.atan2,
+  angles.hypot,
+  gears.engage,
+  surface.height,
+]
+
+const BY_NAME = new Map(FUNCTIONS.map(e => [canonical(e.name), e]))
+/** A function by its name, whatever its capitals. */
+export const functionNamed = (name: string): Entry | undefined => BY_NAME.get(canonical(name))

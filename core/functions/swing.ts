@@ -1,0 +1,126 @@
+/** What oscillators and noise share: amp and offset, or low and high, round a wave between −1 and 1. */
+import { interval, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
+import { together, type Repeats } from '../facts/repeats.ts'
+import { constantOf } from '../form/form.ts'
+import type { Moment } from '../time/moment.ts'
+import { toNumber } from '../time/rational.ts'
+import { ANGLE, FREQUENCY, TIME } from '../units/kinds.ts'
+import { boundsOf, repeatsOfArgs, slopeOf, without, type Call, type Parameter } from './entry.ts'
+
+export const FREQ: Parameter = { name: 'freq', says: 'how many times a second', kind: FREQUENCY, required: true }
+export const EVERY: Parameter = {
+  name: 'every',
+  says: 'how long one takes',
+  kind: TIME,
+  required: true,
+  positive: true,
+}
+export const AMP: Parameter = {
+  name: 'amp',
+  says: 'how far to either side',
+  kind: 'result',
+  initial: 1,
+  valuePlace: true,
+}
+export const OFFSET: Parameter = {
+  name: 'offset',
+  says: 'what it swings round',
+  kind: 'result',
+  initial: 0,
+  valuePlace: true,
+}
+export const PHASE: Parameter = { name: 'phase', says: 'how far ahead it is', kind: ANGLE, initial: 0 }
+export const LOW: Parameter = {
+  name: 'low',
+  says: 'the lowest value',
+  kind: 'result',
+  required: true,
+  valuePlace: true,
+}
+export const HIGH: Parameter = {
+  name: 'high',
+  says: 'the highest value',
+  kind: 'result',
+  required: true,
+  valuePlace: true,
+}
+export const SWING = [
+  ['amp', 'offset'],
+  ['low', 'high'],
+] as const
+
+/** What only sets pace, and is in the phase. */
+export const PACE_NAMES = ['freq', 'every', 'phase', 'rate', 'seed'] as const
+export const valuesOf = (call: Call): Call => without(call, ...PACE_NAMES)
+
+const byEnds = (call: Call) => call.given.has('low') || call.given.has('high')
+
+/** The value of a swing, from its wave between −1 and 1. */
+export function swing(call: Call, wave: (m: Moment) => number): (m: Moment) => number {
+  const { amp, offset, low, high } = call.args
+  if (!byEnds(call)) return m => offset!.at(m) + amp!.at(m) * wave(m)
+  return m => {
+    const l = low!.at(m)
+    const h = high!.at(m)
+    const y = (l + h) / 2 + ((h - l) / 2) * wave(m)
+    // Rounding must not carry it over the ends that were promised.
+    return l <= h ? (y < l ? l : y > h ? h : y) : y < h ? h : y > l ? l : y
+  }
+}
+
+/** Bounds of a swing whose wave lies within `wave`. */
+export function swingBounds(call: Call, wave: Interval = interval(-1, 1)): Interval {
+  if (!byEnds(call)) return plus(boundsOf(call, 'offset'), times(boundsOf(call, 'amp'), wave))
+  const [low, high] = [boundsOf(call, 'low'), boundsOf(call, 'high')]
+  const ends = union(low, high)
+  if (wave.low <= -1 && wave.high >= 1) return ends
+  const inner = plus(times(plus(low, high), point(0.5)), times(times(minus(high, low), point(0.5)), wave))
+  return interval(Math.max(ends.low, inner.low), Math.min(ends.high, inner.high))
+}
+
+/** Speed of a swing whose wave climbs by at most `steepest` a turn, either way. */
+export function swingSlope(call: Call, steepest: number): Interval {
+  const wave = times(call.phase.slope(), interval(-steepest, steepest))
+  const one = interval(-1, 1)
+  if (!byEnds(call)) {
+    const moved = plus(slopeOf(call, 'offset'), times(slopeOf(call, 'amp'), one))
+    return plus(moved, times(boundsOf(call, 'amp'), wave))
+  }
+  const half = (i: Interval) => times(i, point(0.5))
+  const [low, high] = [slopeOf(call, 'low'), slopeOf(call, 'high')]
+  const moved = plus(half(plus(low, high)), times(half(minus(high, low)), one))
+  return plus(moved, times(half(minus(boundsOf(call, 'high'), boundsOf(call, 'low'))), wave))
+}
+
+export const swingRepeats = (call: Call): Repeats => together([call.phase.repeats(), repeatsOfArgs(valuesOf(call))])
+
+/** The middle and the reach of a swing when both are constant. */
+export function steadySwing(call: Call): { middle: number; reach: number } | null {
+  const of = (name: string) => {
+    const c = call.args[name] && constantOf(call.args[name])
+    return c ? toNumber(c) : null
+  }
+  const [a, b] = byEnds(call) ? [of('low'), of('high')] : [of('offset'), of('amp')]
+  if (a === null || b === null) return null
+  return byEnds(call) ? { middle: (a + b) / 2, reach: (b - a) / 2 } : { middle: a, reach: b }
+}
+
+/**
+ * The integral of a steady swing from second 0. `whole` and `upTo` give the integral of its wave over whole
+ * cycles and into one, in cycles; it is the phase that is integrated, so pace and phase must be steady.
+ */
+export function swingIntegral(
+  call: Call,
+  waveUpTo: (whole: number, part: number) => number,
+): ((m: Moment) => number) | null {
+  const turns = call.phase.affine
+  const constant = steadySwing(call)
+  if (!turns || !constant || turns.rate.n === 0n) return null
+  const pace = toNumber(turns.rate)
+  const from = toNumber(turns.base)
+  const begun = waveUpTo(Math.floor(from), from - Math.floor(from))
+  return m => {
+    const { whole, part } = call.phase.splitAt(m)
+    return constant.middle * m.seconds + (constant.reach * (waveUpTo(whole, part) - begun)) / pace
+  }
+}

@@ -1,0 +1,309 @@
+/** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
+import { costAnew } from '../facts/facts.ts'
+import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../facts/interval.ts'
+import { NONE, joined, later } from '../facts/edges.ts'
+import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, plus as grown, together } from '../facts/repeats.ts'
+import { constantOf, type Form } from '../form/form.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  compare,
+  floor,
+  fromNumber,
+  isZero,
+  minus,
+  negate,
+  over,
+  plus as and,
+  rational,
+  times as by,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
+import { FREQUENCY, TIME } from '../units/kinds.ts'
+import {
+  boundsOf,
+  edgesOfArgs,
+  repeatsOfArgs,
+  slopeOf,
+  without,
+  type Call,
+  type Entry,
+  type Parameter,
+} from './entry.ts'
+
+const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
+
+/** The moment some seconds before another; seconds as a double are taken as their decimal. */
+const earlier = (m: Moment, seconds: Rational): Moment => momentOfSeconds(minus(m.exactSeconds, seconds), m.rate)
+const exactly = (x: number): Rational | null => (Number.isFinite(x) ? fromNumber(x) : null)
+
+/** A reading of `x` at moments made from moments, which remembers the last one. */
+function moved(x: Form, to: (m: Moment) => Moment | null): (m: Moment) => number {
+  let last: Moment | null = null
+  let value = NaN
+  return m => {
+    if (m === last) return value
+    const there = to(m)
+    value = there ? x.at(there) : NaN
+    last = m
+    return value
+  }
+}
+
+export const delay: Entry = {
+  name: 'delay',
+  group: 'time',
+  says: 'Any formula, links included, some time later.',
+  example: { part: 'Flag', property: 'rotation', text: 'delay(carousel.rotation, 120ms) * 0.8' },
+  takes: [X, { name: 'by', says: 'how much later', kind: TIME, required: true }],
+  result: 'result',
+  value: call => {
+    const { x, by: lag } = call.args
+    const fixed = constantOf(lag!)
+    return moved(x!, m => {
+      const seconds = fixed ?? exactly(lag!.at(m))
+      return seconds && earlier(m, seconds)
+    })
+  },
+  exact: call => {
+    const { exact } = call.args.x!
+    const lag = constantOf(call.args.by!)
+    return exact && lag ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, lag)) } : null
+  },
+  bounds: call => boundsOf(call, 'x'),
+  slope: call => (constantOf(call.args.by!) ? slopeOf(call, 'x') : ALL),
+  cost: call => costAnew(1, call.args.x!.facts()),
+  repeats: call => {
+    const lag = constantOf(call.args.by!)
+    return lag ? delayed(call.args.x!.facts().repeats, lag) : repeatsOfArgs(call)
+  },
+  edges: call => {
+    const lag = constantOf(call.args.by!)
+    const { edges } = call.args.x!.facts()
+    return lag ? later(edges, lag) : edges.length > 0 ? ['anywhere'] : call.args.by!.facts().edges
+  },
+}
+
+export const hold: Entry = {
+  name: 'hold',
+  group: 'time',
+  says: 'Any formula, read so many times a second and held between.',
+  example: { part: 'Dynamo needle', property: 'rotation', text: 'hold(noise(4Hz, 30deg), 10Hz)' },
+  takes: [
+    X,
+    { name: 'rate', says: 'how many times a second it is read', kind: FREQUENCY, required: true, steady: true },
+  ],
+  result: 'result',
+  value: call => {
+    const rate = constantOf(call.args.rate!)
+    if (!rate || compare(rate, ZERO) <= 0) return call.args.x!.at
+    return moved(call.args.x!, m => momentOfSeconds(over(rational(floor(by(m.exactSeconds, rate))), rate), m.rate))
+  },
+  bounds: call => {
+    const all = boundsOf(call, 'x')
+    const read = readings(call)
+    return read ? interval(Math.max(all.low, read.low), Math.min(all.high, read.high)) : all
+  },
+  cost: call => costAnew(1, call.args.x!.facts()),
+  repeats: call => {
+    const rate = constantOf(call.args.rate!)
+    const { every, gain, from } = call.args.x!.facts().repeats
+    if (!rate || isZero(rate) || every === null) return NEVER
+    // The first reading after that moment may be a whole step later.
+    const late = from && and(from, absolute(over(ONE, rate)))
+    const step = everySeconds(absolute(over(ONE, rate)))
+    if (isZero(gain)) return onlyFrom(isZero(every) ? ALWAYS : together([step, everySeconds(every)]), late)
+    return isZero(every) ? { every: step.every, gain, from: late } : NEVER
+  },
+  edges: call => {
+    const rate = constantOf(call.args.rate!)
+    return rate && !isZero(rate) ? [{ at: ZERO, every: absolute(over(ONE, rate)) }] : NONE
+  },
+}
+
+/** Readings of a held value that are looked at one by one, at most. */
+const MOST_READINGS = 1024
+
+/** Of a value that comes back: the lowest and highest of all the readings it is ever held at; else null. */
+function readings(call: Call): Interval | null {
+  const rate = constantOf(call.args.rate!)
+  const x = call.args.x!
+  const { every, gain, from } = x.facts().repeats
+  // A leap at a moment that is not known exactly may fall on either side of a reading, time and again.
+  if (x.facts().edges.includes('anywhere')) return null
+  if (!rate || compare(rate, ZERO) <= 0 || !every || isZero(every) || !isZero(gain) || from) return null
+  const round = together([everySeconds(over(ONE, rate)), everySeconds(every)]).every
+  const count = round && toNumber(by(round, rate))
+  if (!count || count > MOST_READINGS) return null
+  let all: Interval | null = null
+  for (let k = 0; k < count; k++) {
+    const v = point(x.at(momentOfSeconds(over(rational(k), rate), call.frameRate)))
+    if (!isBounded(v)) return null
+    all = all ? union(all, v) : v
+  }
+  // A pace that is added up comes back with other last bits: after a year, of a ten-millionth of a turn.
+  const reach = x.facts().bounds
+  return all && plus(all, times(plus(union(reach, point(0)), negative(union(reach, point(0)))), interval(-1e-6, 1e-6)))
+}
+
+export const at: Entry = {
+  name: 'at',
+  group: 'time',
+  says: 'Any formula as it is at another moment of the piece.',
+  example: { part: 'Carousel', property: 'rotation', text: 'at(noise(1Hz, 20deg), 2s)' },
+  takes: [X, { name: 'time', says: 'the moment, in seconds of the piece', kind: TIME, required: true }],
+  result: 'result',
+  value: call => {
+    const { x, time } = call.args
+    const fixed = constantOf(time!)
+    return moved(x!, m => {
+      const seconds = (fixed ?? time!.exact) ? exactAt(time!, m) : exactly(time!.at(m))
+      return seconds && momentOfSeconds(seconds, m.rate)
+    })
+  },
+  bounds: call => boundsOf(call, 'x'),
+  cost: call => costAnew(1, call.args.x!.facts()),
+  repeats: call => (constantOf(call.args.time!) ? ALWAYS : call.args.time!.facts().repeats),
+  edges: call => {
+    if (constantOf(call.args.time!)) return NONE
+    return call.args.x!.facts().edges.length > 0 ? ['anywhere'] : call.args.time!.facts().edges
+  },
+}
+
+const exactAt = (f: Form, m: Moment): Rational => and(by(f.exact!.rate, m.exactSeconds), f.exact!.base)
+
+/** The step of the one-sided difference, in seconds: its square is far below and its rounding far above a double's. */
+const STEP = rational(1, 8192)
+
+export const rateOf: Entry = {
+  name: 'rateOf',
+  group: 'time',
+  says: 'How fast any formula changes, per second, from this moment on.',
+  example: { part: 'Mount', property: 'rotation', text: 'rateOf(own.y) / 80px/s * 10deg' },
+  takes: [{ ...X, kind: 'any' }],
+  result: 'rate',
+  value: call => {
+    const x = call.args.x!
+    const { exact } = x
+    if (exact) {
+      const rate = toNumber(exact.rate)
+      return () => rate
+    }
+    // The one-sided difference of second order, from this moment on, so that a leap behind is not seen.
+    const h = toNumber(STEP)
+    const second = negate(STEP)
+    const third = by(second, rational(2))
+    return m => (-3 * x.at(m) + 4 * x.at(earlier(m, second)) - x.at(earlier(m, third))) / (2 * h)
+  },
+  exact: call => {
+    const { exact } = call.args.x!
+    return exact && { rate: ZERO, base: exact.rate }
+  },
+  bounds: call => {
+    const { exact } = call.args.x!
+    if (exact) return point(toNumber(exact.rate))
+    const { slope, bounds: all, edges } = call.args.x!.facts()
+    if (edges.length > 0 || !isBounded(slope) || !isBounded(all)) return ALL
+    // Twice the mean speed over one step less the mean over two: of both it is only known that they are within.
+    const [low, high] = [2 * slope.low - slope.high, 2 * slope.high - slope.low]
+    const rounding = 1e-11 * Math.max(Math.abs(all.low), Math.abs(all.high))
+    return interval(low - rounding, high + rounding)
+  },
+  cost: call => costAnew(3, call.args.x!.facts(), call.args.x!.exact ? 0 : 3),
+  repeats: call => ({ ...call.args.x!.facts().repeats, gain: ZERO }),
+  edges: call => (call.args.x!.exact ? NONE : ['anywhere']),
+}
+
+/** Readings over which an average is taken. */
+const READINGS = 64
+
+export const average: Entry = {
+  name: 'average',
+  group: 'time',
+  says: 'The average of any formula over the time just gone by, which softens it.',
+  example: { part: 'Dynamo needle', property: 'rotation', text: 'average(random(-30deg, 30deg, 8Hz), 0.5s)' },
+  takes: [X, { name: 'over', says: 'how far back', kind: TIME, required: true, positive: true, steady: true }],
+  result: 'result',
+  value: call => {
+    const x = call.args.x!
+    const length = constantOf(call.args.over!) ?? ONE
+    const integral = x.integral
+    if (integral) {
+      const seconds = toNumber(length)
+      return m => (integral(m) - integral(earlier(m, length))) / seconds
+    }
+    const step = over(length, rational(READINGS))
+    return m => {
+      let sum = 0
+      let t = minus(m.exactSeconds, by(step, rational(1, 2)))
+      for (let k = 0; k < READINGS; k++, t = minus(t, step)) sum += x.at(momentOfSeconds(t, m.rate))
+      return sum / READINGS
+    }
+  },
+  exact: call => {
+    const { exact } = call.args.x!
+    const length = constantOf(call.args.over!)
+    return exact && length
+      ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, by(length, rational(1, 2)))) }
+      : null
+  },
+  bounds: call => {
+    const b = boundsOf(call, 'x')
+    // Differences of integrals are rounded where the values themselves would not be.
+    return call.args.x!.integral
+      ? plus(b, times(union(b, point(0)), interval(-1e-9, 1e-9)))
+      : plus(b, times(b, interval(-1e-14, 1e-14)))
+  },
+  cost: call => costAnew(2, call.args.x!.facts(), call.args.x!.integral ? 2 : READINGS),
+  repeats: call => delayed(call.args.x!.facts().repeats, constantOf(call.args.over!) ?? ZERO),
+  edges: () => NONE,
+}
+
+export const accumulate: Entry = {
+  name: 'accumulate',
+  group: 'time',
+  says: 'A rate added up over time from second 0, also when the rate itself changes; a cue sets it back to `from`.',
+  example: { part: 'Carousel', property: 'rotation', text: 'accumulate(30deg/s + sine(every: 4s, amp: 20deg/s))' },
+  takes: [
+    { name: 'rate', says: 'how much a second', kind: 'perSecond', required: true },
+    { name: 'from', says: 'what it begins with', kind: 'result', initial: 0, valuePlace: true },
+    { name: 'reset', says: 'a cue that sets it back', kind: 'any', thing: 'cue' },
+  ],
+  result: 'result',
+  value: call => {
+    const from = call.args.from!
+    const total = call.total!
+    const { cue } = call
+    if (!cue) return m => from.at(m) + total.form.at(m)
+    return m => {
+      const mark = cue.latest(call.beat.seconds(m))
+      return from.at(m) + total.form.at(m) - (mark ? total.by(mark.at) : 0)
+    }
+  },
+  exact: call => {
+    const base = constantOf(call.args.from!)
+    const total = call.total!.form.exact
+    return base && total && !call.cue ? { rate: total.rate, base: and(base, total.base) } : null
+  },
+  bounds: call => {
+    const b = boundsOf(call, 'rate')
+    return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
+  },
+  finite: call => call.total!.form.facts().finite,
+  slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
+  repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
+  edges: call => {
+    const rest = edgesOfArgs(without(call, 'rate', 'reset'))
+    if (!call.cue) return rest
+    const { marks, every } = call.cue.all()
+    return call.beat.steady
+      ? joined(
+          rest,
+          marks.map(m => ({ at: m, every })),
+        )
+      : ['anywhere']
+  },
+}

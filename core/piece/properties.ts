@@ -1,0 +1,326 @@
+/**
+ * The property table: everything of a part that can be set by hand or driven. Checker, engine, rig, the Part
+ * desk and completion all read it.
+ */
+import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, quotient, type Kind } from '../units/kinds.ts'
+import type { Shape, ShapeType } from './schema.ts'
+
+export interface Property {
+  readonly name: string
+  /** A heading to stand under. */
+  readonly group: 'place' | 'turn' | 'size' | 'fill' | 'gradient' | 'stroke'
+  readonly says: string
+  readonly kind: Kind
+  /** The unit it is shown and kept by hand in. */
+  readonly unit: 'px' | 'deg' | '%' | 's' | 'Hz' | 'px/s' | ''
+  /** By hand, in `unit`, when nothing is set. */
+  readonly initial: number | ((shape: ShapeType) => number)
+  /** What it is drawn within, in `unit`; a value beyond is drawn as the nearest. */
+  readonly range?: readonly [number, number]
+  /** The value after which it looks the same again, in `unit`; `part`: a turn over the part's symmetry. */
+  readonly symmetry?: number | 'part'
+  /** A sensible hand-drag step and first swing, in `unit`. */
+  readonly stride: number
+  /** Shapes that have it; all when not given. */
+  readonly on?: readonly ShapeType[]
+}
+
+const OUTLINED: readonly ShapeType[] = [
+  'rectangle',
+  'ellipse',
+  'polygon',
+  'star',
+  'ring',
+  'gear',
+  'line',
+  'waves',
+  'text',
+  'trace',
+]
+const FILLED: readonly ShapeType[] = [
+  'rectangle',
+  'ellipse',
+  'polygon',
+  'star',
+  'ring',
+  'gear',
+  'waves',
+  'text',
+  'emitter',
+]
+const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
+
+const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
+  ...p,
+  kind: LENGTH,
+  unit: 'px',
+  stride: 20,
+})
+const share = (
+  p: Omit<Property, 'kind' | 'unit' | 'stride' | 'initial'> & { initial?: Property['initial'] },
+): Property => ({
+  initial: 100,
+  ...p,
+  kind: PLAIN,
+  unit: '%',
+  stride: 20,
+})
+const angle = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({
+  ...p,
+  kind: ANGLE,
+  unit: 'deg',
+  stride: 20,
+})
+
+const colour = (of: 'fill' | 'gradient' | 'stroke', on: readonly ShapeType[]): Property[] => [
+  angle({
+    name: `${of}Hue`,
+    group: of,
+    says: `Hue of the ${of}; goes round at 360°.`,
+    initial: 215,
+    symmetry: 360,
+    on,
+  }),
+  share({ name: `${of}Lightness`, group: of, says: `How light the ${of} is.`, initial: 55, range: [0, 100], on }),
+  {
+    name: `${of}Chroma`,
+    group: of,
+    says: `How strong the colour of the ${of} is: 0 is grey.`,
+    kind: PLAIN,
+    unit: '',
+    initial: 0.09,
+    range: [0, 0.4],
+    stride: 0.02,
+    on,
+  },
+  share({ name: `${of}Alpha`, group: of, says: `How solid the ${of} is.`, range: [0, 100], on }),
+]
+
+export const PROPERTIES: readonly Property[] = [
+  length({ name: 'x', group: 'place', says: 'To the right of its parent.', initial: 0 }),
+  length({ name: 'y', group: 'place', says: 'Upwards of its parent.', initial: 0 }),
+  length({ name: 'z', group: 'place', says: 'Towards the eye.', initial: 0 }),
+  angle({
+    name: 'rotation',
+    group: 'turn',
+    says: 'Turn about the pivot; positive is anticlockwise.',
+    initial: 0,
+    symmetry: 'part',
+  }),
+  angle({ name: 'rotationX', group: 'turn', says: 'Turn about the level axis.', initial: 0, symmetry: 360 }),
+  angle({ name: 'rotationY', group: 'turn', says: 'Turn about the upright axis.', initial: 0, symmetry: 360 }),
+  share({ name: 'scale', group: 'size', says: 'Scale in x and y together.' }),
+  share({ name: 'scaleX', group: 'size', says: 'Scale across, on top of scale.' }),
+  share({ name: 'scaleY', group: 'size', says: 'Scale upwards, on top of scale.' }),
+  share({ name: 'scaleZ', group: 'size', says: 'Scale towards the eye.' }),
+  share({ name: 'opacity', group: 'size', says: 'How solid the part is, with all it carries.', range: [0, 100] }),
+  length({
+    name: 'width',
+    group: 'size',
+    says: 'From side to side.',
+    initial: s => (s === 'waves' ? 600 : s === 'line' ? 200 : 120),
+    range: [0, 1e6],
+    on: ['rectangle', 'ellipse', 'line', 'waves'],
+  }),
+  length({
+    name: 'height',
+    group: 'size',
+    says: 'From foot to top; of waves, to the water at rest.',
+    initial: 120,
+    range: [0, 1e6],
+    on: ['rectangle', 'ellipse', 'waves'],
+  }),
+  length({
+    name: 'corners',
+    group: 'size',
+    says: 'Radius of the corners.',
+    initial: 0,
+    range: [0, 1e6],
+    on: ['rectangle'],
+  }),
+  length({
+    name: 'radius',
+    group: 'size',
+    says: 'From the middle to the outline.',
+    initial: 60,
+    range: [0, 1e6],
+    on: ROUND,
+  }),
+  length({
+    name: 'innerRadius',
+    group: 'size',
+    says: 'From the middle to the hole, or to the notches of a star.',
+    initial: s => (s === 'ring' ? 45 : 28),
+    range: [0, 1e6],
+    on: ['ring', 'star'],
+  }),
+  length({
+    name: 'swell',
+    group: 'size',
+    says: 'How high the highest waves may rise.',
+    initial: 20,
+    range: [0, 1e6],
+    on: ['waves'],
+  }),
+  share({
+    name: 'crest',
+    group: 'size',
+    says: 'How sharp the crests are.',
+    initial: 30,
+    range: [0, 100],
+    on: ['waves'],
+  }),
+  length({ name: 'size', group: 'size', says: 'Size of the letters.', initial: 64, range: [0, 1e5], on: ['text'] }),
+  {
+    name: 'value',
+    group: 'size',
+    says: 'The number that is shown.',
+    kind: PLAIN,
+    unit: '',
+    initial: 0,
+    stride: 1,
+    on: ['text'],
+  },
+  length({
+    name: 'thickness',
+    group: 'size',
+    says: 'How far the letters reach back; seen when they turn.',
+    initial: 0,
+    range: [0, 1e5],
+    on: ['text'],
+  }),
+  {
+    name: 'trail',
+    group: 'size',
+    says: 'How far back the path reaches.',
+    kind: TIME,
+    unit: 's',
+    initial: 2,
+    range: [0, 3600],
+    stride: 0.5,
+    on: ['trace'],
+  },
+  {
+    name: 'births',
+    group: 'size',
+    says: 'How many particles set off.',
+    kind: FREQUENCY,
+    unit: 'Hz',
+    initial: 12,
+    range: [0, 1e4],
+    stride: 2,
+    on: ['emitter'],
+  },
+  {
+    name: 'life',
+    group: 'size',
+    says: 'How long a particle is there.',
+    kind: TIME,
+    unit: 's',
+    initial: 2,
+    range: [0, 600],
+    stride: 0.5,
+    on: ['emitter'],
+  },
+  {
+    name: 'speed',
+    group: 'size',
+    says: 'How fast particles move, along the direction in which the part points.',
+    kind: quotient(LENGTH, TIME),
+    unit: 'px/s',
+    initial: 120,
+    stride: 20,
+    on: ['emitter'],
+  },
+  angle({
+    name: 'spread',
+    group: 'size',
+    says: 'How far to either side they set off.',
+    initial: 10,
+    range: [0, 180],
+    on: ['emitter'],
+  }),
+  share({
+    name: 'variety',
+    group: 'size',
+    says: 'How much they differ in speed.',
+    initial: 0,
+    range: [0, 100],
+    on: ['emitter'],
+  }),
+  length({
+    name: 'particle',
+    group: 'size',
+    says: 'Size of a particle.',
+    initial: 10,
+    range: [0, 1e4],
+    on: ['emitter'],
+  }),
+  ...colour('fill', FILLED),
+  share({
+    name: 'gradient',
+    group: 'gradient',
+    says: 'How far the fill goes over to another colour at its far end.',
+    initial: 0,
+    range: [0, 100],
+    on: FILLED,
+  }),
+  angle({
+    name: 'gradientTurn',
+    group: 'gradient',
+    says: 'Which way it runs: 0 to the right, 90° upwards.',
+    initial: 90,
+    symmetry: 360,
+    on: FILLED,
+  }),
+  share({ name: 'gradientStart', group: 'gradient', says: 'Where it begins to go over.', initial: 0, on: FILLED }),
+  share({ name: 'gradientEnd', group: 'gradient', says: 'Where it has gone over.', on: FILLED }),
+  ...colour('gradient', FILLED),
+  length({
+    name: 'strokeWidth',
+    group: 'stroke',
+    says: 'Width of the line round the outline.',
+    initial: s => (s === 'line' || s === 'trace' ? 4 : 0),
+    range: [0, 1e5],
+    on: OUTLINED,
+  }),
+  ...colour('stroke', OUTLINED),
+  share({
+    name: 'lineStart',
+    group: 'stroke',
+    says: 'Where along the outline the line begins.',
+    initial: 0,
+    range: [0, 100],
+    on: OUTLINED,
+  }),
+  share({
+    name: 'lineEnd',
+    group: 'stroke',
+    says: 'Where along the outline the line ends.',
+    range: [0, 100],
+    on: OUTLINED,
+  }),
+]
+
+const BY_NAME = new Map(PROPERTIES.map(p => [p.name.toLowerCase(), p]))
+/** A property by its name, whatever its capitals. */
+export const propertyNamed = (name: string): Property | undefined => BY_NAME.get(name.toLowerCase())
+/** Whether parts of a shape have a property. */
+export const has = (shape: ShapeType, property: Property): boolean => !property.on || property.on.includes(shape)
+/** The properties that parts of a shape have, in table order. */
+export const propertiesOf = (shape: ShapeType): Property[] => PROPERTIES.filter(p => has(shape, p))
+/** What a property holds by hand when nothing is set, in its unit. */
+export const initialOf = (property: Property, shape: ShapeType): number =>
+  typeof property.initial === 'number' ? property.initial : property.initial(shape)
+
+/** Settings of a shape that formulas may read but not drive: name and value. */
+export function settingsOf(shape: Shape): Record<string, number> {
+  if (shape.type === 'polygon') return { sides: shape.sides }
+  if (shape.type === 'star') return { points: shape.points }
+  if (shape.type === 'waves') {
+    const { longest, depth, wind, waves, tile, seed } = shape
+    return { longest, depth, wind, waves, tile, seed }
+  }
+  if (shape.type === 'trace') return { every: shape.every }
+  return shape.type === 'gear' ? { teeth: shape.teeth, spokes: shape.spokes, module: shape.module } : {}
+}
