@@ -10,7 +10,7 @@ import {
   signature,
 } from '~~/core/manual/manual.ts'
 import { RULES } from '~~/core/manual/rules.ts'
-import { BUILTINS } from '~~/core/formula/scope.ts'
+import { BUILTINS } from '~~/core/formula/words.ts'
 import { easingNamed } from '~~/core/signal/easing.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { kindName } from '~~/core/units/kinds.ts'

@@ -2,7 +2,8 @@
 import { seedOf } from '../signal/hash.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
-import { freeName, renamedIn, withCarried } from './parts.ts'
+import { renamedIn } from '../formula/renaming.ts'
+import { freeName, withCarried } from './parts.ts'
 import { propertyKey, type Piece, type Shape } from '../piece/schema.ts'
 
 /** How far the copy is set beside what it is a copy of, px, so that it is seen. */

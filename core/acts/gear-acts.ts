@@ -1,6 +1,6 @@
 /** Operations on gears: a new one snaps into engagement with one that stands. */
 import { spacing } from '../piece/gearing.ts'
-import { written } from '../units/names.ts'
+import { written } from '../formula/words.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { addDrive } from './drives.ts'
 import { apply, compose, type Operation } from '../piece/operation.ts'

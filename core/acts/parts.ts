@@ -1,9 +1,6 @@
 /** Operations on parts: new, copied, renamed, removed, set by hand. */
-import { canonical, written } from '../units/names.ts'
-import { parse } from '../formula/parse.ts'
-import { change, type Change } from '../formula/problem.ts'
-import { nameTaken } from '../formula/scope.ts'
-import { everyNode } from '../formula/tree.ts'
+import { canonical } from '../units/names.ts'
+import { renamedIn } from '../formula/renaming.ts'
 import { initialOf, propertyNamed } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
@@ -19,7 +16,7 @@ export function nameProblem(piece: Piece, name: string, own: string | null = nul
   const taken = NAMED.some(c =>
     Object.entries(piece[c]).some(([id, e]) => `${c}/${id}` !== own && canonical(e.name) === canonical(trimmed)),
   )
-  return taken ? `There is already something named ${trimmed} in this piece.` : nameTaken(trimmed)
+  return taken ? `There is already something named ${trimmed} in this piece.` : null
 }
 
 /** A name that is free, made from a wish: `Ellipse`, `Ellipse2` … */
@@ -146,16 +143,6 @@ export function setCopies(
     id: key,
     value: { ...piece.bases[key], value, copies: { ...copies } },
   })
-}
-
-/** A text with every use of a name changed. A text that cannot be read stays. */
-export function renamedIn(text: string, from: string, to: string): string {
-  const { formula } = parse(text)
-  if (!formula) return text
-  const changes: Change[] = everyNode(formula)
-    .filter(n => n.type === 'name' && canonical(n.name) === canonical(from))
-    .map(n => ({ from: n.from, to: n.to, insert: written(to) }))
-  return change(text, changes)
 }
 
 /** Gives a named thing another name, in every formula too. */

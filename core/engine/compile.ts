@@ -6,7 +6,9 @@ import type { Checked } from '../formula/check.ts'
 import { canonical } from '../units/names.ts'
 import type { Span } from '../formula/problem.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
-import { builtinNamed } from '../formula/scope.ts'
+import { asPlace } from '../formula/lookup.ts'
+import { partWord } from '../formula/scope.ts'
+import { builtinNamed } from '../formula/words.ts'
 import {
   everyNode,
   type BinaryNode,
@@ -101,23 +103,30 @@ class Compiler extends ReadyCalls {
 
   private name(node: NameNode): Form {
     const name = canonical(node.name)
-    const own = this.letNamed(name)
+    const own = node.quoted ? undefined : this.letNamed(name)
     if (own) return own
-    if (builtinNamed(name)) return this.env.builtin(builtinNamed(name)!.name, this.beat)
+    if (!node.quoted && builtinNamed(name)) return this.env.builtin(builtinNamed(name)!.name, this.beat)
     const read = this.checked.reads.find(r => r.from === node.from && r.to === node.to)
     if (read?.type === 'dial') return this.env.dial(read.id)
     if (read?.type === 'signal') return this.env.signal(read.id)
+    // A curve by its bare name is followed as curve(…) would.
+    if (this.env.hasCurve(node.name)) {
+      const arg = { from: node.from, to: node.to, value: node }
+      return this.call({ type: 'call', from: node.from, to: node.to, name: 'curve', nameAt: node, args: [arg] })
+    }
     return stop('unknown-name', node, `There is nothing named ${node.name}.`)
   }
 
   private member(node: MemberNode): Form {
-    const of = node.of.type === 'index' ? node.of.of : node.of
-    const word = of.type === 'name' ? of.name : ''
-    if (canonical(word) === 'parent' && builtinNamed(node.name)?.copies)
-      return this.env.builtin(`parent.${builtinNamed(node.name)!.name}`, this.beat)
-    const feature = this.env.feature(word, node.name)
+    const before = partWord(node.of.type === 'index' ? node.of.of : node.of)!
+    const word = before.relative ? canonical(before.word) : before.word
+    const copyWord = builtinNamed(node.name)
+    if (before.relative && word.startsWith('parent') && copyWord?.copies)
+      return this.env.builtin(`${word}.${copyWord.name}`, this.beat)
+    const feature = this.env.feature(word, node.name, before.relative)
+    if (!feature) return this.call(asPlace(node))
     if ('setting' in feature) return fixedNumber(feature.setting, this.env.frameRate)
-    let copy: number | 'before' | null = canonical(word) === 'before' ? 'before' : null
+    let copy: number | 'before' | null = before.relative && word === 'before' ? 'before' : null
     if (node.of.type === 'index') {
       const which = constantOf(this.form(node.of.at))
       if (!which || !isWhole(which))

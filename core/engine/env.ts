@@ -20,17 +20,24 @@ export interface Env extends Setting, Measures {
   /** A property of a part; `copy` picks one of its innermost copies. Null when there is no such copy. */
   readonly property: (part: string, property: string, copy: number | 'before' | null) => Form | null
   /** A part and feature as written: the part's id and the property's name, or the value of a fixed setting. */
-  readonly feature: (of: string, name: string) => { part: string; property: string } | { setting: number }
+  readonly feature: (
+    of: string,
+    name: string,
+    relative: boolean,
+  ) => { part: string; property: string } | { setting: number } | null
   readonly clock: (name: string) => Beat
   readonly cue: (name: string) => Marks
   /** A channel of a curve (its first when none is named); null when there is no such channel. */
   readonly curve: (name: string, channel: string | null) => Call['curve']
   readonly gear: (name: string) => NonNullable<Call['gear']>
   readonly surface: (name: string) => Omit<NonNullable<Call['surface']>, 'lap'>
+  /** Where a copy of a part stands; null when there is no such copy. */
+  readonly spot: (of: string, relative: boolean, copy: number | null) => Call['spot']
+  readonly hasCurve: (name: string) => boolean
   readonly channels: (name: string) => readonly string[]
   readonly windows: Call['windows']
   /** The seed of the n-th call of a function in the text, with no seed of its own. */
-  readonly seed: (name: string, nth: number) => number
+  readonly seed: (name: string, nth: number, forAll?: boolean) => number
 }
 
 /** Thrown where a formula cannot run though its kinds are right. */

@@ -2,9 +2,10 @@
  * The instances of a part: one for every combination of the copies it stands in, numbered with the innermost
  * copies running fastest.
  */
-import { countedLevels, levelsOf, type Level } from '../formula/scope.ts'
+import { countedLevels, lettersOf, levelsOf, type Level } from '../formula/scope.ts'
+import { homesOf } from '../piece/copies.ts'
 import type { Piece } from '../piece/schema.ts'
-import { rational, ZERO, type Rational } from '../time/rational.ts'
+import { fromFinite, rational, ZERO, type Rational } from '../time/rational.ts'
 
 export interface Instances {
   readonly levels: readonly Level[]
@@ -63,25 +64,34 @@ export function alongOf(level: Level, index: number): Rational {
  * The words of copies at an instance: `index`, `count`, `along`, `row`, `rows`, the same of the copies further out
  * after `parent.`, and `layer`, `layers`, `depth`. Layers are counted apart from copies that stand beside each other.
  */
-export function copyWords(of: Instances, instance: number): ReadonlyMap<string, Rational> {
+export function copyWords(piece: Piece, of: Instances, instance: number): ReadonlyMap<string, Rational> {
   const words = new Map<string, Rational>()
   const indices = indicesOf(of, instance)
   const all = of.levels.map((level, k) => ({ level, index: indices[k]! })).reverse()
   const layered = all.find(l => l.level.copies.layout === 'layers')
   const levels = countedLevels(of.levels)
   const counted = all.filter(l => levels.includes(l.level))
-  for (const [prefix, at] of [
-    ['', counted[0]],
-    ['parent.', counted[1]],
-  ] as const) {
-    if (!at) continue
+  for (const [out, at] of counted.entries()) {
+    const prefix = 'parent.'.repeat(out)
     const { copies } = at.level
+    const { x, y, turns } = homesOf(copies)[at.index]!
+    words.set(`${prefix}homeX`, fromFinite(x))
+    words.set(`${prefix}homeY`, fromFinite(y))
+    words.set(`${prefix}homeAngle`, fromFinite(turns))
     words.set(`${prefix}index`, rational(at.index))
     words.set(`${prefix}count`, rational(copies.count))
     words.set(`${prefix}along`, alongOf(at.level, at.index))
     const columns = copies.layout === 'grid' ? copies.columns : copies.count
+    words.set(`${prefix}column`, rational(at.index % columns))
+    words.set(`${prefix}columns`, rational(Math.min(columns, copies.count)))
     words.set(`${prefix}row`, rational(Math.floor(at.index / columns)))
     words.set(`${prefix}rows`, rational(Math.ceil(copies.count / columns)))
+  }
+  const lettered = all.find(l => lettersOf(piece, l.level) !== null)
+  if (lettered) {
+    const before = [...lettersOf(piece, lettered.level)!].slice(0, lettered.index).join('')
+    words.set('word', rational(before.trimStart().match(/\s+/g)?.length ?? 0))
+    words.set('line', rational(before.split('\n').length - 1))
   }
   if (layered) {
     words.set('layer', rational(layered.index))

@@ -6,6 +6,7 @@ import { handForm } from './env.ts'
 import * as I from '../facts/interval.ts'
 import { costOf } from '../facts/facts.ts'
 import { everySeconds, type Repeats } from '../facts/repeats.ts'
+import { curveBends } from '../form/drawing.ts'
 import { beyond, drawn } from '../signal/drawn.ts'
 import {
   ONE,
@@ -42,7 +43,6 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
     return keys.after === 'carry' ? { every, gain: over(gain, every), from: null } : everySeconds(every)
   }
   const endless = keys.after === 'carry' && curve.first !== curve.last
-  const seam = keys.after === 'repeat' && curve.first !== curve.last ? read.wholes : []
   return form(
     m => {
       const { whole, part } = read.splitAt(m)
@@ -51,7 +51,7 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
     {
       bounds: () => (endless ? I.ALL : I.times(I.interval(curve.low, curve.high), I.point(scale))),
       repeats,
-      edges: () => (curve.leaps.length > 0 ? ['anywhere'] : seam),
+      bends: () => curveBends(curve, keys.after, read),
       cost: () => costOf(1, []),
       finite: () => true,
     },

@@ -67,7 +67,7 @@ describe('what formulas come to', () => {
   it('is defined before time 0: laps and repeats by the floor, ramps at rest', () => {
     expect(fair('lapProgress * 1turn').value(-2)).toBe(0.75)
     expect(fair('lapIndex * 1turn').value(-2)).toBe(-1)
-    expect(fair('ramp(length: 4s, to: 1turn, after: repeat)').value(-1)).toBe(0.75)
+    expect(fair('ramp(length: 4s, to: 1turn, after: repeat)').value(-1)).toBe(0)
     expect(fair('ramp(length: 4s, from: 0.3turn, to: 1turn)').value(-1)).toBe(0.3)
     expect(fair('sine(every: 2s, amp: 1turn)').value(-0.5)).toBe(-1)
   })

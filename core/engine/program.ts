@@ -4,7 +4,7 @@
  * one before what the change does not reach.
  */
 import type { Checked } from '../formula/check.ts'
-import { dialUnit, featureOf, relative, RELATIVES } from '../formula/scope.ts'
+import { dialUnit, featureOf, relative } from '../formula/scope.ts'
 import { canonical } from '../units/names.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
@@ -22,8 +22,10 @@ import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from 
 import { Meanings, runningFormula, signalKey, type Meaning } from './meaning.ts'
 import { timeWords, windowsOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
+import { applyX, applyY } from '../piece/transform.ts'
+import { whereabouts } from './whereabouts.ts'
 import { gearing } from '../piece/gearing.ts'
-import { beatOf } from '../form/clock.ts'
+import { beatOf, dialsOfClock } from '../form/clock.ts'
 import type { Pace, Slot } from './slot.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { handFormsOf } from './keys.ts'
@@ -145,7 +147,7 @@ export class Program {
     const { piece, measures } = this
     const { part, property } = m.target
     const here = part === null ? { levels: [], count: 1 } : this.instancesOf(part)
-    const copies = copyWords(here, instance)
+    const copies = copyWords(piece, here, instance)
     const indices = indicesOf(here, instance)
     const read = (key: string, which: number): Form | null => {
       if (!this.meanings.all.has(key)) return null
@@ -162,6 +164,8 @@ export class Program {
     }
     const span = part === null ? null : piece.parts[part]!.span
     const windows = windowsOf(piece, measures, this.lapStart)
+    const partOf = (of: string, near: boolean): string =>
+      near ? (relative(piece, of, part) as string) : this.meanings.names.named(of)!.id
     return {
       ...measures,
       lapStart: this.lapStart,
@@ -179,7 +183,11 @@ export class Program {
         if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
         return this.wordsOn(beat).get(name)!
       },
-      clock: name => this.beat(this.meanings.names.named(name)!.id),
+      clock: name => {
+        const { id } = this.meanings.names.named(name)!
+        for (const dial of dialsOfClock(piece, id)) tracked.dials.add(dial)
+        return this.beat(id)
+      },
       cue: name => {
         const { marks, every } = this.marked.cues[this.meanings.names.named(name)!.id]!
         return new Marks(marks, every)
@@ -198,6 +206,7 @@ export class Program {
         const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
         return { waves, swell: of('swell'), crest: of('crest') }
       },
+      hasCurve: name => this.meanings.names.named(name)?.type === 'curve',
       channels: name => Object.keys(piece.curves[this.meanings.names.named(name)!.id]!.channels),
       curve: (name, channel) => this.curve(name, channel),
       windows: { ...windows, span: span ? [fromNumber(span.from), fromNumber(span.to)] : windows.lap },
@@ -218,15 +227,27 @@ export class Program {
         if (which === null) return null
         return read(propertyKey(of, name), which) ?? this.handForms(of, propertyNamed(name)!)[which]!
       },
-      feature: (of, name) => {
-        const word = canonical(of)
-        const found = (RELATIVES as readonly string[]).includes(word)
-          ? relative(piece, word, part)
-          : this.meanings.names.named(of)!.id
-        const feature = featureOf(piece, found as string, name)!
-        return 'setting' in feature ? feature : { part: found as string, property: feature.name }
+      feature: (of, name, near) => {
+        const found = partOf(of, near)
+        const feature = featureOf(piece, found, name)
+        return feature && ('setting' in feature ? feature : { part: found, property: feature.name })
       },
-      seed: (name, nth) => (nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...indices)),
+      spot: (of, near, copy) => {
+        const id = partOf(of, near)
+        const which = instanceRead(here, instance, this.instancesOf(id), copy)
+        if (which === null) return null
+        const formOf = (p: string, property: string, i: number) =>
+          read(propertyKey(p, property), i) ?? this.handForms(p, propertyNamed(property)!)[i]!
+        const there = whereabouts(piece, formOf, id, which)
+        return {
+          x: (m, dx, dy) => applyX(there.at(m), dx, dy),
+          y: (m, dx, dy) => applyY(there.at(m), dx, dy),
+          pivot: piece.parts[id]!.pivot,
+          of: there.of,
+        }
+      },
+      seed: (name, nth, forAll = false) =>
+        nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...(forAll ? [] : indices)),
     }
   }
 
@@ -248,8 +269,14 @@ export class Program {
     const names = Object.keys(channels).sort()
     const key = channel === null ? names[0]! : names.find(c => canonical(c) === canonical(channel))
     const points = key === undefined ? undefined : channels[key]
+    // A channel lasts as long as its curve: they are on one time axis.
+    const times = Object.values(channels).flatMap(c => c.map(p => p.time))
     return points
-      ? { drawn: drawn(points), size: toNumber(dialUnit(unit)?.size(this.measures) ?? rational(1)), hit }
+      ? {
+          drawn: drawn(points, [Math.min(...times), Math.max(...times)]),
+          size: toNumber(dialUnit(unit)?.size(this.measures) ?? rational(1)),
+          hit,
+        }
       : null
   }
 

@@ -4,16 +4,21 @@ import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
 import type { Call, Entry, Word } from '../functions/entry.ts'
 import { ALL } from '../facts/interval.ts'
-import { argsOf, costOfArgs, edgesOfArgs, repeatsOfArgs } from '../functions/entry.ts'
-import { canonical, nearest, written } from '../units/names.ts'
+import { argsOf, bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs } from '../functions/entry.ts'
+import { canonical, nearest } from '../units/names.ts'
+import { partWord } from '../formula/scope.ts'
+import { written } from '../formula/words.ts'
 import { replacing } from '../formula/problem.ts'
+import { easingNamed } from '../signal/easing.ts'
+import { curveEase } from '../form/drawing.ts'
 import type { Marks } from '../signal/marks.ts'
 import { PIECE, reading, type Beat } from '../form/beat.ts'
 import { everyNode, outerSpan, type CallNode, type Node } from '../formula/tree.ts'
-import { ONE, ZERO, compare, isZero, negate, over } from '../time/rational.ts'
+import { constant } from '../time/affine.ts'
+import { ONE, ZERO, compare, isWhole, isZero, negate, over, within, type Rational } from '../time/rational.ts'
 import type { Run } from '../form/dialled.ts'
 import { stop, type Env } from './env.ts'
-import { constantOf, fixed, fixedNumber, form, steady, type Form } from '../form/form.ts'
+import { constantOf, exactlyOf, fixed, fixedNumber, form, steady, type Form } from '../form/form.ts'
 import { phaseOf } from '../form/phase.ts'
 import { product, type Factor, type Setting } from '../form/product.ts'
 import { totalOf } from '../form/total.ts'
@@ -103,6 +108,7 @@ export abstract class ReadyCalls {
       many,
       words,
       phase,
+      exactly: null,
       total: total && totalOf(total, place, this.setting, beat),
       seed: this.seed(node, entry, args),
       frameRate,
@@ -110,12 +116,23 @@ export abstract class ReadyCalls {
       beat,
       read: a => reading(a, beat, frameRate),
       curve: this.curve(entry, node, words),
+      easing: this.easings(words),
       cue: this.cue(entry, words),
       gear: entry.name === 'engage' ? this.env.gear(words.gear!.name) : null,
+      spot: entry.takes[0]?.thing === 'part' ? this.spot(node) : null,
       surface: words.surface ? this.surface(words.surface.name) : null,
       windows: this.env.windows,
     }
     return { entry, call }
+  }
+
+  /** Easings by name, or from drawn curves: from the first point at share 0 to the last at 1. */
+  private easings(words: Call['words']): Call['easing'] {
+    return name => {
+      const word = words[name]
+      if (!word) return easingNamed('linear')!
+      return word.curve ? curveEase(this.env.curve(word.name, null)!) : easingNamed(word.name, word.strength)!
+    }
   }
 
   private curve(entry: Entry, node: CallNode, words: Call['words']): Call['curve'] {
@@ -129,6 +146,20 @@ export abstract class ReadyCalls {
     const at = node.args.find(a => a.value.type === 'name' && a.value.name === channel)?.value ?? node
     const fixes = nearest(channel ?? '', known).map(n => replacing(at, written(n)))
     return stop('argument-unknown', at, `${name} has no channel ${channel}. It has ${known.join(', ')}.`, ...fixes)
+  }
+
+  private spot(node: CallNode): Call['spot'] {
+    const of = node.args[0]!.value
+    const before = partWord(of.type === 'index' ? of.of : of)!
+    const which = of.type === 'index' ? constantOf(this.form(of.at)) : null
+    if (of.type === 'index' && !(which && isWhole(which)))
+      return stop('index', of.at, 'Which copy must be a whole number that does not change with time.')
+    const copy = which ? Number(which.n) : null
+    const word = before.relative ? canonical(before.word) : before.word
+    return (
+      this.env.spot(word, before.relative, copy) ??
+      stop('index', of, `There is no copy ${copy} of ${before.word}. Guard it with if, or choose one that is there.`)
+    )
   }
 
   /** A wave surface is read at the moment, on the piece's own time, as links are. */
@@ -158,7 +189,9 @@ export abstract class ReadyCalls {
   private seed(node: CallNode, entry: Entry, args: Record<string, Form | undefined>): number {
     if (!entry.seeded) return 0
     const own = args.seed && constantOf(args.seed)
-    return own ? this.env.seed(`=${own.n}/${own.d}`, -1) : this.env.seed(canonical(entry.name), this.nth.get(node) ?? 0)
+    if (own) return this.env.seed(`=${own.n}/${own.d}`, -1)
+    // A landscape is one for all copies of a drive.
+    return this.env.seed(canonical(entry.name), this.nth.get(node) ?? 0, args.at !== undefined)
   }
 
   phase(node: CallNode) {
@@ -166,18 +199,24 @@ export abstract class ReadyCalls {
   }
 
   protected call(node: CallNode): Form {
-    const { entry, call } = this.prepared(node)
-    const exact = entry.exact?.(call)
+    const { entry, call: bare } = this.prepared(node)
+    const fold = entry.fold?.(bare)
+    const constants = fold?.of.map(constantOf)
+    const folded = constants?.every(c => c !== null) ? fold!.by(...(constants as Rational[])) : null
+    const exact = entry.exact?.(bare) ?? (folded && within(folded) ? constant(folded) : null)
+    const exactly = (fold && exactlyOf(fold.of, fold.by)) ?? entry.exactly?.(bare) ?? null
+    const call: Call = { ...bare, exactly }
     if (exact && isZero(exact.rate)) return this.dialled(node, fixed(exact.base, this.env.frameRate))
     if (exact) return steady(exact, this.env.frameRate)
     const known = {
       bounds: () => entry.bounds(call),
       repeats: () => (entry.repeats ?? repeatsOfArgs)(call),
-      edges: () => (entry.edges ?? edgesOfArgs)(call),
+      bends: () => (entry.bends ?? bendsOfArgs)(call),
+      leaps: () => (entry.leaps ?? entry.bends ?? leapsOfArgs)(call),
       cost: () => (entry.cost ?? costOfArgs)(call),
       finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true) && call.phase.finite(),
       slope: () => entry.slope?.(call) ?? ALL,
     }
-    return form(entry.value(call), known, entry.integral?.(call) ?? null)
+    return form(entry.value(call), known, { integral: entry.integral?.(call) ?? null, exactly })
   }
 }

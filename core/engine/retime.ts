@@ -7,7 +7,7 @@ import type { Dial, Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 import { fromNumber, isZero, minus, over, plus, times, toNumber, type Rational } from '../time/rational.ts'
 import { apply } from '../piece/operation.ts'
-import { beatOf } from '../form/clock.ts'
+import { beatOf, clockRate } from '../form/clock.ts'
 import { Program } from './program.ts'
 
 /**
@@ -30,7 +30,20 @@ export function setDial(program: Program, id: string, value: number, at: Moment,
     if (isZero(change)) continue
     slips.push({ in: 'slips', id: key, value: toNumber(plus(fromNumber(piece.slips[key] ?? 0), change)) })
   }
-  return { ...op, puts: [...op.puts, ...slips] }
+  return { ...op, puts: [...op.puts, ...slips, ...clocksWith(piece, id, value, at)] }
+}
+
+/** Clocks whose pace a dial sets stay where they are at the moment, and go on from there. */
+function clocksWith(piece: Piece, dial: string, value: number, at: Moment): Put[] {
+  const next: Piece = { ...piece, dials: { ...piece.dials, [dial]: { ...piece.dials[dial]!, value } } }
+  return Object.entries(piece.clocks).flatMap(([id, clock]): Put[] => {
+    const { way } = clock
+    if (way.type !== 'steady' || way.dial !== dial) return []
+    const parent = clock.on === null ? at.exactSeconds : beatOf(piece, clock.on).seconds(at)
+    const gone = times(minus(clockRate(piece, way), clockRate(next, way)), parent)
+    const ahead = toNumber(plus(fromNumber(way.ahead), gone))
+    return [{ in: 'clocks', id, value: { ...clock, way: { ...way, ahead } } }]
+  })
 }
 
 /** The slips that a dial has a part in: their keys. */
@@ -50,12 +63,12 @@ export function setClockRate(piece: Piece, id: string, rate: number, at: Moment,
   const { way } = clock
   if (way.type !== 'steady') return operation(`change ${clock.name}`)
   const parent = clock.on === null ? at.exactSeconds : beatOf(piece, clock.on).seconds(at)
-  const gone = times(minus(fromNumber(way.rate), fromNumber(rate)), parent)
+  const gone = times(minus(clockRate(piece, way), clockRate(piece, { ...way, rate })), parent)
   const ahead = keep ? toNumber(plus(fromNumber(way.ahead), gone)) : way.ahead
   return operation(`set the rate of ${clock.name}`, {
     in: 'clocks',
     id,
-    value: { ...clock, way: { type: 'steady', rate, ahead } },
+    value: { ...clock, way: { ...way, rate, ahead } },
   })
 }
 

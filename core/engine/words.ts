@@ -3,7 +3,20 @@ import type { Piece } from '../piece/schema.ts'
 import { costOf } from '../facts/facts.ts'
 import * as I from '../facts/interval.ts'
 import type { Affine } from '../time/affine.ts'
-import { ONE, ZERO, absolute, fromNumber, isZero, negate, over, plus, type Rational } from '../time/rational.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  floor,
+  fraction,
+  fromNumber,
+  isZero,
+  negate,
+  over,
+  plus,
+  rational,
+  type Rational,
+} from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import { reading, type Beat } from '../form/beat.ts'
 import { clockTime } from '../form/clocked.ts'
@@ -31,29 +44,39 @@ export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: B
     ['lapLength', fixed(m.lapLength, rate, { perLap: true })],
     [
       'lapProgress',
-      form(t => lap.splitAt(t).part, {
-        bounds: () => I.interval(0, 1),
-        repeats: () => lap.cyclic,
-        edges: () => lap.wholes,
-        cost: () => costOf(1, []),
-        finite: () => true,
-      }),
+      form(
+        t => lap.splitAt(t).part,
+        {
+          bounds: () => I.interval(0, 1),
+          repeats: () => lap.cyclic,
+          bends: () => lap.passing(),
+          cost: () => costOf(1, []),
+          finite: () => true,
+        },
+        { exactly: t => fraction(lap.exactAt(t)) },
+      ),
     ],
     [
       'lapIndex',
-      form(t => lap.splitAt(t).whole, {
-        bounds: () => I.ALL,
-        repeats: () =>
-          lapRate && !isZero(lapRate) ? { every: absolute(over(ONE, lapRate)), gain: lapRate, from: null } : lap.once,
-        edges: () => lap.wholes,
-        cost: () => costOf(1, []),
-        finite: () => true,
-      }),
+      form(
+        t => lap.splitAt(t).whole,
+        {
+          bounds: () => I.ALL,
+          repeats: () =>
+            lapRate && !isZero(lapRate) ? { every: absolute(over(ONE, lapRate)), gain: lapRate, from: null } : lap.once,
+          bends: () => lap.passing(),
+          cost: () => costOf(1, []),
+          finite: () => true,
+        },
+        { exactly: t => rational(floor(lap.exactAt(t))) },
+      ),
     ],
     ['spanStart', fixed(window[0], rate)],
     ['spanEnd', fixed(window[1], rate)],
     ['stretchStart', fixed(stretch[0], rate)],
     ['stretchEnd', fixed(stretch[1], rate)],
+    ['stageWidth', fixed(rational(piece.stage.width), rate)],
+    ['stageHeight', fixed(rational(piece.stage.height), rate)],
     ['pi', fixedNumber(Math.PI, rate)],
   ])
 }

@@ -1,5 +1,5 @@
 /** What is known of a value for all time. Each fact is worked out when it is first asked for. */
-import type { Edges } from './edges.ts'
+import { UNKNOWN, type Bends } from './bends.ts'
 import { ALL, type Interval } from './interval.ts'
 import type { Repeats } from './repeats.ts'
 import { supposed } from './suppose.ts'
@@ -16,8 +16,10 @@ export interface Facts {
   /** Lowest and highest value over all time. */
   readonly bounds: Interval
   readonly repeats: Repeats
-  /** Where the value may leap. */
-  readonly edges: Edges
+  /** Where the value may leap or bend. */
+  readonly bends: Bends
+  /** Those of them at which it may leap. */
+  readonly leaps: Bends
   readonly cost: Cost
   /** Whether it surely has a value at every moment: nothing is divided by 0, no root is drawn of less than 0. */
   readonly finite: boolean
@@ -25,15 +27,19 @@ export interface Facts {
   readonly slope: Interval
 }
 
-/** Ways of working the facts out. A speed that is not given has no bounds. */
-export type Known = { readonly [fact in Exclude<keyof Facts, 'slope'>]: () => Facts[fact] } & {
+/** Ways of working the facts out. A speed that is not given has no bounds; where it bends is then not known. */
+export type Known = { readonly [fact in Exclude<keyof Facts, 'slope' | 'bends' | 'leaps'>]: () => Facts[fact] } & {
   readonly slope?: () => Interval
+  readonly bends?: () => Bends
+  /** When not given: wherever it bends. */
+  readonly leaps?: () => Bends
 }
 
 export function facts(known: Known): Facts {
   let bounds: Interval | undefined
   let repeats: Repeats | undefined
-  let edges: Edges | undefined
+  let bends: Bends | undefined
+  let leaps: Bends | undefined
   let cost: Cost | undefined
   let finite: boolean | undefined
   let slope: Interval | undefined
@@ -44,8 +50,11 @@ export function facts(known: Known): Facts {
     get repeats() {
       return (repeats ??= known.repeats())
     },
-    get edges() {
-      return (edges ??= known.edges())
+    get bends() {
+      return (bends ??= known.bends?.() ?? UNKNOWN)
+    },
+    get leaps() {
+      return (leaps ??= known.leaps?.() ?? self.bends)
     },
     get cost() {
       return (cost ??= known.cost())

@@ -2,11 +2,12 @@
  * The clock in force, as formulas read it. A steady clock keeps everything exact: what is steady on it is
  * steady in the piece's time too. Any other clock turns a moment of the piece into one of its own.
  */
-import { NONE, atWhole, atZero, type Edges } from '../facts/edges.ts'
+import { SMOOTH, atSeconds, passing, steadily, type Bends } from '../facts/bends.ts'
+import { ALL, type Interval } from '../facts/interval.ts'
 import { ALWAYS, NEVER, everySeconds, restingFrom, scaled, wholeRounds, type Repeats } from '../facts/repeats.ts'
-import { AffineReader, isConstant, type Affine, type Split } from '../time/affine.ts'
-import type { Moment } from '../time/moment.ts'
-import { absolute, isZero, minus, over, plus, times, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { AffineReader, evaluateAffine, isConstant, type Affine, type Split } from '../time/affine.ts'
+import { momentNear, type Moment } from '../time/moment.ts'
+import { absolute, isZero, minus, over, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
 
 export interface Beat {
   /** The clock's id; '' for the piece's own time. */
@@ -17,9 +18,10 @@ export interface Beat {
   readonly when: (m: Moment) => Moment
   /** Seconds on the clock, exact. */
   readonly seconds: (m: Moment) => Rational
-  /** How a clock that is not steady comes back, and where it leaps. */
+  /** How a clock that is not steady comes back, where it leaps or bends, and between which seconds it stays. */
   readonly repeats: Repeats
-  readonly edges: Edges
+  readonly bends: Bends
+  readonly bounds: Interval
 }
 
 /** The piece's own time. */
@@ -29,13 +31,15 @@ export const PIECE: Beat = {
   when: m => m,
   seconds: m => m.exactSeconds,
   repeats: ALWAYS,
-  edges: NONE,
+  bends: SMOOTH,
+  bounds: ALL,
 }
 
 /** Something steady on a clock, read at moments of the piece. */
 export interface Reading {
   readonly splitAt: (m: Moment) => Split
   readonly at: (m: Moment) => number
+  readonly exactAt: (m: Moment) => Rational
   /** In piece seconds, when the clock is steady. */
   readonly affine: Affine | null
   /** Of what comes back after each whole one of it, and of what does not. */
@@ -43,9 +47,10 @@ export interface Reading {
   readonly once: Repeats
   /** Of what stands still wherever it is below `low` or above `high`: at rest from when it has left them for good. */
   readonly between: (low: Rational, high: Rational) => Repeats
-  /** Where it passes whole numbers, and where it passes 0. */
-  readonly wholes: Edges
-  readonly zero: Edges
+  /** Where it passes whole numbers once one of the offsets (just 0 unless given) has been taken off. */
+  readonly passing: (...offsets: readonly number[]) => Bends
+  /** Where it passes single values. */
+  readonly reaching: (...values: readonly number[]) => Bends
 }
 
 /** At rest from when something steady has left a range for good. */
@@ -71,13 +76,25 @@ export function readingOf(a: Affine, affine: Affine | null, beat: Beat, frameRat
   const still = isConstant(a)
   return {
     splitAt: affine ? m => reader.splitAt(m) : m => reader.splitAt(beat.when(m)),
+    exactAt: m => evaluateAffine(a, affine ? m : beat.when(m)),
     at: affine ? m => reader.at(m) : m => reader.at(beat.when(m)),
     affine,
     cyclic: affine ? own : still ? ALWAYS : wholeRounds(scaled(beat.repeats, a.rate)),
     once: still ? ALWAYS : affine ? NEVER : isZero(beat.repeats.gain) ? beat.repeats : NEVER,
     between: (low, high) =>
       still ? ALWAYS : affine ? settledBy(a, low, high) : isZero(beat.repeats.gain) ? beat.repeats : NEVER,
-    wholes: affine ? atWhole(a) : still ? NONE : ['anywhere'],
-    zero: affine ? atZero(a) : still ? NONE : ['anywhere'],
+    passing: (...offsets) => {
+      const from = offsets.length > 0 ? offsets : [0]
+      if (still) return SMOOTH
+      if (affine) return steadily(toNumber(a.rate), toNumber(a.base), from)
+      const value = (t: number) => reader.at(beat.when(momentNear(t, frameRate)))
+      return passing(value, beat.bends, v => from.reduce((n, offset) => n + Math.floor(v - offset), 0))
+    },
+    reaching: (...values) => {
+      if (still) return SMOOTH
+      if (affine) return atSeconds(values.map(v => (v - toNumber(a.base)) / toNumber(a.rate)))
+      const value = (t: number) => reader.at(beat.when(momentNear(t, frameRate)))
+      return passing(value, beat.bends, v => values.filter(u => u <= v).length)
+    },
   }
 }

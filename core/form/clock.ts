@@ -1,11 +1,12 @@
 /** The clocks of a piece, made ready to be read. A clock may run on another; a circle of clocks stands still. */
-import { NONE } from '../facts/edges.ts'
+import { SMOOTH, atSeconds, passing, steadily, type Bends } from '../facts/bends.ts'
+import { ALL, interval, type Interval } from '../facts/interval.ts'
 import { ALWAYS, NEVER, everySeconds, growing, onlyFrom, rests, scaled, type Repeats } from '../facts/repeats.ts'
 import type { Clock, Piece } from '../piece/schema.ts'
 import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
 import { evaluateAffine, type Affine } from '../time/affine.ts'
-import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
   ZERO,
@@ -24,13 +25,29 @@ import {
 } from '../time/rational.ts'
 import { PIECE, onSteady, settledBy, type Beat } from './beat.ts'
 
+/** How fast a steady clock goes: its rate, times a dial where one sets it. */
+export function clockRate(piece: Piece, way: Extract<Clock['way'], { type: 'steady' }>): Rational {
+  const dial = way.dial === undefined ? undefined : piece.dials[way.dial]
+  const rate = fromNumber(way.rate)
+  if (!dial) return rate
+  return times(rate, over(fromNumber(dial.value), rational(dial.unit === '%' ? 100 : 1)))
+}
+
+/** The dials that set the pace of a clock, or of one it runs on. */
+export function dialsOfClock(piece: Piece, id: string, seen: readonly string[] = []): string[] {
+  const clock = piece.clocks[id]
+  if (!clock || seen.includes(id)) return []
+  const own = clock.way.type === 'steady' && clock.way.dial !== undefined ? [clock.way.dial] : []
+  return clock.on === null ? own : [...own, ...dialsOfClock(piece, clock.on, [...seen, id])]
+}
+
 /** The beat of a clock by its id. */
 export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): Beat {
   const clock = piece.clocks[id]
   if (!clock || seen.includes(id)) return steadyBeat(id, { rate: ZERO, base: ZERO })
   const parent = clock.on === null ? PIECE : beatOf(piece, clock.on, [...seen, id])
   const { way } = clock
-  const own: Affine | null = way.type === 'steady' ? { rate: fromNumber(way.rate), base: fromNumber(way.ahead) } : null
+  const own: Affine | null = way.type === 'steady' ? { rate: clockRate(piece, way), base: fromNumber(way.ahead) } : null
   if (own && parent.steady && clock.hold === null) return steadyBeat(id, onSteady(own, parent.steady))
   const turned = own ? (t: Rational) => plus(times(own.rate, t), own.base) : bent(piece, clock)
   const step = clock.hold === null ? null : fromNumber(clock.hold)
@@ -42,12 +59,76 @@ export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): 
       return step ? over(rational(floor(times(t, step))), step) : t
     }),
     repeats: repeatsOf(piece, clock, parent),
-    edges: ['anywhere'],
+    bends: bendsOf(piece, clock, parent, turned),
+    bounds: boundsOf(clock),
   }
 }
 
 function steadyBeat(id: string, steady: Affine): Beat {
-  return { id, steady, when: m => m, seconds: m => evaluateAffine(steady, m), repeats: ALWAYS, edges: NONE }
+  return {
+    id,
+    steady,
+    when: m => m,
+    seconds: m => evaluateAffine(steady, m),
+    repeats: ALWAYS,
+    bends: SMOOTH,
+    bounds: ALL,
+  }
+}
+
+/** Between which of its seconds a clock stays. */
+function boundsOf({ way }: Clock): Interval {
+  if (way.type === 'toAndFro') return interval(0, way.length)
+  return way.type === 'restart' ? interval(0, way.every) : ALL
+}
+
+/** Where a clock that is not steady leaps or turns: at its own moments, and at those of what it runs on. */
+function bendsOf(piece: Piece, clock: Clock, parent: Beat, turned: (t: Rational) => Rational): Bends {
+  const rate = rational(piece.frameRate.n, piece.frameRate.d)
+  const seconds = (t: number) => toNumber(parent.seconds(momentNear(t, rate)))
+  const own = ownBends(piece, clock, parent, seconds)
+  if (clock.hold === null) return own
+  const step = clock.hold
+  const shown = (t: number) => toNumber(turned(parent.seconds(momentNear(t, rate))))
+  const { steady } = parent
+  if (clock.way.type === 'steady' && steady) {
+    const { rate: pace, base } = onSteady(
+      { rate: clockRate(piece, clock.way), base: fromNumber(clock.way.ahead) },
+      steady,
+    )
+    return steadily(toNumber(pace) * step, toNumber(base) * step, [0])
+  }
+  return passing(shown, { ...own, grain: Math.min(own.grain, 1) }, v => Math.floor(v * step))
+}
+
+function ownBends(piece: Piece, { way }: Clock, parent: Beat, seconds: (t: number) => number): Bends {
+  const { steady } = parent
+  const rounds = (every: number): Bends =>
+    steady
+      ? steadily(toNumber(steady.rate) / every, toNumber(steady.base) / every, [0])
+      : passing(seconds, parent.bends, v => Math.floor(v / every))
+  const single = (times: readonly number[]): Bends =>
+    steady && !isZero(steady.rate)
+      ? atSeconds(times.map(t => (t - toNumber(steady.base)) / toNumber(steady.rate)))
+      : passing(seconds, parent.bends, v => times.filter(t => t <= v).length)
+  switch (way.type) {
+    case 'toAndFro':
+      return rounds(way.length)
+    case 'restart':
+      return rounds(way.every)
+    case 'cue': {
+      const cue = piece.cues[way.cue]
+      if (!cue?.every) return single(cue?.marks ?? [])
+      const { every } = cue
+      const offsets = cue.marks.map(t => t / every)
+      if (steady) return steadily(toNumber(steady.rate) / every, toNumber(steady.base) / every, offsets)
+      return passing(seconds, parent.bends, v => offsets.reduce((n, o) => n + Math.floor(v / every - o), 0))
+    }
+    case 'curve':
+      return single((piece.curves[way.curve]?.channels[way.channel] ?? []).map(p => p.time))
+    case 'steady':
+      return parent.bends
+  }
 }
 
 /** Clock seconds of a moment, remembered for the last one. */
@@ -106,13 +187,13 @@ function repeatsOf(piece: Piece, clock: Clock, parent: Beat): Repeats {
 function turnedRepeats(piece: Piece, clock: Clock, parent: Beat): Repeats {
   const { way } = clock
   const pace = parent.steady?.rate
-  if (way.type === 'steady' && !parent.steady) return scaled(parent.repeats, fromNumber(way.rate))
+  if (way.type === 'steady' && !parent.steady) return scaled(parent.repeats, clockRate(piece, way))
   if (!pace || isZero(pace)) return pace ? ALWAYS : NEVER
   const after = (seconds: number): Repeats => everySeconds(absolute(over(fromNumber(seconds), pace)))
   const inPiece = (t: Rational): Rational => over(minus(t, parent.steady!.base), pace)
   switch (way.type) {
     case 'steady':
-      return growing(times(fromNumber(way.rate), pace))
+      return growing(times(clockRate(piece, way), pace))
     case 'toAndFro':
       return after(2 * way.length)
     case 'restart':

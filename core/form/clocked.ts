@@ -3,7 +3,7 @@ import { costOf } from '../facts/facts.ts'
 import * as I from '../facts/interval.ts'
 import { scaled } from '../facts/repeats.ts'
 import type { Affine } from '../time/affine.ts'
-import type { Rational } from '../time/rational.ts'
+import { plus, times, toNumber, type Rational } from '../time/rational.ts'
 import { reading, type Beat } from './beat.ts'
 import { form, steady, type Form } from './form.ts'
 
@@ -11,12 +11,13 @@ import { form, steady, type Form } from './form.ts'
 export function clockTime(a: Affine, beat: Beat, frameRate: Rational): Form {
   const read = reading(a, beat, frameRate)
   if (read.affine) return steady(read.affine, frameRate, { ofTime: true })
-  const bent = form(read.at, {
-    bounds: () => I.ALL,
+  const facts = {
+    bounds: () => I.plus(I.times(beat.bounds, I.point(toNumber(a.rate))), I.point(toNumber(a.base))),
     repeats: () => scaled(beat.repeats, a.rate),
-    edges: () => beat.edges,
+    bends: () => beat.bends,
     cost: () => costOf(1, []),
     finite: () => true,
-  })
+  }
+  const bent = form(read.at, facts, { exactly: m => plus(times(a.rate, beat.seconds(m)), a.base) })
   return { ...bent, onClock: { affine: a, beat } }
 }

@@ -2,10 +2,10 @@
  * A form: a piece of formula made ready to be read at moments. Forms that are steady in time stay exact
  * (`exact`); all give a double at a moment, and facts about all moments when asked.
  */
-import { AffineReader, add, constant, isConstant, opposite, type Affine } from '../time/affine.ts'
-import { momentOfSeconds, type Moment } from '../time/moment.ts'
-import { ONE, ZERO, fromNumber, negate, plus, toNumber, type Rational } from '../time/rational.ts'
-import * as E from '../facts/edges.ts'
+import { AffineReader, add, constant, evaluateAffine, isConstant, opposite, type Affine } from '../time/affine.ts'
+import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
+import { ONE, ZERO, fromNumber, negate, plus, toNumber, within, type Rational } from '../time/rational.ts'
+import * as B from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import * as R from '../facts/repeats.ts'
 import { FREE, costOf, facts as known, type Facts, type Known } from '../facts/facts.ts'
@@ -30,7 +30,11 @@ export interface Form {
   readonly rate?: Rate
   /** Its integral from second 0, where there is a closed form. */
   readonly integral?: ((m: Moment) => number) | null
+  /** Its value as a fraction, exactly, where it is made of straight pieces and whole steps; it may be null at a moment. */
+  readonly exactly?: Exactly | null
 }
+
+export type Exactly = (m: Moment) => Rational | null
 
 /** A sum, or a constant factor (dials in it, or none) before something that moves. */
 export type Rate =
@@ -41,9 +45,34 @@ export type Rate =
 export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
 
 /** A form that is no steady growth. */
-export function form(at: (m: Moment) => number, facts: Known, integral: Form['integral'] = null): Form {
-  return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: once(facts), integral }
+export function form(at: (m: Moment) => number, facts: Known, more: Pick<Form, 'integral' | 'exactly'> = {}): Form {
+  return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: once(facts), ...more }
 }
+
+/** What is made of the exact values of forms, where all of them have one. */
+export function exactlyOf(of: readonly Form[], fold: (...values: Rational[]) => Rational | null): Exactly | null {
+  if (!of.every(f => f.exactly)) return null
+  return m => {
+    const values: Rational[] = []
+    for (const f of of) {
+      const v = f.exactly!(m)
+      if (!v) return null
+      values.push(v)
+    }
+    const folded = fold(...values)
+    return folded && within(folded) ? folded : null
+  }
+}
+
+/** Whether two values are so near at a moment that rounding may have put them on the wrong sides of each other. */
+export const hardlyApart = (a: number, b: number, m: Moment): boolean =>
+  Math.abs(a - b) <= 1e-9 * (1 + Math.abs(a) + Math.abs(m.seconds))
+
+/** A form's value by the seconds of the piece. */
+export const bySecond =
+  (f: Pick<Form, 'at'>, frameRate: Rational) =>
+  (t: number): number =>
+    f.at(momentNear(t, frameRate))
 
 function once(ways: Known): () => Facts {
   let made: Facts | null = null
@@ -56,7 +85,7 @@ export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}):
   const facts = once({
     bounds: () => (isConstant(exact) ? I.point(toNumber(exact.base)) : I.ALL),
     repeats: () => R.growing(exact.rate),
-    edges: () => E.NONE,
+    bends: () => B.SMOOTH,
     cost: () => (isConstant(exact) ? FREE : costOf(1, [])),
     finite: () => true,
     slope: () => I.point(toNumber(exact.rate)),
@@ -69,6 +98,7 @@ export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}):
     ofTime: false,
     facts,
     integral: affineIntegral(exact.rate, exact.base),
+    exactly: m => evaluateAffine(exact, m),
     ...nature,
   }
 }
@@ -83,7 +113,7 @@ export const fixedNumber = (x: number, frameRate: Rational): Form =>
     : form(() => x, {
         bounds: () => I.ALL,
         repeats: () => R.ALWAYS,
-        edges: () => E.NONE,
+        bends: () => B.SMOOTH,
         cost: () => FREE,
         finite: () => false,
       })
@@ -105,7 +135,7 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
       repeats: () => R.plus(repeats(a), repeats(b)),
       slope: () => I.plus(slope(a), slope(b)),
     },
-    sumIntegral(a, b),
+    { integral: sumIntegral(a, b), exactly: exactlyOf([a, b], plus) },
   )
   return { ...both, rate: { type: 'sum', a, b } }
 }
@@ -120,7 +150,7 @@ export function negated(a: Form, frameRate: Rational): Form {
       repeats: () => R.negative(repeats(a)),
       slope: () => I.negative(slope(a)),
     },
-    scaledIntegral(a, -1),
+    { integral: scaledIntegral(a, -1), exactly: exactlyOf([a], negate) },
   )
   return { ...less, rate: { type: 'scaled', by: negate(ONE), dials: null, of: a } }
 }
@@ -128,6 +158,8 @@ export function negated(a: Form, frameRate: Rational): Form {
 export const bounds = (f: Form): I.Interval => f.facts().bounds
 export const repeats = (f: Form): R.Repeats => f.facts().repeats
 export const slope = (f: Form): I.Interval => f.facts().slope
+export const bends = (f: Form): B.Bends => f.facts().bends
+export const leaps = (f: Form): B.Bends => f.facts().leaps
 
 /** The value at which a form rests from some moment on; null when it does not. */
 export function restOf(f: Form, frameRate: Rational): number | null {
@@ -138,7 +170,8 @@ export function restOf(f: Form, frameRate: Rational): number | null {
 /** What something made of forms has of them by one operation: it repeats when all do, leaps where one may, and so on. */
 export const made = (of: readonly Form[]): Omit<Known, 'bounds'> => ({
   repeats: () => R.together(of.map(repeats)),
-  edges: () => E.joined(...of.map(f => f.facts().edges)),
+  bends: () => B.joined(...of.map(bends)),
+  leaps: () => B.joined(...of.map(leaps)),
   cost: () =>
     costOf(
       1,

@@ -1,5 +1,6 @@
 /** How a driven value is read: worked out once a moment, and the hand value where it is not finite. */
 import { ALL, union } from '../facts/interval.ts'
+import type { Known } from '../facts/facts.ts'
 import { tightened } from '../facts/suppose.ts'
 import type { Moment } from '../time/moment.ts'
 import { bounds, form, repeats, type Form } from './form.ts'
@@ -16,13 +17,15 @@ export function guarded(f: Form, base: Form): Form {
     last = m
     return value
   }
-  const reader: Form = form(at, {
+  const facts: Known = {
     bounds: () => tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base)))),
     repeats: () => repeats(f),
-    edges: () => f.facts().edges,
+    bends: () => f.facts().bends,
+    leaps: () => f.facts().leaps,
     cost: () => ({ now: 1, anew: f.facts().cost.anew }),
     finite: () => f.facts().finite,
     slope: () => (f.facts().finite ? f.facts().slope : ALL),
-  })
+  }
+  const reader: Form = form(at, facts, { exactly: f.exactly })
   return reader
 }

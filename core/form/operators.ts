@@ -1,12 +1,39 @@
 /** What the operators of the language make of forms; products stand in `product.ts`, sums in `form.ts`. */
-import * as E from '../facts/edges.ts'
+import * as B from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import { power } from '../signal/maths.ts'
 import { AffineReader, add, opposite } from '../time/affine.ts'
-import { ONE, ZERO, compare, isWhole, isZero, over, times, within, type Rational } from '../time/rational.ts'
+import type { Moment } from '../time/moment.ts'
+import {
+  ONE,
+  ZERO,
+  compare,
+  isWhole,
+  isZero,
+  negate,
+  over,
+  times,
+  toNumber,
+  within,
+  type Rational,
+} from '../time/rational.ts'
 import * as R from '../facts/repeats.ts'
 import { settledBy } from './beat.ts'
-import { bounds, constantOf, fixed, form, made, repeats, restOf, slope, type Form } from './form.ts'
+import {
+  bends,
+  bounds,
+  bySecond,
+  constantOf,
+  exactlyOf,
+  fixed,
+  form,
+  hardlyApart,
+  made,
+  repeats,
+  restOf,
+  slope,
+  type Form,
+} from './form.ts'
 
 /** The largest whole power that is worked out by multiplying. */
 const MOST_FACTORS = 64
@@ -33,11 +60,18 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
     for (let k = 0; k < Math.abs(n); k++) y *= x
     return n < 0 ? 1 / y : y
   }
-  return form(m => at(base.at(m)), {
+  const facts = {
     ...made([base]),
     bounds: () => I.wholePower(bounds(base), n),
     finite: () => base.facts().finite && (n >= 0 || !(bounds(base).low <= 0 && bounds(base).high >= 0)),
+  }
+  const exactly = exactlyOf([base], x => {
+    if (n < 0 && isZero(x)) return null
+    let value = ONE
+    for (let k = 0; k < Math.abs(n) && within(value); k++) value = times(value, x)
+    return n < 0 ? over(ONE, value) : value
   })
+  return form(m => at(base.at(m)), facts, { exactly })
 }
 
 function anyPowerBounds(x: I.Interval, y: I.Interval): I.Interval {
@@ -83,7 +117,7 @@ function sureOf(holds: (a: number, b: number) => boolean, a: I.Interval, b: I.In
   return I.interval(0, 1)
 }
 
-/** A comparison. Steady growth is compared exactly: a frame that lies on the boundary is never on its wrong side. */
+/** A comparison. What is a fraction is compared exactly: a frame that lies on the boundary is never on its wrong side. */
 export function compared(op: Comparison, a: Form, b: Form, frameRate: Rational): Form {
   const holds = HOLDS[op]
   const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
@@ -93,16 +127,40 @@ export function compared(op: Comparison, a: Form, b: Form, frameRate: Rational):
     // Steady growths pass each other once; after that the truth rests.
     repeats: () => (difference ? settledBy(difference, ZERO, ZERO) : R.together([repeats(a), repeats(b)])),
     bounds: () => sureOf(holds, bounds(a), bounds(b)),
-    edges: (): E.Edges => (difference ? E.atZero(difference) : ['anywhere']),
+    bends: () => passing(a, b, frameRate),
+    leaps: () => passing(a, b, frameRate),
   }
-  if (!difference) return form(m => (holds(a.at(m), b.at(m)) ? 1 : 0), facts)
+  if (!difference) {
+    const exactly = exactlyOf([a, b], (x, y) => (holds(compare(x, y), 0) ? ONE : ZERO))
+    const at = (m: Moment): number => {
+      const [x, y] = [a.at(m), b.at(m)]
+      const sure = exactly && hardlyApart(x, y, m) ? exactly(m) : null
+      return sure ? toNumber(sure) : holds(x, y) ? 1 : 0
+    }
+    return form(at, facts, { exactly })
+  }
   const reader = new AffineReader(difference, frameRate)
-  return form(m => (holds(reader.signAt(m), 0) ? 1 : 0), facts)
+  const at = (m: Moment): number => (holds(reader.signAt(m), 0) ? 1 : 0)
+  return form(at, facts, { exactly: m => (at(m) === 1 ? ONE : ZERO) })
+}
+
+/** Where one value passes another. */
+export function passing(a: Form, b: Form, frameRate: Rational): B.Bends {
+  const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
+  if (difference) {
+    return isZero(difference.rate) ? B.SMOOTH : B.atSeconds([toNumber(over(negate(difference.base), difference.rate))])
+  }
+  const [x, y] = [bySecond(a, frameRate), bySecond(b, frameRate)]
+  return B.passing(
+    t => x(t) - y(t),
+    B.joined(bends(a), bends(b)),
+    v => (v < 0 ? -1 : v > 0 ? 1 : 0),
+  )
 }
 
 /** One of two values, as a truth that changes with time has it. */
 export function either(test: Form, yes: Form, no: Form, frameRate: Rational): Form {
-  return form(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), {
+  const facts = {
     ...made([test, yes, no]),
     repeats: () => {
       const last = restOf(test, frameRate)
@@ -115,5 +173,7 @@ export function either(test: Form, yes: Form, no: Form, frameRate: Rational): Fo
       return t.low === 0 && t.high === 0 ? bounds(no) : I.union(bounds(yes), bounds(no))
     },
     slope: () => I.union(slope(yes), slope(no)),
-  })
+  }
+  const exactly = yes.exactly || no.exactly ? (m: Moment) => (test.at(m) !== 0 ? yes : no).exactly?.(m) ?? null : null
+  return form(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), facts, { exactly })
 }

@@ -2,15 +2,15 @@
  * The phase of a source: how many whole cycles (or cells, or steps) it has made and how far it is into the
  * next. The steady share is kept exact; a phase that itself moves is added after.
  */
-import type { Edges } from '../facts/edges.ts'
+import { joined, passing, turning, type Bends } from '../facts/bends.ts'
 import { ALL, plus as plusIntervals, point, type Interval } from '../facts/interval.ts'
 import { together, wholeRounds, type Repeats } from '../facts/repeats.ts'
 import { add, constant, evaluateAffine, type Affine, type Split } from '../time/affine.ts'
-import type { Moment } from '../time/moment.ts'
+import { momentNear, type Moment } from '../time/moment.ts'
 import { fromFinite, isWhole, isZero, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import { readingOf, type Beat } from './beat.ts'
-import { constantOf, steady, sum, type Form } from './form.ts'
+import { constantOf, steady, sum, type Exactly, type Form } from './form.ts'
 import { product, type Setting } from './product.ts'
 import { totalOf } from './total.ts'
 
@@ -33,8 +33,14 @@ export interface Phase {
   readonly repeats: () => Repeats
   /** Lowest and highest pace, in turns a second of the piece. */
   readonly slope: () => Interval
-  /** Where it passes whole numbers. */
-  readonly wholes: () => Edges
+  /** The whole phase as a fraction, where it is one: it may be null at a moment. */
+  readonly exactly: Exactly | null
+  /** Where it passes whole numbers once one of the offsets (in turns) has been taken off; all bends of its own count. */
+  readonly passing: (...offsets: readonly number[]) => Bends
+  /** Its own bends, and how fast a wave on it turns. */
+  readonly bends: () => Bends
+  /** Where it leaps itself. */
+  readonly leaps: () => Bends
   /** Whether it surely has a value at every moment. */
   readonly finite: () => boolean
   /** Whether it stands still. */
@@ -87,7 +93,9 @@ function phase(
 ): Phase {
   const read = readingOf(turns, beat.steady ? turns : null, beat, s.frameRate)
   const steadyAt = (m: Moment) => evaluateAffine(turns, beat.steady ? m : beat.when(m))
-  const exactAt = run ? (m: Moment) => plus(steadyAt(m), fromFinite(run.at(m))) : steadyAt
+  const exactAt = run
+    ? (m: Moment) => plus(steadyAt(m), fromFinite(Number.isFinite(run.at(m)) ? run.at(m) : 0))
+    : steadyAt
   const still = isZero(turns.rate) && !moving
   const steadySlope = () => (read.affine ? point(toNumber(read.affine.rate)) : ALL)
   if (!moving) {
@@ -99,11 +107,19 @@ function phase(
       repeats: () => read.cyclic,
       slope: steadySlope,
       finite: () => true,
-      wholes: () => read.wholes,
+      exactly: steadyAt,
+      passing: (...offsets) => read.passing(...offsets),
+      bends: () => joined(beat.bends, turning(Math.abs(toNumber(turns.rate)))),
+      leaps: () => beat.bends,
       still,
     }
   }
   const slope = () => plusIntervals(steadySlope(), moving.facts().slope)
+  const bends = () => {
+    const { low, high } = slope()
+    const pace = Math.max(Math.abs(low), Math.abs(high))
+    return joined(beat.bends, moving.facts().bends, turning(Number.isFinite(pace) ? pace : 64))
+  }
   const out: Split = { whole: 0, part: 0 }
   const splitAt = (m: Moment): Split => {
     const r = read.splitAt(m)
@@ -122,7 +138,21 @@ function phase(
     repeats,
     slope,
     finite: () => moving.facts().finite,
-    wholes: () => ['anywhere'],
+    exactly: moving.exactly
+      ? m => {
+          const more = moving.exactly!(m)
+          return more && plus(steadyAt(m), more)
+        }
+      : null,
+    passing: (...offsets) => {
+      const value = (t: number) => {
+        const { whole, part } = splitAt(momentNear(t, s.frameRate))
+        return whole + part
+      }
+      return passing(value, bends(), v => offsets.reduce((n, offset) => n + Math.floor(v - offset), 0))
+    },
+    bends,
+    leaps: () => joined(beat.bends, moving.facts().leaps),
     still,
   }
 }

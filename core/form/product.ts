@@ -9,7 +9,7 @@ import { scale, type Affine } from '../time/affine.ts'
 import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
 import { clockTime } from './clocked.ts'
 import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
-import { bounds, constantOf, fixed, form, made, repeats, restOf, slope, steady, type Form } from './form.ts'
+import { bounds, constantOf, exactlyOf, fixed, form, made, repeats, restOf, slope, steady, type Form } from './form.ts'
 import { scaledIntegral } from './integral.ts'
 
 export interface Factor {
@@ -109,9 +109,11 @@ function pair(a: Form, f: Factor, frameRate: Rational): Form {
             ? I.over(slope(a), bounds(b))
             : I.ALL,
     },
-    constantFactor(a, f, ca, cb),
+    { integral: constantFactor(a, f, ca, cb), exactly: exactlyOf([a, b], f.inverse ? quotient : times) },
   )
 }
+
+const quotient = (x: Rational, y: Rational): Rational | null => (isZero(y) ? null : over(x, y))
 
 const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0
 

@@ -3,7 +3,7 @@
  * and constant factors split, so that a pace made of dials keeps its slip (`dialled.ts`) whatever else the rate does.
  */
 import { ALL, point, times as scaled } from '../facts/interval.ts'
-import { NONE } from '../facts/edges.ts'
+import { joined, turning } from '../facts/bends.ts'
 import { costAnew } from '../facts/facts.ts'
 import { DAY, NEVER, rests, type Repeats } from '../facts/repeats.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
@@ -27,7 +27,9 @@ import { PIECE, type Beat } from './beat.ts'
 import { clockTime } from './clocked.ts'
 import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
 import { constantOf, form, type Form } from './form.ts'
+import { Cells } from './cells.ts'
 import { hasEnd, integralOf, type Integral } from './integral.ts'
+import { workedOut } from './working.ts'
 import { product, type Setting } from './product.ts'
 
 /** A constant with dials in it before what is added up; `of` null stands for 1. */
@@ -37,8 +39,9 @@ interface Term {
   readonly of: Form | null
 }
 
-/** Seconds of the longest period whose gain is found step by step. */
-const LONGEST_ASKED = rational(600)
+/** Seconds of the longest period whose gain is found step by step, and cells in it. */
+const LONGEST_ASKED = rational(3600)
+const CELLS_ASKED = 4000
 /** Readings that a sum of a rate takes, as a figure of its cost. */
 const READINGS = 9
 
@@ -69,12 +72,21 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
   const all = form(m => sum(onClock(m, beat)), {
     bounds: () => ALL,
     repeats: () => gained(rate, sum, s.frameRate, beat),
-    edges: () => (beat.steady ? NONE : beat.edges),
+    // A sum leaps only with its clock; where its rate leaps it bends.
+    leaps: () => beat.bends,
+    bends: () => joined(beat.bends, rate.facts().bends, turning(paceIn(rate))),
     cost: () => costAnew(1, rate.facts(), READINGS),
     finite: () => rate.facts().finite && !hasEnd(rate),
     slope: () => (beat.steady ? scaled(rate.facts().bounds, point(toNumber(beat.steady.rate))) : ALL),
   })
   return { form: all, by: t => sum(momentOfSeconds(t, s.frameRate)) }
+}
+
+/** Turns a second that a wave on the sum makes at most, as far as it is known. */
+function paceIn(rate: Form): number {
+  const { low, high } = rate.facts().bounds
+  const pace = Math.max(Math.abs(low), Math.abs(high))
+  return Number.isFinite(pace) ? pace : 64
 }
 
 /** The sum of a constant rate by a second of the clock. */
@@ -97,7 +109,7 @@ function summed(rate: Form, place: string, s: Setting, beat: Beat): Integral {
   const parts = terms.map(({ by, dials, of }, nth) => {
     const whole = of && integralOf(of, s.frameRate)
     const run: Run = whole
-      ? { key: `~${place}.${nth}`, at: m => fromFinite(whole(onClock(m, beat))), clocked: false }
+      ? { key: `~${place}.${nth}`, at: m => fromFinite(finite(whole(onClock(m, beat)))), clocked: false }
       : secondsFrom(ZERO)
     const slip = dials ? toNumber(times(s.slip(dials, paceOf(dials, by), run), dials.factor)) : 0
     const factor = toNumber(by)
@@ -105,6 +117,9 @@ function summed(rate: Form, place: string, s: Setting, beat: Beat): Integral {
   })
   return m => parts.reduce((sum, part) => sum + part(m), 0)
 }
+
+/** What is not worked out yet, or lies beyond its end, has left no slip. */
+const finite = (x: number): number => (Number.isFinite(x) ? x : 0)
 
 function termsOf(f: Form, before: Term): Term[] {
   const c = constantOf(f)
@@ -135,7 +150,8 @@ function gained(rate: Form, sum: Integral, frameRate: Rational, beat: Beat): Rep
     return NEVER
   // Adding up step by step over a long period to learn what it gains would hold up whoever asks.
   if (compare(every, rate.integral ? DAY : LONGEST_ASKED) > 0) return NEVER
-  const whole = sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate))
+  if (!rate.integral && toNumber(every) / Cells.lengthFor(rate) > CELLS_ASKED) return NEVER
+  const whole = workedOut(() => sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate)))
   if (!Number.isFinite(whole)) return NEVER
   const rounded = Math.round(whole * 1e9) / 1e9
   const clocked = over(every, absolute(pace))

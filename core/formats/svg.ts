@@ -5,7 +5,7 @@ import { hex, paintOf, rgbOf } from '../rig/colour.ts'
 import { endsOf, gradientOf } from '../rig/gradient.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from '../rig/outline.ts'
 import { Scene, sizesOf, type Body } from '../rig/scene.ts'
-import { applyX, applyY, scaleOf, type Matrix } from '../rig/transform.ts'
+import { applyX, applyY, scaleOf, type Matrix } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 

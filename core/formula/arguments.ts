@@ -54,7 +54,9 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
     taken.add(parameter.name)
     if (parameter.thing || parameter.free) {
       const { value } = arg
+      const place = parameter.thing === 'part' && (value.type === 'index' || value.type === 'member')
       if (value.type === 'name') filled.push({ parameter, arg, word: { name: value.name } })
+      else if (place) filled.push({ parameter, arg, word: { name: '' } })
       else problems.push(problem('argument-unknown', value, `${parameter.name} is a name: ${parameter.says}.`))
     } else if (!parameter.words) filled.push({ parameter, arg })
     else {
@@ -67,7 +69,8 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
   for (const [a, b] of entry.either ?? []) {
     const inA = a.find(n => taken.has(n))
     const inB = b.find(n => taken.has(n))
-    if (inA && inB) {
+    const both = entry.together?.some(([x, y]) => (inA === x && inB === y) || (inA === y && inB === x))
+    if (inA && inB && !both) {
       const second = filled.filter(f => a.includes(f.parameter.name) || b.includes(f.parameter.name)).at(-1)
       const says = `${inA} and ${inB} say the same in two ways. Keep one of them.`
       problems.push(problem('argument-twice', second?.arg ?? call, says))
@@ -98,6 +101,7 @@ function wordIn(node: Node, parameter: Parameter): Word | { says: string; near: 
   const words = parameter.words!()
   const written = node.type === 'name' || node.type === 'call' ? node.name : null
   const name = written === null ? undefined : words.find(w => canonical(w) === canonical(written))
+  if (name === undefined && parameter.easing && node.type === 'name') return { name: node.name, curve: true }
   if (name === undefined) {
     const near = written === null ? [] : nearest(written, words)
     const list = words.length <= 6 ? ` It can be ${words.join(', ')}.` : ''

@@ -6,7 +6,9 @@ import { FUNCTIONS, functionNamed } from '../functions/index.ts'
 import type { Entry, Parameter } from '../functions/entry.ts'
 import { Lookup, type Got } from './lookup.ts'
 import { problem, replacing } from './problem.ts'
-import { kindOfUnit, type Thing } from './scope.ts'
+import { POSED } from '../piece/transform.ts'
+import { canonical } from '../units/names.ts'
+import { kindOfUnit, partWord, relative, type Thing } from './scope.ts'
 import { outerSpan, type CallNode, type Node } from './tree.ts'
 
 /** What is read of a part that stands as an argument. */
@@ -38,6 +40,7 @@ export abstract class Calls extends Lookup {
     for (const f of filled) {
       if (f.word) {
         if (f.parameter.thing) this.thing(f, f.parameter.thing)
+        if (f.word.curve) this.easingCurve(f)
         continue
       }
       got.set(f, this.measured(f.arg.value, this.infer(f.arg.value, place && f.parameter.valuePlace === true)))
@@ -95,6 +98,7 @@ export abstract class Calls extends Lookup {
       type === 'gear' || type === 'waves'
         ? t.type === 'part' && piece.parts[t.id]!.shape.type === type
         : t.type === type
+    if (type === 'part') return this.place(f)
     const named = this.names.named(f.word!.name)
     const own = this.target.part === null ? undefined : piece.parts[this.target.part]
     if (type === 'gear' && (own?.shape.type !== 'gear' || this.target.property?.name !== 'rotation')) {
@@ -112,6 +116,54 @@ export abstract class Calls extends Lookup {
       for (const property of READ_OF[type] ?? [])
         this.reads.push({ type: 'property', part: named.id, property, from, to, before: false })
     }
+  }
+
+  /** A part whose place on the stage is read: all that puts it there is read, of itself and of what it hangs on. */
+  private place(f: Filled): void {
+    const { piece } = this.names
+    const node = f.arg.value
+    const before = partWord(node.type === 'index' ? node.of : node)
+    const found = before?.relative
+      ? relative(piece, canonical(before.word), this.target.part)
+      : this.names.named(before?.word ?? '')
+    const thing = typeof found === 'object' && 'type' in found && found.type === 'part' ? found.id : null
+    const part = typeof found === 'string' ? found : thing
+    if (part === null) {
+      const parts = this.names.all().filter(t => t.type === 'part')
+      if (typeof found === 'object' && 'says' in found) this.wrong(problem('unknown-name', node, found.says))
+      else
+        this.unknown(
+          node,
+          before?.word ?? 'this',
+          parts.map(t => t.name),
+          'There is no part named',
+        )
+      return
+    }
+    this.copyOf(
+      { type: 'member', of: node, name: 'stageX', nameAt: node, from: node.from, to: node.to },
+      before!.name,
+      part,
+    )
+    for (let at: string | null = part; at !== null; at = piece.parts[at]!.parent) {
+      for (const property of POSED)
+        this.reads.push({ type: 'property', part: at, property, from: node.from, to: node.to, before: false })
+    }
+  }
+
+  /** A name that is no easing may be a curve, whose values are shares. */
+  private easingCurve(f: Filled): void {
+    const named = this.names.named(f.word!.name)
+    if (named?.type !== 'curve') {
+      const curves = this.names.all().filter(t => t.type === 'curve')
+      const known = [...(f.parameter.words?.() ?? []), ...curves.map(t => t.name)]
+      this.unknown(f.arg.value, f.word!.name, known, 'There is no easing and no curve named')
+      return
+    }
+    const kind = kindOfUnit(this.names.piece.curves[named.id]!.unit)
+    if (isPlain(kind)) return
+    const says = `As an easing a curve gives shares from 0 to 1; ${named.name} gives ${kindName(kind)}. Set its unit to % or to none.`
+    this.wrong(problem('kind', f.arg.value, says))
   }
 
   private curveKind(filled: readonly Filled[]): Got {

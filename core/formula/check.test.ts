@@ -116,7 +116,7 @@ describe('names', () => {
     ['45dge', 'dge is no unit. Did you mean deg?', '45deg'],
     [
       'ramp(length: 3s, to: 9deg, ease: cubicIm)',
-      'cubicIm is no word for ease. Did you mean cubicIn',
+      'There is no easing and no curve named cubicIm. Did you mean cubicIn',
       'ramp(length: 3s, to: 9deg, ease: cubicIn)',
     ],
     ['carousel', 'Carousel is a part. Say which property, as in Carousel.rotation.', 'carousel.rotation'],

@@ -13,7 +13,8 @@ import { canonical, meant, nearest } from '../units/names.ts'
 import { parse } from './parse.ts'
 import { problem, replacing, type Problem } from './problem.ts'
 import { warnings } from './warnings.ts'
-import { builtinNamed, type Names, type Target } from './scope.ts'
+import type { Names, Target } from './scope.ts'
+import { builtinNamed } from './words.ts'
 import { outerSpan, walk, type BinaryNode, type Formula, type Node, type NumberNode, type OnNode } from './tree.ts'
 
 export interface Checked {
@@ -36,6 +37,11 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
     if (builtinNamed(l.name) || names.named(l.name)) {
       run.problems.push(
         problem('unknown-name', l.nameAt, `${l.name} already means something else. Choose another name.`),
+      )
+    }
+    if (lets.has(canonical(l.name))) {
+      run.problems.push(
+        problem('unknown-name', l.nameAt, `${l.name} is named twice. Give the second a name of its own.`),
       )
     }
     lets.set(canonical(l.name), got)
@@ -130,7 +136,10 @@ class Check extends Calls {
         known.map(t => t.name),
         'There is no clock named',
       )
-    } else if (!readsTime(node.of) && !(node.of.type === 'name' && this.lets.has(canonical(node.of.name)))) {
+    } else if (
+      !readsTime(node.of, this.names) &&
+      !(node.of.type === 'name' && this.lets.has(canonical(node.of.name)))
+    ) {
       this.wrong(
         problem(
           'clock',
@@ -162,12 +171,19 @@ class Check extends Calls {
 
   private truth(node: Node): Got {
     const got = this.infer(node, false)
-    if (got !== 'any' && !got.truth) {
+    if (got !== 'any' && !got.truth && !this.isSwitch(node)) {
       this.wrong(
         problem('kind', outerSpan(node), `Here a comparison is wanted, such as time < 3s; this is ${kindName(got)}.`),
       )
     }
     return TRUTH
+  }
+
+  /** A dial that is a switch is a yes or no by itself. */
+  private isSwitch(node: Node): boolean {
+    if (node.type !== 'name') return false
+    const thing = this.names.named(node.name)
+    return thing?.type === 'dial' && this.names.piece.dials[thing.id]!.type === 'switch'
   }
 
   /** Both kinds must be the same. */
@@ -220,10 +236,11 @@ class Check extends Calls {
 }
 
 /** Whether a node reads the time by itself: a time name, a source, or what the property holds by hand. */
-function readsTime(node: Node): boolean {
+function readsTime(node: Node, names: Names): boolean {
   let found = false
   walk(node, n => {
-    if (n.type === 'name') found ||= TIME_WORDS.has(canonical(n.name))
+    if (n.type === 'name')
+      found ||= (!n.quoted && TIME_WORDS.has(canonical(n.name))) || names.named(n.name)?.type === 'curve'
     if (n.type === 'call') found ||= functionNamed(n.name)?.group === 'source' || canonical(n.name) === 'accumulate'
   })
   return found

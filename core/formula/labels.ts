@@ -1,6 +1,6 @@
 /** Drives and signals as they are written in a formula. */
 import type { Piece } from '../piece/schema.ts'
-import { written } from '../units/names.ts'
+import { written } from './words.ts'
 
 /** `carousel.rotation`, `` `Ticket arch`.y ``, or a signal's name for its key `~id`. */
 export function labelOf(piece: Piece, key: string): string {

@@ -2,20 +2,21 @@
 import { PLAIN, isPlain, kindName, type Kind } from '../units/kinds.ts'
 import { propertiesOf } from '../piece/properties.ts'
 import { functionNamed } from '../functions/index.ts'
-import { canonical, meant, nearest, written } from '../units/names.ts'
+import { canonical, meant, nearest } from '../units/names.ts'
+import { BUILTINS, RELATIVES, builtinNamed, spelled, written } from './words.ts'
 import { problem, replacing, type Problem, type Span } from './problem.ts'
 import {
-  BUILTINS,
-  RELATIVES,
-  builtinNamed,
   featureOf,
   hasCopyWord,
+  kindOfUnit,
+  levelsOut,
+  partWord,
   levelsOf,
   relative,
   type Names,
   type Target,
 } from './scope.ts'
-import { outerSpan, type MemberNode, type NameNode, type Node, type NumberNode } from './tree.ts'
+import { outerSpan, type CallNode, type MemberNode, type NameNode, type Node, type NumberNode } from './tree.ts'
 
 /** A kind, or `any` for 0 and for what already has a problem. */
 export type Got = Kind | 'any'
@@ -37,6 +38,20 @@ export interface Clash {
 }
 
 /** Looks names up where a formula stands, and gathers what is wrong and what is read. */
+/** `stageX` and `stageY` behind a part, without brackets. */
+const placeNamed = (name: string) => functionNamed(name)?.takes[0]?.thing === 'part'
+
+/** `mallet.stageX` as the call it stands for. */
+export const asPlace = (node: MemberNode): CallNode => ({
+  type: 'call',
+  from: node.from,
+  to: node.to,
+  name: node.name,
+  nameAt: node.nameAt,
+  method: true,
+  args: [{ from: node.of.from, to: node.of.to, value: node.of }],
+})
+
 export abstract class Lookup {
   readonly problems: Problem[] = []
   readonly clashes = new Map<Problem, Clash>()
@@ -66,9 +81,9 @@ export abstract class Lookup {
   abstract infer(node: Node, place: boolean): Got
 
   protected name(node: NameNode): Got {
-    const own = this.lets.get(canonical(node.name))
+    const own = node.quoted ? undefined : this.lets.get(canonical(node.name))
     if (own !== undefined) return own
-    const builtin = builtinNamed(node.name)
+    const builtin = node.quoted ? undefined : builtinNamed(node.name)
     if (builtin) return this.builtin(node, builtin.name)
     const thing = this.names.named(node.name)
     if (thing?.type === 'dial') {
@@ -79,6 +94,7 @@ export abstract class Lookup {
       this.reads.push({ type: 'signal', id: thing.id, from: node.from, to: node.to })
       return this.signalKind(thing.id)
     }
+    if (thing?.type === 'curve') return kindOfUnit(this.names.piece.curves[thing.id]!.unit)
     if (thing?.type === 'part') {
       const first = propertiesOf(this.names.piece.parts[thing.id]!.shape.type)
       const wanted = first.find(p => p.name === this.target.property?.name) ?? first[0]!
@@ -91,6 +107,13 @@ export abstract class Lookup {
           fix,
         ),
       )
+    }
+    if (thing) {
+      const how =
+        thing.type === 'clock'
+          ? `a clock. Write it at the end: … on ${written(thing.name)}.`
+          : `a cue. Read it as since(${written(thing.name)}).`
+      return this.wrong(problem('syntax', node, `${thing.name} is ${how}`))
     }
     if (functionNamed(node.name)) {
       return this.wrong(
@@ -110,7 +133,12 @@ export abstract class Lookup {
   protected unknown(at: Span, name: string, known: readonly string[], says: string): 'any' {
     const near = nearest(name, known)
     return this.wrong(
-      problem('unknown-name', at, `${says} ${name}.${meant(near)}`, ...near.map(n => replacing(at, written(n)))),
+      problem(
+        'unknown-name',
+        at,
+        `${says} ${name}.${meant(near)}`,
+        ...near.map(n => replacing(at, this.names.named(n) ? written(n) : spelled(n))),
+      ),
     )
   }
 
@@ -118,7 +146,8 @@ export abstract class Lookup {
     const builtin = builtinNamed(name)!
     const { part } = this.target
     if (builtin.copies && !(part && hasCopyWord(this.names.piece, part, builtin))) {
-      const what = part ? `This part has no ${builtin.layered ? 'layers' : 'copies'}` : 'A signal belongs to no copy'
+      const lacks = builtin.layered ? 'layers' : builtin.lettered ? 'letters that are copies' : 'copies'
+      const what = part ? `This part has no ${lacks}` : 'A signal belongs to no copy'
       return this.wrong(problem('index', node, `${what}, so there is no ${name} here.`))
     }
     if (builtin.kind !== 'base') return builtin.kind
@@ -130,12 +159,13 @@ export abstract class Lookup {
 
   protected member(node: MemberNode): Got {
     const { piece } = this.names
-    const of = node.of.type === 'index' ? node.of.of : node.of
-    if (of.type !== 'name') return this.wrong(problem('syntax', node, 'Before the dot stands the name of a part.'))
-    const word = canonical(of.name)
+    const before = partWord(node.of.type === 'index' ? node.of.of : node.of)
+    if (!before) return this.wrong(problem('syntax', node, 'Before the dot stands the name of a part.'))
+    const of = before.name
+    const word = canonical(before.word)
     let part: string
-    if ((RELATIVES as readonly string[]).includes(word)) {
-      if (word === 'parent' && builtinNamed(node.name)?.copies) return this.outerCopy(node)
+    if (before.relative) {
+      if (word.startsWith('parent') && builtinNamed(node.name)?.copies) return this.outerCopy(node, levelsOut(word))
       const found = relative(piece, word, this.target.part)
       if (typeof found !== 'string') return this.wrong(problem('unknown-name', of, found.says))
       part = found
@@ -153,6 +183,7 @@ export abstract class Lookup {
       part = thing.id
     }
     const feature = featureOf(piece, part, node.name)
+    if (!feature && placeNamed(node.name)) return this.infer(asPlace(node), false)
     const { name, shape } = piece.parts[part]!
     if (!feature) {
       return this.unknown(
@@ -164,18 +195,19 @@ export abstract class Lookup {
     }
     this.copyOf(node, of, part)
     if ('setting' in feature) return PLAIN
-    const before = word === 'before'
-    this.reads.push({ type: 'property', part, property: feature.name, from: node.from, to: node.to, before })
+    const { from, to } = node
+    const previous = before.relative && word === 'before'
+    this.reads.push({ type: 'property', part, property: feature.name, from, to, before: previous })
     return feature.kind
   }
 
-  /** `parent.index` and its like: the copies one level further out. */
-  protected outerCopy(node: MemberNode): Got {
+  /** `parent.index` and its like: the copies so many levels further out. */
+  protected outerCopy(node: MemberNode, out: number): Got {
     const { part } = this.target
-    if (part && hasCopyWord(this.names.piece, part, builtinNamed(node.name)!, true)) return PLAIN
-    return this.wrong(
-      problem('index', node, `There are no copies further out, so there is no parent.${node.name} here.`),
-    )
+    const word = builtinNamed(node.name)!
+    if (part && hasCopyWord(this.names.piece, part, word, out)) return word.kind as Kind
+    const path = `${'parent.'.repeat(out)}${node.name}`
+    return this.wrong(problem('index', node, `There are no copies further out, so there is no ${path} here.`))
   }
 
   /** A copied part read from outside its copies needs to say which. */

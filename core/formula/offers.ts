@@ -3,8 +3,9 @@ import { PROPERTIES, propertiesOf } from '../piece/properties.ts'
 import { UNITS } from '../units/units.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
 import { FUNCTIONS, functionNamed } from '../functions/index.ts'
-import { canonical, written } from '../units/names.ts'
-import { BUILTINS, RELATIVES, hasCopyWord, relative, type Names, type Target } from './scope.ts'
+import { canonical } from '../units/names.ts'
+import { BUILTINS, RELATIVES, written } from './words.ts'
+import { hasCopyWord, relative, type Names, type Target } from './scope.ts'
 
 export interface Offer {
   /** What is written. */

@@ -88,7 +88,7 @@ function read(n: SyntaxNode, text: string): Node {
     case 'TimeWord':
       return { type: 'number', ...at, value: ONE, unit: text.slice(n.from, n.to).toLowerCase(), unitFrom: n.from }
     case 'Reference':
-      return { type: 'name', ...at, name: nameIn(n, text) }
+      return { type: 'name', ...at, name: nameIn(n, text), ...(text[n.from] === '`' ? { quoted: true as const } : {}) }
     case 'Bracket': {
       const inner = read(p[0]!, text)
       return { ...inner, outer: at }

@@ -1,6 +1,6 @@
 /** A tree as text: read back, it is the same tree. Brackets are written only where they are needed. */
 import { equal, toNumber, type Rational } from '../time/rational.ts'
-import { written } from '../units/names.ts'
+import { spelled as written } from './words.ts'
 import type { Formula, Node, NumberNode } from './tree.ts'
 
 /** How tightly a node binds, as in the grammar; higher is tighter. */
@@ -41,7 +41,7 @@ export function print(n: Node): string {
     case 'number':
       return numberText(n)
     case 'name':
-      return written(n.name)
+      return n.quoted ? `\`${n.name}\`` : written(n.name)
     case 'member':
       return `${within(n.of, 10)}.${written(n.name)}`
     case 'index':

@@ -3,71 +3,12 @@
  * the part whose property is driven.
  */
 import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, type Kind } from '../units/kinds.ts'
-import { UNITS, unitNamed } from '../units/units.ts'
+import { unitNamed } from '../units/units.ts'
 import { NAMED, type Copies, type Piece } from '../piece/schema.ts'
 import { has, propertyNamed, settingsOf, type Property } from '../piece/properties.ts'
 import { canonical } from '../units/names.ts'
-import { FUNCTIONS } from '../functions/index.ts'
-import { KEYWORD_NAMES } from './tokens.ts'
-
-/** A word of the language that has a value. */
-export interface Builtin {
-  readonly name: string
-  /** `base`: of the driven property's kind. */
-  readonly kind: Kind | 'base'
-  readonly says: string
-  /** Only where there are copies. */
-  readonly copies?: true
-  /** Only where copies are layers. */
-  readonly layered?: true
-}
-
-export const BUILTINS: readonly Builtin[] = [
-  { name: 'time', kind: TIME, says: 'seconds since time 0' },
-  { name: 'frame', kind: PLAIN, says: 'frames since time 0, a plain number' },
-  { name: 'fps', kind: FREQUENCY, says: 'frames a second' },
-  { name: 'frameTime', kind: TIME, says: 'how long a frame lasts' },
-  { name: 'lapProgress', kind: PLAIN, says: 'how far through the lap, 0 to 1' },
-  { name: 'lapIndex', kind: PLAIN, says: 'which lap, counted from 0' },
-  { name: 'lapLength', kind: TIME, says: 'how long a lap lasts' },
-  { name: 'spanStart', kind: TIME, says: 'first moment of the part, else of the lap' },
-  { name: 'spanEnd', kind: TIME, says: 'last moment of the part, else of the lap' },
-  { name: 'stretchStart', kind: TIME, says: 'first moment of the marked stretch, else of the lap' },
-  { name: 'stretchEnd', kind: TIME, says: 'last moment of the marked stretch, else of the lap' },
-  { name: 'base', kind: 'base', says: 'what the property holds by hand' },
-  { name: 'index', kind: PLAIN, says: 'which copy this is, counted from 0', copies: true },
-  { name: 'count', kind: PLAIN, says: 'how many copies there are', copies: true },
-  { name: 'along', kind: PLAIN, says: 'how far along the copies this one is, 0 to 1', copies: true },
-  { name: 'row', kind: PLAIN, says: 'which row of a grid this copy stands in, counted from 0', copies: true },
-  { name: 'rows', kind: PLAIN, says: 'how many rows the grid has', copies: true },
-  { name: 'layer', kind: PLAIN, says: 'which layer this is, counted from 0 in front', copies: true, layered: true },
-  { name: 'layers', kind: PLAIN, says: 'how many layers there are', copies: true, layered: true },
-  { name: 'depth', kind: PLAIN, says: 'how far back this layer is, 0 to 1', copies: true, layered: true },
-  { name: 'pi', kind: PLAIN, says: '3.14159…, half the way round a circle of radius 1' },
-]
-const BUILTIN = new Map(BUILTINS.map(b => [canonical(b.name), b]))
-export const builtinNamed = (name: string): Builtin | undefined => BUILTIN.get(canonical(name))
-
-/** Words before a dot that stand for a part. */
-export const RELATIVES = ['own', 'parent', 'before'] as const
-
-/** Words that some argument takes, such as the easings. */
-const ARGUMENT_WORDS = FUNCTIONS.flatMap(f => f.takes.flatMap(p => (p.words?.() ?? []).map(canonical)))
-
-/** Why a name cannot be given to a thing of the piece; null when it can. */
-export function nameTaken(name: string): string | null {
-  const c = canonical(name)
-  const words = [
-    ...BUILTIN.keys(),
-    ...RELATIVES,
-    ...KEYWORD_NAMES,
-    ...FUNCTIONS.map(f => canonical(f.name)),
-    ...ARGUMENT_WORDS,
-  ]
-  if (words.includes(c)) return `${name} is a word of the formula language. Choose another name.`
-  if (UNITS.some(u => canonical(u.name) === c)) return `${name} is a unit. Choose another name.`
-  return null
-}
+import type { NameNode, Node } from './tree.ts'
+import { RELATIVES, type Builtin } from './words.ts'
 
 export type Thing = { readonly id: string; readonly name: string } & (
   | { readonly type: 'part' }
@@ -144,12 +85,43 @@ export function countedLevels(levels: readonly Level[]): readonly Level[] {
   return beside.length > 0 ? beside : levels
 }
 
-/** Whether a word of copies means something on a part; `outer`: after `parent.`. */
-export function hasCopyWord(piece: Piece, part: string, word: Builtin, outer = false): boolean {
+/** Whether a word of copies means something on a part, so many levels of copies further out. */
+export function hasCopyWord(piece: Piece, part: string, word: Builtin, outer = 0): boolean {
   const levels = levelsOf(piece, part)
-  if (word.layered) return !outer && levels.some(l => l.copies.layout === 'layers')
-  return countedLevels(levels).length > (outer ? 1 : 0)
+  if (word.layered) return outer === 0 && levels.some(l => l.copies.layout === 'layers')
+  if (word.lettered) return outer === 0 && levels.some(l => lettersOf(piece, l) !== null)
+  return countedLevels(levels).length > outer
 }
+
+/** The words whose letters a level of copies stands for, one each; null when it does not. */
+export function lettersOf(piece: Piece, level: Level): string | null {
+  const { shape } = piece.parts[level.part]!
+  return shape.type === 'text' && shape.shows === 'letters' ? shape.words : null
+}
+
+/**
+ * The part that stands before a dot: `own`, `parent`, `parent.parent` …, `before`, or a name, which in backquotes is
+ * always that of a thing. Null when it is none of these.
+ */
+export function partWord(
+  of: Node,
+): { readonly word: string; readonly name: NameNode; readonly relative: boolean } | null {
+  if (of.type === 'name') {
+    return {
+      word: of.name,
+      name: of,
+      relative: !of.quoted && (RELATIVES as readonly string[]).includes(canonical(of.name)),
+    }
+  }
+  if (of.type !== 'member' || canonical(of.name) !== 'parent') return null
+  const inner = partWord(of.of)
+  return inner?.relative && canonical(inner.word).startsWith('parent')
+    ? { word: `${inner.word}.parent`, name: inner.name, relative: true }
+    : null
+}
+
+/** How many levels further out `parent.parent` reaches. */
+export const levelsOut = (word: string): number => word.split('.').length
 
 /** The part that a word before a dot means, or a sentence that says why there is none. */
 export function relative(piece: Piece, word: string, part: string | null): string | { says: string } {
@@ -159,8 +131,13 @@ export function relative(piece: Piece, word: string, part: string | null): strin
     const copied = levelsOf(piece, part).length > 0
     return copied ? part : { says: `${piece.parts[part]!.name} has no copies, so none comes before it.` }
   }
-  const parent = piece.parts[part]!.parent
-  return parent ?? { says: `${piece.parts[part]!.name} has no parent. Name the part that is meant.` }
+  let at = part
+  for (let k = 0; k < levelsOut(word); k++) {
+    const { name, parent } = piece.parts[at]!
+    if (parent === null) return { says: `${name} has no parent. Name the part that is meant.` }
+    at = parent
+  }
+  return at
 }
 
 /** A property or a fixed setting of a part, by name. */

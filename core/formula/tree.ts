@@ -21,6 +21,8 @@ export interface NumberNode extends Placed {
 export interface NameNode extends Placed {
   readonly type: 'name'
   readonly name: string
+  /** Written in backquotes: a thing of the piece, whatever the language calls by that word. */
+  readonly quoted?: true
 }
 export interface MemberNode extends Placed {
   readonly type: 'member'

@@ -1,9 +1,15 @@
 /** Sine and its kin of angles, and angles of sides. */
-import { ALL, interval, isBounded, plus, point, union, type Interval } from '../facts/interval.ts'
+import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { atanTurns, expOf, logOf, power } from '../signal/maths.ts'
-import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+import { sineOfPart, sineOfTurns } from '../signal/sine.ts'
+import { SMOOTH, joined, passing, steadily, turning, type Bends } from '../facts/bends.ts'
+import { wholeRounds, type Repeats } from '../facts/repeats.ts'
+import { bends, bySecond, type Form } from '../form/form.ts'
+import { AffineReader } from '../time/affine.ts'
+import type { Moment } from '../time/moment.ts'
+import { ONE, ZERO, absolute, fraction, isZero, over, toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, PLAIN } from '../units/kinds.ts'
-import { boundsOf, edgesOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import { bendsOfArgs, boundsOf, leapsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
 const ANGLE_X: Parameter = { name: 'x', says: 'the angle', kind: ANGLE, required: true }
 const PLAIN_X: Parameter = { name: 'x', says: 'the value', kind: PLAIN, required: true }
@@ -47,7 +53,41 @@ function rising(
   }
 }
 
-function wave(name: string, says: string, example: string, of: (turns: number) => number): Entry {
+/** The part of a turn an angle stands at: exactly, where it is a fraction, so that a growing angle stays right. */
+function partOf(x: Form, frameRate: Rational): (m: Moment) => number {
+  if (x.exact) {
+    const reader = new AffineReader(x.exact, frameRate)
+    return m => reader.splitAt(m).part
+  }
+  return m => {
+    const v = x.at(m)
+    const exact = Math.abs(v) > FEW_TURNS ? x.exactly?.(m) : null
+    return exact ? toNumber(fraction(exact)) : v - Math.floor(v)
+  }
+}
+
+/** Turns up to which a double holds the part of a turn well enough. */
+const FEW_TURNS = 64
+
+/** How a function of an angle comes back: with every whole turn. */
+function perTurn(call: Call): Repeats {
+  const x = call.args.x!.facts().repeats
+  if (isZero(x.gain)) return x
+  return x.every && isZero(x.every) ? { every: absolute(over(ONE, x.gain)), gain: ZERO, from: x.from } : wholeRounds(x)
+}
+
+/** How fast a wave on an angle turns, and where the angle itself bends. */
+function turns(call: Call): Bends {
+  const x = call.args.x!
+  const { low, high } = slopeOf(call, 'x')
+  const pace = Math.max(Math.abs(low), Math.abs(high))
+  if (x.exact && isZero(x.exact.rate)) return SMOOTH
+  return joined(bends(x), turning(Number.isFinite(pace) ? pace : 64))
+}
+
+/** @param ahead the part of a turn that is added, so that a cosine is a sine */
+function wave(name: string, says: string, example: string, ahead: number): Entry {
+  const of = (part: number): number => sineOfPart(part + ahead < 1 ? part + ahead : part + ahead - 1)
   return {
     name,
     group: 'angle',
@@ -56,28 +96,58 @@ function wave(name: string, says: string, example: string, of: (turns: number) =
     takes: [ANGLE_X],
     result: PLAIN,
     value: call => {
-      const { x } = call.args
-      return m => of(x!.at(m))
+      const part = partOf(call.args.x!, call.frameRate)
+      return m => of(part(m))
     },
-    bounds: () => interval(-1, 1),
-    // An angle that grows by whole turns comes back; it is read per turn.
-    repeats: call => {
-      const { every, gain, from } = call.args.x!.facts().repeats
-      if (gain.n === 0n) return { every, gain, from }
-      const turn = { n: gain.d < 0n ? -gain.d : gain.d, d: gain.n < 0n ? -gain.n : gain.n }
-      return { every: every && every.n === 0n ? turn : null, gain: { n: 0n, d: 1n }, from }
-    },
+    bounds: call => sineBounds(boundsOf(call, 'x'), ahead),
+    slope: call => times(slopeOf(call, 'x'), interval(-TURN, TURN)),
+    repeats: perTurn,
+    bends: turns,
+    leaps: leapsOfArgs,
   }
 }
 
-export const sin = wave('sin', 'The sine of an angle.', 'sin(time * 90deg/s) * 24px', sineOfTurns)
-export const cos = wave('cos', 'The cosine of an angle.', 'cos(time * 90deg/s) * 24px', cosineOfTurns)
+const TURN = 2 * Math.PI * (1 + 1e-12)
+
+/** The range of a sine over a range of angles: its ends, and ±1 where a crest or trough lies between. */
+function sineBounds(x: Interval, ahead: number): Interval {
+  const [a, b] = [x.low + ahead, x.high + ahead]
+  if (!(b - a < 1) || !isBounded(x)) return interval(-1, 1)
+  const passes = (part: number) => Math.floor(b - part) > Math.floor(a - part) || a === part
+  const [p, q] = [sineOfTurns(a), sineOfTurns(b)]
+  const low = passes(0.75) ? -1 : Math.min(p, q) - 1e-14
+  const high = passes(0.25) ? 1 : Math.max(p, q) + 1e-14
+  return interval(Math.max(-1, low), Math.min(1, high))
+}
+
+export const sin = wave('sin', 'The sine of an angle.', 'sin(time * 90deg/s) * 24px', 0)
+export const cos = wave('cos', 'The cosine of an angle.', 'cos(time * 90deg/s) * 24px', 0.25)
 
 export const tan: Entry = {
-  ...wave('tan', 'The tangent of an angle.', 'tan(30deg) * 24px', turns => sineOfTurns(turns) / cosineOfTurns(turns)),
-  bounds: () => ALL,
-  finite: () => false,
-  edges: () => ['anywhere'],
+  ...wave('tan', 'The tangent of an angle.', 'tan(30deg) * 24px', 0),
+  value: call => {
+    const part = partOf(call.args.x!, call.frameRate)
+    return m => {
+      const p = part(m)
+      return sineOfPart(p) / sineOfTurns(p + 0.25)
+    }
+  },
+  bounds: call => {
+    const { low, high } = boundsOf(call, 'x')
+    // Within a quarter turn to either side it never falls.
+    if (!(low > -0.2499 && high < 0.2499)) return ALL
+    const of = (x: number) => sineOfTurns(x) / sineOfTurns(x + 0.25)
+    return interval(of(low) - Math.abs(of(low)) * SLACK, of(high) + Math.abs(of(high)) * SLACK)
+  },
+  slope: () => ALL,
+  finite: call => boundsOf(call, 'x').low > -0.2499 && boundsOf(call, 'x').high < 0.2499,
+  leaps: call => tan.bends!(call),
+  // It leaps a quarter turn after each half.
+  bends: call => {
+    const x = call.args.x!
+    if (x.exact) return steadily(2 * toNumber(x.exact.rate), 2 * toNumber(x.exact.base), [0.5])
+    return passing(bySecond(x, call.frameRate), turns(call), v => Math.floor(2 * v - 0.5))
+  },
 }
 
 const asinOf = (x: number): number => atanTurns(x, Math.sqrt(1 - x * x))
@@ -122,7 +192,13 @@ export const atan2: Entry = {
     const corners = [x.low, x.high].flatMap(w => [y.low, y.high].map(h => atanTurns(h, w)))
     return plus(interval(Math.min(...corners), Math.max(...corners)), interval(-1e-15, 1e-15))
   },
-  edges: call => (boundsOf(call, 'x').low > 0 ? edgesOfArgs(call) : ['anywhere']),
+  bends: call => {
+    if (boundsOf(call, 'x').low > 0) return bendsOfArgs(call)
+    const { x, y } = call.args
+    const [w, h] = [bySecond(x!, call.frameRate), bySecond(y!, call.frameRate)]
+    const side = (v: number) => (v < 0 ? -1 : 1)
+    return joined(passing(w, bends(x!), side), passing(h, bends(y!), side))
+  },
 }
 
 export const exp = rising('exp', 'e to the x: growth by a share of itself.', 'exp(-time / 4s)', expOf, PLAIN)

@@ -1,14 +1,33 @@
 /** Chance: noise and random, hashed, without a period, each property and copy with its own. */
 import { hashUnit } from '../signal/hash.ts'
-import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesOf, type Octave } from '../signal/noise.ts'
+import { fieldNoise, type Cell } from '../signal/field.ts'
+import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesOf, raised, type Octave } from '../signal/noise.ts'
 import { ALL, interval, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { joined } from '../facts/edges.ts'
+import { SMOOTH, joined, passing } from '../facts/bends.ts'
 import { NEVER, everySeconds, together } from '../facts/repeats.ts'
-import { constantOf } from '../form/form.ts'
-import { floor, rational, times as by, toNumber } from '../time/rational.ts'
+import { bends, bySecond, constantOf } from '../form/form.ts'
+import {
+  floor,
+  fromFinite,
+  minus as minusExact,
+  plus as plusExact,
+  rational,
+  times as by,
+  toNumber,
+} from '../time/rational.ts'
 import type { Moment } from '../time/moment.ts'
 import { ANGLE, FREQUENCY, PLAIN } from '../units/kinds.ts'
-import { boundsOf, costOfArgs, edgesOfArgs, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import {
+  bendsOfArgs,
+  boundsOf,
+  costOfArgs,
+  folding,
+  leapsOfArgs,
+  repeatsOfArgs,
+  type Call,
+  type Entry,
+  type Parameter,
+} from './entry.ts'
 import {
   AMP,
   FREQ,
@@ -34,16 +53,35 @@ const whole = (call: Call, name: string, fallback: number, low: number, high: nu
 /** Most octaves a noise may have. */
 export const MOST_OCTAVES = 8
 
-function octavesIn(call: Call): Octave[] {
+function octavesIn(call: Call): readonly Octave[] {
   const rough = constantOf(call.args.roughness!)
   const share = rough ? Math.min(1, Math.max(0, toNumber(rough))) : 0.5
-  return octavesOf(call.seed, whole(call, 'octaves', 1, 1, MOST_OCTAVES), share)
+  const octaves = octavesOf(call.seed, whole(call, 'octaves', 1, 1, MOST_OCTAVES), share)
+  return overSpace(call) ? octaves : raised(octaves, call.phase.wrap)
+}
+
+/** Whether it is a landscape, read at a place. */
+const overSpace = (call: Call): boolean => call.args.at !== undefined
+
+/** Parts of a cell of the first octave at which cells of this one begin. */
+const lattice = (o: Octave): number[] => Array.from({ length: o.finer }, (_, k) => (k + 1 - o.shift) / o.finer)
+
+/** The directions of a landscape: its places in cells, and time where it also moves. */
+function directions(call: Call): ((m: Moment) => Cell)[] {
+  const { at, across, cell } = call.args
+  const places = [at!, ...(across ? [across] : [])].map(place => (m: Moment): Cell => {
+    const x = cell ? place.at(m) / cell.at(m) : place.at(m)
+    return { whole: Math.floor(x), part: x - Math.floor(x), wrap: 0 }
+  })
+  if (!call.given.has('freq')) return places
+  const { wrap } = call.phase
+  return [...places, (m: Moment): Cell => ({ ...call.phase.splitAt(m), wrap })]
 }
 
 export const noise: Entry = {
   name: 'noise',
   group: 'source',
-  says: 'Wanders smoothly by chance, never further than amp from its offset, and never repeats. Each property and each copy wanders its own way unless a seed is shared. With at: it is a landscape over space and stands still in time.',
+  says: 'Wanders smoothly by chance, never further than amp from its offset, and never repeats. Each property and each copy wanders its own way unless a seed is shared. With at: (and across:) it is a landscape over space, one for all copies; with freq: as well it moves in time.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'noise(freq: 2Hz, amp: 6deg)' },
   takes: [
     FREQ,
@@ -55,21 +93,25 @@ export const noise: Entry = {
     SEED,
     LOW,
     HIGH,
-    { name: 'at', says: 'a place to read it at, one cell to 1 or to 1px', kind: 'other', required: true },
+    { name: 'at', says: 'a place to read it at, in cells, or a length', kind: 'other', required: true },
+    { name: 'across', says: 'the place in a second direction', kind: 'other' },
+    { name: 'cell', says: 'the size of one cell, where places are lengths', kind: 'other' },
   ],
-  either: [[['freq', 'phase'], ['at']], SWING],
+  either: [[['freq'], ['at']], SWING],
+  together: [['freq', 'at']],
   result: 'result',
   pace: { freq: 'freq', phase: 'phase' },
   seeded: true,
   value: call => {
     const octaves = octavesIn(call)
-    const place = call.args.at
-    if (place) {
-      return swing(call, m => {
-        const x = place.at(m)
-        const cell = Math.floor(x)
-        return octaveNoise(octaves, cell, x - cell, 0)
-      })
+    if (overSpace(call)) {
+      const ways = directions(call)
+      return swing(call, m =>
+        fieldNoise(
+          octaves,
+          ways.map(w => w(m)),
+        ),
+      )
     }
     const { wrap } = call.phase
     return swing(call, m => {
@@ -77,19 +119,33 @@ export const noise: Entry = {
       return octaveNoise(octaves, s.whole, s.part, wrap)
     })
   },
-  bounds: call => swingBounds(call, noiseReach(octavesIn(call), call.args.at ? 0 : call.phase.wrap)),
-  slope: call => (call.args.at ? ALL : swingSlope(call, noiseSteepness(octavesIn(call)))),
-  cost: call => costOfArgs(call, octavesIn(call).length),
+  bounds: call => swingBounds(call, overSpace(call) ? interval(-1, 1) : noiseReach(octavesIn(call), call.phase.wrap)),
+  slope: call => (overSpace(call) ? ALL : swingSlope(call, noiseSteepness(octavesIn(call)))),
+  cost: call => costOfArgs(call, octavesIn(call).length * (overSpace(call) ? 8 : 1)),
   repeats: call => {
-    if (call.args.at || call.phase.still) return repeatsOfArgs(valuesOf(call))
+    if (overSpace(call) && !call.given.has('freq')) return repeatsOfArgs(valuesOf(call))
+    if (call.phase.still) return repeatsOfArgs(valuesOf(call))
     if (!call.phase.wrap) return NEVER
     const cell = call.phase.repeats().every
     if (!cell) return NEVER
     return together([everySeconds(by(cell, rational(call.phase.wrap))), repeatsOfArgs(valuesOf(call))])
   },
-  edges: call => edgesOfArgs(valuesOf(call)),
+  leaps: call => joined(leapsOfArgs(valuesOf(call)), call.given.has('freq') ? call.phase.leaps() : SMOOTH),
+  bends: call => {
+    const own = bendsOfArgs(valuesOf(call))
+    const cells = octavesIn(call).flatMap(o => lattice(o))
+    const inTime = [call.phase.passing(...cells), ...(call.phase.affine ? [] : [call.phase.bends()])]
+    const { at, across, cell } = call.args
+    if (!at) return joined(own, ...inTime)
+    const where = (v: number) => cells.reduce((n, c) => n + Math.floor(v - c), 0)
+    const passed = [at, ...(across ? [across] : [])].map(place => {
+      const read = bySecond({ at: m => place.at(m) / (cell?.at(m) ?? 1) }, call.frameRate)
+      return passing(read, joined(bends(place), cell ? bends(cell) : own), where)
+    })
+    return joined(own, ...passed, ...(call.given.has('freq') ? inTime : []))
+  },
   integral: call => {
-    if (call.args.at || call.phase.wrap > 0) return null
+    if (overSpace(call) || call.phase.wrap > 0) return null
     const octaves = octavesIn(call)
     return swingIntegral(call, (cells, part) => noiseUpTo(octaves, cells, part))
   },
@@ -135,7 +191,14 @@ export const random: Entry = {
     if (!call.phase.wrap || !step) return NEVER
     return together([everySeconds(by(step, rational(call.phase.wrap))), repeatsOfArgs(valuesOf(call))])
   },
-  edges: call => joined(edgesOfArgs(valuesOf(call)), call.phase.wholes()),
+  bends: call => joined(bendsOfArgs(valuesOf(call)), call.phase.passing(0)),
+  // Without a rate it is one value for ever: a constant wherever a constant may stand.
+  fold: call => {
+    const { affine, still } = call.phase
+    if (!still || !affine) return null
+    const unit = fromFinite(hashUnit(Number(floor(affine.base)), call.seed))
+    return folding(call, ['low', 'high'], (l, h) => plusExact(l, by(minusExact(h, l), unit)))
+  },
   integral: call => steppedIntegral(call),
 }
 

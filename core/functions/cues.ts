@@ -1,6 +1,7 @@
 /** Drawn curves and cues: what is drawn plays over time, or lands on marks. */
 import { interval, point, times, union, type Interval } from '../facts/interval.ts'
-import { NONE, joined, type Edge, type Edges } from '../facts/edges.ts'
+import { joined } from '../facts/bends.ts'
+import { curveBends } from '../form/drawing.ts'
 import { ALWAYS, NEVER, everySeconds, onlyFrom } from '../facts/repeats.ts'
 import { AFTER, beyond, type After } from '../signal/drawn.ts'
 import type { Mark } from '../signal/marks.ts'
@@ -11,6 +12,7 @@ import {
   ZERO,
   compare,
   fromNumber,
+  isZero,
   minus,
   negate,
   over,
@@ -21,7 +23,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN, TIME, TRUTH } from '../units/kinds.ts'
-import { afterMarks, type Call, type Entry, type Parameter } from './entry.ts'
+import { afterMarks, marksBends, type Call, type Entry, type Parameter } from './entry.ts'
 
 const CURVE: Parameter = { name: 'curve', says: 'the drawn curve', kind: 'any', thing: 'curve', required: true }
 const CUE: Parameter = { name: 'cue', says: 'the marks it plays on', kind: 'any', thing: 'cue', required: true }
@@ -72,34 +74,27 @@ export const curve: Entry = {
     const read = run(call)
     const every = read.cyclic.every
     if (drawn.end <= drawn.start || drawn.low === drawn.high) return ALWAYS
-    if (after(call) === 'hold') return read.between(ZERO, ONE)
+    if (after(call) === 'hold') return read.between(...pointsOf(call))
     if (!every) return read.once
     if (after(call) === 'mirror') return everySeconds(by(every, rational(2)))
     if (after(call) === 'repeat') return read.cyclic
     const gain = over(by(minus(fromNumber(drawn.last), fromNumber(drawn.first)), fromNumber(size)), every)
     return { every, gain, from: null }
   },
-  edges: call => {
+  bends: call => curveBends(call.curve!.drawn, after(call), run(call)),
+  leaps: call => {
     const { drawn } = call.curve!
-    const read = run(call)
-    const seam = after(call) === 'repeat' && drawn.first !== drawn.last ? read.wholes : NONE
-    if (drawn.leaps.length === 0) return seam
-    const every = read.cyclic.every
-    if (!read.affine || !every) return ['anywhere']
-    // The piece's second at which the clock reads a time of the curve.
-    const at = (time: number): Rational => {
-      const share = over(
-        minus(fromNumber(time), fromNumber(drawn.start)),
-        minus(fromNumber(drawn.end), fromNumber(drawn.start)),
-      )
-      return over(minus(share, read.affine!.base), read.affine!.rate)
-    }
-    if (after(call) === 'mirror') return ['anywhere']
-    return joined(
-      seam,
-      drawn.leaps.map((t): Edge => ({ at: at(t), every: after(call) === 'hold' ? null : every })),
-    )
+    const seam = after(call) === 'repeat' && drawn.first !== drawn.last
+    return seam || drawn.leaps.length > 0 ? curveBends(drawn, after(call), run(call)) : call.beat.bends
   },
+}
+
+/** The shares of the curve at which its channel has its first and last point. */
+function pointsOf(call: Call): [Rational, Rational] {
+  const { drawn } = call.curve!
+  const share = (t: number) =>
+    over(minus(fromNumber(t), fromNumber(drawn.start)), minus(fromNumber(drawn.end), fromNumber(drawn.start)))
+  return [share(drawn.times[0]!), share(drawn.times.at(-1)!)]
 }
 
 /** How long before a mark the gesture sets off, so that the curve's hit lands on it, less its shift. */
@@ -160,7 +155,8 @@ export const play: Entry = {
     const added = call.words.overlap?.name === 'add'
     // Gestures that are added leave something behind when they do not end where they began.
     if (added && drawn.first !== drawn.last && call.cue!.all().every) return NEVER
-    const length = minus(fromNumber(drawn.end), fromNumber(drawn.start))
+    // It rests from its own last point on, though its curve may go on.
+    const length = minus(fromNumber(drawn.times.at(-1)!), fromNumber(drawn.start))
     const { every } = call.cue!.all()
     const played = afterMarks(call, leadOf(call), length)
     // Added ones reach into those that follow, so it comes back only when the first of them is over.
@@ -168,14 +164,17 @@ export const play: Entry = {
       ? onlyFrom(played, plus(played.from, over(length, call.beat.steady!.rate)))
       : played
   },
-  edges: call => {
+  bends: call => {
     const { drawn } = call.curve!
-    const { marks, every } = call.cue!.all()
-    if (!call.beat.steady || drawn.leaps.length > 0) return ['anywhere']
-    const lead = leadOf(call)
-    const toPiece = (t: Rational): Rational => over(minus(t, call.beat.steady!.base), call.beat.steady!.rate)
-    return joined(marks.map((at): Edge => ({ at: toPiece(minus(at, lead)), every })))
+    const lead = toNumber(leadOf(call))
+    return marksBends(call, ...drawn.times.map(t => t - drawn.start - lead), -lead)
   },
+}
+
+/** Seconds since the latest mark; before the first, until it. */
+function sinceMark(call: Call, m: Moment): Rational {
+  const t = call.beat.seconds(m)
+  return minus(t, call.cue!.latest(t)?.at ?? call.cue!.first!)
 }
 
 export const since: Entry = {
@@ -186,12 +185,7 @@ export const since: Entry = {
   takes: [CUE],
   result: TIME,
   finite: call => !call.cue!.none,
-  value: call => m => {
-    const t = call.beat.seconds(m)
-    const mark = call.cue!.latest(t)
-    const from = mark?.at ?? call.cue!.first
-    return from ? toNumber(minus(t, from)) : -Infinity
-  },
+  value: call => m => (call.cue!.none ? -Infinity : toNumber(sinceMark(call, m))),
   bounds: () => interval(-Infinity, Infinity),
   repeats: call => {
     const played = afterMarks(call, ZERO, ZERO)
@@ -200,7 +194,8 @@ export const since: Entry = {
       ? played
       : { ...played, gain: call.beat.steady.rate }
   },
-  edges: call => marksAsEdges(call),
+  bends: call => joined(call.beat.bends, marksBends(call)),
+  exactly: call => (call.cue!.none ? null : m => sinceMark(call, m)),
 }
 
 export const fires: Entry = {
@@ -217,22 +212,59 @@ export const fires: Entry = {
   },
   bounds: () => union(point(0), point(1)),
   repeats: call => afterMarks(call, ZERO, over(ONE, call.frameRate)),
-  edges: call => {
-    const { marks, every } = call.cue!.all()
-    if (!call.beat.steady) return ['anywhere']
-    const frame = over(ONE, call.frameRate)
-    return joined(
-      marks.flatMap((at): Edge[] => [
-        { at, every },
-        { at: plus(at, frame), every },
-      ]),
-    )
-  },
+  bends: call => marksBends(call, toNumber(over(ONE, call.frameRate))),
 }
 
-function marksAsEdges(call: Call): Edges {
-  const { marks, every } = call.cue!.all()
-  // The first mark is no leap: the seconds until it run into the seconds since.
-  const counted = every ? marks : marks.slice(1)
-  return call.beat.steady ? joined(counted.map((at): Edge => ({ at, every }))) : ['anywhere']
+export const count: Entry = {
+  name: 'count',
+  group: 'source',
+  says: 'How many marks of a cue there have been so far.',
+  example: { part: 'Lantern', property: 'rotation', text: 'count(blow) * 30deg' },
+  takes: [CUE],
+  result: PLAIN,
+  value: call => m => marksSoFar(call, m),
+  exactly: call => m => rational(marksSoFar(call, m)),
+  bounds: call => interval(0, call.cue!.all().every ? Infinity : call.cue!.all().marks.length),
+  repeats: call => {
+    const { marks, every } = call.cue!.all()
+    const played = afterMarks(call, ZERO, ZERO)
+    if (!every || !played.every || isZero(played.every)) return played
+    return { ...played, gain: over(rational(marks.length), played.every) }
+  },
+  slope: () => point(0),
+  bends: call => marksBends(call),
+}
+
+const marksSoFar = (call: Call, m: Moment): number => {
+  const mark = call.cue!.latest(call.beat.seconds(m))
+  return mark ? mark.nth + 1 : 0
+}
+
+export const until: Entry = {
+  name: 'until',
+  group: 'source',
+  says: 'Seconds until the next mark of a cue; below 0 once the last has gone by.',
+  example: { part: 'Lantern', property: 'opacity', text: 'smoothstep(2s, 0s, until(blow))' },
+  takes: [CUE],
+  result: TIME,
+  finite: call => !call.cue!.none,
+  value: call => m => (call.cue!.none ? Infinity : toNumber(untilMark(call, m))),
+  exactly: call => (call.cue!.none ? null : m => untilMark(call, m)),
+  bounds: () => interval(-Infinity, Infinity),
+  repeats: call => {
+    const played = afterMarks(call, ZERO, ZERO)
+    return call.cue!.all().every || !call.beat.steady || call.cue!.none
+      ? played
+      : { ...played, gain: negate(call.beat.steady.rate) }
+  },
+  bends: call => joined(call.beat.bends, marksBends(call)),
+}
+
+/** Seconds until the next mark; after the last, until that one. */
+function untilMark(call: Call, m: Moment): Rational {
+  const t = call.beat.seconds(m)
+  const { marks } = call.cue!.all()
+  const latest = call.cue!.latest(t)
+  const next = latest ? call.cue!.after(latest) : null
+  return minus(next?.at ?? (latest ? marks.at(-1)! : call.cue!.first!), t)
 }

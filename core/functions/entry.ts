@@ -2,12 +2,13 @@
  * The shape of an entry in the function table. Parser, checker, engine, insight, completion and manual read
  * everything they know of a function from its one entry.
  */
-import type { Form } from '../form/form.ts'
+import { constantOf, type Exactly, type Form } from '../form/form.ts'
 import type { Pacing, Phase } from '../form/phase.ts'
 import type { Total } from '../form/total.ts'
 import { settledBy, type Beat, type Reading } from '../form/beat.ts'
-import { joined, type Edges } from '../facts/edges.ts'
+import { joined, type Bends } from '../facts/bends.ts'
 import type { Drawn } from '../signal/drawn.ts'
+import type { NamedEase } from '../signal/easing.ts'
 import type { Marks } from '../signal/marks.ts'
 import type { Wave } from '../signal/waves.ts'
 import type { Measures } from '../units/units.ts'
@@ -15,10 +16,9 @@ import { costOf, type Cost } from '../facts/facts.ts'
 import type { Interval } from '../facts/interval.ts'
 import type { Repeats } from '../facts/repeats.ts'
 import { ALWAYS, NEVER, everySeconds, onlyFrom, restingFrom, together } from '../facts/repeats.ts'
-import { constant, type Affine } from '../time/affine.ts'
-import { constantOf } from '../form/form.ts'
+import type { Affine } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { compare, minus, over, plus, type Rational } from '../time/rational.ts'
+import { ONE, ZERO, compare, minus, over, plus, toNumber, type Rational } from '../time/rational.ts'
 import type { Kind } from '../units/kinds.ts'
 
 /**
@@ -38,8 +38,10 @@ export interface Parameter {
   readonly valuePlace?: true
   /** Words that may be written here, looked up before any name. */
   readonly words?: () => readonly string[]
+  /** Its words are the easings, and any curve of the piece may be one. */
+  readonly easing?: true
   /** The name of a thing of the piece. */
-  readonly thing?: 'cue' | 'curve' | 'gear' | 'waves'
+  readonly thing?: 'cue' | 'curve' | 'gear' | 'waves' | 'part'
   /** Any one word, such as the name of a channel. */
   readonly free?: true
   /** Must be more than 0 wherever it is known. */
@@ -57,6 +59,8 @@ export interface Entry {
   readonly takes: readonly Parameter[]
   /** The last parameter may be given again and again. */
   readonly many?: true
+  /** Pairs of `either` that may also be given together. */
+  readonly together?: readonly (readonly [string, string])[]
   /** Two ways of saying the same: giving some of both is an error. */
   readonly either?: readonly (readonly [readonly string[], readonly string[]])[]
   /** `curve`: of the unit of the curve it reads. `rate`: the kind of `x` per time. */
@@ -68,13 +72,22 @@ export interface Entry {
   /** Draws on a seed. */
   readonly seeded?: true
   readonly value: (call: Call) => (m: Moment) => number
-  /** When the whole call is a steady growth or a constant. */
+  /** When the whole call is a steady growth or a constant by other means than `fold`. */
   readonly exact?: (call: Call) => Affine | null
+  /**
+   * The value as a fraction, from those of some arguments: so it is exact where they are, constant where they are
+   * constants. It gives null where there is none.
+   */
+  readonly fold?: (call: Call) => Fold | null
+  /** The same where it is more than arguments that decide, such as a phase. */
+  readonly exactly?: (call: Call) => Exactly | null
   readonly bounds: (call: Call) => Interval
   /** When not given: it repeats when its arguments do. */
   readonly repeats?: (call: Call) => Repeats
-  /** When not given: it may leap where an argument does. */
-  readonly edges?: (call: Call) => Edges
+  /** When not given: it may leap or bend where an argument does. */
+  readonly bends?: (call: Call) => Bends
+  /** Those at which it may leap: when not given, where an argument may, or, with bends of its own, all of them. */
+  readonly leaps?: (call: Call) => Bends
   /** Whether it surely has a value wherever its arguments have one. When not given: it does. */
   readonly finite?: (call: Call) => boolean
   /** Lowest and highest speed, per second, leaps aside. When not given: not known. */
@@ -85,10 +98,30 @@ export interface Entry {
   readonly integral?: (call: Call) => ((m: Moment) => number) | null
 }
 
+export interface Spot {
+  /** Across and upwards on the stage, of a point some px from its middle. */
+  readonly x: (m: Moment, dx: number, dy: number) => number
+  readonly y: (m: Moment, dx: number, dy: number) => number
+  readonly pivot: { readonly x: number; readonly y: number }
+  /** All that its place is made of. */
+  readonly of: readonly Form[]
+}
+
+export interface Fold {
+  readonly of: readonly Form[]
+  readonly by: (...values: Rational[]) => Rational | null
+}
+
+/** A fold of arguments by their names. */
+export const folding = (call: Call, names: readonly string[], by: Fold['by']): Fold | null =>
+  names.every(n => call.args[n]) ? { of: names.map(n => call.args[n]!), by } : null
+
 /** A word as an argument, with the strength that may stand behind it: `elasticOut(1.4)`. */
 export interface Word {
   readonly name: string
   readonly strength?: number
+  /** The name of a curve of the piece, as an easing. */
+  readonly curve?: true
 }
 
 /** One call with its arguments made ready. */
@@ -101,6 +134,8 @@ export interface Call {
   readonly many: readonly Form[]
   readonly words: Readonly<Record<string, Word | undefined>>
   readonly phase: Phase
+  /** The value as a fraction, where the entry gives it. */
+  readonly exactly: Exactly | null
   /** Of what adds a rate up: what it comes to. */
   readonly total: Total | null
   readonly seed: number
@@ -120,6 +155,10 @@ export interface Call {
     readonly crest: Form
     readonly lap: Reading
   } | null
+  /** The easings that are named, by parameter: linear where none is. */
+  readonly easing: (parameter: string) => NamedEase
+  /** Where the part that is named stands: its pivot moved by so many px of its own, on the stage. */
+  readonly spot: Spot | null
   /** The marks of the cue that is named. */
   readonly cue: Marks | null
   /** First and last second of the lap, the part's span and the marked stretch. */
@@ -133,7 +172,8 @@ export const argsOf = (call: Call): Form[] => [
 export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
 export const slopeOf = (call: Call, name: string): Interval => call.args[name]!.facts().slope
 export const repeatsOfArgs = (call: Call): Repeats => together(argsOf(call).map(f => f.facts().repeats))
-export const edgesOfArgs = (call: Call): Edges => joined(...argsOf(call).map(f => f.facts().edges))
+export const leapsOfArgs = (call: Call): Bends => joined(...argsOf(call).map(f => f.facts().leaps))
+export const bendsOfArgs = (call: Call): Bends => joined(...argsOf(call).map(f => f.facts().bends))
 /**
  * How something that plays on the marks of a cue comes back: it sets off `lead` before each mark and is over after
  * `length`. Repeated marks come back from the first on; others leave it at rest after the last.
@@ -147,6 +187,20 @@ export function afterMarks(call: Call, lead: Rational, length: Rational): Repeat
   const from = inPiece(minus(marks[0]!, lead))
   if (every) return onlyFrom(everySeconds(over(every, clock.rate)), from)
   return restingFrom(inPiece(plus(minus(marks.at(-1)!, lead), length)))
+}
+
+/** Where the marks of the cue lie, and moments so many seconds after each. */
+export function marksBends(call: Call, ...after: readonly number[]): Bends {
+  const { marks, every } = call.cue!.all()
+  const at = marks.flatMap(m => [0, ...after].map(t => toNumber(m) + t))
+  if (!every) return call.read({ rate: ONE, base: ZERO }).reaching(...at)
+  // Marks that come again begin with the first.
+  const first = Math.min(...at)
+  const round = call.read({ rate: over(ONE, every), base: ZERO })
+  return joined(
+    call.read({ rate: ONE, base: ZERO }).reaching(first),
+    round.passing(...at.map(t => t / toNumber(every))),
+  )
 }
 
 /** At rest from when an argument that grows steadily has left the range between two others for good; else as they all repeat. */
@@ -175,12 +229,4 @@ export const never0 = (call: Call, name: string): boolean => {
 export function without(call: Call, ...names: readonly string[]): Call {
   const args = Object.fromEntries(Object.entries(call.args).filter(([name]) => !names.includes(name)))
   return { ...call, args }
-}
-
-/** The call when all its arguments are constants. */
-export function folded(call: Call, names: readonly string[], fold: (...values: Rational[]) => Rational | null) {
-  const values = names.map(n => call.args[n] && constantOf(call.args[n]))
-  if (values.some(v => !v)) return null
-  const result = fold(...(values as Rational[]))
-  return result && constant(result)
 }

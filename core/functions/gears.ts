@@ -32,5 +32,6 @@ export const engage: Entry = {
     const { ratio } = call.gear!
     return { every, gain: { n: -gain.n * ratio.n, d: gain.d * ratio.d }, from }
   },
-  edges: call => call.gear!.rotation.facts().edges,
+  bends: call => call.gear!.rotation.facts().bends,
+  leaps: call => call.gear!.rotation.facts().leaps,
 }

@@ -5,6 +5,7 @@ import * as angles from './angles.ts'
 import * as chance from './chance.ts'
 import * as cues from './cues.ts'
 import * as surface from './surface.ts'
+import * as stage from './stage.ts'
 import * as gears from './gears.ts'
 import * as oscillators from './oscillators.ts'
 import * as ramps from './ramps.ts'
@@ -26,6 +27,8 @@ export const FUNCTIONS: readonly Entry[] = [
   cues.play,
   cues.since,
   cues.fires,
+  cues.count,
+  cues.until,
   time.delay,
   time.hold,
   time.at,
@@ -61,6 +64,8 @@ export const FUNCTIONS: readonly Entry[] = [
   angles.hypot,
   gears.engage,
   surface.height,
+  stage.stageX,
+  stage.stageY,
 ]
 
 const BY_NAME = new Map(FUNCTIONS.map(e => [canonical(e.name), e]))

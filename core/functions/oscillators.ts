@@ -1,12 +1,21 @@
 /** Oscillators: sine, triangle, square and saw. */
 import { sineOfPart } from '../signal/sine.ts'
-import { joined, type Edges } from '../facts/edges.ts'
-import { constantOf } from '../form/form.ts'
-import { add, constant, type Affine } from '../time/affine.ts'
-import { atWhole } from '../facts/edges.ts'
-import { negate, toNumber } from '../time/rational.ts'
+import { SMOOTH, joined, passing, type Bends } from '../facts/bends.ts'
+import { bySecond, constantOf, hardlyApart, type Exactly } from '../form/form.ts'
+import {
+  compare,
+  fraction,
+  minus,
+  negate,
+  plus,
+  rational,
+  times,
+  toNumber,
+  ONE,
+  type Rational,
+} from '../time/rational.ts'
 import { PLAIN } from '../units/kinds.ts'
-import { edgesOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import { bendsOfArgs, leapsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
 import {
   AMP,
   EVERY,
@@ -32,14 +41,37 @@ interface Wave {
   readonly wave: (part: number) => number
   /** Its integral up to a part of a cycle, in cycles; over a whole one it is 0. */
   readonly upTo: (part: number) => number
-  readonly leaps: boolean
+  /** Parts of a cycle at which it leaps or bends; null for what is smooth throughout, and no polynomial. */
+  readonly corners: readonly number[] | null
+  /** The same from the part as a fraction, where it is one. */
+  readonly exactly?: (part: Rational) => Rational
   /** How much it climbs a turn at most, either way. */
   readonly steepest: number
 }
 
-const own = (call: Call): Edges => edgesOfArgs(valuesOf(call))
+/** Bends of a wave with corners at parts of its cycle, and of what it swings between. */
+function cornered(call: Call, corners: readonly number[] | null): Bends {
+  const own = bendsOfArgs(valuesOf(call))
+  if (corners === null) return joined(own, call.phase.bends())
+  return joined(own, call.phase.passing(...corners), call.phase.affine ? SMOOTH : call.phase.bends())
+}
 
-function oscillator({ name, says, example, wave, upTo, leaps, steepest }: Wave): Entry {
+/** The value as a fraction where the phase and what it swings between are. */
+function exactSwing(call: Call, wave: (m: Parameters<Exactly>[0], part: Rational) => Rational | null): Exactly | null {
+  const { amp, offset, low, high } = call.args
+  const ends = call.given.has('low') || call.given.has('high')
+  const [a, b] = ends ? [low!, high!] : [offset!, amp!]
+  const turns = call.phase.exactly
+  if (!turns || !a.exactly || !b.exactly) return null
+  return m => {
+    const [x, y, t] = [a.exactly!(m), b.exactly!(m), turns(m)]
+    const w = t && wave(m, fraction(t))
+    if (!x || !y || !w) return null
+    return ends ? plus(x, times(minus(y, x), times(plus(w, ONE), rational(1, 2)))) : plus(x, times(y, w))
+  }
+}
+
+function oscillator({ name, says, example, wave, upTo, corners, exactly, steepest }: Wave): Entry {
   return {
     name,
     group: 'source',
@@ -53,7 +85,9 @@ function oscillator({ name, says, example, wave, upTo, leaps, steepest }: Wave):
     bounds: call => swingBounds(call),
     repeats: swingRepeats,
     slope: call => swingSlope(call, steepest),
-    edges: call => (leaps ? joined(own(call), call.phase.wholes()) : own(call)),
+    bends: call => cornered(call, corners),
+    leaps: call => joined(leapsOfArgs(valuesOf(call)), call.phase.leaps(), corners?.[0] === 0 ? call.phase.passing(0) : SMOOTH),
+    ...(exactly ? { exactly: (call: Call) => exactSwing(call, (_, part) => exactly(part)) } : {}),
     integral: call => swingIntegral(call, (_whole, part) => upTo(part)),
   }
 }
@@ -66,7 +100,7 @@ export const sine = oscillator({
   example: { part: 'Mount', property: 'y', text: 'sine(every: 2s, amp: 24px)' },
   wave: sineOfPart,
   upTo: part => (1 - sineOfPart(part < 0.75 ? part + 0.25 : part - 0.75)) / TURN,
-  leaps: false,
+  corners: null,
   steepest: TURN * (1 + 1e-12),
 })
 
@@ -76,7 +110,12 @@ export const triangle = oscillator({
   example: { part: 'Swing', property: 'rotation', text: 'triangle(every: 3s, amp: 40deg)' },
   wave: p => (p < 0.25 ? 4 * p : p < 0.75 ? 2 - 4 * p : 4 * p - 4),
   upTo: p => (p < 0.25 ? 2 * p * p : p < 0.75 ? 2 * p - 2 * p * p - 0.25 : 2 * p * p - 4 * p + 2),
-  leaps: false,
+  corners: [0.25, 0.75],
+  exactly: p => {
+    const four = times(p, rational(4))
+    if (compare(four, ONE) < 0) return four
+    return compare(four, rational(3)) < 0 ? minus(rational(2), four) : minus(four, rational(4))
+  },
   steepest: 4,
 })
 
@@ -86,18 +125,44 @@ export const saw = oscillator({
   example: { part: 'Carousel', property: 'rotation', text: 'saw(every: 2s, low: 0deg, high: 60deg)' },
   wave: p => 2 * p - 1,
   upTo: p => p * p - p,
-  leaps: true,
+  corners: [0],
+  exactly: p => minus(plus(p, p), ONE),
   steepest: 2,
 })
 
 const DUTY: Parameter = { name: 'duty', says: 'what share of the time it is high', kind: PLAIN, initial: 0.5 }
 
-/** Where a square falls: where phase − duty passes whole numbers. */
-function falls(call: Call): Edges {
-  const { affine } = call.phase
-  const duty = constantOf(call.args.duty!)
-  const moved: Affine | null = affine && duty && add(affine, constant(negate(duty)))
-  return moved ? atWhole(moved) : ['anywhere']
+/** Where a square leaps: at whole phases, and where the part passes its duty. */
+function leaps(call: Call): Bends {
+  const duty = call.args.duty!
+  const fixed = constantOf(duty)
+  const own = bendsOfArgs(valuesOf(call))
+  if (fixed) return joined(own, cornered(call, [0, toNumber(fixed)]))
+  const share = bySecond(duty, call.frameRate)
+  const part = bySecond({ at: m => call.phase.splitAt(m).part }, call.frameRate)
+  const inner = joined(call.phase.passing(0), call.phase.bends(), duty.facts().bends)
+  return joined(
+    own,
+    passing(
+      t => part(t) - share(t),
+      inner,
+      v => (v < 0 ? 0 : 1),
+    ),
+  )
+}
+
+/** Whether a square is high at a moment: exactly, where its part and its duty are fractions. */
+function isHigh(call: Call): (m: Parameters<Exactly>[0]) => boolean {
+  const { duty } = call.args
+  const { exactly } = call.phase
+  return m => {
+    const [part, share] = [call.phase.splitAt(m).part, duty!.at(m)]
+    if (hardlyApart(part, share, m) || part < 1e-9 || part > 1 - 1e-9) {
+      const [t, d] = [exactly?.(m), duty!.exactly?.(m)]
+      if (t && d) return compare(fraction(t), d) < 0
+    }
+    return part < share
+  }
 }
 
 export const square: Entry = {
@@ -110,13 +175,17 @@ export const square: Entry = {
   result: 'result',
   pace: { freq: 'freq', every: 'every', phase: 'phase' },
   value: call => {
-    const { duty } = call.args
-    return swing(call, m => (call.phase.splitAt(m).part < duty!.at(m) ? 1 : -1))
+    const high = isHigh(call)
+    return swing(call, m => (high(m) ? 1 : -1))
   },
   bounds: call => swingBounds(call),
   repeats: swingRepeats,
   slope: call => swingSlope(call, 0),
-  edges: call => joined(own(call), call.phase.wholes(), falls(call)),
+  bends: leaps,
+  exactly: call => {
+    const high = isHigh(call)
+    return exactSwing(call, m => (high(m) ? ONE : negate(ONE)))
+  },
   integral: call => {
     const share = constantOf(call.args.duty!)
     if (!share) return null

@@ -1,9 +1,9 @@
 /** Ramps and envelopes: from one value to another, and there and back. */
-import { EASING_NAMES, easingNamed, type NamedEase } from '../signal/easing.ts'
+import { EASING_NAMES } from '../signal/easing.ts'
 import { interval, minus, plus, times } from '../facts/interval.ts'
-import { NONE, joined } from '../facts/edges.ts'
+import { joined, type Bends } from '../facts/bends.ts'
 import type { Reading } from '../form/beat.ts'
-import { NEVER, everySeconds, together, type Repeats } from '../facts/repeats.ts'
+import { NEVER, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
 import { constantOf } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import {
@@ -13,17 +13,22 @@ import {
   fromNumber,
   isZero,
   minus as less,
+  floor,
+  fraction,
   negate,
   over as divided,
+  plus as and,
   rational,
   times as by,
   toNumber,
+  type Rational,
 } from '../time/rational.ts'
 import { PLAIN, TIME } from '../units/kinds.ts'
 import {
   afterMarks,
   boundsOf,
-  edgesOfArgs,
+  bendsOfArgs,
+  leapsOfArgs,
   repeatsOfArgs,
   without,
   type Call,
@@ -31,9 +36,13 @@ import {
   type Parameter,
 } from './entry.ts'
 
-const EASE: Parameter = { name: 'ease', says: 'the curve it follows', kind: PLAIN, words: () => EASING_NAMES }
-const easeIn = (call: Call, name: string): NamedEase =>
-  easingNamed(call.words[name]?.name ?? 'linear', call.words[name]?.strength)!
+const EASE: Parameter = {
+  name: 'ease',
+  says: 'the curve it follows',
+  kind: PLAIN,
+  words: () => EASING_NAMES,
+  easing: true,
+}
 
 const TIMING = ['start', 'length', 'end'] as const
 
@@ -56,14 +65,14 @@ export const ramp: Entry = {
   value: call => {
     const { from, to } = call.args
     const share = rampShare(call)
-    const { ease } = easeIn(call, 'ease')
+    const { ease } = call.easing('ease')
     return m => {
       const a = from!.at(m)
       return a + (to!.at(m) - a) * ease(share(m))
     }
   },
   bounds: call => {
-    const { low, high } = easeIn(call, 'ease')
+    const { low, high } = call.easing('ease')
     const span = minus(boundsOf(call, 'to'), boundsOf(call, 'from'))
     return plus(boundsOf(call, 'from'), times(span, interval(low, high)))
   },
@@ -73,12 +82,45 @@ export const ramp: Entry = {
     const rest = repeatsOfArgs(without(call, ...TIMING))
     if (!read) return NEVER
     if (after === 'hold') return together([read.between(ZERO, ONE), rest])
-    return together([after === 'mirror' ? doubled(read.cyclic) : read.cyclic, rest])
+    // Before its start it rests: it comes back only from there on.
+    const start = read.affine && read.affine.rate.n > 0n ? divided(negate(read.affine.base), read.affine.rate) : null
+    const round = after === 'mirror' ? doubled(read.cyclic) : read.cyclic
+    if (read.affine && !start) return NEVER
+    return onlyFrom(together([round, rest]), start)
   },
-  edges: call => {
-    const rest = edgesOfArgs(without(call, ...TIMING))
-    return call.words.after?.name === 'repeat' ? joined(rest, along(call)?.wholes ?? NONE) : rest
+  leaps: call => {
+    const rest = joined(leapsOfArgs(without(call, ...TIMING)), call.beat.bends)
+    const read = along(call)
+    return read && call.words.after?.name === 'repeat' ? joined(rest, read.passing(0)) : rest
   },
+  bends: call => {
+    const rest = bendsOfArgs(without(call, ...TIMING))
+    const read = along(call)
+    if (!read) return rest
+    const knots = [0, ...call.easing('ease').knots, 1]
+    const after = call.words.after?.name ?? 'hold'
+    if (after === 'hold') return joined(rest, read.reaching(...knots))
+    return joined(rest, read.reaching(0), read.passing(...knots, ...(after === 'mirror' ? knots.map(k => 1 - k) : [])))
+  },
+  exactly: call => {
+    const read = along(call)
+    const { from, to } = call.args
+    if (!read || !from!.exactly || !to!.exactly || (call.words.ease?.name ?? 'linear').toLowerCase() !== 'linear')
+      return null
+    return m => {
+      const [a, b] = [from!.exactly!(m), to!.exactly!(m)]
+      return a && b && and(a, by(less(b, a), shareOf(call, read.exactAt(m))))
+    }
+  },
+}
+
+/** The share of a ramp that has gone by, from how many ramps have. */
+function shareOf(call: Call, ramps: Rational): Rational {
+  const after = call.words.after?.name ?? 'hold'
+  if (compare(ramps, ZERO) <= 0) return ZERO
+  if (after === 'hold') return compare(ramps, ONE) < 0 ? ramps : ONE
+  const part = fraction(ramps)
+  return after === 'repeat' || floor(ramps) % 2n === 0n ? part : less(ONE, part)
 }
 
 const doubled = (r: Repeats): Repeats => (r.every && !isZero(r.every) ? everySeconds(by(r.every, rational(2))) : r)
@@ -102,10 +144,11 @@ function rampShare(call: Call): (m: Moment) => number {
       return whole < 0 ? 0 : whole >= 1 ? 1 : part
     }
   }
-  if (after === 'repeat') return m => read.splitAt(m).part
+  // Before its start a ramp holds what it sets off from, whatever comes after.
   return m => {
     const { whole, part } = read.splitAt(m)
-    return whole % 2 === 0 ? part : 1 - part
+    if (whole < 0) return 0
+    return after === 'repeat' || whole % 2 === 0 ? part : 1 - part
   }
 }
 
@@ -125,8 +168,8 @@ export const envelope: Entry = {
     { name: 'hold', says: 'how long it stays at 1', kind: TIME, initial: 0, steady: true },
     { name: 'release', says: 'how long it falls', kind: TIME, initial: 0, steady: true },
     EASE,
-    { name: 'easeIn', says: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES },
-    { name: 'easeOut', says: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES },
+    { name: 'easeIn', says: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES, easing: true },
+    { name: 'easeOut', says: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES, easing: true },
     { name: 'over', says: 'what it is fitted to', kind: PLAIN, words: () => WINDOWS },
     { name: 'cue', says: 'the cue it plays on', kind: 'any', thing: 'cue' },
   ],
@@ -134,40 +177,58 @@ export const envelope: Entry = {
   result: PLAIN,
   value: call => {
     const shape = envelopeShape(call)
-    const rise = easeIn(call, call.words.easeIn ? 'easeIn' : 'ease').ease
-    const fall = easeIn(call, call.words.easeOut ? 'easeOut' : 'ease').ease
+    const rise = call.easing(call.words.easeIn ? 'easeIn' : 'ease').ease
+    const fall = call.easing(call.words.easeOut ? 'easeOut' : 'ease').ease
     return m => {
-      const x = shape.since(m)
-      if (!(x >= 0) || x >= shape.end) return 0
+      const { x, end } = shape.where(m)
+      if (!(x >= 0) || x >= end) return 0
       const up = shape.attack > 0 && x < shape.attack ? rise(x / shape.attack) : 1
-      const left = shape.end - x
+      const left = end - x
       const down = shape.release > 0 && left < shape.release ? fall(left / shape.release) : 1
       return up < down ? up : down
     }
   },
   bounds: call => {
-    const all = ['ease', 'easeIn', 'easeOut'].map(n => easeIn(call, n))
+    const all = ['ease', 'easeIn', 'easeOut'].map(n => call.easing(n))
     return interval(Math.min(...all.map(e => e.low)), Math.max(...all.map(e => e.high)))
   },
   repeats: call => {
     const shape = envelopeShape(call)
-    if (call.cue) return afterMarks(call, ZERO, fromNumber(shape.end))
+    // Fitted to marks it stays up after the last, until there is another.
+    if (call.cue) return afterMarks(call, ZERO, fromNumber(fittedToCue(call) ? shape.attack : shape.end))
     if (shape.lap) return shape.lap.cyclic
     return shape.read!.between(ZERO, fromNumber(shape.end))
   },
-  edges: call => {
-    const { attack, release } = envelopeShape(call)
-    return attack > 0 && release > 0 ? NONE : ['anywhere']
-  },
+  bends: call => envelopeBends(call),
+}
+
+const fittedToCue = (call: Call): boolean => call.words.over?.name === 'cue'
+
+/** Corners of the rise and of the fall, in seconds since it set off. */
+function envelopeBends(call: Call): Bends {
+  const { attack, release, end, lap, read } = envelopeShape(call)
+  const knots = (name: 'easeIn' | 'easeOut') => [0, ...call.easing(call.words[name] ? name : 'ease').knots, 1]
+  const rise = knots('easeIn').map(k => k * attack)
+  const falls = knots('easeOut').map(k => k * release)
+  if (lap) return lap.passing(...[...rise, ...falls.map(f => end - f)].map(t => t / end))
+  if (read) return read.reaching(...rise, ...falls.map(f => end - f))
+  const { marks, every } = call.cue!.all()
+  const seconds = call.read({ rate: ONE, base: ZERO })
+  const set = fittedToCue(call) ? [...rise, ...falls.map(f => -f)] : [...rise, ...falls.map(f => end - f)]
+  const at = marks.flatMap(mark => set.map(t => toNumber(mark) + t))
+  if (!every) return seconds.reaching(...at)
+  const rounds = call.read({ rate: divided(ONE, every), base: ZERO })
+  // Before the first mark there is none, and its own beginning is one.
+  return joined(seconds.reaching(toNumber(marks[0] ?? ZERO)), rounds.passing(...at.map(t => t / toNumber(every))))
 }
 
 interface EnvelopeShape {
   readonly attack: number
   readonly release: number
-  /** How long the whole of it lasts, in seconds. */
+  /** How long the whole of it lasts, in seconds: the longest, where that differs. */
   readonly end: number
-  /** Seconds since it set off; below 0 before. */
-  readonly since: (m: Moment) => number
+  /** Seconds since it set off, below 0 before, and how long it lasts now. */
+  readonly where: (m: Moment) => { readonly x: number; readonly end: number }
   /** The laps it comes again with, or the seconds it counts in; neither when it plays on a cue. */
   readonly lap?: Reading
   readonly read?: Reading
@@ -177,22 +238,29 @@ function envelopeShape(call: Call): EnvelopeShape {
   const seconds = (name: string) => toNumber(constantOf(call.args[name]!) ?? ZERO)
   const [attack, hold, release] = [seconds('attack'), seconds('hold'), seconds('release')]
   const window = call.words.over?.name as (typeof WINDOWS)[number] | undefined
-  const sinceCue = (m: Moment): number => {
-    const t = call.beat.seconds(m)
-    const mark = call.cue!.latest(t)
-    return mark ? toNumber(less(t, mark.at)) : -1
+  const end = attack + hold + release
+  if (call.cue) {
+    const fitted = fittedToCue(call)
+    const where = (m: Moment) => {
+      const t = call.beat.seconds(m)
+      const mark = call.cue!.latest(t)
+      if (!mark) return { x: -1, end }
+      const next = fitted ? call.cue!.after(mark) : null
+      const until = next ? toNumber(less(next.at, mark.at)) : Infinity
+      return { x: toNumber(less(t, mark.at)), end: fitted ? until : end }
+    }
+    return { attack, release, end, where }
   }
-  if (call.cue) return { attack, release, end: attack + hold + release, since: sinceCue }
   if (window && window !== 'cue') {
     const [from, to] = call.windows[window]
     const length = toNumber(less(to, from))
     if (window === 'lap') {
       const lap = call.read({ rate: divided(ONE, less(to, from)), base: negate(divided(from, less(to, from))) })
-      return { attack, release, end: length, since: m => lap.splitAt(m).part * length, lap }
+      return { attack, release, end: length, where: m => ({ x: lap.splitAt(m).part * length, end: length }), lap }
     }
     const read = call.read({ rate: ONE, base: negate(from) })
-    return { attack, release, end: length, since: m => read.at(m), read }
+    return { attack, release, end: length, where: m => ({ x: read.at(m), end: length }), read }
   }
   const read = call.read({ rate: ONE, base: ZERO })
-  return { attack, release, end: attack + hold + release, since: m => read.at(m), read }
+  return { attack, release, end, where: m => ({ x: read.at(m), end }), read }
 }

@@ -1,8 +1,8 @@
 /** Whole steps: round, floor, ceil, fract, mod, wrap, mirror. What grows steadily is cut exactly. */
 import { ALL, interval, isBounded, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { NONE, atWhole, joined, type Edges } from '../facts/edges.ts'
+import { SMOOTH, joined, passing, steadily, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, everySeconds, together, type Repeats } from '../facts/repeats.ts'
-import { constantOf, type Form } from '../form/form.ts'
+import { bends, bySecond, constantOf, hardlyApart, type Form } from '../form/form.ts'
 import { AffineReader, add, constant, scale, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import {
@@ -23,7 +23,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { boundsOf, edgesOfArgs, folded, never0, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import { boundsOf, folding, leapsOfArgs, never0, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
 const TO: Parameter = { name: 'to', says: 'the step', kind: 'result', valuePlace: true }
@@ -34,6 +34,8 @@ interface Steps {
   /** The same when it is steady. */
   readonly affine: Affine | null
   readonly size: (m: Moment) => number
+  /** Whether the whole steps are right whatever the rounding. */
+  readonly sure: boolean
 }
 
 /** x in steps of `size` (1 when not given), counted from `from`. */
@@ -46,7 +48,7 @@ function steps(x: Form, size: Form | undefined, from: Form | undefined, frameRat
     const affine = moved && scale(moved, over(ONE, s))
     if (affine) {
       const reader = new AffineReader(affine, frameRate)
-      return { at: m => reader.splitAt(m), affine, size: sizeAt }
+      return { at: m => reader.splitAt(m), affine, size: sizeAt, sure: true }
     }
   }
   const out: Split = { whole: 0, part: 0 }
@@ -56,15 +58,29 @@ function steps(x: Form, size: Form | undefined, from: Form | undefined, frameRat
     out.part = v - out.whole
     return out
   }
-  return { at, affine: null, size: sizeAt }
+  return { at, affine: null, size: sizeAt, sure: false }
 }
 
-/** Edges where the value passes whole steps, `ahead` steps before them. */
-function stepEdges(call: Call, s: Steps, ahead: Rational = ZERO): Edges {
-  if (constantOf(call.args.x!)) return NONE
-  const moved = s.affine && add(s.affine, constant(ahead))
-  return moved ? atWhole(moved) : ['anywhere']
+/** Where the value passes whole steps, `ahead` steps before them. */
+function stepBends(call: Call, s: Steps, sizes: readonly (Form | undefined)[], ahead = 0): Bends {
+  const x = call.args.x!
+  if (constantOf(x)) return SMOOTH
+  if (s.affine) return steadily(toNumber(s.affine.rate), toNumber(s.affine.base) + ahead, [0])
+  const value = bySecond(
+    {
+      at: m => {
+        const { whole, part } = s.at(m)
+        return whole + part + ahead
+      },
+    },
+    call.frameRate,
+  )
+  return passing(value, joined(bends(x), ...sizes.map(f => (f ? bends(f) : SMOOTH))), Math.floor)
 }
+
+/** Whether rounding may have put a number of steps on the wrong side of where it is cut. */
+const unsure = (s: Steps, { whole, part }: Split, at: number, m: Moment): boolean =>
+  !s.sure && (hardlyApart(whole + part, whole + at, m) || hardlyApart(whole + part, whole + at + 1, m))
 
 /** Repeats of what only depends on the part of a step. */
 function cyclic(call: Call, s: Steps): Repeats {
@@ -107,14 +123,16 @@ function cutting({ name, says, example, cut, exact, off, ahead }: Cut): Entry {
     plainUnless: 'to',
     value: call => {
       const s = read(call)
+      const half = toNumber(ahead)
       return m => {
-        const { whole, part } = s.at(m)
-        return cut(whole, part) * s.size(m)
+        const at = s.at(m)
+        const surely = unsure(s, at, half, m) ? call.exactly?.(m) : null
+        return surely ? toNumber(surely) : cut(at.whole, at.part) * s.size(m)
       }
     },
-    exact: call => {
+    fold: call => {
       const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(exact(over(x, to)), to))
-      return folded(call, call.args.to ? ['x', 'to'] : ['x'], of)
+      return folding(call, call.args.to ? ['x', 'to'] : ['x'], of)
     },
     finite: call => !call.args.to || never0(call, 'to'),
     bounds: call => {
@@ -129,7 +147,7 @@ function cutting({ name, says, example, cut, exact, off, ahead }: Cut): Entry {
       return isBounded(slack) ? plus(x, union(slack, times(slack, point(-1)))) : ALL
     },
     repeats: call => stepping(call, read(call)),
-    edges: call => joined(stepEdges(call, read(call), ahead), call.args.to ? call.args.to.facts().edges : NONE),
+    bends: call => stepBends(call, read(call), [call.args.to], toNumber(ahead)),
   }
 }
 
@@ -161,6 +179,12 @@ export const ceil = cutting({
   ahead: ZERO,
 })
 
+/** What is left of doubles, exactly (the remainder of doubles is one), counted from below. */
+function remainder(x: number, size: number): number {
+  const rest = x % size
+  return rest !== 0 && rest < 0 !== size < 0 ? rest + size : rest
+}
+
 /** What is left of a value after whole steps. */
 function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 'to' | 'by'): Entry {
   const read = (call: Call) => steps(call.args.x!, call.args[size], undefined, call.frameRate)
@@ -174,16 +198,22 @@ function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 't
     ...(name === 'fract' ? { plainUnless: 'to' } : {}),
     value: call => {
       const s = read(call)
-      return m => s.at(m).part * s.size(m)
+      const { x } = call.args
+      return m => {
+        const at = s.at(m)
+        const surely = unsure(s, at, 0, m) ? call.exactly?.(m) : null
+        if (surely) return toNumber(surely)
+        return s.sure ? at.part * s.size(m) : remainder(x!.at(m), s.size(m))
+      }
     },
-    exact: call => {
+    fold: call => {
       const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(fraction(over(x, to)), to))
-      return folded(call, call.args[size] ? ['x', size] : ['x'], of)
+      return folding(call, call.args[size] ? ['x', size] : ['x'], of)
     },
     finite: call => !call.args[size] || never0(call, size),
     bounds: call => (call.args[size] ? union(point(0), boundsOf(call, size)) : interval(0, 1)),
     repeats: call => cyclic(call, read(call)),
-    edges: call => joined(stepEdges(call, read(call)), call.args[size]?.facts().edges ?? NONE),
+    bends: call => stepBends(call, read(call), [call.args[size]]),
   }
 }
 export const fract = leftOver(
@@ -213,7 +243,7 @@ function inRange(call: Call): Steps {
     if (affine) {
       const reader = new AffineReader(affine, call.frameRate)
       const size = toNumber(less(h, l))
-      return { at: m => reader.splitAt(m), affine, size: () => size }
+      return { at: m => reader.splitAt(m), affine, size: () => size, sure: true }
     }
   }
   const out: Split = { whole: 0, part: 0 }
@@ -224,7 +254,7 @@ function inRange(call: Call): Steps {
     out.part = v - out.whole
     return out
   }
-  return { at, affine: null, size: m => high!.at(m) - low!.at(m) }
+  return { at, affine: null, size: m => high!.at(m) - low!.at(m), sure: false }
 }
 
 export const wrap: Entry = {
@@ -237,18 +267,27 @@ export const wrap: Entry = {
   value: call => {
     const s = inRange(call)
     const { low } = call.args
-    return m => low!.at(m) + s.at(m).part * s.size(m)
+    return m => {
+      const at = s.at(m)
+      const surely = unsure(s, at, 0, m) ? call.exactly?.(m) : null
+      return surely ? toNumber(surely) : low!.at(m) + at.part * s.size(m)
+    }
   },
+  fold: call =>
+    folding(call, ['x', 'low', 'high'], (x, l, h) =>
+      compare(l, h) === 0 ? null : and(l, by(fraction(over(less(x, l), less(h, l))), less(h, l))),
+    ),
   finite: call => apart(boundsOf(call, 'low'), boundsOf(call, 'high')),
   bounds: call => ends(call),
   repeats: call =>
     together([cyclic(call, inRange(call)), call.args.low!.facts().repeats, call.args.high!.facts().repeats]),
-  edges: call => joined(stepEdges(call, inRange(call)), call.args.low!.facts().edges, call.args.high!.facts().edges),
+  bends: call => stepBends(call, inRange(call), [call.args.low, call.args.high]),
 }
 
 export const mirror: Entry = {
   ...wrap,
   name: 'mirror',
+  leaps: leapsOfArgs,
   says: 'Keeps a value between two ends: at either it turns back.',
   example: { part: 'Mount', property: 'x', text: 'mirror(time * 40px/s, -100px, 100px)' },
   value: call => {
@@ -259,6 +298,13 @@ export const mirror: Entry = {
       return low!.at(m) + (whole % 2 === 0 ? part : 1 - part) * s.size(m)
     }
   },
+  fold: call =>
+    folding(call, ['x', 'low', 'high'], (x, l, h) => {
+      if (compare(l, h) === 0) return null
+      const ranges = over(less(x, l), less(h, l))
+      const part = fraction(ranges)
+      return and(l, by(floorOf(ranges) % 2n === 0n ? part : less(ONE, part), less(h, l)))
+    }),
   repeats: call => {
     const { every, from } = cyclic(call, inRange(call))
     const twice: Repeats =
@@ -267,7 +313,6 @@ export const mirror: Entry = {
         : { every, gain: ZERO, from }
     return together([twice, call.args.low!.facts().repeats, call.args.high!.facts().repeats])
   },
-  edges: edgesOfArgs,
 }
 
 const apart = (a: Interval, b: Interval): boolean => a.high < b.low || a.low > b.high

@@ -1,15 +1,43 @@
 /** Shape functions: what one value becomes by another. */
 import { interval, meet, minus, negative, over as quotient, plus, point, times, union } from '../facts/interval.ts'
-import { NONE, atZero } from '../facts/edges.ts'
-import { EASING_NAMES, easingNamed } from '../signal/easing.ts'
-import { constantOf } from '../form/form.ts'
-import { AffineReader, add, constant, opposite } from '../time/affine.ts'
-import { ZERO, absolute, compare, minus as less, plus as and, times as by, type Rational } from '../time/rational.ts'
+import { joined, passing as passingRanges, type Bends } from '../facts/bends.ts'
+import { EASING_NAMES } from '../signal/easing.ts'
+import { bends, bySecond, fixed, hardlyApart, type Form } from '../form/form.ts'
+import { passing } from '../form/operators.ts'
+import { AffineReader, add, opposite } from '../time/affine.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  compare,
+  minus as less,
+  negate,
+  over,
+  plus as and,
+  rational,
+  times as by,
+  type Rational,
+} from '../time/rational.ts'
 import { PLAIN } from '../units/kinds.ts'
 import { settledBy } from '../form/beat.ts'
-import { boundsOf, folded, repeatsOfArgs, settledBetween, slopeOf, type Entry, type Parameter } from './entry.ts'
+import {
+  boundsOf,
+  folding, leapsOfArgs,
+  repeatsOfArgs,
+  settledBetween,
+  slopeOf,
+  type Call,
+  type Entry,
+  type Parameter,
+} from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
+
+/** Where x passes one of two ends. */
+const passingEnds = (call: Call, x: string, low: string, high: string): Bends => {
+  const [v, l, h] = [x, low, high].map(n => call.args[n]!) as [Form, Form, Form]
+  return joined(passing(v, l, call.frameRate), passing(v, h, call.frameRate), bends(v), bends(l), bends(h))
+}
 
 const soft = (s: number): number => (s <= 0 ? 0 : s >= 1 ? 1 : s * s * (3 - 2 * s))
 
@@ -43,7 +71,17 @@ export const smoothstep: Entry = {
     return meet(plus(interval(soft(share.low), soft(share.high)), interval(-1e-15, 1e-15)), 0, 1)
   },
   repeats: call => settledBetween(call, 'x', 'low', 'high'),
+  leaps: leapsOfArgs,
+  bends: call => passingEnds(call, 'x', 'low', 'high'),
+  fold: call =>
+    folding(call, ['low', 'high', 'x'], (l, h, x) => {
+      if (compare(l, h) === 0) return compare(x, l) < 0 ? ZERO : ONE
+      const share = within1(over(less(x, l), less(h, l)))
+      return by(by(share, share), less(rational(3), by(rational(2), share)))
+    }),
 }
+
+const within1 = (share: Rational): Rational => (compare(share, ZERO) < 0 ? ZERO : compare(share, ONE) > 0 ? ONE : share)
 
 export const clamp: Entry = {
   name: 'clamp',
@@ -65,7 +103,9 @@ export const clamp: Entry = {
       return v < l ? l : v > h ? h : v
     }
   },
-  exact: call => folded(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
+  fold: call => folding(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
+  leaps: leapsOfArgs,
+  bends: call => passingEnds(call, 'x', 'low', 'high'),
   bounds: call => {
     const l = boundsOf(call, 'low')
     const h = boundsOf(call, 'high')
@@ -93,7 +133,7 @@ export const mix: Entry = {
       return from + (b!.at(m) - from) * share!.at(m)
     }
   },
-  exact: call => folded(call, ['a', 'b', 'share'], (a, b, s) => and(a, by(less(b, a), s))),
+  fold: call => folding(call, ['a', 'b', 'share'], (a, b, s) => and(a, by(less(b, a), s))),
   bounds: call => {
     const a = boundsOf(call, 'a')
     const b = boundsOf(call, 'b')
@@ -125,12 +165,13 @@ const extreme = (name: 'min' | 'max'): Entry => {
         return best
       }
     },
-    exact: call => {
-      const all = call.many.map(constantOf)
-      if (all.some(c => !c)) return null
+    fold: call => {
       const wanted = name === 'min' ? -1 : 1
-      return constant((all as Rational[]).reduce((a, b) => (compare(b, a) === wanted ? b : a)))
+      return { of: call.many, by: (...all) => all.reduce((a, b) => (compare(b, a) === wanted ? b : a)) }
     },
+    leaps: leapsOfArgs,
+    bends: call =>
+      joined(...call.many.flatMap((a, i) => call.many.slice(i + 1).map(b => passing(a, b, call.frameRate)))),
     bounds: call => {
       const all = call.many.map(f => f.facts().bounds)
       return { low: pick(...all.map(b => b.low)), high: pick(...all.map(b => b.high)) }
@@ -152,7 +193,9 @@ export const abs: Entry = {
     const { x } = call.args
     return m => Math.abs(x!.at(m))
   },
-  exact: call => folded(call, ['x'], absolute),
+  fold: call => folding(call, ['x'], absolute),
+  leaps: leapsOfArgs,
+  bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
   bounds: call => {
     const x = boundsOf(call, 'x')
     return x.low >= 0 ? x : x.high <= 0 ? negative(x) : { low: 0, high: Math.max(-x.low, x.high) }
@@ -171,6 +214,8 @@ export const sign: Entry = {
     const { x } = call.args
     return m => {
       const v = x!.at(m)
+      const surely = hardlyApart(v, 0, m) ? call.exactly?.(m) : null
+      if (surely) return Number(surely.n)
       return v > 0 ? 1 : v < 0 ? -1 : v === 0 ? 0 : NaN
     }
   },
@@ -180,10 +225,8 @@ export const sign: Entry = {
     return interval(of(low), of(high))
   },
   repeats: call => (call.args.x!.exact ? settledBy(call.args.x!.exact, ZERO, ZERO) : repeatsOfArgs(call)),
-  edges: call => {
-    const x = call.args.x!
-    return constantOf(x) ? NONE : x.exact ? atZero(x.exact) : ['anywhere']
-  },
+  fold: call => folding(call, ['x'], x => (x.n > 0n ? ONE : x.n < 0n ? negate(ONE) : ZERO)),
+  bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
 }
 
 export const step: Entry = {
@@ -199,7 +242,13 @@ export const step: Entry = {
   value: call => {
     const { edge, x } = call.args
     const difference = x!.exact && edge!.exact && add(x!.exact, opposite(edge!.exact))
-    if (!difference) return m => (x!.at(m) >= edge!.at(m) ? 1 : 0)
+    if (!difference) {
+      return m => {
+        const [v, e] = [x!.at(m), edge!.at(m)]
+        const surely = hardlyApart(v, e, m) ? call.exactly?.(m) : null
+        return surely ? Number(surely.n) : v >= e ? 1 : 0
+      }
+    }
     const reader = new AffineReader(difference, call.frameRate)
     return m => (reader.signAt(m) >= 0 ? 1 : 0)
   },
@@ -207,11 +256,8 @@ export const step: Entry = {
     const [edge, x] = [boundsOf(call, 'edge'), boundsOf(call, 'x')]
     return x.low >= edge.high ? point(1) : x.high < edge.low ? point(0) : interval(0, 1)
   },
-  edges: call => {
-    const { edge, x } = call.args
-    const difference = x!.exact && edge!.exact && add(x!.exact, opposite(edge!.exact))
-    return difference ? atZero(difference) : ['anywhere']
-  },
+  fold: call => folding(call, ['edge', 'x'], (e, x) => (compare(x, e) < 0 ? ZERO : ONE)),
+  bends: call => passing(call.args.x!, call.args.edge!, call.frameRate),
   repeats: call => settledBetween(call, 'x', 'edge', 'edge'),
 }
 
@@ -254,6 +300,18 @@ export const remap: Entry = {
   },
   repeats: call =>
     call.words.limit?.name === 'yes' ? settledBetween(call, 'x', 'inLow', 'inHigh') : repeatsOfArgs(call),
+  fold: call =>
+    folding(call, ['x', 'inLow', 'inHigh', 'outLow', 'outHigh'], (x, l, h, a, b) => {
+      if (compare(l, h) === 0) return null
+      const share = over(less(x, l), less(h, l))
+      return and(a, by(less(b, a), call.words.limit?.name === 'yes' ? within1(share) : share))
+    }),
+  leaps: leapsOfArgs,
+  bends: call => {
+    const outer = [call.args.outLow!, call.args.outHigh!].map(bends)
+    if (call.words.limit?.name === 'yes') return joined(passingEnds(call, 'x', 'inLow', 'inHigh'), ...outer)
+    return joined(bends(call.args.x!), bends(call.args.inLow!), bends(call.args.inHigh!), ...outer)
+  },
 }
 
 export const ease: Entry = {
@@ -263,19 +321,26 @@ export const ease: Entry = {
   example: { part: 'Carousel', property: 'scale', text: 'ease(lapProgress, elasticOut(1.2))' },
   takes: [
     { name: 'x', says: 'the share, 0 to 1', kind: PLAIN, required: true },
-    { name: 'curve', says: 'the easing', kind: PLAIN, words: () => EASING_NAMES, required: true },
+    { name: 'curve', says: 'the easing', kind: PLAIN, words: () => EASING_NAMES, easing: true, required: true },
   ],
   result: PLAIN,
   value: call => {
     const { x } = call.args
-    const bend = easingNamed(call.words.curve!.name, call.words.curve!.strength)!.ease
+    const bend = call.easing('curve').ease
     return m => {
       const v = x!.at(m)
       return bend(v < 0 ? 0 : v > 1 ? 1 : v)
     }
   },
   bounds: call => {
-    const { low, high } = easingNamed(call.words.curve!.name, call.words.curve!.strength)!
+    const { low, high } = call.easing('curve')
     return interval(low, high)
+  },
+  leaps: leapsOfArgs,
+  bends: call => {
+    const { knots } = call.easing('curve')
+    const x = call.args.x!
+    const all = [0, ...knots, 1]
+    return passingRanges(bySecond(x, call.frameRate), bends(x), v => all.filter(k => k <= v).length)
   },
 }

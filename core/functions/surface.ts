@@ -1,10 +1,11 @@
 /** Reading a wave surface of the piece. */
+import { joined, turning } from '../facts/bends.ts'
 import { interval, plus, times } from '../facts/interval.ts'
 import { everySeconds, together } from '../facts/repeats.ts'
 import { waveHeight } from '../signal/waves.ts'
 import { absolute, over } from '../time/rational.ts'
 import { LENGTH } from '../units/kinds.ts'
-import { costOfArgs, edgesOfArgs, repeatsOfArgs, type Entry } from './entry.ts'
+import { bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs, type Entry } from './entry.ts'
 
 export const height: Entry = {
   name: 'height',
@@ -29,9 +30,13 @@ export const height: Entry = {
     const read = [swell, crest].map(f => f.facts().repeats)
     return together([everySeconds(absolute(over({ n: 1n, d: 1n }, rate))), ...read, repeatsOfArgs(call)])
   },
-  edges: call => edgesOfArgs({ ...call, many: [call.surface!.swell, call.surface!.crest] }),
+  bends: call => joined(bendsOfArgs({ ...call, many: [call.surface!.swell, call.surface!.crest] }), turning(PACE)),
+  leaps: call => leapsOfArgs({ ...call, many: [call.surface!.swell, call.surface!.crest] }),
   cost: call => costOfArgs(call, call.surface!.waves.length),
   finite: () => true,
 }
+
+/** Turns a second that waves make at most, as far as adding them up goes. */
+const PACE = 4
 
 const share = (x: number): number => (x < 0 ? 0 : x > 1 ? 1 : x)

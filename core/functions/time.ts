@@ -1,9 +1,21 @@
 /** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
 import { costAnew } from '../facts/facts.ts'
 import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { NONE, joined, later } from '../facts/edges.ts'
-import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, plus as grown, together } from '../facts/repeats.ts'
-import { constantOf, type Form } from '../form/form.ts'
+import { SMOOTH, UNKNOWN, joined, later, steadily, type Bends } from '../facts/bends.ts'
+import {
+  ALWAYS,
+  NEVER,
+  delayed,
+  everySeconds,
+  onlyFrom,
+  plus as grown,
+  together,
+  type Repeats,
+} from '../facts/repeats.ts'
+import { bends, constantOf, type Form } from '../form/form.ts'
+import { Cells } from '../form/cells.ts'
+import { integralBetween } from '../form/integral.ts'
+import { workedOut } from '../form/working.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -24,8 +36,10 @@ import {
 } from '../time/rational.ts'
 import { FREQUENCY, TIME } from '../units/kinds.ts'
 import {
+  bendsOfArgs,
   boundsOf,
-  edgesOfArgs,
+  leapsOfArgs,
+  marksBends,
   repeatsOfArgs,
   slopeOf,
   without,
@@ -80,12 +94,33 @@ export const delay: Entry = {
     const lag = constantOf(call.args.by!)
     return lag ? delayed(call.args.x!.facts().repeats, lag) : repeatsOfArgs(call)
   },
-  edges: call => {
+  bends: call => {
     const lag = constantOf(call.args.by!)
-    const { edges } = call.args.x!.facts()
-    return lag ? later(edges, lag) : edges.length > 0 ? ['anywhere'] : call.args.by!.facts().edges
+    return lag ? later(bends(call.args.x!), toNumber(lag)) : elsewhere(call.args.x!, call.args.by!)
+  },
+  leaps: call => {
+    const lag = constantOf(call.args.by!)
+    const x = call.args.x!.facts().leaps
+    return lag ? later(x, toNumber(lag)) : x === SMOOTH ? call.args.by!.facts().leaps : elsewhere(call.args.x!, call.args.by!)
+  },
+  exactly: call => {
+    const { x, by: lag } = call.args
+    return x!.exactly && lag!.exactly
+      ? m => {
+          const seconds = lag!.exactly!(m)
+          return seconds && x!.exactly!(earlier(m, seconds))
+        }
+      : null
   },
 }
+
+/** Bends of what is read at moments that vary: not all are known. */
+const elsewhere = (x: Form, when: Form): Bends =>
+  constantOf(x) ? bends(when) : joined({ ...UNKNOWN, grain: Math.min(UNKNOWN.grain, bends(x).grain) }, bends(when))
+
+/** The last reading before a moment, of so many a second. */
+const heldAt = (m: Moment, rate: Rational): Moment =>
+  momentOfSeconds(over(rational(floor(by(m.exactSeconds, rate))), rate), m.rate)
 
 export const hold: Entry = {
   name: 'hold',
@@ -100,7 +135,12 @@ export const hold: Entry = {
   value: call => {
     const rate = constantOf(call.args.rate!)
     if (!rate || compare(rate, ZERO) <= 0) return call.args.x!.at
-    return moved(call.args.x!, m => momentOfSeconds(over(rational(floor(by(m.exactSeconds, rate))), rate), m.rate))
+    return moved(call.args.x!, m => heldAt(m, rate))
+  },
+  exactly: call => {
+    const { x } = call.args
+    const rate = constantOf(call.args.rate!)
+    return x!.exactly && rate && compare(rate, ZERO) > 0 ? m => x!.exactly!(heldAt(m, rate)) : null
   },
   bounds: call => {
     const all = boundsOf(call, 'x')
@@ -118,9 +158,9 @@ export const hold: Entry = {
     if (isZero(gain)) return onlyFrom(isZero(every) ? ALWAYS : together([step, everySeconds(every)]), late)
     return isZero(every) ? { every: step.every, gain, from: late } : NEVER
   },
-  edges: call => {
+  bends: call => {
     const rate = constantOf(call.args.rate!)
-    return rate && !isZero(rate) ? [{ at: ZERO, every: absolute(over(ONE, rate)) }] : NONE
+    return rate && rate.n > 0n ? steadily(toNumber(rate), 0, [0]) : bends(call.args.x!)
   },
 }
 
@@ -132,8 +172,8 @@ function readings(call: Call): Interval | null {
   const rate = constantOf(call.args.rate!)
   const x = call.args.x!
   const { every, gain, from } = x.facts().repeats
-  // A leap at a moment that is not known exactly may fall on either side of a reading, time and again.
-  if (x.facts().edges.includes('anywhere')) return null
+  // A leap at a moment that is no fraction may fall on either side of a reading, time and again.
+  if (!x.exactly && !x.facts().bends.only && x.facts().bends.often > 0) return null
   if (!rate || compare(rate, ZERO) <= 0 || !every || isZero(every) || !isZero(gain) || from) return null
   const round = together([everySeconds(over(ONE, rate)), everySeconds(every)]).every
   const count = round && toNumber(by(round, rate))
@@ -166,11 +206,44 @@ export const at: Entry = {
   },
   bounds: call => boundsOf(call, 'x'),
   cost: call => costAnew(1, call.args.x!.facts()),
-  repeats: call => (constantOf(call.args.time!) ? ALWAYS : call.args.time!.facts().repeats),
-  edges: call => {
-    if (constantOf(call.args.time!)) return NONE
-    return call.args.x!.facts().edges.length > 0 ? ['anywhere'] : call.args.time!.facts().edges
+  repeats: call => readAt(call.args.x!.facts().repeats, call.args.time!),
+  bends: call => {
+    const time = call.args.time!
+    if (constantOf(time)) return SMOOTH
+    if (!time.exact) return elsewhere(call.args.x!, time)
+    // A moment that grows steadily passes the bends of x one after another.
+    const [rate, base] = [toNumber(time.exact.rate), toNumber(time.exact.base)]
+    const x = bends(call.args.x!)
+    const there = (a: number, b: number) => x.between(Math.min(a, b), Math.max(a, b)).map(t => (t - base) / rate)
+    return {
+      all: x.all,
+      often: x.often * Math.abs(rate),
+      grain: x.grain / Math.abs(rate),
+      between: (from, to) => there(rate * from + base, rate * to + base),
+    }
   },
+  exactly: call => {
+    const { x, time } = call.args
+    return x!.exactly && time!.exactly
+      ? m => {
+          const seconds = time!.exactly!(m)
+          return seconds && x!.exactly!(momentOfSeconds(seconds, m.rate))
+        }
+      : null
+  },
+}
+
+/** How a value comes back that is read at moments which come back, or which grow steadily: then as fast as they do. */
+function readAt(x: Repeats, time: Form): Repeats {
+  if (constantOf(time)) return ALWAYS
+  if (!time.exact) return isZero(time.facts().repeats.gain) ? time.facts().repeats : NEVER
+  const { rate, base } = time.exact
+  if (x.every === null) return NEVER
+  const every = absolute(over(x.every, rate))
+  const gain = by(x.gain, rate)
+  if (!x.from) return { every, gain, from: null }
+  // Backwards it comes back only until a moment, which is not said.
+  return rate.n > 0n ? { every, gain, from: over(minus(x.from, base), rate) } : NEVER
 }
 
 const exactAt = (f: Form, m: Moment): Rational => and(by(f.exact!.rate, m.exactSeconds), f.exact!.base)
@@ -205,8 +278,8 @@ export const rateOf: Entry = {
   bounds: call => {
     const { exact } = call.args.x!
     if (exact) return point(toNumber(exact.rate))
-    const { slope, bounds: all, edges } = call.args.x!.facts()
-    if (edges.length > 0 || !isBounded(slope) || !isBounded(all)) return ALL
+    const { slope, bounds: all } = call.args.x!.facts()
+    if (mayLeap(call.args.x!) || !isBounded(slope) || !isBounded(all)) return ALL
     // Twice the mean speed over one step less the mean over two: of both it is only known that they are within.
     const [low, high] = [2 * slope.low - slope.high, 2 * slope.high - slope.low]
     const rounding = 1e-11 * Math.max(Math.abs(all.low), Math.abs(all.high))
@@ -214,11 +287,23 @@ export const rateOf: Entry = {
   },
   cost: call => costAnew(3, call.args.x!.facts(), call.args.x!.exact ? 0 : 3),
   repeats: call => ({ ...call.args.x!.facts().repeats, gain: ZERO }),
-  edges: call => (call.args.x!.exact ? NONE : ['anywhere']),
+  // The difference looks a little ahead: what bends there bends it a little before.
+  bends: call => (call.args.x!.exact ? SMOOTH : rateBends(call.args.x!)),
 }
 
-/** Readings over which an average is taken. */
-const READINGS = 64
+/** Whether a value may leap at all: there are moments at which it may do more than turn. */
+const mayLeap = (x: Form): boolean => {
+  const { often, all, only } = x.facts().leaps
+  return often > 0 || !all || (only ?? []).length > 0
+}
+
+function rateBends(x: Form): Bends {
+  const h = toNumber(STEP)
+  return joined(bends(x), later(bends(x), -h), later(bends(x), -2 * h))
+}
+
+/** Readings that an average takes, as a figure of its cost. */
+const READINGS = 30
 
 export const average: Entry = {
   name: 'average',
@@ -230,17 +315,12 @@ export const average: Entry = {
   value: call => {
     const x = call.args.x!
     const length = constantOf(call.args.over!) ?? ONE
-    const integral = x.integral
-    if (integral) {
-      const seconds = toNumber(length)
-      return m => (integral(m) - integral(earlier(m, length))) / seconds
-    }
-    const step = over(length, rational(READINGS))
+    // What grows is taken off first, so that nothing large is lost in differences.
+    const between = integralBetween({ ...x, integral: null }, call.frameRate)
+    const seconds = toNumber(length)
     return m => {
-      let sum = 0
-      let t = minus(m.exactSeconds, by(step, rational(1, 2)))
-      for (let k = 0; k < READINGS; k++, t = minus(t, step)) sum += x.at(momentOfSeconds(t, m.rate))
-      return sum / READINGS
+      const to = m.exactSeconds
+      return between(minus(to, length), to) / seconds
     }
   },
   exact: call => {
@@ -251,15 +331,30 @@ export const average: Entry = {
       : null
   },
   bounds: call => {
-    const b = boundsOf(call, 'x')
-    // Differences of integrals are rounded where the values themselves would not be.
-    return call.args.x!.integral
-      ? plus(b, times(union(b, point(0)), interval(-1e-9, 1e-9)))
-      : plus(b, times(b, interval(-1e-14, 1e-14)))
+    const b = averageBounds(call)
+    return plus(b, times(union(b, point(0)), interval(-1e-12, 1e-12)))
   },
-  cost: call => costAnew(2, call.args.x!.facts(), call.args.x!.integral ? 2 : READINGS),
+  cost: call => costAnew(2, call.args.x!.facts(), READINGS),
   repeats: call => delayed(call.args.x!.facts().repeats, constantOf(call.args.over!) ?? ZERO),
-  edges: () => NONE,
+  leaps: () => SMOOTH,
+  // It has no leaps; it bends where a leap or bend of the value comes in, and where it goes out again.
+  bends: call => {
+    const x = bends(call.args.x!)
+    return joined(x, later(x, toNumber(constantOf(call.args.over!) ?? ONE)))
+  },
+  finite: call => call.args.x!.facts().finite,
+}
+
+/** Over whole periods of what comes back an average stands still; else it lies within the value's bounds. */
+function averageBounds(call: Call): Interval {
+  const x = call.args.x!
+  const length = constantOf(call.args.over!) ?? ONE
+  const { every, gain, from } = x.facts().repeats
+  const all = boundsOf(call, 'x')
+  if (!every || isZero(every) || !isZero(gain) || from) return all
+  if (over(length, every).d !== 1n || Cells.lengthFor(x) * 1000 < toNumber(every)) return all
+  const mean = workedOut(() => integralBetween({ ...x, integral: null }, call.frameRate)(ZERO, every)) / toNumber(every)
+  return Number.isFinite(mean) ? plus(point(mean), interval(-1e-10, 1e-10)) : all
 }
 
 export const accumulate: Entry = {
@@ -295,15 +390,12 @@ export const accumulate: Entry = {
   finite: call => call.total!.form.facts().finite,
   slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
   repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
-  edges: call => {
-    const rest = edgesOfArgs(without(call, 'rate', 'reset'))
-    if (!call.cue) return rest
-    const { marks, every } = call.cue.all()
-    return call.beat.steady
-      ? joined(
-          rest,
-          marks.map(m => ({ at: m, every })),
-        )
-      : ['anywhere']
+  bends: call => {
+    const rest = joined(bendsOfArgs(without(call, 'rate', 'reset')), call.total!.form.facts().bends)
+    return call.cue ? joined(rest, marksBends(call)) : rest
+  },
+  leaps: call => {
+    const rest = joined(leapsOfArgs(without(call, 'rate', 'reset')), call.total!.form.facts().leaps)
+    return call.cue ? joined(rest, marksBends(call)) : rest
   },
 }

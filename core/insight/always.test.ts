@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import type { Form } from '../form/form.ts'
 import { Program } from '../engine/program.ts'
+import { workedOut } from '../form/working.ts'
 import { anAngle } from '../made-up.ts'
 import { fair, RATE } from '../testing.ts'
 import { Moment, momentOfTicks } from '../time/moment.ts'
@@ -19,7 +20,8 @@ function formOf(text: string): Form {
   const { slot } = fair(text)
   const errors = slot.problems.filter(p => p.level === 'error').map(p => p.says)
   expect(errors, text).toEqual([])
-  return slot.forms[0]!
+  const form = slot.forms[0]!
+  return { ...form, at: m => workedOut(() => form.at(m)) }
 }
 
 /** How far two values are apart, up to whole turns; against the size of what was added up. */

@@ -1,5 +1,6 @@
 /** Whether a value closes at the lap: value(t + lap) is value(t), up to the turns after which it looks the same. */
 import type { Form } from '../form/form.ts'
+import { workedOut } from '../form/working.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { ZERO, isWhole, isZero, over, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
@@ -26,7 +27,7 @@ export function closureOf(form: Form, m: Measures, natural: Rational, symmetry: 
     if (back) return { verdict: 'yes' }
     if (multiple(symmetry)) return { verdict: 'symmetry' }
   }
-  const at = (s: Rational) => form.at(momentOfSeconds(s, m.frameRate))
+  const at = (s: Rational) => workedOut(() => form.at(momentOfSeconds(s, m.frameRate)))
   const raw = at(m.lapLength) - at(ZERO)
   const turn = toNumber(isZero(symmetry) ? natural : symmetry)
   const gap = turn > 0 ? raw - Math.round(raw / turn) * turn : raw

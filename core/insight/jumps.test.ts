@@ -3,7 +3,8 @@ import { rewrite } from '../engine/rewrite.ts'
 import { change } from '../formula/problem.ts'
 import { at, fair, type Place } from '../testing.ts'
 import { toNumber } from '../time/rational.ts'
-import { jumpFix, jumpText, jumpsOf } from './jumps.ts'
+import { jumpFix, jumpText } from './jumps.ts'
+import { jumpsOf } from './leaps.ts'
 import { closingNumbers, shortestLap } from './proposals.ts'
 import { showValue } from './report.ts'
 import { propertyNamed } from '../piece/properties.ts'
@@ -37,7 +38,7 @@ describe('leaps', () => {
       'square(every: 2s, amp: 20deg, duty: 0.25)',
       ['leaps from −20.0° to 20.0° at 0 s and every 2 s', 'leaps from 20.0° to −20.0° at 0.5 s and every 2 s'],
     ],
-    ['ramp(length: 3s, to: 90deg, after: repeat)', ['leaps from 90.0° to 0.0° at 0 s and every 3 s']],
+    ['ramp(length: 3s, to: 90deg, after: repeat)', ['leaps from 90.0° to 0.0° at 3 s and every 3 s']],
     ['ramp(length: 3s, to: 90deg, after: mirror)', []],
     ['lapProgress * 1turn', []],
     ['lapProgress * 90deg', ['leaps from 90.0° to 0.0° at 0 s and every 8 s']],

@@ -1,7 +1,4 @@
-/**
- * Where a value leaps, when and by how much. The candidates are the edges of its form, known exactly; each is
- * looked at from both sides, so that an edge without a leap (two stages that meet) is not reported.
- */
+/** What closes a leap, and a leap in words. */
 import { absorb } from '../engine/absorb.ts'
 import { compileNode } from '../engine/compile.ts'
 import { CannotRun } from '../engine/env.ts'
@@ -13,83 +10,12 @@ import { rewrite } from '../engine/rewrite.ts'
 import { change, type Fix } from '../formula/problem.ts'
 import { everyNode, type IfNode } from '../formula/tree.ts'
 import { momentOfSeconds } from '../time/moment.ts'
-import {
-  compare,
-  floor,
-  fromNumber,
-  minus,
-  over,
-  plus,
-  rational,
-  times,
-  toNumber,
-  ONE,
-  ZERO,
-  type Rational,
-} from '../time/rational.ts'
-import { unitOfKind, type Measures } from '../units/units.ts'
-import type { Edge } from '../facts/edges.ts'
+import { compare, fromNumber, minus, over, rational, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
+import { unitOfKind } from '../units/units.ts'
+import { leapAt, type Jump } from './leaps.ts'
 
-export interface Jump {
-  /** Seconds of the piece. */
-  readonly at: Rational
-  /** It leaps again every so many seconds; null when once. */
-  readonly every: Rational | null
-  /** In base measure. */
-  readonly from: number
-  readonly to: number
-}
-
-export interface Jumps {
-  /** The first leap of each edge, in the order of time, from second 0 on where it repeats. */
-  readonly jumps: readonly Jump[]
-  /** Whether there may be leaps at moments that are not known beforehand. */
-  readonly more: boolean
-}
-
-/** How near the edge it is looked at, in seconds: far below a frame, far above a double's grain. */
+/** How near a moment the stage before is asked for, in seconds. */
 const NEAR = rational(1, 1 << 20)
-/** Repeats of an edge that are looked at before it is taken for none. */
-const LOOKS = 12
-/** Less than this share of the value is no leap. */
-const SMALL = 1e-6
-
-/** @param turn growth after which the value is the same (a turn), which is no leap; 0 for none */
-export function jumpsOf(form: Form, m: Measures, turn: number): Jumps {
-  const jumps: Jump[] = []
-  let more = false
-  for (const edge of form.facts().edges) {
-    if (edge === 'anywhere') more = true
-    else {
-      const found = leap(form, edge, m, turn)
-      if (found) jumps.push(found)
-    }
-  }
-  jumps.sort((a, b) => compare(a.at, b.at))
-  return { jumps, more }
-}
-
-function leap(form: Form, edge: Exclude<Edge, 'anywhere'>, m: Measures, turn: number): Jump | null {
-  const read = (t: Rational) => form.at(momentOfSeconds(t, m.frameRate))
-  let t = edge.at
-  if (edge.every) {
-    const rounds = floor(over(minus(ZERO, edge.at), edge.every))
-    t = plus(edge.at, times(rational(rounds), edge.every))
-    if (compare(t, ZERO) < 0) t = plus(t, edge.every)
-  }
-  for (let k = 0; k < (edge.every ? LOOKS : 1); k++) {
-    const right = read(t)
-    // What the value was heading for: two readings before, carried on.
-    const before = 2 * read(minus(t, NEAR)) - read(minus(t, times(NEAR, rational(2))))
-    const raw = right - before
-    const size = turn > 0 ? raw - Math.round(raw / turn) * turn : raw
-    if (Math.abs(size) > SMALL * Math.max(Math.abs(right), Math.abs(before), turn || 1e-3)) {
-      return { at: t, every: edge.every, from: right - size, to: right }
-    }
-    if (edge.every) t = plus(t, edge.every)
-  }
-  return null
-}
 
 /**
  * What closes a leap: a constant on the later of two stages that meet; for a curve or ramp that repeats though its
@@ -126,7 +52,7 @@ function seamFix(program: Program, key: string, jump: Jump): Fix | null {
 function closed(program: Program, key: string, text: string, jump: Jump): boolean {
   const m = program.measures
   const slot = rewrite(program, key, text, momentOfSeconds(ZERO, m.frameRate), false).program.slots.get(key)
-  return slot?.running === 'text' && !leap(slot.forms[0]!, { at: jump.at, every: jump.every }, m, 0)
+  return slot?.running === 'text' && !leapAt(slot.forms[0]!, jump.at, m, 0)
 }
 
 function stageFix(program: Program, key: string, jump: Jump): Fix | null {

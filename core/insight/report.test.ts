@@ -20,7 +20,7 @@ describe('what is said of a drive', () => {
     ['noise(2Hz, 6)', 'never repeats', '−6 … 6°', /gap .* at the lap/],
     ['noise(freq: 8/lap, amp: 6)', 'every 8 s', '−4.8 … 4.4°', 'closes'],
     ['random(10, 30, rate: 3Hz)', 'never repeats', '10 … 30°', /gap/],
-    ['ramp(length: 4s, to: 90, after: repeat)', 'every 4 s', '0 … 90°', 'closes'],
+    ['ramp(length: 4s, to: 90, after: repeat)', 'every 4 s', '0 … 90°', 'closes from 0 s'],
     ['ramp(length: 3s, to: 90)', 'rests from 3 s', '0 … 90°', 'closes from 3 s'],
     ['sine(every: 40000.1s, amp: 1) + sine(every: 30000.7s, amp: 1)', 'practically never repeats', '−2 … 2°', /gap/],
     ['12', 'still', '', 'closes'],

@@ -2,7 +2,7 @@
 import type { Program } from '../engine/program.ts'
 import { outlineOf, type Sizes } from '../rig/outline.ts'
 import { Scene, sizesOf } from '../rig/scene.ts'
-import { applyX, applyY } from '../rig/transform.ts'
+import { applyX, applyY } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { floor, fromNumber, over, plus, rational, times, type Rational } from '../time/rational.ts'
 

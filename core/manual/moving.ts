@@ -150,7 +150,8 @@ export const MOVING: Record<Extract<RuleId, `${Section}.${string}`>, Proof> = {
   'time.negativeTimes': () => {
     expect(value('lapProgress * 8deg', -1)).toBeCloseTo(7, 12)
     expect(value('ramp(length: 4s, from: 10, to: 50)', -9)).toBeCloseTo(10, 12)
-    expect(value('ramp(length: 4s, to: 40, after: repeat)', -1)).toBeCloseTo(30, 12)
+    expect(value('ramp(length: 4s, from: 3, to: 40, after: repeat)', -1)).toBeCloseTo(3, 12)
+    expect(value('ramp(length: 4s, from: 3, to: 40, after: mirror)', -1)).toBeCloseTo(3, 12)
     expect(value('accumulate(30deg/s)', -2)).toBeCloseTo(-60, 12)
   },
   'time.anyOrder': () => {

@@ -31,7 +31,9 @@ export const RULES = {
       onePer: 'Behind anything else `/` and a bare time word means one of it: `3/lap`, `12/s`, `time/lap`.',
       letters: 'A name has letters of any script, digits and `_`, and is the same in capitals and in its wide forms.',
       backquotes: 'A name with spaces stands in backquotes.',
-      ownNames: 'No two things of a piece have one name, and none has that of a word or unit of the language.',
+      ownNames: 'No two things of a piece have one name; any name is allowed, also that of a word of the language.',
+      wordNames:
+        'A name that is a word of the language is the thing before `.` and `[`, the word alone, and the thing in backquotes.',
     },
   },
   kinds: {

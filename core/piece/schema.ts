@@ -93,7 +93,13 @@ export const Clock = v.object({
   on: v.nullable(id),
   way: v.variant('type', [
     /** So many times as fast (backwards when below 0), some seconds ahead. */
-    v.object({ type: v.literal('steady'), rate: number, ahead: number }),
+    v.object({
+      type: v.literal('steady'),
+      rate: number,
+      ahead: number,
+      /** A dial that the rate is multiplied by. */
+      dial: v.optional(id),
+    }),
     /** Forth and back, so many seconds each way. */
     v.object({ type: v.literal('toAndFro'), length: positive }),
     /** Begins again every so many seconds. */

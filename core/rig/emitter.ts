@@ -11,7 +11,7 @@ import { hashSigned } from '../signal/hash.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { floor, fraction, fromNumber, over, rational, times, toNumber, type Rational } from '../time/rational.ts'
-import { formOf, whereabouts } from './whereabouts.ts'
+import { formOf, standing } from './standing.ts'
 
 /** Particles of one emitter at most. */
 const MOST = 4000
@@ -28,7 +28,7 @@ export function emitterOf(program: Program, id: string, part: Part, instance: nu
   const speed = shape.reverses ? read('speed') : forwards(read('speed'), frameRate)
   const births = forwards(read('births'), frameRate)
   const [born, gone] = [integralOf(births, frameRate), integralOf(speed, frameRate)]
-  const where = whereabouts(program, id, instance)
+  const where = standing(program, id, instance)
   /** What is settled at birth, of the particles that were lately there. */
   const settled = new Map<number, Birth>()
   const birthOf = (k: number, from: number, to: number): Birth => {
@@ -119,15 +119,17 @@ function forwards(f: Form, frameRate: Rational): Form {
     {
       bounds: () => I.meet(f.facts().bounds, 0, Infinity),
       repeats: () => f.facts().repeats,
-      edges: () => f.facts().edges,
+      bends: () => f.facts().bends,
       cost: () => f.facts().cost,
       finite: () => f.facts().finite,
     },
-    m => {
-      const [k, part] = split(m)
-      if (Math.abs(k) > MOST_STEPS) return NaN
-      const [a, b] = [step(k), step(k + 1)]
-      return sum(k) + size * part * (a + ((b - a) * part) / 2)
+    {
+      integral: m => {
+        const [k, part] = split(m)
+        if (Math.abs(k) > MOST_STEPS) return NaN
+        const [a, b] = [step(k), step(k + 1)]
+        return sum(k) + size * part * (a + ((b - a) * part) / 2)
+      },
     },
   )
 }

@@ -1,7 +1,7 @@
 /** Which part lies under a point of the stage. */
 import { outlineOf, type Sizes } from './outline.ts'
 import { sizesOf, type Scene } from './scene.ts'
-import { scaleOf, unapply } from './transform.ts'
+import { scaleOf, unapply } from '../piece/transform.ts'
 
 const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
 

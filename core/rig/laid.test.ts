@@ -9,7 +9,7 @@ import { emitterOf } from './emitter.ts'
 import { Mesh } from './mesh.ts'
 import { Scene } from './scene.ts'
 import { traceOf } from './trace.ts'
-import { whereabouts } from './whereabouts.ts'
+import { standing } from './standing.ts'
 
 const pairs = (points: Float64Array) =>
   Array.from({ length: points.length / 2 }, (_, k) => [...points.slice(2 * k, 2 * k + 2)])
@@ -31,7 +31,7 @@ describe('where a part stands at any moment', () => {
     for (const s of [0, 7.3, 86400.1]) {
       const scene = new Scene(program).update(program.moment(at(s), new Float64Array(program.size)), at(s))
       for (let i = 0; i < 5; i++)
-        expect([...whereabouts(program, seat, i)(at(s))]).toEqual([...scene.bodies.get(seat)!.worlds[i]!])
+        expect([...standing(program, seat, i)(at(s))]).toEqual([...scene.bodies.get(seat)!.worlds[i]!])
     }
   })
 })

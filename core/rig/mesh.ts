@@ -7,7 +7,7 @@ import { gradientOf, type Gradient } from './gradient.ts'
 import type { Area } from './letters.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from './outline.ts'
 import { sizesOf, type Body, type Scene } from './scene.ts'
-import { applyX, applyY, scaleOf, type Matrix } from './transform.ts'
+import { applyX, applyY, scaleOf, type Matrix } from '../piece/transform.ts'
 
 /** Layers that the sides of thick letters are made of, at most, and how light they are against the front. */
 const MOST_LAYERS = 60

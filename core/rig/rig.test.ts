@@ -8,7 +8,7 @@ import type { Copies, Shape } from '../piece/schema.ts'
 import { RATE, at } from '../testing.ts'
 import { rational } from '../time/rational.ts'
 import { hex, rgbOf } from './colour.ts'
-import { placesOf } from './copies.ts'
+import { placesOf } from '../piece/copies.ts'
 import { cutOutline, outlineOf } from './outline.ts'
 import { PROPERTIES, has, propertiesOf, propertyNamed } from '../piece/properties.ts'
 import { Scene } from './scene.ts'
@@ -24,7 +24,7 @@ import {
   unapply,
   type Matrix,
   type Pose,
-} from './transform.ts'
+} from '../piece/transform.ts'
 
 const point = (m: Matrix, x: number, y: number) =>
   [applyX(m, x, y), applyY(m, x, y)].map(v => Math.round(v * 1e9) / 1e9 + 0)

@@ -3,8 +3,8 @@
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
-import { placesOf } from './copies.ts'
-import { matrix, multiply, posed, readPose, resting, type Matrix } from './transform.ts'
+import { placesOf } from '../piece/copies.ts'
+import { matrix, multiply, posed, readPose, resting, type Matrix } from '../piece/transform.ts'
 import { emitterOf } from './emitter.ts'
 import { shown } from './letters.ts'
 import { traceOf } from './trace.ts'

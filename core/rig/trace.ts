@@ -6,8 +6,8 @@ import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { floor, fromNumber, minus, over, rational, times, ONE } from '../time/rational.ts'
-import { applyX, applyY } from './transform.ts'
-import { whereabouts } from './whereabouts.ts'
+import { applyX, applyY } from '../piece/transform.ts'
+import { standing } from './standing.ts'
 
 /** Points of a path at most. */
 const MOST = 4000
@@ -17,7 +17,7 @@ export function traceOf(program: Program, part: Part): (now: Moment, trail: numb
   const { shape } = part
   const followed = shape.type === 'trace' && shape.of !== null ? program.piece.parts[shape.of] : undefined
   if (shape.type !== 'trace' || !followed) return () => new Float64Array(0)
-  const where = whereabouts(program, shape.of!, 0)
+  const where = standing(program, shape.of!, 0)
   const { frameRate } = program.measures
   const [px, py] = [followed.pivot.x + shape.x, followed.pivot.y + shape.y]
   const laid = new Map<number, readonly [number, number]>()

@@ -20,13 +20,18 @@ export interface Drawn {
   readonly last: number
   readonly start: number
   readonly end: number
+  /** Times of its points, in order. */
+  readonly times: readonly number[]
   /** Times at which it leaps: where a stepped piece ends at another value. */
   readonly leaps: readonly number[]
   /** The value at a time within its points; beyond them the nearest point's. */
   readonly at: (time: number) => number
 }
 
-export function drawn(points: readonly Point[]): Drawn {
+/**
+ * @param whole first and last time of the curve that the points are a channel of: they hold up to its ends
+ */
+export function drawn(points: readonly Point[], whole?: readonly [number, number]): Drawn {
   const p = [...points].sort((a, b) => a.time - b.time)
   const slopes = slopesOf(p)
   const values = p.map(q => q.value)
@@ -64,8 +69,9 @@ export function drawn(points: readonly Point[]): Drawn {
     high: Math.max(...values),
     first: values[0]!,
     last: values.at(-1)!,
-    start: p[0]!.time,
-    end: p.at(-1)!.time,
+    start: whole?.[0] ?? p[0]!.time,
+    end: whole?.[1] ?? p.at(-1)!.time,
+    times: p.map(q => q.time),
     leaps,
     at,
   }

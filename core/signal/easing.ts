@@ -16,6 +16,8 @@ interface Family {
   readonly make: (strength: number) => Ease
   /** How far beyond 0 … 1 its `In` form may go at a strength. */
   readonly overshoot?: (strength: number) => number
+  /** Where its `In` form bends between 0 and 1. */
+  readonly knots?: readonly number[]
 }
 
 const bounceOut: Ease = x => {
@@ -51,6 +53,7 @@ export const FAMILIES: readonly Family[] = [
   },
   {
     name: 'bounce',
+    knots: [0.25 / 2.75, 0.75 / 2.75, 1.75 / 2.75],
     says: 'bounces, the last the highest',
     strength: 1,
     // The strength is how high it bounces: 0 not at all, 4 back to where it came from.
@@ -84,6 +87,8 @@ export interface NamedEase {
   /** Lowest and highest value on 0 … 1. */
   readonly low: number
   readonly high: number
+  /** Where it bends between 0 and 1. */
+  readonly knots: readonly number[]
 }
 
 /** Whether an easing takes a strength, `backOut(2)`. */
@@ -101,8 +106,8 @@ function family(name: string): [Family, string] | undefined {
 /** The easing of a name, whatever its capitals, with its strength; undefined when there is none. */
 export function easingNamed(name: string, strength?: number): NamedEase | undefined {
   const lower = name.toLowerCase()
-  if (lower === 'linear') return { ease: linear, low: 0, high: 1 }
-  if (lower === 'smooth') return { ease: smooth, low: 0, high: 1 }
+  if (lower === 'linear') return { ease: linear, low: 0, high: 1, knots: [] }
+  if (lower === 'smooth') return { ease: smooth, low: 0, high: 1, knots: [] }
   const found = family(name)
   if (!found) return undefined
   const [f, end] = found
@@ -111,5 +116,9 @@ export function easingNamed(name: string, strength?: number): NamedEase | undefi
   const beyond = f.overshoot ? Math.abs(f.overshoot(used)) : 0
   const low = end === 'In' ? -beyond : end === 'InOut' ? -beyond / 2 : 0
   const high = end === 'In' ? 1 : end === 'InOut' ? 1 + beyond / 2 : 1 + beyond
-  return { ease: end === 'In' ? base : end === 'Out' ? out(base) : inOut(base), low, high }
+  const inner = f.knots ?? []
+  const outer = inner.map(k => 1 - k)
+  const knots =
+    end === 'In' ? inner : end === 'Out' ? outer : [...inner.map(k => k / 2), 0.5, ...outer.map(k => (1 + k) / 2)]
+  return { ease: end === 'In' ? base : end === 'Out' ? out(base) : inOut(base), low, high, knots }
 }

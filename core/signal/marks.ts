@@ -48,10 +48,19 @@ export class Marks {
   /** The mark before another; null before the first. */
   before(mark: Mark): Mark | null {
     if (mark.nth === 0) return null
-    const nth = mark.nth - 1
+    return this.nth(mark.nth - 1)
+  }
+
+  private nth(nth: number): Mark {
     const [round, k] = [Math.floor(nth / this.marks.length), nth % this.marks.length]
     const at = this.every ? plus(this.marks[k]!, times(rational(round), this.every)) : this.marks[k]!
     return { nth, at }
+  }
+
+  /** The mark after another; null after the last. */
+  after(mark: Mark): Mark | null {
+    const nth = mark.nth + 1
+    return this.every || nth < this.marks.length ? this.nth(nth) : null
   }
 
   /** All marks that are not repeats, with the period when there is one. */

@@ -7,18 +7,30 @@ import { hashSigned, hashUnit, seedOf } from './hash.ts'
 /** Quintic fade: 0 at 0, 1 at 1, first and second derivatives 0 at both. */
 export const fade = (x: number): number => x * x * x * (x * (x * 6 - 15) + 10)
 
+/** The slope of a cell, within ±1: evenly spread, or, the harder, the nearer to ±1. */
+function slopeAt(cell: number, seed: number, hard: number): number {
+  const h = hashSigned(cell, seed)
+  return hard === 0 ? h : h < 0 ? (1 - hard) * h - hard : (1 - hard) * h + hard
+}
+
+/**
+ * How hard the slopes must be so that a swing comes out `by` times as wide as evenly spread ones make it. Their mean
+ * square is (1 + c + c²) ÷ 3 at hardness c, so c = (√(4·by² − 3) − 1) ÷ 2; by √3 all are ±1, which is the most.
+ */
+export const hardnessFor = (by: number): number => Math.min(1, Math.max(0, (Math.sqrt(4 * by * by - 3) - 1) / 2))
+
 /**
  * Noise within ±1 at whole + part cells (0 ≤ part < 1). With `wrap` > 0 the cells repeat after that many.
  */
-export function latticeNoise(whole: number, part: number, seed: number, wrap: number): number {
+export function latticeNoise(whole: number, part: number, seed: number, wrap: number, hard = 0): number {
   let left = whole
   let right = whole + 1
   if (wrap > 0) {
     left -= Math.floor(left / wrap) * wrap
     right -= Math.floor(right / wrap) * wrap
   }
-  const a = hashSigned(left, seed) * part
-  const b = hashSigned(right, seed) * (part - 1)
+  const a = slopeAt(left, seed, hard) * part
+  const b = slopeAt(right, seed, hard) * (part - 1)
   return 2 * (a + (b - a) * fade(part))
 }
 
@@ -31,19 +43,29 @@ export interface Octave {
   readonly shift: number
   /** Its share of the whole; all shares add up to 1. */
   readonly share: number
+  /** How hard its slopes are, so that the sum of several octaves swings as wide as one. */
+  readonly hard: number
 }
 
-/** Octaves for a seed; each next one is twice as fine and `roughness` times as strong. */
+/**
+ * Octaves for a seed; each next one is twice as fine and `roughness` times as strong. Octaves that are independent
+ * add up to a narrower swing than one alone, by √Σs² ÷ Σs: harder slopes make up for that, and ±1 still holds.
+ */
 export function octavesOf(seed: number, count: number, roughness: number): Octave[] {
   let total = 0
   let strength = 1
-  for (let k = 0; k < count; k++, strength *= roughness) total += strength
+  let squares = 0
+  for (let k = 0; k < count; k++, strength *= roughness) {
+    total += strength
+    squares += strength * strength
+  }
+  const hard = hardnessFor(total / Math.sqrt(squares))
   const octaves: Octave[] = []
   strength = 1
   let finer = 1
   for (let k = 0; k < count; k++, strength *= roughness, finer *= 2) {
     const own = seedOf(seed, k)
-    octaves.push({ seed: own, finer, shift: hashUnit(0, own ^ 0x5f356495), share: strength / total })
+    octaves.push({ seed: own, finer, shift: hashUnit(0, own ^ 0x5f356495), share: strength / total, hard })
   }
   return octaves
 }
@@ -55,7 +77,7 @@ export function octaveNoise(octaves: readonly Octave[], whole: number, part: num
     // The whole part is scaled on its own, so a large cell number does not eat the digits of the part.
     const fine = part * o.finer + o.shift
     const carry = Math.floor(fine)
-    sum += o.share * latticeNoise(whole * o.finer + carry, fine - carry, o.seed, wrap * o.finer)
+    sum += o.share * latticeNoise(whole * o.finer + carry, fine - carry, o.seed, wrap * o.finer, o.hard)
   }
   return sum > 1 ? 1 : sum < -1 ? -1 : sum
 }
@@ -76,16 +98,30 @@ export function noiseUpTo(octaves: readonly Octave[], whole: number, part: numbe
   for (const o of octaves) {
     const fine = part * o.finer + o.shift
     const carry = Math.floor(fine)
-    const upTo = cellsUpTo(whole * o.finer + carry, fine - carry, o.seed) - cellsUpTo(0, o.shift, o.seed)
+    const upTo = cellsUpTo(whole * o.finer + carry, fine - carry, o) - cellsUpTo(0, o.shift, o)
     sum += (o.share * upTo) / o.finer
   }
   return sum
 }
 
-function cellsUpTo(whole: number, x: number, seed: number): number {
-  const [first, a, b] = [hashSigned(0, seed), hashSigned(whole, seed), hashSigned(whole + 1, seed)]
+function cellsUpTo(whole: number, x: number, { seed, hard }: Octave): number {
+  const [first, a, b] = [slopeAt(0, seed, hard), slopeAt(whole, seed, hard), slopeAt(whole + 1, seed, hard)]
   const within = a * (x * x * 0.5 - fadeX(x)) + b * (fadeX(x) - fadeOnly(x))
   return 2 * ((first - a) * CELL + within)
+}
+
+/** Cells of a lap up to which noise is looked at for being nearly still, and the least it then reaches. */
+const FEW_CELLS = 64
+const LEAST_REACH = 0.5
+
+/** Octaves that wrap after a few cells: where chance has left them nearly still, they are raised to half their reach. */
+export function raised(octaves: readonly Octave[], wrap: number): readonly Octave[] {
+  if (wrap === 0 || wrap > FEW_CELLS) return octaves
+  const { low, high } = noiseReach(octaves, wrap)
+  const reach = Math.max(-low, high)
+  if (reach >= LEAST_REACH) return octaves
+  // A lap of cells that are all alike to the last bit has no shape to raise.
+  return reach < 1e-9 ? octaves : octaves.map(o => ({ ...o, share: (o.share * LEAST_REACH) / reach }))
 }
 
 /** The furthest a slope of ±1 on either side carries noise of one octave, at a part of its cell. */

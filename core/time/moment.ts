@@ -34,5 +34,16 @@ const SAFE = BigInt(Number.MAX_SAFE_INTEGER)
 export const momentOfTicks = (ticks: number, rate: Rational): Moment => new Moment(rational(ticks, TICKS), rate)
 /** The moment of an exact number of seconds. */
 export const momentOfSeconds = (seconds: Rational, rate: Rational): Moment => new Moment(times(seconds, rate), rate)
+/** The moment of a second given as a double: to 40 bits behind the point of a frame, fewer far away. */
+export function momentNear(seconds: number, rate: Rational): Moment {
+  const frames = (seconds * Number(rate.n)) / Number(rate.d)
+  const size = Math.abs(frames)
+  // The frames times a power of two that keeps all their bits and is still a whole number.
+  let scale = 1099511627776
+  while (size * scale > Number.MAX_SAFE_INTEGER && scale > 1) scale /= 2
+  let n = Math.round(frames * scale)
+  while (scale > 1 && n % 2 === 0) [n, scale] = [n / 2, scale / 2]
+  return new Moment({ n: BigInt(n), d: BigInt(scale) }, rate)
+}
 /** The moment at which a frame stands. */
 export const momentOfFrame = (frame: number, rate: Rational): Moment => new Moment(rational(frame), rate)

@@ -81,12 +81,26 @@ export const absolute = (a: Rational): Rational => (a.n < 0n ? negate(a) : a)
 export const within = (a: Rational): boolean => a.n < LIMIT && -a.n < LIMIT && a.d < LIMIT
 
 const SAFE = BigInt(Number.MAX_SAFE_INTEGER)
+/** How many bits a whole number has, at most one more. */
+function bits(x: bigint): number {
+  const near = Number(x)
+  // A double tells it by its own power of two; what is beyond doubles is counted in digits.
+  return near < 8.9e307 ? Math.ceil(log2Above(near)) : x.toString(16).length * 4
+}
+/** The power of two above a double, by its halves: no logarithm, which differs between machines. */
+function log2Above(x: number): number {
+  let n = 0
+  for (let y = x; y >= 4294967296; y /= 4294967296) n += 32
+  let y = x
+  for (let k = n; k > 0; k -= 32) y /= 4294967296
+  return n + 32 - Math.clz32(y)
+}
 /** n ÷ d as a double, from whole numbers of any size (one rounding when both are below 2^53). */
 export function ratio(n: bigint, d: bigint): number {
   const size = n < 0n ? -n : n
   if (size <= SAFE && d <= SAFE) return Number(n) / Number(d)
   // Scale so that the quotient holds at least 64 bits, round once, and halve back (exact).
-  const shift = Math.max(0, 66 - (size.toString(2).length - d.toString(2).length))
+  const shift = Math.max(0, 67 - (bits(size) - bits(d)))
   let value = Number((size << BigInt(shift)) / d)
   for (let k = shift; k > 0; k -= 32) value /= k >= 32 ? 4294967296 : Number(1n << BigInt(k))
   return n < 0n ? -value : value

@@ -3,9 +3,6 @@
 /** The form in which two names are the same name. */
 export const canonical = (name: string): string => name.normalize('NFKC').toLowerCase()
 
-/** A name as it is written in a formula: in backquotes when it is not one plain word. */
-export const written = (name: string): string => (/^[\p{L}_][\p{L}\p{N}_]*$/u.test(name) ? name : `\`${name}\``)
-
 /** Letters to insert, drop, change or swap to get from a to b (Damerau, restricted), given up beyond `most`. */
 function distance(a: string, b: string, most: number): number {
   if (Math.abs(a.length - b.length) > most) return most + 1

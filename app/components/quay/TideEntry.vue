@@ -2,7 +2,8 @@
 /** One driven property: a strip of gauge paper with its formula written on it. */
 import { MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { jumpFix, jumpText, jumpsOf } from '~~/core/insight/jumps.ts'
+import { jumpFix, jumpText } from '~~/core/insight/jumps.ts'
+import { jumpsOf } from '~~/core/insight/leaps.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { reportOf, showValue, symmetriesOf, type Report } from '~~/core/insight/report.ts'

@@ -1,11 +1,9 @@
 /** Where one instance of a part stands at any moment: only what it hangs on is looked at, not the whole scene. */
 import type { Form } from '../form/form.ts'
-import type { Program } from '../engine/program.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
+import type { Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
-import { placesOf } from './copies.ts'
-import { propertyNamed } from '../piece/properties.ts'
-import { POSED, matrix, multiply, posed, readPose, resting, type Matrix, type Posed } from './transform.ts'
+import { placesOf } from '../piece/copies.ts'
+import { POSED, matrix, multiply, posed, readPose, resting, type Matrix, type Posed } from '../piece/transform.ts'
 
 interface Link {
   readonly forms: Readonly<Record<Posed, Form>>
@@ -13,21 +11,30 @@ interface Link {
   readonly place: Matrix
 }
 
-/** Gives the matrix of an instance at a moment. The matrix is valid until the next call. */
-export function whereabouts(program: Program, part: string, instance: number): (m: Moment) => Matrix {
+/** What a property of an instance is read by. */
+export type FormOf = (part: string, property: string, instance: number) => Form
+
+export interface Whereabouts {
+  /** The matrix of the instance at a moment, valid until the next call. */
+  readonly at: (m: Moment) => Matrix
+  /** All that it is made of. */
+  readonly of: readonly Form[]
+}
+
+export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance: number): Whereabouts {
   const chain: Link[] = []
   let at = instance
-  for (let id: string | null = part; id !== null; id = program.piece.parts[id]!.parent) {
-    const { copies, pivot }: Piece['parts'][string] = program.piece.parts[id]!
+  for (let id: string | null = part; id !== null; id = piece.parts[id]!.parent) {
+    const { copies, pivot }: Piece['parts'][string] = piece.parts[id]!
     const count = copies?.count ?? 1
-    const form = (name: Posed): Form => formOf(program, id!, name, at)
+    const form = (name: Posed): Form => formOf(id!, name, at)
     const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
     chain.unshift({ forms, pivot, place: placesOf(copies)[at % count]! })
     at = Math.floor(at / count)
   }
   const [local, seat, one, two] = [matrix(), matrix(), matrix(), matrix()]
   const pose = resting()
-  return m => {
+  const read = (m: Moment): Matrix => {
     let world: Matrix | null = null
     for (const { forms, pivot, place } of chain) {
       readPose(pose, name => forms[name].at(m), 0, pivot)
@@ -39,9 +46,5 @@ export function whereabouts(program: Program, part: string, instance: number): (
     }
     return world!
   }
+  return { at: read, of: chain.flatMap(link => Object.values(link.forms)) }
 }
-
-/** What a property of an instance is at a moment: driven, or held by hand. */
-export const formOf = (program: Program, part: string, property: string, instance: number): Form =>
-  program.slots.get(propertyKey(part, property))?.readers[instance] ??
-  program.handForms(part, propertyNamed(property)!)[instance]!

@@ -1,40 +1,54 @@
 /** Where the copies of a part stand, before each is moved by its own properties. */
-import type { Copies } from '../piece/schema.ts'
+import type { Copies } from './schema.ts'
 import { Path } from './path.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
-import { matrix, placed, type Matrix } from './transform.ts'
+import { placed, type Matrix } from './transform.ts'
 
-/** The places of all copies, by index. In a ring with `turn` the top of each points outwards. */
-export function placesOf(copies: Copies | null): Matrix[] {
-  if (!copies) return [matrix()]
+/** Where a layout puts a copy, before its own properties move it: px, px towards the eye, and turns. */
+export interface Home {
+  readonly x: number
+  readonly y: number
+  readonly z: number
+  readonly turns: number
+}
+
+const home = (x: number, y: number, turns = 0, z = 0): Home => ({ x, y, z, turns })
+
+/** The homes of all copies, by index. In a ring with `turn` the top of each points outwards. */
+export function homesOf(copies: Copies | null): Home[] {
+  if (!copies) return [home(0, 0)]
   const { count } = copies
   if (copies.layout === 'path') return alongPath(copies)
   return Array.from({ length: count }, (_, i) => {
     if (copies.layout === 'row') {
       const k = i - (count - 1) / 2
-      return placed(k * copies.dx, k * copies.dy, 0)
+      return home(k * copies.dx, k * copies.dy)
     }
     if (copies.layout === 'grid') {
       const [column, row] = [i % copies.columns, Math.floor(i / copies.columns)]
       const columns = Math.min(copies.columns, count)
       const rows = Math.ceil(count / copies.columns)
-      return placed((column - (columns - 1) / 2) * copies.dx, ((rows - 1) / 2 - row) * copies.dy, 0)
+      return home((column - (columns - 1) / 2) * copies.dx, ((rows - 1) / 2 - row) * copies.dy)
     }
-    if (copies.layout === 'layers') return placed(0, 0, 0, -i * copies.dz)
+    if (copies.layout === 'layers') return home(0, 0, 0, -i * copies.dz)
     const full = Math.abs(copies.sweep) >= 360
     const share = full ? i / count : count > 1 ? i / (count - 1) : 0
     const turns = (copies.from + copies.sweep * share) / 360
     const x = copies.radius * cosineOfTurns(turns)
     const y = copies.radius * sineOfTurns(turns)
-    return placed(x, y, copies.turn ? turns - 0.25 : 0)
+    return home(x, y, copies.turn ? turns - 0.25 : 0)
   })
 }
 
-function alongPath(copies: Copies & { layout: 'path' }): Matrix[] {
+function alongPath(copies: Copies & { layout: 'path' }): Home[] {
   const { count, points, closed, smooth, turn } = copies
   const path = new Path(points, closed, smooth)
   return Array.from({ length: count }, (_, i) => {
     const { x, y, direction } = path.at(closed ? i / count : count > 1 ? i / (count - 1) : 0.5)
-    return placed(x, y, turn ? direction : 0)
+    return home(x, y, turn ? direction : 0)
   })
 }
+
+/** The same as matrices. */
+export const placesOf = (copies: Copies | null): Matrix[] =>
+  homesOf(copies).map(({ x, y, z, turns }) => placed(x, y, turns, z))

@@ -1,0 +1,34 @@
+/** Where a part stands on the stage, with all it hangs on. */
+import { joined } from '../facts/bends.ts'
+import { ALL } from '../facts/interval.ts'
+import { together } from '../facts/repeats.ts'
+import { LENGTH } from '../units/kinds.ts'
+import { bendsOfArgs, leapsOfArgs, repeatsOfArgs, type Entry } from './entry.ts'
+
+function place(name: 'stageX' | 'stageY', axis: 'x' | 'y', way: string): Entry {
+  return {
+    name,
+    group: 'rig',
+    says: `How far ${way} on the stage a part's pivot stands, with all it hangs on, or a point so many px from its pivot: written behind its name, as in mallet.${name}, or flag[2].${name}(40px, 0px).`,
+    example: { part: 'Carousel', property: axis, text: `idler.${name}(60px)` },
+    takes: [
+      { name: 'part', says: 'the part', kind: 'any', thing: 'part', required: true },
+      { name: 'x', says: 'px across from its pivot, turned as it is', kind: LENGTH, initial: 0 },
+      { name: 'y', says: 'px upwards from its pivot', kind: LENGTH, initial: 0 },
+    ],
+    result: LENGTH,
+    value: call => {
+      const { x, y } = call.args
+      const { pivot, [axis]: at } = call.spot!
+      return m => at(m, pivot.x + x!.at(m), pivot.y + y!.at(m))
+    },
+    bounds: () => ALL,
+    repeats: call => together([repeatsOfArgs(call), ...call.spot!.of.map(f => f.facts().repeats)]),
+    bends: call => joined(bendsOfArgs(call), ...call.spot!.of.map(f => f.facts().bends)),
+    leaps: call => joined(leapsOfArgs(call), ...call.spot!.of.map(f => f.facts().leaps)),
+    finite: call => call.spot!.of.every(f => f.facts().finite),
+  }
+}
+
+export const stageX = place('stageX', 'x', 'across')
+export const stageY = place('stageY', 'y', 'upwards')
