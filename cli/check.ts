@@ -3,7 +3,7 @@ import { labelOf } from '../core/formula/labels.ts'
 import { Program } from '../core/engine/program.ts'
 import type { Slot } from '../core/engine/slot.ts'
 import { jumpFix, jumpText } from '../core/insight/jumps.ts'
-import { jumpsOf } from '../core/insight/leaps.ts'
+import { leapsOf } from '../core/insight/leaps.ts'
 import { linksOf, type Links } from '../core/insight/links.ts'
 import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
 import { closingNumbers, closingSpokes, shortestLap } from '../core/insight/proposals.ts'
@@ -100,10 +100,11 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
   const property = propertyNamed(name)!
   const report = reportOf(piece, program.measures, slot)
   const turn = toNumber(symmetriesOf(piece, part, property).natural)
-  const found = jumpsOf(slot.forms[0]!, program.measures, turn)
+  const found = leapsOf(slot.forms, program.measures, turn)
   const jumps = found.jumps.map(j => {
     const fix = jumpFix(program, slot.key, j)
-    return jumpText(j, v => showValue(v, property, program.measures)) + (fix ? ` (${fix.says})` : '')
+    const copy = slot.forms.length > 1 ? `, copy ${j.copy + 1}` : ''
+    return jumpText(j, v => showValue(v, property, program.measures)) + copy + (fix ? ` (${fix.says})` : '')
   })
   return {
     ...common,

@@ -4,8 +4,9 @@
  */
 import { check, type Checked } from '../formula/check.ts'
 import type { Got } from '../formula/lookup.ts'
+import { mended } from '../formula/mending.ts'
 import { parse } from '../formula/parse.ts'
-import { problem, type Problem } from '../formula/problem.ts'
+import { problem, type Fix, type Problem } from '../formula/problem.ts'
 import { Names, type Target } from '../formula/scope.ts'
 import { labelOf } from '../formula/labels.ts'
 import { followers } from '../acts/ties.ts'
@@ -59,6 +60,13 @@ export const runningFormula = (m: Meaning): Checked | null =>
   m.running === 'text' ? m.text : m.running === 'good' ? m.good : null
 
 const runningResult = (m: Meaning | undefined): Got => (m && runningFormula(m)?.result) ?? 'any'
+
+/** A property that reads itself means what it holds by hand. */
+function ownBase(m: Meaning, key: string): Fix {
+  const reads = (m.text?.reads ?? []).filter(r => r.type === 'property' && propertyKey(r.part, r.property) === key)
+  const changes = reads.map(({ from, to }) => ({ from, to, insert: 'base' }))
+  return { says: 'base, what it holds by hand', changes }
+}
 
 export class Meanings {
   readonly names: Names
@@ -119,11 +127,14 @@ export class Meanings {
       : text && 'formula' in text
         ? [...text.problems]
         : [...(parse(source.text).problems as readonly Problem[])]
+    const shown = same
+      ? problems
+      : mended(source.text, problems, t => this.problemsOf(t, target, kindOf), this.names, target)
     const sound = (c: Checked | null) => (c && !c.problems.some(p => p.level === 'error') ? c : null)
     const good = same ? old.good : source.good === source.text ? text : this.checked(source.good, target, kindOf)
     const off = 'off' in source && source.off
     const running: Running = off ? 'off' : sound(text) ? 'text' : sound(good) ? 'good' : 'base'
-    const meaning: Meaning = { key, source, target, text, good, problems, running }
+    const meaning: Meaning = { key, source, target, text, good, problems: shown, running }
     this.all.set(key, meaning)
     return meaning
   }
@@ -136,10 +147,16 @@ export class Meanings {
   /** What another text would mean in the place of a drive or signal: checked, with its problems. */
   look(text: string, key: string): { checked: Checked | null; problems: readonly Problem[] } {
     const { formula, problems } = parse(text)
-    if (!formula) return { checked: null, problems }
+    const { target } = this.all.get(key)!
     const kindOf = (id: string): Got => runningResult(this.all.get(signalKey(id)))
-    const checked = check(formula, this.names, this.all.get(key)!.target, kindOf)
-    return { checked, problems: checked.problems }
+    const trying = (t: string) => this.problemsOf(t, target, kindOf)
+    const checked = formula && check(formula, this.names, target, kindOf)
+    return { checked, problems: mended(text, checked?.problems ?? problems, trying, this.names, target) }
+  }
+
+  private problemsOf(text: string, target: Target, kindOf: (id: string) => Got): readonly Problem[] {
+    const { formula, problems } = parse(text)
+    return formula ? check(formula, this.names, target, kindOf).problems : problems
   }
 
   /**
@@ -159,7 +176,7 @@ export class Meanings {
         const at = runningFormula(m)!.reads.find(r =>
           readKeys({ ...m.text!, reads: [r] } as Checked).includes(next),
         ) ?? { from: 0, to: m.source.text.length }
-        m.problems.push(problem('cycle', at, says))
+        m.problems.push(problem('cycle', at, says, ...(next === key && !key.startsWith('~') ? [ownBase(m, key)] : [])))
         m.running = newly.length > 0 && m.good && m.good.problems.length === 0 ? 'good' : 'base'
       }
     }

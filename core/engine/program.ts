@@ -109,7 +109,7 @@ export class Program {
         this.begun.set(key, readers)
         for (let i = 0; i < count; i++) {
           forms.push(compile(checked, this.env(m, i, tracked, slotOf)))
-          readers.push(guarded(forms[i]!, bases[i]!))
+          readers.push(guarded(forms[i]!, bases[i]!, this.measures.frameRate))
         }
         return forms
       } catch (e) {
@@ -128,7 +128,7 @@ export class Program {
     }
     if (!forms && running !== 'off') running = 'base'
     const used = forms ?? bases
-    const readers = used.map((f, i) => guarded(f, bases[i]!))
+    const readers = used.map((f, i) => guarded(f, bases[i]!, this.measures.frameRate))
     return { key, forms: used, readers, running, problems, ...tracked, offset }
   }
 

@@ -217,6 +217,10 @@ export abstract class ReadyCalls {
       finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true) && call.phase.finite(),
       slope: () => entry.slope?.(call) ?? ALL,
     }
-    return form(entry.value(call), known, { integral: entry.integral?.(call) ?? null, exactly })
+    return form(entry.value(call), known, {
+      integral: entry.integral?.(call) ?? null,
+      exactly,
+      grid: entry.grid?.(call) ?? null,
+    })
   }
 }

@@ -71,6 +71,7 @@ export function tuneText(before: Program, after: Program, key: string, at: Momen
 type Term =
   | { readonly type: 'sum'; readonly node: CallNode }
   | { readonly type: 'phase'; readonly node: CallNode }
+  | { readonly type: 'ramp'; readonly node: CallNode }
   | { readonly type: 'time'; readonly node: Node; readonly sum: Node }
 
 const distinct = (terms: readonly Term[]): Term[] => [...new Map(terms.map(t => [t.node, t])).values()]
@@ -98,6 +99,7 @@ function paceTerm(formula: Formula, number: Node): Term | null {
       if (entry?.pace && name && (name === entry.pace.freq || name === entry.pace.every)) return { type: 'phase', node }
       if (entry?.pace && name === entry.pace.phase) return null
       if (filled?.parameter.kind === 'perSecond') return { type: 'sum', node }
+      if (entry?.name === 'ramp' && name === 'length' && comesAgain(node)) return { type: 'ramp', node }
     }
     if (isProduct(node) && !(i > 0 && isProduct(path[i - 1]!))) {
       const time = factors(node).find(f => mentionsTime(f))
@@ -106,6 +108,12 @@ function paceTerm(formula: Formula, number: Node): Term | null {
   }
   return null
 }
+
+/** Whether a ramp goes on after its end: then its length is a pace. */
+const comesAgain = (node: CallNode): boolean =>
+  argumentsOf(node, functionNamed('ramp')!).filled.some(
+    f => f.parameter.name === 'after' && ['repeat', 'mirror'].includes(canonical(f.word?.name ?? '')),
+  )
 
 const isProduct = (n: Node): boolean =>
   (n.type === 'binary' && (n.op === '*' || n.op === '/')) || (n.type === 'unary' && n.op === '-')
@@ -154,6 +162,7 @@ function gap(
   y: Term,
   at: Moment,
 ): Gap | string {
+  if (x.type === 'ramp' && y.type === 'ramp') return rampGap(before, after, key, old, next, x.node, y.node, at)
   const count = after.slots.get(key)!.forms.length
   const gaps: Rational[] = []
   let keep: Rational | null = null
@@ -176,6 +185,35 @@ function gap(
   if (gaps.every(g => equal(g, first))) return { value: cyclic ? centred(first) : first, carry: null, keep }
   const carry = carried(next, y, gaps, after, key)
   return carry ?? 'Each copy has a pace of its own here, so the value jumps.'
+}
+
+/** A ramp of another length is as far on at the moment as it was, if it has set off at another time. */
+function rampGap(
+  before: Program,
+  after: Program,
+  key: string,
+  old: Checked,
+  next: Checked,
+  x: CallNode,
+  y: CallNode,
+  at: Moment,
+): Gap | string {
+  const clocked = (c: Checked, node: Node) =>
+    everyNode(c.formula).some(n => n.type === 'on' && n.from <= node.from && node.to <= n.to)
+  if (clocked(old, x) || clocked(next, y)) return 'This ramp runs on a clock, so the value jumps.'
+  const read = (c: Checked, p: Program, node: CallNode, name: string): Rational | null => {
+    const arg = argumentsOf(node, functionNamed('ramp')!).filled.find(f => f.parameter.name === name)?.arg.value
+    if (!arg) return rational(0)
+    const { exact } = compileNode(c, p.envFor(key, 0), arg)
+    return exact && isZero(exact.rate) ? exact.base : null
+  }
+  const [s1, l1] = [read(old, before, x, 'start'), read(old, before, x, 'length')]
+  const [s2, l2] = [read(next, after, y, 'start'), read(next, after, y, 'length')]
+  if (!s1 || !l1 || !s2 || !l2 || isZero(l1)) return 'The length is not a constant here, so the value jumps.'
+  const t = momentRead(old, before, key, x, 0, at).exactSeconds
+  const gone = over(minus(t, s1), l1)
+  if (gone.n < 0n) return { value: rational(0), carry: null, keep: null }
+  return { value: minus(minus(t, times(gone, l2)), s2), carry: null, keep: null }
 }
 
 /** The moment at which a term is read when the formula is read at one: a delay, a hold or an `at` round it moves it. */
@@ -252,9 +290,10 @@ function written(next: Checked, term: Term, gap: Gap, measures: Measures): Chang
   }
   const entry = functionNamed(term.node.name)!
   const kind = next.kinds.get(term.node)
-  const unit = term.type === 'phase' ? 'turn' : kind && kind !== 'any' ? unitOfKind(kind) : undefined
+  const unit =
+    term.type === 'ramp' ? 's' : term.type === 'phase' ? 'turn' : kind && kind !== 'any' ? unitOfKind(kind) : undefined
   if (unit === undefined) return []
-  const name = term.type === 'phase' ? entry.pace!.phase! : 'from'
+  const name = term.type === 'ramp' ? 'start' : term.type === 'phase' ? entry.pace!.phase! : 'from'
   const given = argumentsOf(term.node, entry).filled.find(f => f.parameter.name === name)?.arg.value
   if (given) return absorb(text, given, null, gap, unit, measures)
   const end = term.node.to - 1

@@ -15,6 +15,7 @@ import {
   over,
   plus,
   rational,
+  toNumber,
   type Rational,
 } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
@@ -49,6 +50,7 @@ export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: B
         {
           bounds: () => I.interval(0, 1),
           repeats: () => lap.cyclic,
+          slope: () => (lapRate ? I.point(toNumber(lapRate)) : I.ALL),
           bends: () => lap.passing(),
           cost: () => costOf(1, []),
           finite: () => true,

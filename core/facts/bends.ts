@@ -133,7 +133,7 @@ function search(
   found: number[],
 ): void {
   // Just within the piece: at its ends the value may stand on the other side of a leap.
-  const inset = (to - from) * 1e-9
+  const inset = (to - from) * 1e-12
   const [a, b] = [from + inset, to - inset]
   if (!(b > a)) return
   const steps = Math.min(MOST_LOOKS, Math.max(LEAST, Math.ceil(((b - a) / grain) * LOOKS)))

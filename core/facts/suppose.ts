@@ -19,6 +19,9 @@ class Supposition {
 
 let inForce: Supposition | null = null
 
+/** Whether a supposition is in force. */
+export const supposing = (): boolean => inForce !== null
+
 /** The bounds of `self` under the supposition in force, worked out by `work`; null when none is. */
 export function supposed(self: Bounded, work: () => Interval): Interval | null {
   const s = inForce

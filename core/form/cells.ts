@@ -20,6 +20,8 @@ const MIDDLE = [0.20948214108472782, 0.4179591836734694] as const
 /** Times a piece may be halved, and how far the two rules may differ for each second of it and each unit of its size. */
 const DEPTH = 24
 const AGREE = 1e-13
+/** How finely a double tells a second, as a share of it. */
+const GRAIN = 1e-15
 
 /** Cells that are worked out while whoever reads waits, and in one step of work. */
 const AT_ONCE = 160
@@ -156,14 +158,20 @@ export class Cells {
     const centre = this.read(middle)
     let fine = MIDDLE[0] * centre
     let coarse = MIDDLE[1] * centre
-    let size = Math.abs(centre)
+    let [low, high] = [centre, centre]
     for (const [x, w, g] of NODES) {
       const [a, b] = [this.read(middle - half * x), this.read(middle + half * x)]
       fine += w * (a + b)
       coarse += g * (a + b)
-      size = Math.max(size, Math.abs(a), Math.abs(b))
+      if (a < low) low = a
+      if (b < low) low = b
+      if (a > high) high = a
+      if (b > high) high = b
     }
-    if (depth === 0 || !(Math.abs(fine - coarse) > AGREE * (1 + size))) return fine * half
+    // Far from second 0 a moment has fewer digits: what the value changes within its last is no difference.
+    const size = Math.max(Math.abs(low), Math.abs(high))
+    const blur = (GRAIN * (Math.abs(from) + Math.abs(to)) * (high - low)) / half
+    if (depth === 0 || !(Math.abs(fine - coarse) > AGREE * (1 + size) + blur)) return fine * half
     return this.piece(from, middle, depth - 1) + this.piece(middle, to, depth - 1)
   }
 }

@@ -4,7 +4,18 @@
  */
 import { AffineReader, add, constant, evaluateAffine, isConstant, opposite, type Affine } from '../time/affine.ts'
 import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
-import { ONE, ZERO, fromNumber, negate, plus, toNumber, within, type Rational } from '../time/rational.ts'
+import {
+  ONE,
+  ZERO,
+  fromNumber,
+  negate,
+  plus,
+  toNumber,
+  within,
+  type Rational,
+  commonMeasure,
+  isZero,
+} from '../time/rational.ts'
 import * as B from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import * as R from '../facts/repeats.ts'
@@ -32,6 +43,8 @@ export interface Form {
   readonly integral?: ((m: Moment) => number) | null
   /** Its value as a fraction, exactly, where it is made of straight pieces and whole steps; it may be null at a moment. */
   readonly exactly?: Exactly | null
+  /** What all its values are whole multiples of, where there is such a step. */
+  readonly grid?: Rational | null
 }
 
 export type Exactly = (m: Moment) => Rational | null
@@ -45,7 +58,11 @@ export type Rate =
 export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
 
 /** A form that is no steady growth. */
-export function form(at: (m: Moment) => number, facts: Known, more: Pick<Form, 'integral' | 'exactly'> = {}): Form {
+export function form(
+  at: (m: Moment) => number,
+  facts: Known,
+  more: Pick<Form, 'integral' | 'exactly' | 'grid'> = {},
+): Form {
   return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: once(facts), ...more }
 }
 
@@ -63,6 +80,10 @@ export function exactlyOf(of: readonly Form[], fold: (...values: Rational[]) => 
     return folded && within(folded) ? folded : null
   }
 }
+
+/** The step of sums of two values. */
+export const gridOf = (a: Form, b: Form): Rational | null =>
+  a.grid && b.grid ? (isZero(a.grid) ? b.grid : isZero(b.grid) ? a.grid : commonMeasure(a.grid, b.grid)) : null
 
 /** Whether two values are so near at a moment that rounding may have put them on the wrong sides of each other. */
 export const hardlyApart = (a: number, b: number, m: Moment): boolean =>
@@ -99,6 +120,7 @@ export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}):
     facts,
     integral: affineIntegral(exact.rate, exact.base),
     exactly: m => evaluateAffine(exact, m),
+    grid: isConstant(exact) ? exact.base : null,
     ...nature,
   }
 }
@@ -135,7 +157,7 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
       repeats: () => R.plus(repeats(a), repeats(b)),
       slope: () => I.plus(slope(a), slope(b)),
     },
-    { integral: sumIntegral(a, b), exactly: exactlyOf([a, b], plus) },
+    { integral: sumIntegral(a, b), exactly: exactlyOf([a, b], plus), grid: gridOf(a, b) },
   )
   return { ...both, rate: { type: 'sum', a, b } }
 }
@@ -150,7 +172,7 @@ export function negated(a: Form, frameRate: Rational): Form {
       repeats: () => R.negative(repeats(a)),
       slope: () => I.negative(slope(a)),
     },
-    { integral: scaledIntegral(a, -1), exactly: exactlyOf([a], negate) },
+    { integral: scaledIntegral(a, -1), exactly: exactlyOf([a], negate), grid: a.grid },
   )
   return { ...less, rate: { type: 'scaled', by: negate(ONE), dials: null, of: a } }
 }

@@ -1,12 +1,14 @@
 /** How a driven value is read: worked out once a moment, and the hand value where it is not finite. */
 import { ALL, union } from '../facts/interval.ts'
 import type { Known } from '../facts/facts.ts'
-import { tightened } from '../facts/suppose.ts'
+import type { Rational } from '../time/rational.ts'
+import { looked } from './looked.ts'
+import { supposing, tightened } from '../facts/suppose.ts'
 import type { Moment } from '../time/moment.ts'
 import { bounds, form, repeats, type Form } from './form.ts'
 
 /** Remembers the last moment, which never changes a result. */
-export function guarded(f: Form, base: Form): Form {
+export function guarded(f: Form, base: Form, frameRate: Rational): Form {
   if (f.exact) return f
   let last: Moment | null = null
   let value = 0
@@ -18,7 +20,10 @@ export function guarded(f: Form, base: Form): Form {
     return value
   }
   const facts: Known = {
-    bounds: () => tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base)))),
+    bounds: () => {
+      const known = tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base))))
+      return supposing() ? known : looked(reader, known, frameRate)
+    },
     repeats: () => repeats(f),
     bends: () => f.facts().bends,
     leaps: () => f.facts().leaps,

@@ -27,6 +27,7 @@ import {
   exactlyOf,
   fixed,
   form,
+  gridOf,
   hardlyApart,
   made,
   repeats,
@@ -63,6 +64,7 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
   const facts = {
     ...made([base]),
     bounds: () => I.wholePower(bounds(base), n),
+    slope: () => (n < 1 ? I.ALL : I.times(I.times(I.point(n), I.wholePower(bounds(base), n - 1)), slope(base))),
     finite: () => base.facts().finite && (n >= 0 || !(bounds(base).low <= 0 && bounds(base).high >= 0)),
   }
   const exactly = exactlyOf([base], x => {
@@ -71,7 +73,8 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
     for (let k = 0; k < Math.abs(n) && within(value); k++) value = times(value, x)
     return n < 0 ? over(ONE, value) : value
   })
-  return form(m => at(base.at(m)), facts, { exactly })
+  const powered = (g: Rational): Rational => Array.from({ length: Math.abs(n) }, () => g).reduce(times, ONE)
+  return form(m => at(base.at(m)), facts, { exactly, grid: base.grid && n > 0 ? powered(base.grid) : null })
 }
 
 function anyPowerBounds(x: I.Interval, y: I.Interval): I.Interval {
@@ -85,7 +88,7 @@ const truth = (yes: boolean, frameRate: Rational): Form => fixed(yes ? ONE : ZER
 export function opposed(of: Form, frameRate: Rational): Form {
   const known = constantOf(of)
   if (known) return truth(isZero(known), frameRate)
-  return form(m => (of.at(m) === 0 ? 1 : 0), { ...made([of]), bounds: () => I.interval(0, 1) })
+  return form(m => (of.at(m) === 0 ? 1 : 0), { ...made([of]), bounds: () => I.interval(0, 1), slope: () => I.point(0) })
 }
 
 /** a and b (`all`), or a or b. */
@@ -95,6 +98,7 @@ export function joined(all: boolean, a: Form, b: Form, frameRate: Rational): For
   return form(all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0), {
     ...made([a, b]),
     bounds: () => I.interval(0, 1),
+    slope: () => I.point(0),
   })
 }
 
@@ -127,6 +131,7 @@ export function compared(op: Comparison, a: Form, b: Form, frameRate: Rational):
     // Steady growths pass each other once; after that the truth rests.
     repeats: () => (difference ? settledBy(difference, ZERO, ZERO) : R.together([repeats(a), repeats(b)])),
     bounds: () => sureOf(holds, bounds(a), bounds(b)),
+    slope: () => I.point(0),
     bends: () => passing(a, b, frameRate),
     leaps: () => passing(a, b, frameRate),
   }
@@ -175,5 +180,5 @@ export function either(test: Form, yes: Form, no: Form, frameRate: Rational): Fo
     slope: () => I.union(slope(yes), slope(no)),
   }
   const exactly = yes.exactly || no.exactly ? (m: Moment) => (test.at(m) !== 0 ? yes : no).exactly?.(m) ?? null : null
-  return form(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), facts, { exactly })
+  return form(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), facts, { exactly, grid: gridOf(yes, no) })
 }

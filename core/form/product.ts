@@ -109,11 +109,18 @@ function pair(a: Form, f: Factor, frameRate: Rational): Form {
             ? I.over(slope(a), bounds(b))
             : I.ALL,
     },
-    { integral: constantFactor(a, f, ca, cb), exactly: exactlyOf([a, b], f.inverse ? quotient : times) },
+    {
+      integral: constantFactor(a, f, ca, cb),
+      exactly: exactlyOf([a, b], f.inverse ? quotient : times),
+      grid: f.inverse ? null : stepOf(a, b),
+    },
   )
 }
 
 const quotient = (x: Rational, y: Rational): Rational | null => (isZero(y) ? null : over(x, y))
+
+/** The step of products: that of one times that of the other. */
+const stepOf = (a: Form, b: Form): Rational | null => (a.grid && b.grid ? times(a.grid, b.grid) : null)
 
 const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0
 

@@ -3,8 +3,8 @@
  * number given its unit. Nothing is computed here; problems come back as data with their fixes.
  */
 import { PLAIN, TRUTH, isPlain, kindName, power, product, quotient, sameKind } from '../units/kinds.ts'
-import { UNITS, readUnit } from '../units/units.ts'
-import { isWhole, isZero, toNumber } from '../time/rational.ts'
+import { UNITS, printNumber, readUnit } from '../units/units.ts'
+import { ONE, compare, isWhole, isZero, toNumber } from '../time/rational.ts'
 import { kindFixes } from './fixes.ts'
 import { functionNamed } from '../functions/index.ts'
 import { Calls } from './calls.ts'
@@ -69,7 +69,7 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
   }
   function mended(): readonly Problem[] {
     if (!fixing) return run.problems
-    const hints = run.problems.length === 0 ? warnings(formula) : []
+    const hints = run.problems.length === 0 ? [...warnings(formula), ...percents(run.shares)] : []
     return [...run.problems, ...hints].map(p => {
       const clash = run.clashes.get(p)
       return clash
@@ -79,6 +79,17 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
   }
 }
 
+/** A plain number above 1 on a property in per cent: said in per cent, since one is likely meant. */
+function percents(shares: readonly NumberNode[]): Problem[] {
+  const [first] = shares
+  if (!first) return []
+  const n = toNumber(first.value)
+  const says = `${printNumber(n)} is ${(n * 100).toLocaleString('en', { maximumFractionDigits: 2 })} % here.`
+  const changes = shares.map(s => ({ from: s.to, to: s.to, insert: '%' }))
+  const fix = { says: `${printNumber(n)}%`, changes }
+  return [{ code: 'kind', level: 'warning', from: first.from, to: first.to, says, fixes: [fix] }]
+}
+
 /** How a text fares when it is tried as a fix: its number of problems, or null when it cannot be read. */
 function kindProblems(text: string, names: Names, target: Target, signalKind: SignalKind): number | null {
   const { formula } = parse(text)
@@ -86,6 +97,9 @@ function kindProblems(text: string, names: Names, target: Target, signalKind: Si
 }
 
 class Check extends Calls {
+  /** Bare numbers above 1 that stand where a share of the driven property is wanted. */
+  readonly shares: NumberNode[] = []
+
   /** The kind of a node. `place`: whether a bare number here takes the driven property's unit. */
   infer(node: Node, place: boolean): Got {
     const got = this.look(node, place)
@@ -158,6 +172,7 @@ class Check extends Calls {
         this.bare.set(node, unit)
         return this.target.property!.kind
       }
+      if (place && unit === '%' && compare(node.value, ONE) > 0) this.shares.push(node)
       return isZero(node.value) ? 'any' : PLAIN
     }
     const unit = readUnit(node.unit)

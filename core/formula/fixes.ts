@@ -50,7 +50,7 @@ export function kindFixes(formula: Formula, clash: Clash, was: Problem, tried: (
     const size = amp === 'deg' || amp === 'px' ? 20 : 1
     offer([{ from: call.to - 1, to: call.to - 1, insert: `${call.args.length ? ', ' : ''}amp: ${size}${amp}` }])
   }
-  // Where no number stands, a factor of one unit: sin(time) becomes sin(time * 1turn/s).
+  // Where no number stands, a factor of one unit: sin(time) becomes sin(time * 1deg/s).
   const needed = quotient(clash.wanted, clash.got)
   const factor =
     sameKind(needed, quotient(clash.wanted, TIME)) && !isPlain(clash.wanted) ? perSecond(clash) : unitOfKind(needed)
@@ -63,7 +63,7 @@ export function kindFixes(formula: Formula, clash: Clash, was: Problem, tried: (
   return found
 }
 
-const perSecond = (clash: Clash) => (unitOfKind(clash.wanted) === 'deg' ? 'turn/s' : `${unitOfKind(clash.wanted)}/s`)
+const perSecond = (clash: Clash) => `${unitOfKind(clash.wanted)}/s`
 
 /** A fix in few words: the piece of the text round what changes. */
 function shown(text: string, changes: readonly Change[]): string {

@@ -2,8 +2,10 @@
 import type { SyntaxNode } from '@lezer/common'
 import { fromDecimal, ONE } from '../time/rational.ts'
 import { parser } from './formula.parser.ts'
-import { problem, type Problem, type Span } from './problem.ts'
+import { unitSpelled } from '../units/units.ts'
+import { change, problem, type Change, type Problem, type Span } from './problem.ts'
 import { syntaxProblem } from './syntax.ts'
+import { everyNode } from './tree.ts'
 import type { Arg, BinaryOp, Formula, Let, Node, NumberNode } from './tree.ts'
 
 /** Longest text of a formula, in characters. */
@@ -58,6 +60,27 @@ class OutOfRange extends Error {
   }
 }
 
+/** Signs as they are typed elsewhere, and ours. */
+const SIGNS: Readonly<Record<string, string>> = { '×': '*', '·': '*', '÷': '/', '−': '-', '–': '-' }
+const signSpelled = (sign: string): string => SIGNS[sign] ?? sign
+
+/** A text with signs and units as they are written here: what is meant stays the same. */
+export function plainly(text: string): string {
+  const { formula } = parse(text)
+  if (!formula) return text
+  const changes: Change[] = []
+  const spell = (from: number, to: number, want: string) => {
+    if (text.slice(from, to) !== want) changes.push({ from, to, insert: want })
+  }
+  for (const n of everyNode(formula)) {
+    if (n.type === 'number' && UNUSUAL.test(text.slice(n.unitFrom, n.to))) spell(n.unitFrom, n.to, n.unit)
+  }
+  const plain = change(text, changes)
+  // Within backquotes and notes a sign is part of a name or of what is said.
+  return plain.replace(/`[^`]*`|\/\/[^\n]*|[×·÷−–]/g, s => (s.length === 1 ? signSpelled(s) : s))
+}
+const UNUSUAL = /^(?!(?:deg|rad|turn|s|ms|min|f|lap|Hz|bpm|px|%)?(?:\/(?:s|ms|min|f|lap))?$)/i
+
 const spanOf = (n: SyntaxNode): Span => ({ from: n.from, to: n.to })
 
 /** A name without its backquotes. */
@@ -86,7 +109,13 @@ function read(n: SyntaxNode, text: string): Node {
     case 'Number':
       return readNumber(n, text)
     case 'TimeWord':
-      return { type: 'number', ...at, value: ONE, unit: text.slice(n.from, n.to).toLowerCase(), unitFrom: n.from }
+      return {
+        type: 'number',
+        ...at,
+        value: ONE,
+        unit: unitSpelled(text.slice(n.from, n.to).toLowerCase()),
+        unitFrom: n.from,
+      }
     case 'Reference':
       return { type: 'name', ...at, name: nameIn(n, text), ...(text[n.from] === '`' ? { quoted: true as const } : {}) }
     case 'Bracket': {
@@ -113,7 +142,7 @@ function read(n: SyntaxNode, text: string): Node {
       return { ...call, args: [first, ...given] }
     }
     case 'Sign':
-      return { type: 'unary', ...at, op: text[n.from] as '-' | '+', of: read(p[1]!, text) }
+      return { type: 'unary', ...at, op: signSpelled(text[n.from]!) as '-' | '+', of: read(p[1]!, text) }
     case 'Not':
       return { type: 'unary', ...at, op: 'not', of: read(p[0]!, text) }
     case 'If':
@@ -124,7 +153,7 @@ function read(n: SyntaxNode, text: string): Node {
     case 'Or':
       return binary(n, n.name === 'And' ? 'and' : 'or', p[0]!, p[1]!, text)
     default:
-      return binary(n, text.slice(p[1]!.from, p[1]!.to) as BinaryOp, p[0]!, p[2]!, text)
+      return binary(n, signSpelled(text.slice(p[1]!.from, p[1]!.to)) as BinaryOp, p[0]!, p[2]!, text)
   }
 }
 
@@ -147,7 +176,13 @@ function readNumber(n: SyntaxNode, text: string): NumberNode {
   const digits = /^(\d*\.?\d+|\d+)(e[+-]?\d+)?/i.exec(raw)![0]
   try {
     const value = fromDecimal(digits)
-    return { type: 'number', ...spanOf(n), value, unit: raw.slice(digits.length), unitFrom: n.from + digits.length }
+    return {
+      type: 'number',
+      ...spanOf(n),
+      value,
+      unit: unitSpelled(raw.slice(digits.length)),
+      unitFrom: n.from + digits.length,
+    }
   } catch {
     throw new OutOfRange(spanOf(n))
   }

@@ -3,7 +3,7 @@
  * and the keywords, which like all words are the same in capitals.
  */
 import { ExternalTokenizer, type InputStream } from '@lezer/lr'
-import { RATE_WORDS } from '../units/units.ts'
+import { isRateWord } from '../units/units.ts'
 import * as terms from './formula.parser.terms.ts'
 
 const DOT = 46
@@ -11,19 +11,26 @@ const SLASH = 47
 const PERCENT = 37
 const OPENERS = new Set([40, 46, 91]) // ( . [
 
+const DEGREE = 0xb0
+/** Signs of reckoning that are no letters: ° · × ÷ – −. */
+const SIGNS = new Set([DEGREE, 0xb7, 0xd7, 0xf7, 0x2013, 0x2212])
+
 const isDigit = (c: number) => c >= 48 && c <= 57
 const isLetter = (c: number) =>
-  (c >= 65 && c <= 90) || (c >= 97 && c <= 122) || c === 95 || (c >= 0xaa && !/\s/.test(String.fromCharCode(c)))
+  (c >= 65 && c <= 90) ||
+  (c >= 97 && c <= 122) ||
+  c === 95 ||
+  (c >= 0xaa && !SIGNS.has(c) && !/\s/.test(String.fromCharCode(c)))
 const isWord = (c: number) => isLetter(c) || isDigit(c)
 
-const LONGEST_RATE_WORD = 3
+const LONGEST_RATE_WORD = 7
 
 /** The length of a rate word at `offset` that stands alone and is not called, indexed or read from; else 0. */
 function rateWordAt(input: InputStream, offset: number): number {
   let word = ''
   while (word.length <= LONGEST_RATE_WORD && isWord(input.peek(offset + word.length)))
     word += String.fromCharCode(input.peek(offset + word.length))
-  if (!(RATE_WORDS as readonly string[]).includes(word.toLowerCase())) return 0
+  if (!isRateWord(word)) return 0
   return OPENERS.has(input.peek(offset + word.length)) ? 0 : word.length
 }
 
@@ -49,7 +56,7 @@ export const numbers = new ExternalTokenizer(input => {
     }
   }
   const digits = n
-  if (input.peek(n) === PERCENT) n++
+  if (input.peek(n) === PERCENT || input.peek(n) === DEGREE) n++
   else while (isWord(input.peek(n))) n++
   if (n > digits && input.peek(n) === SLASH) {
     const length = rateWordAt(input, n + 1)

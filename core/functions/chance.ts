@@ -24,6 +24,7 @@ import {
   folding,
   leapsOfArgs,
   repeatsOfArgs,
+  slopeOf,
   type Call,
   type Entry,
   type Parameter,
@@ -191,6 +192,7 @@ export const random: Entry = {
     if (!call.phase.wrap || !step) return NEVER
     return together([everySeconds(by(step, rational(call.phase.wrap))), repeatsOfArgs(valuesOf(call))])
   },
+  slope: call => union(slopeOf(call, 'low'), slopeOf(call, 'high')),
   bends: call => joined(bendsOfArgs(valuesOf(call)), call.phase.passing(0)),
   // Without a rate it is one value for ever: a constant wherever a constant may stand.
   fold: call => {

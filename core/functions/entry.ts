@@ -81,6 +81,8 @@ export interface Entry {
   readonly fold?: (call: Call) => Fold | null
   /** The same where it is more than arguments that decide, such as a phase. */
   readonly exactly?: (call: Call) => Exactly | null
+  /** What all its values are whole multiples of. */
+  readonly grid?: (call: Call) => Rational | null
   readonly bounds: (call: Call) => Interval
   /** When not given: it repeats when its arguments do. */
   readonly repeats?: (call: Call) => Repeats

@@ -86,7 +86,8 @@ function oscillator({ name, says, example, wave, upTo, corners, exactly, steepes
     repeats: swingRepeats,
     slope: call => swingSlope(call, steepest),
     bends: call => cornered(call, corners),
-    leaps: call => joined(leapsOfArgs(valuesOf(call)), call.phase.leaps(), corners?.[0] === 0 ? call.phase.passing(0) : SMOOTH),
+    leaps: call =>
+      joined(leapsOfArgs(valuesOf(call)), call.phase.leaps(), corners?.[0] === 0 ? call.phase.passing(0) : SMOOTH),
     ...(exactly ? { exactly: (call: Call) => exactSwing(call, (_, part) => exactly(part)) } : {}),
     integral: call => swingIntegral(call, (_whole, part) => upTo(part)),
   }

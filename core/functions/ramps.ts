@@ -1,6 +1,6 @@
 /** Ramps and envelopes: from one value to another, and there and back. */
 import { EASING_NAMES } from '../signal/easing.ts'
-import { interval, minus, plus, times } from '../facts/interval.ts'
+import { ALL, interval, minus, plus, times } from '../facts/interval.ts'
 import { joined, type Bends } from '../facts/bends.ts'
 import type { Reading } from '../form/beat.ts'
 import { NEVER, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
@@ -87,6 +87,14 @@ export const ramp: Entry = {
     const round = after === 'mirror' ? doubled(read.cyclic) : read.cyclic
     if (read.affine && !start) return NEVER
     return onlyFrom(together([round, rest]), start)
+  },
+  slope: call => {
+    const read = along(call)
+    const [a, b] = [boundsOf(call, 'from'), boundsOf(call, 'to')]
+    const still = [call.args.from!, call.args.to!].every(f => constantOf(f))
+    if (!read?.affine || !still || (call.words.ease?.name ?? 'linear').toLowerCase() !== 'linear') return ALL
+    const pace = Math.abs(toNumber(read.affine.rate)) * Math.max(Math.abs(b.high - a.low), Math.abs(b.low - a.high))
+    return interval(-pace, pace)
   },
   leaps: call => {
     const rest = joined(leapsOfArgs(without(call, ...TIMING)), call.beat.bends)

@@ -1,7 +1,7 @@
 /** Whole steps: round, floor, ceil, fract, mod, wrap, mirror. What grows steadily is cut exactly. */
 import { ALL, interval, isBounded, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { SMOOTH, joined, passing, steadily, type Bends } from '../facts/bends.ts'
-import { ALWAYS, NEVER, everySeconds, together, type Repeats } from '../facts/repeats.ts'
+import { ALWAYS, NEVER, everySeconds, together, wholeRounds, type Repeats } from '../facts/repeats.ts'
 import { bends, bySecond, constantOf, hardlyApart, type Form } from '../form/form.ts'
 import { AffineReader, add, constant, scale, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
@@ -9,6 +9,7 @@ import {
   ONE,
   ZERO,
   absolute,
+  commonMeasure,
   compare,
   floor as floorOf,
   fraction,
@@ -23,7 +24,17 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { boundsOf, folding, leapsOfArgs, never0, repeatsOfArgs, type Call, type Entry, type Parameter } from './entry.ts'
+import {
+  boundsOf,
+  folding,
+  leapsOfArgs,
+  never0,
+  repeatsOfArgs,
+  slopeOf,
+  type Call,
+  type Entry,
+  type Parameter,
+} from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
 const TO: Parameter = { name: 'to', says: 'the step', kind: 'result', valuePlace: true }
@@ -82,16 +93,32 @@ function stepBends(call: Call, s: Steps, sizes: readonly (Form | undefined)[], a
 const unsure = (s: Steps, { whole, part }: Split, at: number, m: Moment): boolean =>
   !s.sure && (hardlyApart(whole + part, whole + at, m) || hardlyApart(whole + part, whole + at + 1, m))
 
+/** Of what grows by so much with each round: it comes back when it has grown by whole sizes. */
+function rounded(call: Call): Repeats {
+  const { x, to, by: size, low, high } = call.args
+  const own = x!.facts().repeats
+  const [l, h] = [low && constantOf(low), high && constantOf(high)]
+  const step = low ? l && h && less(h, l) : (constantOf(to ?? size ?? x!) ?? (to || size ? null : ONE))
+  if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
+  return wholeRounds({ ...own, gain: over(own.gain, step) })
+}
+
 /** Repeats of what only depends on the part of a step. */
 function cyclic(call: Call, s: Steps): Repeats {
-  if (!s.affine) return repeatsOfArgs(call)
+  if (!s.affine) return rounded(call)
   return isZero(s.affine.rate) ? ALWAYS : everySeconds(absolute(over(ONE, s.affine.rate)))
 }
 
 /** Repeats of whole steps: of a steady growth each step gains one. */
 function stepping(call: Call, s: Steps): Repeats {
   const { x, to } = call.args
-  if (!s.affine) return repeatsOfArgs(call)
+  if (!s.affine) {
+    const own = x!.facts().repeats
+    const step = to ? constantOf(to) : ONE
+    if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
+    // With each round it gains so many steps; after as many rounds as make them whole it is cut the same again.
+    return { ...own, every: by(own.every, rational(over(by(own.gain, own.every), step).d)) }
+  }
   if (isZero(s.affine.rate)) return ALWAYS
   return constantOf(to ?? x!) || !to
     ? { every: absolute(over(ONE, s.affine.rate)), gain: x!.exact!.rate, from: null }
@@ -134,6 +161,8 @@ function cutting({ name, says, example, cut, exact, off, ahead }: Cut): Entry {
       const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(exact(over(x, to)), to))
       return folding(call, call.args.to ? ['x', 'to'] : ['x'], of)
     },
+    grid: call => (call.args.to ? constantOf(call.args.to) : ONE),
+    slope: call => (!call.args.to || constantOf(call.args.to) ? point(0) : ALL),
     finite: call => !call.args.to || never0(call, 'to'),
     bounds: call => {
       const x = boundsOf(call, 'x')
@@ -211,7 +240,20 @@ function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 't
       return folding(call, call.args[size] ? ['x', size] : ['x'], of)
     },
     finite: call => !call.args[size] || never0(call, size),
-    bounds: call => (call.args[size] ? union(point(0), boundsOf(call, size)) : interval(0, 1)),
+    grid: call => {
+      const { x } = call.args
+      const to = call.args[size] ? constantOf(call.args[size]) : ONE
+      return x!.grid && to && !isZero(to) ? (isZero(x!.grid) ? to : commonMeasure(x!.grid, to)) : null
+    },
+    slope: call => (!call.args[size] || constantOf(call.args[size]) ? slopeOf(call, 'x') : ALL),
+    bounds: call => {
+      const to = call.args[size] ? constantOf(call.args[size]) : ONE
+      const { grid } = call.args.x!
+      // Whole steps within a whole size stop one short of it.
+      if (grid && !isZero(grid) && to && to.n > 0n && isWhole(over(to, grid)))
+        return interval(0, toNumber(less(to, absolute(grid))))
+      return call.args[size] ? union(point(0), boundsOf(call, size)) : interval(0, 1)
+    },
     repeats: call => cyclic(call, read(call)),
     bends: call => stepBends(call, read(call), [call.args[size]]),
   }
@@ -277,6 +319,7 @@ export const wrap: Entry = {
     folding(call, ['x', 'low', 'high'], (x, l, h) =>
       compare(l, h) === 0 ? null : and(l, by(fraction(over(less(x, l), less(h, l))), less(h, l))),
     ),
+  slope: call => (constantOf(call.args.low!) && constantOf(call.args.high!) ? slopeOf(call, 'x') : ALL),
   finite: call => apart(boundsOf(call, 'low'), boundsOf(call, 'high')),
   bounds: call => ends(call),
   repeats: call =>
@@ -288,6 +331,10 @@ export const mirror: Entry = {
   ...wrap,
   name: 'mirror',
   leaps: leapsOfArgs,
+  slope: call => {
+    const x = slopeOf(call, 'x')
+    return constantOf(call.args.low!) && constantOf(call.args.high!) ? union(x, times(x, point(-1))) : ALL
+  },
   says: 'Keeps a value between two ends: at either it turns back.',
   example: { part: 'Mount', property: 'x', text: 'mirror(time * 40px/s, -100px, 100px)' },
   value: call => {

@@ -1,8 +1,20 @@
 /** Shape functions: what one value becomes by another. */
-import { interval, meet, minus, negative, over as quotient, plus, point, times, union } from '../facts/interval.ts'
+import {
+  ALL,
+  interval,
+  meet,
+  minus,
+  negative,
+  over as quotient,
+  plus,
+  point,
+  times,
+  union,
+  type Interval,
+} from '../facts/interval.ts'
 import { joined, passing as passingRanges, type Bends } from '../facts/bends.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
-import { bends, bySecond, fixed, hardlyApart, type Form } from '../form/form.ts'
+import { bends, bySecond, constantOf, fixed, gridOf, hardlyApart, type Form } from '../form/form.ts'
 import { passing } from '../form/operators.ts'
 import { AffineReader, add, opposite } from '../time/affine.ts'
 import {
@@ -16,13 +28,15 @@ import {
   plus as and,
   rational,
   times as by,
+  toNumber,
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN } from '../units/kinds.ts'
 import { settledBy } from '../form/beat.ts'
 import {
   boundsOf,
-  folding, leapsOfArgs,
+  folding,
+  leapsOfArgs,
   repeatsOfArgs,
   settledBetween,
   slopeOf,
@@ -71,6 +85,11 @@ export const smoothstep: Entry = {
     return meet(plus(interval(soft(share.low), soft(share.high)), interval(-1e-15, 1e-15)), 0, 1)
   },
   repeats: call => settledBetween(call, 'x', 'low', 'high'),
+  slope: call => {
+    const [l, h] = [constantOf(call.args.low!), constantOf(call.args.high!)]
+    if (!l || !h || compare(l, h) === 0) return ALL
+    return union(point(0), times(slopeOf(call, 'x'), point(toNumber(over(rational(3, 2), less(h, l))))))
+  },
   leaps: leapsOfArgs,
   bends: call => passingEnds(call, 'x', 'low', 'high'),
   fold: call =>
@@ -133,6 +152,11 @@ export const mix: Entry = {
       return from + (b!.at(m) - from) * share!.at(m)
     }
   },
+  slope: call => {
+    const [a, b, s] = ['a', 'b', 'share'].map(n => boundsOf(call, n)) as [Interval, Interval, Interval]
+    const [da, db, ds] = ['a', 'b', 'share'].map(n => slopeOf(call, n)) as [Interval, Interval, Interval]
+    return plus(da, plus(times(minus(db, da), s), times(minus(b, a), ds)))
+  },
   fold: call => folding(call, ['a', 'b', 'share'], (a, b, s) => and(a, by(less(b, a), s))),
   bounds: call => {
     const a = boundsOf(call, 'a')
@@ -169,6 +193,8 @@ const extreme = (name: 'min' | 'max'): Entry => {
       const wanted = name === 'min' ? -1 : 1
       return { of: call.many, by: (...all) => all.reduce((a, b) => (compare(b, a) === wanted ? b : a)) }
     },
+    grid: call =>
+      call.many.slice(1).reduce<Rational | null>((g, f) => gridOf({ ...f, grid: g }, f), call.many[0]!.grid ?? null),
     leaps: leapsOfArgs,
     bends: call =>
       joined(...call.many.flatMap((a, i) => call.many.slice(i + 1).map(b => passing(a, b, call.frameRate)))),
@@ -193,6 +219,7 @@ export const abs: Entry = {
     const { x } = call.args
     return m => Math.abs(x!.at(m))
   },
+  grid: call => call.args.x!.grid ?? null,
   fold: call => folding(call, ['x'], absolute),
   leaps: leapsOfArgs,
   bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
@@ -225,6 +252,7 @@ export const sign: Entry = {
     return interval(of(low), of(high))
   },
   repeats: call => (call.args.x!.exact ? settledBy(call.args.x!.exact, ZERO, ZERO) : repeatsOfArgs(call)),
+  slope: () => point(0),
   fold: call => folding(call, ['x'], x => (x.n > 0n ? ONE : x.n < 0n ? negate(ONE) : ZERO)),
   bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
 }
@@ -256,6 +284,7 @@ export const step: Entry = {
     const [edge, x] = [boundsOf(call, 'edge'), boundsOf(call, 'x')]
     return x.low >= edge.high ? point(1) : x.high < edge.low ? point(0) : interval(0, 1)
   },
+  slope: () => point(0),
   fold: call => folding(call, ['edge', 'x'], (e, x) => (compare(x, e) < 0 ? ZERO : ONE)),
   bends: call => passing(call.args.x!, call.args.edge!, call.frameRate),
   repeats: call => settledBetween(call, 'x', 'edge', 'edge'),
@@ -300,6 +329,13 @@ export const remap: Entry = {
   },
   repeats: call =>
     call.words.limit?.name === 'yes' ? settledBetween(call, 'x', 'inLow', 'inHigh') : repeatsOfArgs(call),
+  slope: call => {
+    const all = ['inLow', 'inHigh', 'outLow', 'outHigh'].map(n => constantOf(call.args[n]!))
+    if (all.some(c => !c) || compare(all[0]!, all[1]!) === 0) return ALL
+    const factor = toNumber(over(less(all[3]!, all[2]!), less(all[1]!, all[0]!)))
+    const own = times(slopeOf(call, 'x'), point(factor))
+    return call.words.limit?.name === 'yes' ? union(point(0), own) : own
+  },
   fold: call =>
     folding(call, ['x', 'inLow', 'inHigh', 'outLow', 'outHigh'], (x, l, h, a, b) => {
       if (compare(l, h) === 0) return null

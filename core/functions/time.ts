@@ -101,7 +101,11 @@ export const delay: Entry = {
   leaps: call => {
     const lag = constantOf(call.args.by!)
     const x = call.args.x!.facts().leaps
-    return lag ? later(x, toNumber(lag)) : x === SMOOTH ? call.args.by!.facts().leaps : elsewhere(call.args.x!, call.args.by!)
+    return lag
+      ? later(x, toNumber(lag))
+      : x === SMOOTH
+        ? call.args.by!.facts().leaps
+        : elsewhere(call.args.x!, call.args.by!)
   },
   exactly: call => {
     const { x, by: lag } = call.args
@@ -158,9 +162,13 @@ export const hold: Entry = {
     if (isZero(gain)) return onlyFrom(isZero(every) ? ALWAYS : together([step, everySeconds(every)]), late)
     return isZero(every) ? { every: step.every, gain, from: late } : NEVER
   },
+  slope: () => point(0),
   bends: call => {
     const rate = constantOf(call.args.rate!)
-    return rate && rate.n > 0n ? steadily(toNumber(rate), 0, [0]) : bends(call.args.x!)
+    if (!rate || rate.n <= 0n) return bends(call.args.x!)
+    // Where a value leaps at moments that are no fractions, a reading may fall on either side.
+    const sure = call.args.x!.exactly !== null || !mayLeap(call.args.x!)
+    return { ...steadily(toNumber(rate), 0, [0]), all: sure }
   },
 }
 
@@ -336,6 +344,7 @@ export const average: Entry = {
   },
   cost: call => costAnew(2, call.args.x!.facts(), READINGS),
   repeats: call => delayed(call.args.x!.facts().repeats, constantOf(call.args.over!) ?? ZERO),
+  slope: call => (mayLeap(call.args.x!) ? steepAverage(call) : slopeOf(call, 'x')),
   leaps: () => SMOOTH,
   // It has no leaps; it bends where a leap or bend of the value comes in, and where it goes out again.
   bends: call => {
@@ -343,6 +352,13 @@ export const average: Entry = {
     return joined(x, later(x, toNumber(constantOf(call.args.over!) ?? ONE)))
   },
   finite: call => call.args.x!.facts().finite,
+}
+
+/** An average climbs by at most the whole range of the value in its length. */
+function steepAverage(call: Call): Interval {
+  const { low, high } = boundsOf(call, 'x')
+  const length = toNumber(constantOf(call.args.over!) ?? ONE)
+  return interval(-(high - low) / length, (high - low) / length)
 }
 
 /** Over whole periods of what comes back an average stands still; else it lies within the value's bounds. */

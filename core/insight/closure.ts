@@ -17,6 +17,10 @@ export type Closure =
  * @param symmetry what it may grow by and look the same (a turn over the part's symmetry); 0 for none
  */
 export function closureOf(form: Form, m: Measures, natural: Rational, symmetry: Rational): Closure {
+  // What takes nothing but whole turns is always the same.
+  const whole = (of: Rational) => form.grid && !isZero(of) && isWhole(over(form.grid, of))
+  if (whole(natural)) return { verdict: 'yes' }
+  if (whole(symmetry)) return { verdict: 'symmetry' }
   const { every, gain, from } = form.facts().repeats
   const comesBack = every !== null && (isZero(every) || isWhole(over(m.lapLength, every)))
   if (comesBack) {

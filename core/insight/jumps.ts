@@ -52,7 +52,7 @@ function seamFix(program: Program, key: string, jump: Jump): Fix | null {
 function closed(program: Program, key: string, text: string, jump: Jump): boolean {
   const m = program.measures
   const slot = rewrite(program, key, text, momentOfSeconds(ZERO, m.frameRate), false).program.slots.get(key)
-  return slot?.running === 'text' && !leapAt(slot.forms[0]!, jump.at, m, 0)
+  return slot?.running === 'text' && !slot.forms.some(f => leapAt(f, jump.at, m, 0))
 }
 
 function stageFix(program: Program, key: string, jump: Jump): Fix | null {

@@ -94,6 +94,28 @@ function windowOf(form: Form, b: Bends): { from: number; to: number; every: Rati
   return { from: -AHEAD, to: AHEAD, every: null, whole: false }
 }
 
+export interface CopyJump extends Jump {
+  /** The copy that leaps so, counted from 0. */
+  readonly copy: number
+}
+
+/** The leaps of all copies, each told once with the first copy that has it, in the order of time. */
+export function leapsOf(forms: readonly Form[], m: Measures, turn: number): { jumps: CopyJump[]; more: boolean } {
+  const told = new Map<string, CopyJump>()
+  let more = false
+  for (const [copy, form] of forms.entries()) {
+    // Copies that are the very same form leap alike.
+    if (forms.indexOf(form) < copy) continue
+    const found = jumpsOf(form, m, turn)
+    more ||= found.more
+    for (const j of found.jumps) {
+      const key = `${j.at.n}/${j.at.d} ${(j.to - j.from).toPrecision(8)}`
+      if (!told.has(key) && told.size < MOST_TOLD) told.set(key, { ...j, copy })
+    }
+  }
+  return { jumps: [...told.values()].sort((a, b) => compare(a.at, b.at)), more }
+}
+
 /** The moments to look at, window by window from 0 on and then back from it, until they are too many. */
 function candidates(b: Bends, from: number, to: number): { moments: number[]; all: boolean } {
   if (b.only) return { moments: ordered(b, from, to), all: true }
@@ -111,7 +133,7 @@ function candidates(b: Bends, from: number, to: number): { moments: number[]; al
   return { moments: moments.filter((t, i) => i === 0 || t - moments[i - 1]! > HAIR), all }
 }
 const WINDOW = 2
-const HAIR = 1e-9
+const HAIR = 1e-7
 
 export function jumpsOf(form: Form, m: Measures, turn: number): Jumps {
   const b = form.facts().leaps
@@ -143,11 +165,12 @@ function told(found: readonly Jump[], every: Rational | null, start: number): Ju
     groups.set(key, [...(groups.get(key) ?? []), j])
   }
   const all = [...groups.values()].flatMap(g => stepped(g, every))
-  return [...single, ...all].sort((a, b) => compare(a.at, b.at))
+  return [...stepped(single, null), ...all].sort((a, b) => compare(a.at, b.at))
 }
 
 function stepped(group: readonly Jump[], every: Rational | null): Jump[] {
   const [first, second] = group
+  if (!first) return []
   const even = (step: Rational) =>
     group.every((j, i) => i === 0 || Math.abs(toNumber(minus(j.at, group[i - 1]!.at)) - toNumber(step)) < 1e-8)
   if (every) {

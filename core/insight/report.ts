@@ -1,4 +1,5 @@
 /** What is known of a drive for all time, in the words and units in which people read it. */
+import type { Form } from '../form/form.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Piece } from '../piece/schema.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
@@ -16,6 +17,8 @@ export interface Report {
   readonly closure: Closure
   /** `closes`, `closes by symmetry`, `gap 11.2° at the lap`. */
   readonly closes: string
+  /** The copy that the verdict is of, counted from 0, where copies differ. */
+  readonly copy: number | null
   /** Operations a value takes in a frame, where what it reads is worked out anyway: of the copy that takes most. */
   readonly cost: number
   /** Whether it surely has a value at every moment; where it has none it rests at the hand value. */
@@ -60,21 +63,47 @@ export function reportOf(piece: Piece, m: Measures, slot: Slot): Report {
   const [part, name] = slot.key.split('.') as [string, string]
   const property = propertyNamed(name)!
   const { natural, symmetry } = symmetriesOf(piece, part, property)
-  const { repeats } = slot.forms[0]!.facts()
   const range = slot.readers.map(f => f.facts().bounds).reduce(union)
   const closures = slot.forms.map(f => closureOf(f, m, natural, symmetry))
-  const rank = { yes: 0, symmetry: 1, from: 2, unproven: 3, no: 4 } as const
-  const closure = closures.reduce((a, b) =>
-    rank[b.verdict] > rank[a.verdict] || ('gap' in b && 'gap' in a && Math.abs(b.gap) > Math.abs(a.gap)) ? b : a,
+  const worst = worstOf(closures)
+  const closure = closures[worst]!
+  const differ = closures.some(
+    c => c.verdict !== closure.verdict || ('gap' in c && 'gap' in closure && c.gap !== closure.gap),
   )
+  const periods = slot.forms.map(f => periodOf(f.facts().repeats, natural))
+  const { repeats } = slot.forms[slowest(slot.forms)]!.facts()
   return {
-    period: periodOf(repeats, natural),
+    period: periodOf(repeats, natural) + (new Set(periods).size > 1 ? ' at most' : ''),
     range: isBounded(range) ? (range.low === range.high ? '' : rangeText(range.low, range.high, property, m)) : '',
     closure,
-    closes: closesText(closure, property, m),
+    closes: closesText(closure, property, m) + (differ ? `, copy ${worst + 1}` : ''),
+    copy: differ ? worst : null,
     cost: Math.max(...slot.forms.map(f => f.facts().cost.now)),
     finite: slot.forms.every(f => f.facts().finite),
   }
+}
+
+const RANK = { yes: 0, symmetry: 1, from: 2, unproven: 3, no: 4 } as const
+
+/** The copy with the worst verdict, and of those the widest gap. */
+function worstOf(closures: readonly Closure[]): number {
+  let worst = 0
+  closures.forEach((c, i) => {
+    const w = closures[worst]!
+    const wider = 'gap' in c && 'gap' in w && Math.abs(c.gap) > Math.abs(w.gap)
+    if (RANK[c.verdict] > RANK[w.verdict] || (RANK[c.verdict] === RANK[w.verdict] && wider)) worst = i
+  })
+  return worst
+}
+
+/** The copy that takes longest to come back. */
+function slowest(forms: readonly Form[]): number {
+  const length = (f: Form) => {
+    const { every, gain } = f.facts().repeats
+    if (every === null) return Infinity
+    return isZero(every) ? (isZero(gain) ? 0 : 1 / Math.abs(toNumber(gain))) : toNumber(every)
+  }
+  return forms.reduce((most, f, i) => (length(f) > length(forms[most]!) ? i : most), 0)
 }
 
 function rangeText(low: number, high: number, property: Property, m: Measures): string {

@@ -41,6 +41,42 @@ export const UNITS: readonly Unit[] = [
   { name: '%', kind: PLAIN, says: 'a share: 100 % is 1', size: steady(1, 100) },
 ]
 
+/** Units as they are written elsewhere, and how they are written here. */
+const ALIASES: Readonly<Record<string, string>> = {
+  '°': 'deg',
+  degree: 'deg',
+  degrees: 'deg',
+  degs: 'deg',
+  radian: 'rad',
+  radians: 'rad',
+  turns: 'turn',
+  rev: 'turn',
+  revs: 'turn',
+  sec: 's',
+  secs: 's',
+  second: 's',
+  seconds: 's',
+  mins: 'min',
+  minute: 'min',
+  minutes: 'min',
+  frame: 'f',
+  frames: 'f',
+  laps: 'lap',
+  pixel: 'px',
+  pixels: 'px',
+}
+
+/** A unit as written here, for one as it may be typed: `turns/sec` is `turn/s`. */
+export const unitSpelled = (unit: string): string =>
+  unit
+    .split('/')
+    .map(word => ALIASES[word.toLowerCase()] ?? word)
+    .join('/')
+
+/** Whether a word makes a rate behind a slash. */
+export const isRateWord = (word: string): boolean =>
+  (RATE_WORDS as readonly string[]).includes((ALIASES[word.toLowerCase()] ?? word).toLowerCase())
+
 const BY_NAME = new Map(UNITS.map(u => [u.name.toLowerCase(), u]))
 /** A unit by its name, whatever its capitals; undefined when there is none. */
 export const unitNamed = (name: string): Unit | undefined => BY_NAME.get(name.toLowerCase())

@@ -15,6 +15,8 @@ export interface Tried {
   /** Value of a copy at an exact second, in base measure. */
   readonly value: (t: Q, copy?: number) => number
   readonly reader: (copy?: number) => Form
+  /** The same as others read it. */
+  readonly driven: (copy: number) => Form
   /** How wide a copy ranges over some laps, looked at often, from what it is known to reach. */
   readonly extremes: (copy: number, low: number, high: number) => number
 }
@@ -81,6 +83,7 @@ export function tried(text: string, property = 'rotation'): Tried {
     value: (t, copy = 0) =>
       workedOut(() => slot.readers[copy]!.at(momentOfSeconds(rational(t.n, t.d), program.measures.frameRate))),
     reader: (copy = 0) => slot.forms[copy]!,
+    driven: copy => slot.readers[copy]!,
     extremes: (copy, low, high) => {
       const read = bySecond(slot.forms[copy]!, program.measures.frameRate)
       for (let k = 0; k < 4000; k++) {

@@ -19,7 +19,7 @@ import {
   type V,
 } from './evaluate.ts'
 import { compare, floorOf, minus, over, plus, q, times, toDouble, type Q } from './fraction.ts'
-import { integral } from './integral.ts'
+import { fromZero, integral } from './integral.ts'
 import type { Tree } from './read.ts'
 import { CUES, CURVES, FPS, HITS, LAP } from './world.ts'
 
@@ -115,7 +115,7 @@ export function source(call: Call, p: Place): V {
   const here = (u: Q): Place => ({ ...p, t: u, clock: null })
   /** ∫ of a tree over the clock's own seconds, from 0. */
   const total = (f: Tree, of: (v: V) => number = num): number =>
-    integral(u => of(evaluate(f, here(moment(u)))), 0, toDouble(clockTime(p)))
+    fromZero(u => of(evaluate(f, here(moment(u)))), toDouble(clockTime(p)), f, `${p.index}`)
 
   switch (call.name) {
     case 'sine':
@@ -199,7 +199,8 @@ export function source(call: Call, p: Place): V {
       const t = clockTime(p)
       const { last } = around(word('reset'), t)
       const f = (u: number) => num(evaluate(tree('rate'), here(moment(u))))
-      return add(get('from'), integral(f, last ? toDouble(last) : 0, toDouble(t)))
+      const upTo = (u: number) => fromZero(f, u, tree('rate'), `${p.index}`)
+      return add(get('from'), upTo(toDouble(t)) - (last ? upTo(toDouble(last)) : 0))
     }
     case 'delay':
       return evaluate(tree('x'), { ...p, t: exactly(sub(p.t, get('by'))) })
