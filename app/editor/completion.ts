@@ -10,6 +10,7 @@ import {
 } from '@codemirror/autocomplete'
 import type { Extension } from '@codemirror/state'
 import { keymap, type EditorView } from '@codemirror/view'
+import { signature } from './signature.ts'
 import { offersAt } from '~~/core/formula/offers.ts'
 import type { Names, Target } from '~~/core/formula/scope.ts'
 
@@ -29,7 +30,14 @@ export function completion(where: () => { names: Names; target: Target } | null)
     if (!found || (!context.explicit && found.from === context.pos && !before.endsWith('.'))) return null
     return {
       from: found.from,
-      options: found.offers.map(o => ({ label: o.text, type: o.type, detail: o.type, info: o.says })),
+      options: found.offers.map(o => ({
+        label: o.text,
+        type: o.type,
+        detail: o.type,
+        info: o.says,
+        // What belongs to the call being written comes before everything else.
+        boost: o.type === 'argument' || o.type === 'easing' ? 99 : 0,
+      })),
       validFor: /^[\p{L}\p{N}_%]*$/u,
     }
   }
@@ -37,5 +45,6 @@ export function completion(where: () => { names: Names; target: Target } | null)
   return [
     autocompletion({ override: [source], icons: false, selectOnOpen: false }),
     keymap.of([{ key: 'Tab', run: take }]),
+    signature,
   ]
 }

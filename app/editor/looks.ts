@@ -3,7 +3,7 @@ import { RangeSetBuilder, StateEffect, StateField, type Extension } from '@codem
 import { Decoration, EditorView, WidgetType, type DecorationSet } from '@codemirror/view'
 import type { Checked } from '~~/core/formula/check.ts'
 import type { Problem } from '~~/core/formula/problem.ts'
-import { builtinNamed } from '~~/core/formula/scope.ts'
+import { builtinNamed } from '~~/core/formula/words.ts'
 import { everyNode, handles, type Node } from '~~/core/formula/tree.ts'
 
 export interface Look {

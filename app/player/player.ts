@@ -3,6 +3,7 @@
  * whoever draws. Nothing here is reactive: what is drawn each frame is drawn on canvases and into text.
  */
 import type { Program } from '~~/core/engine/program.ts'
+import { forget, workOn, working } from '~~/core/form/working.ts'
 import { Moment, TICKS } from '~~/core/time/moment.ts'
 import { floor, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
@@ -19,7 +20,19 @@ export type Watcher = (snapshot: Snapshot) => void
 /** Seconds that a frame may take before playing lets time slip, as after a sleeping tab. */
 const LONGEST = 0.5
 
+/** Milliseconds of a frame that may go into working out. */
+const SHARE = 9
+
+/** Works until a time of the page's clock; true when all is there. */
+function workUntil(end: number): boolean {
+  do if (workOn(1)) return true
+  while (performance.now() < end)
+  return false
+}
+
 export class Player {
+  /** Whether something that is shown is still being worked out. */
+  busy = false
   /** 1 is true time; negative runs backwards. */
   pace = 1
   private frames: Rational = rational(0)
@@ -44,6 +57,7 @@ export class Player {
   run(program: Program): void {
     const { frameRate } = program.measures
     if (frameRate !== this.program.measures.frameRate) this.frames = times(this.moment.exactSeconds, frameRate)
+    forget()
     this.program = program
     this.values = program.size === this.values.length ? this.values : new Float64Array(program.size)
     this.dirty = true
@@ -142,6 +156,11 @@ export class Player {
     const passed = Math.min(LONGEST, (now - this.last) / 1000)
     this.last = now
     if (this.running && !this.held && passed > 0) this.move(passed * this.pace)
+    // What takes long to add up is worked out between frames, and shown when it is there.
+    const before = this.busy
+    if (working()) this.dirty = workUntil(now + SHARE) || this.dirty
     if (this.dirty) this.flush()
+    this.busy = working()
+    if (this.busy !== before) this.tell()
   }
 }

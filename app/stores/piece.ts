@@ -15,6 +15,9 @@ interface Step {
 /** Undo steps that are kept. */
 const STEPS = 500
 
+/** When changes of pace keep values: while it plays, always, or never. */
+export type Keeping = 'playing' | 'always' | 'never'
+
 export const usePiece = defineStore('piece', () => {
   const id = ref('')
   const piece = shallowRef<Piece | null>(null)
@@ -24,7 +27,10 @@ export const usePiece = defineStore('piece', () => {
   const undone = shallowRef<readonly Step[]>([])
   const saving = ref<SaveState>({ is: 'saved', at: null })
   /** Changes of pace keep every value where it is. */
-  const noJump = ref(true)
+  const keeping = ref<Keeping>('playing')
+  /** Whether a change made now keeps every value where it is. */
+  const noJump = (): boolean =>
+    keeping.value === 'always' || (keeping.value === 'playing' && (player.value?.playing ?? false))
   /** A sentence about what just happened. */
   const notice = ref<{ says: string; act?: { says: string; do: () => void } } | null>(null)
   let keeper: Keeper | null = null
@@ -113,6 +119,7 @@ export const usePiece = defineStore('piece', () => {
     done,
     undone,
     saving,
+    keeping,
     noJump,
     notice,
     open,

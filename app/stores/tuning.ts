@@ -1,21 +1,31 @@
 /** The gestures that tune a running piece, made at the moment that is shown. */
-import { rewrite } from '~~/core/engine/rewrite.ts'
+import { rewrite, type Shift } from '~~/core/engine/rewrite.ts'
 import { setDial, setLap, settleFrom0 } from '~~/core/engine/retime.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { setHandle } from '~~/core/formula/edit.ts'
+import { showValue } from '~~/core/insight/report.ts'
+import { propertyNamed } from '~~/core/piece/properties.ts'
 import { usePiece } from './piece.ts'
 
 export function useTuning() {
   const store = usePiece()
   const now = () => store.player!.now()
 
-  /** Another text for a drive. Says so when a value jumps although jumps are to be avoided. */
+  /** Another text for a drive. Says so, and by how much, when a value jumps although jumps are to be avoided. */
   function commit(key: string, text: string): void {
     const program = store.program!
     if (program.piece.drives[key]?.text === text) return
-    const made = rewrite(program, key, text, now(), store.noJump)
+    const made = rewrite(program, key, text, now(), store.noJump())
     store.act(made.op, made.program)
-    if (made.jumps) store.notice = { says: made.jumps }
+    if (made.shift) store.notice = { says: shiftText(key, made.jumps, made.shift) }
+  }
+
+  function shiftText(key: string, reason: string | null, { copy, from, to }: Shift): string {
+    const property = propertyNamed(key.slice(key.indexOf('.') + 1))
+    const { measures, slots } = store.program!
+    const show = (v: number) => (property ? showValue(v, property, measures, 2) : String(Number(v.toFixed(3))))
+    const which = (slots.get(key)?.forms.length ?? 1) > 1 ? ` (copy ${copy + 1})` : ''
+    return `${reason ?? 'This change cannot keep the value.'} It jumps from ${show(from)} to ${show(to)}${which}.`
   }
 
   /** The n-th number of a drive's formula, while it is dragged. */
@@ -25,11 +35,11 @@ export function useTuning() {
   }
 
   function dial(id: string, value: number): void {
-    if (store.piece!.dials[id]!.value !== value) store.act(setDial(store.program!, id, value, now(), store.noJump))
+    if (store.piece!.dials[id]!.value !== value) store.act(setDial(store.program!, id, value, now(), store.noJump()))
   }
 
   const settle = (id: string) => store.act(settleFrom0(store.piece!, id))
-  const lap = (n: number, d: number) => store.act(setLap(store.piece!, { n, d }, now(), store.noJump))
+  const lap = (n: number, d: number) => store.act(setLap(store.piece!, { n, d }, now(), store.noJump()))
 
   return { commit, number, dial, settle, lap }
 }

@@ -216,6 +216,12 @@ export abstract class ReadyCalls {
       cost: () => (entry.cost ?? costOfArgs)(call),
       finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true) && call.phase.finite(),
       slope: () => entry.slope?.(call) ?? ALL,
+      reach: () =>
+        Math.min(
+          call.phase.reach(),
+          call.total?.form.facts().reach ?? Infinity,
+          ...argsOf(call).map(f => f.facts().reach),
+        ),
     }
     return form(entry.value(call), known, {
       integral: entry.integral?.(call) ?? null,

@@ -21,6 +21,8 @@ export interface Facts {
   /** Those of them at which it may leap. */
   readonly leaps: Bends
   readonly cost: Cost
+  /** Seconds to either side of second 0 up to which it can be worked out; Infinity for all time. */
+  readonly reach: number
   /** Whether it surely has a value at every moment: nothing is divided by 0, no root is drawn of less than 0. */
   readonly finite: boolean
   /** Lowest and highest speed, per second, from any moment on; leaps aside. */
@@ -28,11 +30,15 @@ export interface Facts {
 }
 
 /** Ways of working the facts out. A speed that is not given has no bounds; where it bends is then not known. */
-export type Known = { readonly [fact in Exclude<keyof Facts, 'slope' | 'bends' | 'leaps'>]: () => Facts[fact] } & {
+export type Known = {
+  readonly [fact in Exclude<keyof Facts, 'slope' | 'bends' | 'leaps' | 'reach'>]: () => Facts[fact]
+} & {
   readonly slope?: () => Interval
   readonly bends?: () => Bends
   /** When not given: wherever it bends. */
   readonly leaps?: () => Bends
+  /** When not given: for all time. */
+  readonly reach?: () => number
 }
 
 export function facts(known: Known): Facts {
@@ -42,6 +48,7 @@ export function facts(known: Known): Facts {
   let leaps: Bends | undefined
   let cost: Cost | undefined
   let finite: boolean | undefined
+  let reach: number | undefined
   let slope: Interval | undefined
   const self: Facts = {
     get bounds() {
@@ -58,6 +65,9 @@ export function facts(known: Known): Facts {
     },
     get cost() {
       return (cost ??= known.cost())
+    },
+    get reach() {
+      return (reach ??= known.reach?.() ?? Infinity)
     },
     get finite() {
       return (finite ??= known.finite())

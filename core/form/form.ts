@@ -194,6 +194,7 @@ export const made = (of: readonly Form[]): Omit<Known, 'bounds'> => ({
   repeats: () => R.together(of.map(repeats)),
   bends: () => B.joined(...of.map(bends)),
   leaps: () => B.joined(...of.map(leaps)),
+  reach: () => Math.min(...of.map(f => f.facts().reach)),
   cost: () =>
     costOf(
       1,

@@ -27,6 +27,7 @@ export function guarded(f: Form, base: Form, frameRate: Rational): Form {
     repeats: () => repeats(f),
     bends: () => f.facts().bends,
     leaps: () => f.facts().leaps,
+    reach: () => f.facts().reach,
     cost: () => ({ now: 1, anew: f.facts().cost.anew }),
     finite: () => f.facts().finite,
     slope: () => (f.facts().finite ? f.facts().slope : ALL),

@@ -74,9 +74,6 @@ export function reachOf(f: Summand): number {
   return way.type === 'cells' ? Cells.reachOf(f) : Infinity
 }
 
-/** Whether the integral of a form has an end. */
-export const hasEnd = (f: Summand): boolean => Number.isFinite(reachOf(f))
-
 /** ∫ f from one second of the piece to another; NaN while it is being worked out, and beyond its end. */
 export type Between = (from: Rational, to: Rational) => number
 

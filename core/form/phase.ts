@@ -43,6 +43,8 @@ export interface Phase {
   readonly leaps: () => Bends
   /** Whether it surely has a value at every moment. */
   readonly finite: () => boolean
+  /** Seconds up to which it can be worked out. */
+  readonly reach: () => number
   /** Whether it stands still. */
   readonly still: boolean
 }
@@ -107,6 +109,7 @@ function phase(
       repeats: () => read.cyclic,
       slope: steadySlope,
       finite: () => true,
+      reach: () => Infinity,
       exactly: steadyAt,
       passing: (...offsets) => read.passing(...offsets),
       bends: () => joined(beat.bends, turning(Math.abs(toNumber(turns.rate)))),
@@ -138,6 +141,7 @@ function phase(
     repeats,
     slope,
     finite: () => moving.facts().finite,
+    reach: () => moving.facts().reach,
     exactly: moving.exactly
       ? m => {
           const more = moving.exactly!(m)

@@ -28,7 +28,7 @@ import { clockTime } from './clocked.ts'
 import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
 import { constantOf, form, type Form } from './form.ts'
 import { Cells } from './cells.ts'
-import { hasEnd, integralOf, type Integral } from './integral.ts'
+import { integralOf, reachOf, type Integral } from './integral.ts'
 import { workedOut } from './working.ts'
 import { product, type Setting } from './product.ts'
 
@@ -76,7 +76,8 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
     leaps: () => beat.bends,
     bends: () => joined(beat.bends, rate.facts().bends, turning(paceIn(rate))),
     cost: () => costAnew(1, rate.facts(), READINGS),
-    finite: () => rate.facts().finite && !hasEnd(rate),
+    finite: () => rate.facts().finite,
+    reach: () => Math.min(rate.facts().reach, reachOf(rate)),
     slope: () => (beat.steady ? scaled(rate.facts().bounds, point(toNumber(beat.steady.rate))) : ALL),
   })
   return { form: all, by: t => sum(momentOfSeconds(t, s.frameRate)) }

@@ -2,6 +2,7 @@
 import { PROPERTIES, propertiesOf } from '../piece/properties.ts'
 import { UNITS } from '../units/units.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
+import type { Entry } from '../functions/entry.ts'
 import { FUNCTIONS, functionNamed } from '../functions/index.ts'
 import { canonical } from '../units/names.ts'
 import { BUILTINS, RELATIVES, written } from './words.ts'
@@ -55,6 +56,7 @@ function values(names: Names, target: Target): Offer[] {
       if (t.type === 'part') return [{ text: `${written(t.name)}.`, type: 'part', says: 'a part' }]
       if (t.type === 'dial' || t.type === 'signal')
         return [{ text: written(t.name), type: t.type, says: `a ${t.type}` }]
+      if (t.type === 'curve') return [{ text: written(t.name), type: 'signal', says: 'a drawn curve' }]
       return []
     }),
   ]
@@ -75,22 +77,86 @@ function properties(word: string, names: Names, target: Target): Offer[] {
 }
 
 /** The function whose brackets are open at the end of a text, with the argument being written. */
-function enclosing(before: string): { name: string; label: string } | null {
+/** A function that is being called at the end of a text: its parameters, and which of them is being written. */
+export interface Signature {
+  readonly name: string
+  /** Where its name begins. */
+  readonly from: number
+  readonly takes: readonly { readonly name: string; readonly says: string }[]
+  /** −1 when all have been given. */
+  readonly at: number
+}
+
+export function signatureAt(before: string): Signature | null {
+  const call = enclosing(before)
+  const entry = call && functionNamed(call.name)
+  if (!call || !entry) return null
+  return { name: entry.name, from: call.from, takes: entry.takes, at: writtenAt(entry, call) }
+}
+
+/** Which parameter is being written: the one that is named, else the next of those that are free. */
+function writtenAt(entry: Entry, { label, args }: Enclosing): number {
+  const named = (name: string) => entry.takes.findIndex(p => canonical(p.name) === canonical(name))
+  if (label !== '') return named(label)
+  const given = args.map(a => LABEL.exec(a)?.[1]).map(l => (l === undefined ? -1 : named(l)))
+  const free = entry.takes.map((_, i) => i).filter(i => !given.includes(i))
+  const at = free[given.filter(g => g < 0).length]
+  return at ?? (entry.many ? entry.takes.length - 1 : -1)
+}
+const LABEL = /^\s*([\p{L}_][\p{L}\p{N}_]*)\s*:/u
+
+interface Enclosing {
+  readonly name: string
+  readonly from: number
+  /** The argument being written is named so; '' when it has no name. */
+  readonly label: string
+  /** The arguments before it, as written. */
+  readonly args: readonly string[]
+}
+
+function enclosing(before: string): Enclosing | null {
   let depth = 0
   for (let i = before.length - 1; i >= 0; i--) {
     if (before[i] === ')') depth++
     if (before[i] !== '(' || depth-- > 0) continue
-    const name = /[\p{L}_][\p{L}\p{N}_]*$/u.exec(before.slice(0, i).trimEnd())?.[0]
-    const label = /([\p{L}_][\p{L}\p{N}_]*)\s*:\s*$/u.exec(before.slice(i + 1))?.[1] ?? ''
-    return name ? { name, label } : null
+    const head = before.slice(0, i).trimEnd()
+    const name = /[\p{L}_][\p{L}\p{N}_]*$/u.exec(head)?.[0]
+    const parts = parted(before.slice(i + 1))
+    const label = LABEL.exec(parts.at(-1)!)?.[1] ?? ''
+    return name ? { name, from: head.length - name.length, label, args: parts.slice(0, -1) } : null
   }
   return null
 }
 
-function inCall({ name, label }: { name: string; label: string }): Offer[] {
-  const entry = functionNamed(name)
+/** Arguments as they are parted by commas outside brackets. */
+function parted(text: string): string[] {
+  const found = ['']
+  let depth = 0
+  for (const c of text) {
+    if (c === '(' || c === '[') depth++
+    if (c === ')' || c === ']') depth--
+    if (c === ',' && depth === 0) found.push('')
+    else found[found.length - 1] += c
+  }
+  return found
+}
+
+function inCall(call: Enclosing): Offer[] {
+  const entry = functionNamed(call.name)
   if (!entry) return []
-  if (label === '') return entry.takes.map(p => ({ text: `${p.name}: `, type: 'argument', says: p.says }))
-  const words = entry.takes.find(p => canonical(p.name) === canonical(label))?.words?.() ?? []
-  return words.map(w => ({ text: w, type: 'easing', says: EASING_NAMES.includes(w) ? 'an easing' : `for ${label}` }))
+  const { label, args } = call
+  const given = new Set(args.flatMap(a => LABEL.exec(a)?.slice(1).map(canonical) ?? []))
+  const words = entry.takes[writtenAt(entry, call)]?.words?.() ?? []
+  const named: Offer[] =
+    label === ''
+      ? entry.takes
+          .filter(p => !given.has(canonical(p.name)))
+          .map(p => ({ text: `${p.name}: `, type: 'argument', says: p.says }))
+      : []
+  const ofWords: Offer[] = words.map(w => ({
+    text: w,
+    type: 'easing',
+    says: EASING_NAMES.includes(w) ? 'an easing' : `for ${label || 'this argument'}`,
+  }))
+  return [...ofWords, ...named]
 }

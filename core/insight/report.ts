@@ -21,6 +21,8 @@ export interface Report {
   readonly copy: number | null
   /** Operations a value takes in a frame, where what it reads is worked out anyway: of the copy that takes most. */
   readonly cost: number
+  /** How far a rate that neither rests nor comes back is added up: `added up for 11.6 days`; '' for all time. */
+  readonly reach: string
   /** Whether it surely has a value at every moment; where it has none it rests at the hand value. */
   readonly finite: boolean
 }
@@ -79,9 +81,13 @@ export function reportOf(piece: Piece, m: Measures, slot: Slot): Report {
     closes: closesText(closure, property, m) + (differ ? `, copy ${worst + 1}` : ''),
     copy: differ ? worst : null,
     cost: Math.max(...slot.forms.map(f => f.facts().cost.now)),
+    reach: reachText(Math.min(...slot.forms.map(f => f.facts().reach))),
     finite: slot.forms.every(f => f.facts().finite),
   }
 }
+
+const reachText = (reach: number): string =>
+  Number.isFinite(reach) ? `added up for ${printNumber(reach / 86_400, 1)} days` : ''
 
 const RANK = { yes: 0, symmetry: 1, from: 2, unproven: 3, no: 4 } as const
 

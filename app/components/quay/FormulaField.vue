@@ -15,7 +15,7 @@ import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
 const props = defineProps<{ drive: string; label: string }>()
-const emit = defineEmits<{ focus: []; problems: [list: readonly Problem[], draft: boolean] }>()
+const emit = defineEmits<{ focus: []; problems: [list: readonly Problem[], draft: boolean]; open: [name: string] }>()
 
 const store = usePiece()
 const tuning = useTuning()
@@ -70,6 +70,19 @@ function accept(fix?: Fix): boolean {
   look()
   return true
 }
+
+/** A signal, curve, clock or cue opens when its name is pressed. */
+function opened(event: MouseEvent, at: EditorView): boolean {
+  const pos = at.posAtCoords({ x: event.clientX, y: event.clientY })
+  if (pos === null || !at.state.selection.main.empty) return false
+  const word = at.state.wordAt(pos)
+  const name = word ? at.state.sliceDoc(word.from, word.to) : ''
+  const behind = word ? at.state.sliceDoc(word.to, word.to + 1) : ''
+  const thing = store.program?.meanings.names.named(name)
+  if (thing && OPENS.has(thing.type) && behind !== '(' && behind !== ':') emit('open', thing.name)
+  return false
+}
+const OPENS = new Set(['signal', 'curve', 'clock', 'cue'])
 
 const tuner: Tuner = {
   begin: () => {
@@ -129,6 +142,7 @@ onMounted(() => {
         tooltips({ position: 'fixed', parent: document.body }),
         placeholder('Write a formula'),
         looks,
+        EditorView.domEventHandlers({ click: opened }),
         EditorView.contentAttributes.of({ 'aria-label': props.label, spellcheck: 'false', autocapitalize: 'off' }),
         EditorView.updateListener.of(update => {
           if (update.docChanged) look()
@@ -239,6 +253,23 @@ onBeforeUnmount(() => {
   color: var(--faded);
   font-family: var(--font-sans);
   font-style: normal;
+}
+.tide-signature {
+  padding: 4px 10px;
+  font: 400 12.5px/18px var(--font-mono);
+  color: var(--faded);
+}
+.tide-signature strong {
+  color: var(--ink);
+  font-weight: 500;
+}
+.tide-signature-says {
+  font-family: var(--font-sans);
+}
+.cm-tooltip:has(.tide-signature) {
+  border: 1px solid var(--rule);
+  border-radius: 4px;
+  background: var(--sheet);
 }
 .cm-tooltip.cm-completionInfo {
   max-width: 260px;

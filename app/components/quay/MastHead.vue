@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The masthead: where one is, how the piece is saved, undo and redo. */
-import { BookOpen, Keyboard, Redo2, Undo2, Waves } from '@lucide/vue'
+import { BookOpen, Keyboard, Redo2, Undo2 } from '@lucide/vue'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
@@ -83,18 +83,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       <Redo2 :size="15" />
     </button>
     <div class="ml-auto flex items-center gap-1">
-      <button
-        class="button"
-        :class="store.noJump ? '' : 'text-faded'"
-        type="button"
-        :aria-pressed="store.noJump"
-        title="Changing a pace while it plays keeps every value where it is and changes only where it goes next"
-        @click="store.noJump = !store.noJump"
-      >
-        <Waves :size="15" :class="store.noJump ? 'text-kelp' : ''" />{{
-          store.noJump ? 'Tuning without a jump' : 'Tuning may jump'
-        }}
-      </button>
+      <KeepingChoice />
       <NuxtLink
         to="/manual"
         target="_blank"

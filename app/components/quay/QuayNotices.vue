@@ -27,6 +27,16 @@ async function takeOther(): Promise<void> {
 }
 const emit = defineEmits<{ reopen: [stored: Stored] }>()
 
+/** Whether something that is shown is being added up. */
+const working = ref(false)
+watch(
+  () => store.player,
+  (player, _, done) => {
+    if (player) done(player.changed(() => (working.value = player.busy)))
+  },
+  { immediate: true },
+)
+
 let timer: ReturnType<typeof setTimeout> | undefined
 watch(
   () => store.notice,
@@ -63,6 +73,9 @@ watch(
       window; leave it open.</span
     >
     <button class="button ml-auto" type="button" @click="store.saveNow()">Save again</button>
+  </div>
+  <div v-if="working" class="panel fixed bottom-4 left-4 z-40 px-4 py-2 text-faded" role="status" data-working>
+    Working out what this moment comes to …
   </div>
   <div
     v-if="store.notice"

@@ -3,8 +3,7 @@
 import { MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { jumpFix, jumpText } from '~~/core/insight/jumps.ts'
-import { jumpsOf } from '~~/core/insight/leaps.ts'
-import type { Program } from '~~/core/engine/program.ts'
+import { leapsOf, type CopyJump } from '~~/core/insight/leaps.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { reportOf, showValue, symmetriesOf, type Report } from '~~/core/insight/report.ts'
 import { toNumber } from '~~/core/time/rational.ts'
@@ -25,6 +24,8 @@ const readout = useTemplateRef('readout')
 const field = useTemplateRef<InstanceType<typeof FormulaField>>('field')
 const problems = shallowRef<readonly Problem[]>([])
 const draft = ref(false)
+/** The signal, curve, clock or cue whose name was pressed. */
+const opened = ref('')
 /** Whether a promise is being written. */
 const promising = ref(false)
 
@@ -35,11 +36,17 @@ const slot = computed(() => store.program!.slots.get(props.drive))
 /** What is known of it for all time: worked out only when its own slot has changed, not with every change of the piece. */
 const report = shallowRef<Report | null>(null)
 const leap = shallowRef<{ says: string; fix: Fix } | null>(null)
+/** Every leap of every copy, in words; looked for when there is time. */
+const leaps = shallowRef<readonly string[]>([])
+let idle = 0
 watch(
   slot,
   now => {
     report.value = now ? reportOf(store.piece!, store.program!.measures, now) : null
-    leap.value = now?.running === 'text' ? leapWithFix(store.program!, now) : null
+    cancelIdleCallback(idle)
+    leap.value = null
+    leaps.value = []
+    if (now?.running === 'text') idle = requestIdleCallback(() => lookForLeaps(now), { timeout: 3000 })
   },
   { immediate: true },
 )
@@ -52,14 +59,23 @@ const meanwhile = computed(() => {
   return slot.value?.running === 'base' ? 'It rests at its hand value.' : ''
 })
 
-/** Where two stages meet with a leap that a constant would close. */
-function leapWithFix(program: Program, now: Slot): { says: string; fix: Fix } | null {
-  const turn = toNumber(symmetriesOf(program.piece, entry.value!.part, property.value).natural)
-  for (const jump of jumpsOf(now.forms[0]!, program.measures, turn).jumps) {
+/** What leaps, of all copies, and the first that a change would close. */
+function lookForLeaps(now: Slot): void {
+  const program = store.program
+  if (!program || !entry.value || program.slots.get(props.drive) !== now) return
+  const turn = toNumber(symmetriesOf(program.piece, entry.value.part, property.value).natural)
+  const { jumps, more } = leapsOf(now.forms, program.measures, turn)
+  const words = (j: CopyJump) =>
+    jumpText(j, v => showValue(v, property.value, program.measures)) +
+    (now.forms.length > 1 ? `, copy ${j.copy + 1}` : '')
+  leaps.value = [...jumps.slice(0, 12).map(words), ...(more || jumps.length > 12 ? ['and it may leap besides'] : [])]
+  for (const jump of jumps.slice(0, 4)) {
     const found = jumpFix(program, props.drive, jump)
-    if (found) return { says: jumpText(jump, v => showValue(v, property.value, program.measures)), fix: found }
+    if (found) {
+      leap.value = { says: words(jump), fix: found }
+      return
+    }
   }
-  return null
 }
 
 const RUNS = {
@@ -97,6 +113,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => {
   clearTimeout(waiting)
+  cancelIdleCallback(idle)
   stop()
 })
 
@@ -135,6 +152,15 @@ function fix(chosenFix: Fix): void {
           class="tabular ml-auto shrink-0 truncate text-[12px] text-faded"
           title="Guaranteed lowest and highest value over all time"
           >{{ report.range }}</span
+        >
+        <span
+          v-if="report.reach"
+          class="shrink-0 text-[12px] text-brass"
+          title="This rate neither rests nor comes back: beyond that it rests at its hand value"
+          >{{ report.reach }}</span
+        >
+        <span v-if="leaps.length > 0" class="shrink-0 text-[12px] text-faded" :title="leaps.join('\n')" data-leaps
+          >leaps</span
         >
         <span
           v-if="!report.finite"
@@ -193,7 +219,9 @@ function fix(chosenFix: Fix): void {
       :class="{ 'opacity-50': entry.off }"
       @focus="hand.take(drive)"
       @problems="found"
+      @open="name => (opened = name)"
     />
+    <NamedThing v-if="opened" :name="opened" @close="opened = ''" />
     <DrivePromises v-model:writing="promising" :drive="drive" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
