@@ -1,5 +1,6 @@
 /** `bake`: the values of a piece, frame by frame, as CSV (RFC 4180) or JSON. */
 import { writeFileSync } from 'node:fs'
+import { workedOut } from '../core/form/working.ts'
 import { Program } from '../core/engine/program.ts'
 import { labelOf } from '../core/formula/labels.ts'
 import { propertyNamed } from '../core/piece/properties.ts'
@@ -102,7 +103,7 @@ export function bakeRows(
   const values = new Float64Array(program.size)
   return Array.from({ length: frames }, (_, k) => {
     const seconds = plus(from, over(rational(k), rate))
-    program.moment(momentOfSeconds(seconds, program.measures.frameRate), values)
+    workedOut(() => program.moment(momentOfSeconds(seconds, program.measures.frameRate), values))
     done(k + 1)
     return { seconds: toNumber(seconds), values: columns.map(c => c.shown(values[c.place]!)) }
   })

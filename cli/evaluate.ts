@@ -3,6 +3,7 @@ import { check as checkFormula } from '../core/formula/check.ts'
 import { parse } from '../core/formula/parse.ts'
 import type { Problem } from '../core/formula/problem.ts'
 import { Names } from '../core/formula/scope.ts'
+import { workedOut } from '../core/form/working.ts'
 import { Program } from '../core/engine/program.ts'
 import { signalKey } from '../core/engine/meaning.ts'
 import { Builder } from '../core/acts/build.ts'
@@ -97,7 +98,7 @@ export async function evaluate(args: string[]): Promise<number> {
   const times = String(o.at)
     .split(',')
     .map(t => ({ text: t.trim(), seconds: timeOf(t, program.measures, '--at') }))
-  const rows = times.map(t => slot.forms.map(f => shown(f.at(momentOfSeconds(t.seconds, frameRate)))))
+  const rows = times.map(t => slot.forms.map(f => shown(workedOut(() => f.at(momentOfSeconds(t.seconds, frameRate))))))
   if (!o.json) {
     for (const row of rows) for (const v of row) console.log(String(v))
     return 0

@@ -14,9 +14,17 @@ export interface Home {
 
 const home = (x: number, y: number, turns = 0, z = 0): Home => ({ x, y, z, turns })
 
+const known = new WeakMap<Copies, readonly Home[]>()
+
 /** The homes of all copies, by index. In a ring with `turn` the top of each points outwards. */
-export function homesOf(copies: Copies | null): Home[] {
+export function homesOf(copies: Copies | null): readonly Home[] {
   if (!copies) return [home(0, 0)]
+  let homes = known.get(copies)
+  if (!homes) known.set(copies, (homes = laid(copies)))
+  return homes
+}
+
+function laid(copies: Copies): Home[] {
   const { count } = copies
   if (copies.layout === 'path') return alongPath(copies)
   return Array.from({ length: count }, (_, i) => {

@@ -82,6 +82,12 @@ export async function halt(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
 }
 
+/** No change of pace makes a value jump, also while it stands still. */
+export async function keepAlways(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^No jump/ }).click()
+  await page.getByRole('option', { name: /No jump always/ }).click()
+}
+
 /** Drags the n-th number of a formula sideways by some pixels, in steps. */
 export async function dragNumber(page: Page, label: string, nth: number, by: number): Promise<void> {
   const handle = formula(page, label).locator(`[data-handle="${nth}"]`).first()

@@ -4,7 +4,21 @@ import { Program } from '../../core/engine/program.ts'
 import { momentOfSeconds } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
 import { lanternPier } from '../../demo/lantern-pier.ts'
-import { dragNumber, expect, formula, freshFair, goTo, halt, keyOf, now, saved, test, values, write } from './fair.ts'
+import {
+  dragNumber,
+  expect,
+  formula,
+  freshFair,
+  goTo,
+  halt,
+  keepAlways,
+  keyOf,
+  now,
+  saved,
+  test,
+  values,
+  write,
+} from './fair.ts'
 
 const stagePicture = (page: Page) => page.locator('[data-stage]').screenshot()
 
@@ -88,6 +102,7 @@ test.describe('tuning', () => {
   test('a number dragged keeps the value at that moment, and undo brings the text back', async ({ page }) => {
     await freshFair(page)
     await halt(page)
+    await keepAlways(page)
     await goTo(page, '12.4')
     const key = await keyOf(page, 'Carousel rotation')
     const [before] = await values(page, key, 12.4)
@@ -101,6 +116,24 @@ test.describe('tuning', () => {
     await expect(formula(page, 'Carousel rotation')).toHaveText('time * 45deg/s * fairPace')
     await page.getByRole('button', { name: 'Redo' }).click()
     await expect(formula(page, 'Carousel rotation')).toHaveText('time * 60deg/s * fairPace - 186deg')
+  })
+
+  test('at rest a change is just what was typed, and it is said what cannot be kept', async ({ page }) => {
+    await freshFair(page)
+    await halt(page)
+    await goTo(page, '12.4')
+    await write(page, 'Carousel rotation', 'time * 60deg/s * fairPace')
+    await expect(formula(page, 'Carousel rotation')).toHaveText('time * 60deg/s * fairPace')
+    await keepAlways(page)
+    await write(page, 'Carousel rotation', 'mod(time * 1deg/s, 90deg)')
+    await write(page, 'Carousel rotation', 'mod(time * 1deg/s, 10deg)')
+    await expect(page.getByRole('status').filter({ hasText: 'It jumps from 12.40° to 2.40°.' })).toBeVisible()
+    await write(page, 'Carousel rotation', 'ramp(length: 4s, to: 90deg, after: repeat)')
+    const key = await keyOf(page, 'Carousel rotation')
+    const [before] = await values(page, key, 12.4)
+    await write(page, 'Carousel rotation', 'ramp(length: 5s, to: 90deg, after: repeat)')
+    await expect(formula(page, 'Carousel rotation')).toContainText('start:')
+    expect((await values(page, key, 12.4))[0]).toBeCloseTo(before!, 9)
   })
 
   test('a number dragged while it plays never makes the rotation leap', async ({ page }) => {
@@ -134,6 +167,7 @@ test.describe('tuning', () => {
   test('a dial from 100 % to 65 % keeps what it paces where it is, and changes no text', async ({ page }) => {
     await freshFair(page)
     await halt(page)
+    await keepAlways(page)
     await goTo(page, '12.4')
     await write(page, 'Mount y', 'sine(every: 2s / fairPace, amp: 24px, phase: index / count * 1turn)')
     const keys = await Promise.all(['Carousel rotation', 'Canopy rotation', 'Mount y'].map(l => keyOf(page, l)))

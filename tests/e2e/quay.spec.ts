@@ -6,8 +6,8 @@ test('a dial is made, read, renamed and taken away', async ({ page }) => {
   await freshFair(page)
   await page.getByRole('button', { name: 'Dial', exact: true }).click()
   const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Name').fill('sine')
-  await expect(dialog.getByRole('alert')).toContainText('sine is a word of the formula language.')
+  await dialog.getByLabel('Name').fill('wind')
+  await expect(dialog.getByRole('alert')).toContainText('There is already something named wind')
   await dialog.getByLabel('Name').fill('lean')
   await dialog.getByLabel('Unit').selectOption('deg')
   await dialog.getByLabel('Lowest').fill('-90')
@@ -64,6 +64,79 @@ test('a leap between two stages is said, and one click closes it', async ({ page
   const [after] = await values(page, key, 3)
   const leap = after! - before!
   expect(Math.abs(leap - Math.round(leap))).toBeLessThan(1e-4)
+})
+
+test('what is written in another notation gets a fix that runs', async ({ page }) => {
+  await freshFair(page)
+  const entry = page.getByRole('article', { name: 'Canopy rotation', exact: true })
+  for (const [wrong, fixed] of [
+    ['sin(time*2*pi)*20', 'sine(1Hz, 20deg)'],
+    ['time < 3s ? 10deg : 20deg', 'if time < 3s then 10deg else 20deg'],
+    ['sine(2s, 5deg)', 'sine(every: 2s, amp: 5deg)'],
+    ['rotation + 10deg', 'base + 10deg'],
+  ] as const) {
+    await write(page, 'Canopy rotation', wrong)
+    await entry.locator('[data-fix]').first().click()
+    await expect(formula(page, 'Canopy rotation')).toHaveText(fixed)
+    await expect(entry.getByRole('alert')).toHaveCount(0)
+  }
+  // What can be meant in one way only is taken, and written as we write it.
+  await write(page, 'Canopy rotation', 'time × 90°/s')
+  await expect(formula(page, 'Canopy rotation')).toHaveText('time * 90deg/s')
+})
+
+test('while a call is written its arguments are offered first, with what each is', async ({ page }) => {
+  await freshFair(page)
+  const field = formula(page, 'Canopy rotation')
+  await field.click({ position: { x: 400, y: 10 } })
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.type('ramp(length: 2s, a')
+  const offers = page.locator('.cm-tooltip-autocomplete li')
+  await expect(offers.first()).toContainText('after:')
+  await expect(page.locator('.tide-signature')).toContainText('ramp(start, length, from, to, ease, after, end)')
+  await page.keyboard.type('fter: re')
+  await expect(offers.first()).toContainText('repeat')
+  await expect(page.locator('.tide-signature strong')).toHaveText('after')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+})
+
+test('leaps are told of every copy, and closing of the worst', async ({ page }) => {
+  await freshFair(page)
+  await write(page, 'Mount y', 'if index == 7 then saw(every: 3s, amp: 9px) else 4px')
+  const entry = page.getByRole('article', { name: 'Mount y', exact: true })
+  await expect(entry.locator('[data-leaps]')).toHaveAttribute(
+    'title',
+    /leaps from 9\.0 px to −9\.0 px at 0 s and every 3 s, copy 8/,
+  )
+  await expect(entry.locator('header')).toContainText('at the lap, copy 8')
+})
+
+test('a name in a formula opens what it stands for', async ({ page }) => {
+  await freshFair(page)
+  const entry = page.getByRole('article', { name: 'Mallet rotation', exact: true })
+  await entry.scrollIntoViewIfNeeded()
+  const text = await formula(page, 'Mallet rotation').textContent()
+  const word = /play\((\w+)/.exec(text!)![1]!
+  await formula(page, 'Mallet rotation')
+    .getByText(text!)
+    .click({ position: { x: 58, y: 10 } })
+  await expect(entry.locator('[data-thing]')).toContainText(word)
+  await entry.locator('[data-thing]').getByRole('button', { name: 'Close' }).click()
+  await expect(entry.locator('[data-thing]')).toHaveCount(0)
+})
+
+test('a moment far away that must be added up is worked out while it is said so', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await write(page, 'Canopy rotation', 'accumulate(max(0, noise(2Hz)) * 20deg/s)')
+  const entry = page.getByRole('article', { name: 'Canopy rotation', exact: true })
+  await expect(entry).toContainText(/added up for [\d.]+ days/)
+  await goTo(page, '900')
+  await expect(page.locator('[data-working]')).toHaveCount(0, { timeout: 30000 })
+  const [is] = await values(page, await keyOf(page, 'Canopy rotation'), 900)
+  expect(is!).toBeGreaterThan(1)
+  await expect(entry.locator('[data-readout]')).not.toHaveText(/^\s*0\.0°$/)
 })
 
 test('a wobbling pace is warned of, and the fix adds it up', async ({ page }) => {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The quay: where a piece is worked on. */
+import { workedOut } from '~~/core/form/working.ts'
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
@@ -78,7 +79,7 @@ onMounted(() => {
         const program = store.program!
         return program.slots
           .get(key)!
-          .readers.map(r => r.at(momentOfSeconds(fromNumber(seconds), program.measures.frameRate)))
+          .readers.map(r => workedOut(() => r.at(momentOfSeconds(fromNumber(seconds), program.measures.frameRate))))
       },
       now: () => store.player!.now().seconds,
     },
