@@ -5,7 +5,6 @@
  */
 import type { Checked } from '../formula/check.ts'
 import { dialUnit, featureOf, relative } from '../formula/scope.ts'
-import { canonical } from '../units/names.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
 import { seedOf } from '../signal/hash.ts'
@@ -15,6 +14,8 @@ import type { Measures } from '../units/units.ts'
 import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
 import { compile } from './compile.ts'
 import { CannotRun, dialForm, handForm, type Env } from './env.ts'
+import { gearing } from '../piece/gearing.ts'
+import { channelOf } from './channels.ts'
 import { Keeps } from './keeps.ts'
 import { fixed, type Form } from '../form/form.ts'
 import { guarded } from '../form/guarded.ts'
@@ -24,13 +25,11 @@ import { timeWords, windowsOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { whereabouts } from './whereabouts.ts'
-import { gearing } from '../piece/gearing.ts'
 import { beatOf, dialsOfClock } from '../form/clock.ts'
 import type { Pace, Slot } from './slot.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { handFormsOf } from './keys.ts'
 import { problem } from '../formula/problem.ts'
-import { drawn } from '../signal/drawn.ts'
 import { Marks } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
 
@@ -208,7 +207,7 @@ export class Program {
       },
       hasCurve: name => this.meanings.names.named(name)?.type === 'curve',
       channels: name => Object.keys(piece.curves[this.meanings.names.named(name)!.id]!.channels),
-      curve: (name, channel) => this.curve(name, channel),
+      curve: (name, channel) => channelOf(piece, this.meanings.names.named(name)!.id, channel, measures),
       windows: { ...windows, span: span ? [fromNumber(span.from), fromNumber(span.to)] : windows.lap },
       dial: id => {
         tracked.dials.add(id)
@@ -261,23 +260,6 @@ export class Program {
     let found = this.words.get(beat)
     if (!found) this.words.set(beat, (found = timeWords(this.piece, this.measures, this.lapStart, beat)))
     return found
-  }
-
-  /** A channel of a curve by their names; the first in order when none is named. */
-  private curve(name: string, channel: string | null) {
-    const { channels, unit, hit } = this.piece.curves[this.meanings.names.named(name)!.id]!
-    const names = Object.keys(channels).sort()
-    const key = channel === null ? names[0]! : names.find(c => canonical(c) === canonical(channel))
-    const points = key === undefined ? undefined : channels[key]
-    // A channel lasts as long as its curve: they are on one time axis.
-    const times = Object.values(channels).flatMap(c => c.map(p => p.time))
-    return points
-      ? {
-          drawn: drawn(points, [Math.min(...times), Math.max(...times)]),
-          size: toNumber(dialUnit(unit)?.size(this.measures) ?? rational(1)),
-          hit,
-        }
-      : null
   }
 
   /** What a property holds by hand at each instance, in base measure. */

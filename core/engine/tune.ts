@@ -28,6 +28,7 @@ import {
 import { unitOfKind, type Measures } from '../units/units.ts'
 import { absorb, isSum, quantity, type Gap } from './absorb.ts'
 import { compileNode, compilePhase } from './compile.ts'
+import { rampGap } from './ramp-gap.ts'
 import { CannotRun } from './env.ts'
 import type { Program } from './program.ts'
 
@@ -162,7 +163,10 @@ function gap(
   y: Term,
   at: Moment,
 ): Gap | string {
-  if (x.type === 'ramp' && y.type === 'ramp') return rampGap(before, after, key, old, next, x.node, y.node, at)
+  if (x.type === 'ramp' && y.type === 'ramp') {
+    const { exactSeconds } = momentRead(old, before, key, x.node, 0, at)
+    return rampGap(before, after, key, old, next, x.node, y.node, exactSeconds)
+  }
   const count = after.slots.get(key)!.forms.length
   const gaps: Rational[] = []
   let keep: Rational | null = null
@@ -185,35 +189,6 @@ function gap(
   if (gaps.every(g => equal(g, first))) return { value: cyclic ? centred(first) : first, carry: null, keep }
   const carry = carried(next, y, gaps, after, key)
   return carry ?? 'Each copy has a pace of its own here, so the value jumps.'
-}
-
-/** A ramp of another length is as far on at the moment as it was, if it has set off at another time. */
-function rampGap(
-  before: Program,
-  after: Program,
-  key: string,
-  old: Checked,
-  next: Checked,
-  x: CallNode,
-  y: CallNode,
-  at: Moment,
-): Gap | string {
-  const clocked = (c: Checked, node: Node) =>
-    everyNode(c.formula).some(n => n.type === 'on' && n.from <= node.from && node.to <= n.to)
-  if (clocked(old, x) || clocked(next, y)) return 'This ramp runs on a clock, so the value jumps.'
-  const read = (c: Checked, p: Program, node: CallNode, name: string): Rational | null => {
-    const arg = argumentsOf(node, functionNamed('ramp')!).filled.find(f => f.parameter.name === name)?.arg.value
-    if (!arg) return rational(0)
-    const { exact } = compileNode(c, p.envFor(key, 0), arg)
-    return exact && isZero(exact.rate) ? exact.base : null
-  }
-  const [s1, l1] = [read(old, before, x, 'start'), read(old, before, x, 'length')]
-  const [s2, l2] = [read(next, after, y, 'start'), read(next, after, y, 'length')]
-  if (!s1 || !l1 || !s2 || !l2 || isZero(l1)) return 'The length is not a constant here, so the value jumps.'
-  const t = momentRead(old, before, key, x, 0, at).exactSeconds
-  const gone = over(minus(t, s1), l1)
-  if (gone.n < 0n) return { value: rational(0), carry: null, keep: null }
-  return { value: minus(minus(t, times(gone, l2)), s2), carry: null, keep: null }
 }
 
 /** The moment at which a term is read when the formula is read at one: a delay, a hold or an `at` round it moves it. */

@@ -59,7 +59,7 @@ export function steadily(rate: number, base: number, offsets: readonly number[])
           number,
         ]
         for (let k = Math.floor(a); k <= Math.ceil(b) && found.length < MOST; k++) {
-          const t = (k + offset - base) / rate
+          const t = (k + offset - base) / rate + 0
           if (t > from && t < to) found.push(t)
         }
       }

@@ -42,6 +42,8 @@ export class Cells {
   private readonly down = [0]
   /** Cells that were worked out by themselves, with those around them. */
   private readonly single = new Map<number, number>()
+  /** Where the cell that was looked at last is cut. */
+  private cut: { readonly cell: number; readonly at: readonly number[] } | null = null
   private asked = 0
   private askedDown = 0
 
@@ -83,9 +85,9 @@ export class Cells {
     if (from === to) return 0
     if (to < from) return -this.between(to, from)
     const [a, b] = [Math.ceil(from / this.length), Math.floor(to / this.length)]
-    if (b < a) return this.direct(from, to)
+    if (b < a) return this.within(b, from, to)
     const inner = this.whole(a, b)
-    return this.direct(from, a * this.length) + inner + this.direct(b * this.length, to)
+    return this.within(a - 1, from, a * this.length) + inner + this.within(b, b * this.length, to)
   }
 
   /**
@@ -113,9 +115,30 @@ export class Cells {
     return sum
   }
 
+  /**
+   * ∫ over a part of a cell, cut where the whole cell is: so what has gone by stays the same to the last bit while the
+   * end moves on.
+   */
+  private within(cell: number, from: number, to: number): number {
+    if (!(to > from)) return 0
+    if (this.cut?.cell !== cell) {
+      const [start, end] = [cell * this.length, (cell + 1) * this.length]
+      this.cut = { cell, at: ordered(this.of.facts().bends, start, end) }
+    }
+    let sum = 0
+    let start = from
+    for (const cut of this.cut.at) {
+      if (cut <= start) continue
+      if (cut >= to) break
+      sum += this.piece(start, cut, DEPTH)
+      start = cut
+    }
+    return sum + this.piece(start, to, DEPTH)
+  }
+
   private alone(k: number): number {
     if (this.single.size >= 2 * MOST_ALONE) this.single.clear()
-    const made = this.direct(k * this.length, (k + 1) * this.length)
+    const made = this.within(k, k * this.length, (k + 1) * this.length)
     this.single.set(k, made)
     return made
   }
@@ -144,7 +167,7 @@ export class Cells {
   private extend(list: number[], up: boolean, to: number): void {
     while (list.length <= to) {
       const k = up ? list.length - 1 : -list.length
-      list.push(list[list.length - 1]! + (up ? 1 : -1) * this.direct(k * this.length, (k + 1) * this.length))
+      list.push(list[list.length - 1]! + (up ? 1 : -1) * this.within(k, k * this.length, (k + 1) * this.length))
     }
   }
 

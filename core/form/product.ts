@@ -78,11 +78,10 @@ function paced(time: Affine, by: Rational, perLap: boolean, dials: Dialled | nul
 }
 
 function general(moving: readonly Factor[], constant: Rational, frameRate: Rational): Form {
-  const unit = constant.n === constant.d
-  const parts: Factor[] = unit ? [...moving] : [{ form: fixed(constant, frameRate), inverse: false }, ...moving]
-  const [first, ...rest] = parts
+  const [first, ...rest] = moving
   const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!, frameRate) : first!.form
-  return rest.reduce((a, f) => pair(a, f, frameRate), start)
+  const all = rest.reduce((a, f) => pair(a, f, frameRate), start)
+  return constant.n === constant.d ? all : pair(fixed(constant, frameRate), { form: all, inverse: false }, frameRate)
 }
 
 function pair(a: Form, f: Factor, frameRate: Rational): Form {
@@ -90,7 +89,7 @@ function pair(a: Form, f: Factor, frameRate: Rational): Form {
   const ca = constantOf(a)
   const cb = constantOf(b)
   return form(
-    f.inverse ? m => a.at(m) / b.at(m) : m => a.at(m) * b.at(m),
+    f.inverse ? m => a.at(m) / b.at(m) : ca && fits(ca) ? scaledBy(ca, b) : m => a.at(m) * b.at(m),
     {
       ...made([a, b]),
       finite: () => a.facts().finite && b.facts().finite && !(f.inverse && touches0(bounds(b))),
@@ -121,6 +120,17 @@ const quotient = (x: Rational, y: Rational): Rational | null => (isZero(y) ? nul
 
 /** The step of products: that of one times that of the other. */
 const stepOf = (a: Form, b: Form): Rational | null => (a.grid && b.grid ? times(a.grid, b.grid) : null)
+
+/** Whether a fraction's two whole numbers are doubles. */
+const fits = (c: Rational): boolean =>
+  c.d !== 1n && toNumber({ n: c.n, d: 1n }) <= MOST && toNumber({ n: -c.n, d: 1n }) <= MOST && Number(c.d) <= MOST
+const MOST = 67_108_864
+
+/** A value times n/d, with the division last: whole numbers that it makes whole come out whole. */
+function scaledBy(c: Rational, of: Form): Form['at'] {
+  const [n, d] = [Number(c.n), Number(c.d)]
+  return n === 1 ? m => of.at(m) / d : m => (of.at(m) * n) / d
+}
 
 const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0
 

@@ -10,7 +10,7 @@ const runs = (text: string, place?: Place) => fair(text, place).slot.running ===
 describe('kinds', () => {
   it.each([
     ['time * 40', 'This gives a time; rotation wants an angle.', 'time * 40deg/s'],
-    ['time', 'This gives a time; rotation wants an angle.', 'time * 1turn/s'],
+    ['time', 'This gives a time; rotation wants an angle.', 'time * 1deg/s'],
     ['12deg + 3px', 'These cannot be added: an angle and a length.', undefined],
     [
       'base + noise(2Hz, 6) * wind',
@@ -120,7 +120,7 @@ describe('names', () => {
       'ramp(length: 3s, to: 9deg, ease: cubicIn)',
     ],
     ['carousel', 'Carousel is a part. Say which property, as in Carousel.rotation.', 'carousel.rotation'],
-    ['ticket', 'There is nothing named ticket. Did you mean Ticket arch?', '`Ticket arch`'],
+    ['ticket', 'There is nothing named ticket. Did you mean Ticket arch?', '`Ticket arch`.rotation'],
   ])('%s', (text, says, fix) => {
     const p = first(text, { on: 'Flag' })
     expect(p.says).toContain(says)

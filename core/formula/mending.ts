@@ -56,7 +56,9 @@ function search(text: string, found: readonly Problem[], trying: Trying, names: 
   for (let step = 0; step < STEPS && done.length === 0 && open.length > 0; step++) {
     const next: State[] = []
     for (const state of open) {
-      for (const t of candidates(state, names, target)) {
+      const { usual, last } = candidates(state, names, target)
+      for (const [i, t] of [...usual, ...last].entries()) {
+        if (i >= usual.length && done.length > 0) break
         if (seen.has(t) || tried >= TRIED) continue
         seen.add(t)
         tried++
@@ -84,7 +86,12 @@ function furthers(before: State, after: State): boolean {
   )
 }
 
-function candidates({ text, found }: State, names: Names, target: Target): string[] {
+/** What is tried on a text, and what only when nothing of that helps. */
+function candidates(
+  { text, found }: State,
+  names: Names,
+  target: Target,
+): { usual: readonly string[]; last: readonly string[] } {
   const first = errors(found)[0]!
   const offered = first.fixes.map(f => change(text, f.changes))
   const at = first.from
@@ -94,9 +101,8 @@ function candidates({ text, found }: State, names: Names, target: Target): strin
   const spelling = respelt(text)
   const shape = reshaped(text, names, target)
   // What is not read yet is a matter of spelling; what is read and does not fit, of shape.
-  return first.code === 'syntax'
-    ? [...spelling, ...between, ...offered, ...shape.likely]
-    : [...renamedHere(text), ...shape.likely, ...offered, ...spelling, ...shape.last]
+  if (first.code === 'syntax') return { usual: [...spelling, ...between, ...offered, ...shape.likely], last: [] }
+  return { usual: [...renamedHere(text), ...shape.likely, ...offered, ...spelling], last: shape.last }
 }
 
 /** From one text to another, as one change that touches only what differs. */

@@ -9,8 +9,11 @@ import * as stage from './stage.ts'
 import * as gears from './gears.ts'
 import * as oscillators from './oscillators.ts'
 import * as ramps from './ramps.ts'
+import * as ranges from './ranges.ts'
 import * as rounding from './rounding.ts'
+import * as gates from './gates.ts'
 import * as shapes from './shapes.ts'
+import * as sums from './sums.ts'
 import * as time from './time.ts'
 
 export const FUNCTIONS: readonly Entry[] = [
@@ -20,7 +23,7 @@ export const FUNCTIONS: readonly Entry[] = [
   oscillators.saw,
   chance.noise,
   chance.random,
-  time.accumulate,
+  sums.accumulate,
   ramps.ramp,
   ramps.envelope,
   cues.curve,
@@ -33,14 +36,14 @@ export const FUNCTIONS: readonly Entry[] = [
   time.hold,
   time.at,
   time.rateOf,
-  time.average,
+  sums.average,
   shapes.remap,
   shapes.clamp,
-  rounding.wrap,
-  rounding.mirror,
+  ranges.wrap,
+  ranges.mirror,
   shapes.mix,
-  shapes.step,
-  shapes.smoothstep,
+  gates.step,
+  gates.smoothstep,
   rounding.round,
   rounding.floor,
   rounding.ceil,
@@ -54,7 +57,7 @@ export const FUNCTIONS: readonly Entry[] = [
   angles.sqrt,
   angles.exp,
   angles.log,
-  shapes.ease,
+  gates.ease,
   angles.sin,
   angles.cos,
   angles.tan,

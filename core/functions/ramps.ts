@@ -86,6 +86,13 @@ export const ramp: Entry = {
     const start = read.affine && read.affine.rate.n > 0n ? divided(negate(read.affine.base), read.affine.rate) : null
     const round = after === 'mirror' ? doubled(read.cyclic) : read.cyclic
     if (read.affine && !start) return NEVER
+    // On a clock that grows by steps, from when that has reached the start.
+    const { gain, every } = call.beat.repeats
+    if (!read.affine && !isZero(gain)) {
+      if (gain.n < 0n || !every) return NEVER
+      const begun = and(divided(constantOf(call.args.start!) ?? ZERO, gain), every)
+      return onlyFrom(together([round, rest]), begun)
+    }
     return onlyFrom(together([round, rest]), start)
   },
   slope: call => {
@@ -190,10 +197,12 @@ export const envelope: Entry = {
     return m => {
       const { x, end } = shape.where(m)
       if (!(x >= 0) || x >= end) return 0
-      const up = shape.attack > 0 && x < shape.attack ? rise(x / shape.attack) : 1
       const left = end - x
-      const down = shape.release > 0 && left < shape.release ? fall(left / shape.release) : 1
-      return up < down ? up : down
+      const [rises, falls] = [x < shape.attack, left < shape.release]
+      const up = rises ? rise(x / shape.attack) : 1
+      const down = falls ? fall(left / shape.release) : 1
+      // Cut short, the lower of the two counts; else an easing may go beyond 1 and come back.
+      return rises && falls ? Math.min(up, down) : rises ? up : down
     }
   },
   bounds: call => {

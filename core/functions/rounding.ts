@@ -1,22 +1,17 @@
 /** Whole steps: round, floor, ceil, fract, mod, wrap, mirror. What grows steadily is cut exactly. */
-import { ALL, interval, isBounded, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { SMOOTH, joined, passing, steadily, type Bends } from '../facts/bends.ts'
-import { ALWAYS, NEVER, everySeconds, together, wholeRounds, type Repeats } from '../facts/repeats.ts'
-import { bends, bySecond, constantOf, hardlyApart, type Form } from '../form/form.ts'
-import { AffineReader, add, constant, scale, type Affine, type Split } from '../time/affine.ts'
-import type { Moment } from '../time/moment.ts'
+import { cyclic, steps, stepBends, stepping, unsure } from './whole-steps.ts'
+import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../facts/interval.ts'
+import { constantOf } from '../form/form.ts'
 import {
   ONE,
   ZERO,
   absolute,
   commonMeasure,
-  compare,
   floor as floorOf,
   fraction,
   isWhole,
   isZero,
   minus as less,
-  negate,
   over,
   plus as and,
   rational,
@@ -24,106 +19,10 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import {
-  boundsOf,
-  folding,
-  leapsOfArgs,
-  never0,
-  repeatsOfArgs,
-  slopeOf,
-  type Call,
-  type Entry,
-  type Parameter,
-} from './entry.ts'
+import { boundsOf, folding, never0, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
 const TO: Parameter = { name: 'to', says: 'the step', kind: 'result', valuePlace: true }
-
-/** How many steps of a size a value makes: whole ones and a part. */
-interface Steps {
-  readonly at: (m: Moment) => Split
-  /** The same when it is steady. */
-  readonly affine: Affine | null
-  readonly size: (m: Moment) => number
-  /** Whether the whole steps are right whatever the rounding. */
-  readonly sure: boolean
-}
-
-/** x in steps of `size` (1 when not given), counted from `from`. */
-function steps(x: Form, size: Form | undefined, from: Form | undefined, frameRate: Rational): Steps {
-  const s = size ? constantOf(size) : ONE
-  const f = from ? constantOf(from) : ZERO
-  const sizeAt = size ? size.at : () => 1
-  if (x.exact && s && f && !isZero(s)) {
-    const moved = add(x.exact, constant(negate(f)))
-    const affine = moved && scale(moved, over(ONE, s))
-    if (affine) {
-      const reader = new AffineReader(affine, frameRate)
-      return { at: m => reader.splitAt(m), affine, size: sizeAt, sure: true }
-    }
-  }
-  const out: Split = { whole: 0, part: 0 }
-  const at = (m: Moment): Split => {
-    const v = (x.at(m) - (from ? from.at(m) : 0)) / sizeAt(m)
-    out.whole = Math.floor(v)
-    out.part = v - out.whole
-    return out
-  }
-  return { at, affine: null, size: sizeAt, sure: false }
-}
-
-/** Where the value passes whole steps, `ahead` steps before them. */
-function stepBends(call: Call, s: Steps, sizes: readonly (Form | undefined)[], ahead = 0): Bends {
-  const x = call.args.x!
-  if (constantOf(x)) return SMOOTH
-  if (s.affine) return steadily(toNumber(s.affine.rate), toNumber(s.affine.base) + ahead, [0])
-  const value = bySecond(
-    {
-      at: m => {
-        const { whole, part } = s.at(m)
-        return whole + part + ahead
-      },
-    },
-    call.frameRate,
-  )
-  return passing(value, joined(bends(x), ...sizes.map(f => (f ? bends(f) : SMOOTH))), Math.floor)
-}
-
-/** Whether rounding may have put a number of steps on the wrong side of where it is cut. */
-const unsure = (s: Steps, { whole, part }: Split, at: number, m: Moment): boolean =>
-  !s.sure && (hardlyApart(whole + part, whole + at, m) || hardlyApart(whole + part, whole + at + 1, m))
-
-/** Of what grows by so much with each round: it comes back when it has grown by whole sizes. */
-function rounded(call: Call): Repeats {
-  const { x, to, by: size, low, high } = call.args
-  const own = x!.facts().repeats
-  const [l, h] = [low && constantOf(low), high && constantOf(high)]
-  const step = low ? l && h && less(h, l) : (constantOf(to ?? size ?? x!) ?? (to || size ? null : ONE))
-  if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
-  return wholeRounds({ ...own, gain: over(own.gain, step) })
-}
-
-/** Repeats of what only depends on the part of a step. */
-function cyclic(call: Call, s: Steps): Repeats {
-  if (!s.affine) return rounded(call)
-  return isZero(s.affine.rate) ? ALWAYS : everySeconds(absolute(over(ONE, s.affine.rate)))
-}
-
-/** Repeats of whole steps: of a steady growth each step gains one. */
-function stepping(call: Call, s: Steps): Repeats {
-  const { x, to } = call.args
-  if (!s.affine) {
-    const own = x!.facts().repeats
-    const step = to ? constantOf(to) : ONE
-    if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
-    // With each round it gains so many steps; after as many rounds as make them whole it is cut the same again.
-    return { ...own, every: by(own.every, rational(over(by(own.gain, own.every), step).d)) }
-  }
-  if (isZero(s.affine.rate)) return ALWAYS
-  return constantOf(to ?? x!) || !to
-    ? { every: absolute(over(ONE, s.affine.rate)), gain: x!.exact!.rate, from: null }
-    : NEVER
-}
 
 interface Cut {
   readonly name: string
@@ -270,102 +169,3 @@ export const mod = leftOver(
   'mod(time * 45deg/s, 90deg)',
   'by',
 )
-
-const ENDS: readonly Parameter[] = [
-  { name: 'low', says: 'the low end', kind: 'result', required: true, valuePlace: true },
-  { name: 'high', says: 'the high end', kind: 'result', required: true, valuePlace: true },
-]
-
-/** x in lengths of the range between two ends. */
-function inRange(call: Call): Steps {
-  const { x, low, high } = call.args
-  const [l, h] = [constantOf(low!), constantOf(high!)]
-  if (x!.exact && l && h && compare(h, l) !== 0) {
-    const affine = scale(add(x!.exact, constant(negate(l))) ?? x!.exact, over(ONE, less(h, l)))
-    if (affine) {
-      const reader = new AffineReader(affine, call.frameRate)
-      const size = toNumber(less(h, l))
-      return { at: m => reader.splitAt(m), affine, size: () => size, sure: true }
-    }
-  }
-  const out: Split = { whole: 0, part: 0 }
-  const at = (m: Moment): Split => {
-    const from = low!.at(m)
-    const v = (x!.at(m) - from) / (high!.at(m) - from)
-    out.whole = Math.floor(v)
-    out.part = v - out.whole
-    return out
-  }
-  return { at, affine: null, size: m => high!.at(m) - low!.at(m), sure: false }
-}
-
-export const wrap: Entry = {
-  name: 'wrap',
-  group: 'shape',
-  says: 'Keeps a value between two ends: beyond the high one it begins again at the low one.',
-  example: { part: 'Mount', property: 'x', text: 'wrap(time * 40px/s, -100px, 100px)' },
-  takes: [X, ...ENDS],
-  result: 'result',
-  value: call => {
-    const s = inRange(call)
-    const { low } = call.args
-    return m => {
-      const at = s.at(m)
-      const surely = unsure(s, at, 0, m) ? call.exactly?.(m) : null
-      return surely ? toNumber(surely) : low!.at(m) + at.part * s.size(m)
-    }
-  },
-  fold: call =>
-    folding(call, ['x', 'low', 'high'], (x, l, h) =>
-      compare(l, h) === 0 ? null : and(l, by(fraction(over(less(x, l), less(h, l))), less(h, l))),
-    ),
-  slope: call => (constantOf(call.args.low!) && constantOf(call.args.high!) ? slopeOf(call, 'x') : ALL),
-  finite: call => apart(boundsOf(call, 'low'), boundsOf(call, 'high')),
-  bounds: call => ends(call),
-  repeats: call =>
-    together([cyclic(call, inRange(call)), call.args.low!.facts().repeats, call.args.high!.facts().repeats]),
-  bends: call => stepBends(call, inRange(call), [call.args.low, call.args.high]),
-}
-
-export const mirror: Entry = {
-  ...wrap,
-  name: 'mirror',
-  leaps: leapsOfArgs,
-  slope: call => {
-    const x = slopeOf(call, 'x')
-    return constantOf(call.args.low!) && constantOf(call.args.high!) ? union(x, times(x, point(-1))) : ALL
-  },
-  says: 'Keeps a value between two ends: at either it turns back.',
-  example: { part: 'Mount', property: 'x', text: 'mirror(time * 40px/s, -100px, 100px)' },
-  value: call => {
-    const s = inRange(call)
-    const { low } = call.args
-    return m => {
-      const { whole, part } = s.at(m)
-      return low!.at(m) + (whole % 2 === 0 ? part : 1 - part) * s.size(m)
-    }
-  },
-  fold: call =>
-    folding(call, ['x', 'low', 'high'], (x, l, h) => {
-      if (compare(l, h) === 0) return null
-      const ranges = over(less(x, l), less(h, l))
-      const part = fraction(ranges)
-      return and(l, by(floorOf(ranges) % 2n === 0n ? part : less(ONE, part), less(h, l)))
-    }),
-  repeats: call => {
-    const { every, from } = cyclic(call, inRange(call))
-    const twice: Repeats =
-      every && !isZero(every) && inRange(call).affine
-        ? everySeconds(by(every, rational(2)))
-        : { every, gain: ZERO, from }
-    return together([twice, call.args.low!.facts().repeats, call.args.high!.facts().repeats])
-  },
-}
-
-const apart = (a: Interval, b: Interval): boolean => a.high < b.low || a.low > b.high
-
-function ends(call: Call): Interval {
-  const both = union(boundsOf(call, 'low'), boundsOf(call, 'high'))
-  const size = minus(point(both.high), point(both.low))
-  return isBounded(both) ? plus(both, times(size, interval(-1e-15, 1e-15))) : both
-}

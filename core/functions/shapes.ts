@@ -1,4 +1,9 @@
 /** Shape functions: what one value becomes by another. */
+import { onlyFrom, together, type Repeats } from '../facts/repeats.ts'
+import { isBounded } from '../facts/interval.ts'
+import { add, opposite, type Affine } from '../time/affine.ts'
+import { fromFinite, isZero } from '../time/rational.ts'
+import { passingEnds, within1 } from './gates.ts'
 import {
   ALL,
   interval,
@@ -12,11 +17,9 @@ import {
   union,
   type Interval,
 } from '../facts/interval.ts'
-import { joined, passing as passingRanges, type Bends } from '../facts/bends.ts'
-import { EASING_NAMES } from '../signal/easing.ts'
-import { bends, bySecond, constantOf, fixed, gridOf, hardlyApart, type Form } from '../form/form.ts'
+import { joined } from '../facts/bends.ts'
+import { type Form, bends, constantOf, fixed, gridOf, hardlyApart } from '../form/form.ts'
 import { passing } from '../form/operators.ts'
-import { AffineReader, add, opposite } from '../time/affine.ts'
 import {
   ONE,
   ZERO,
@@ -26,7 +29,6 @@ import {
   negate,
   over,
   plus as and,
-  rational,
   times as by,
   toNumber,
   type Rational,
@@ -40,67 +42,11 @@ import {
   repeatsOfArgs,
   settledBetween,
   slopeOf,
-  type Call,
   type Entry,
   type Parameter,
 } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
-
-/** Where x passes one of two ends. */
-const passingEnds = (call: Call, x: string, low: string, high: string): Bends => {
-  const [v, l, h] = [x, low, high].map(n => call.args[n]!) as [Form, Form, Form]
-  return joined(passing(v, l, call.frameRate), passing(v, h, call.frameRate), bends(v), bends(l), bends(h))
-}
-
-const soft = (s: number): number => (s <= 0 ? 0 : s >= 1 ? 1 : s * s * (3 - 2 * s))
-
-export const smoothstep: Entry = {
-  name: 'smoothstep',
-  group: 'shape',
-  says: 'Goes from 0 to 1 softly while x goes from low to high.',
-  example: { part: 'Carousel', property: 'opacity', text: 'smoothstep(1s, 4s, time)' },
-  takes: [
-    { name: 'low', says: 'where it is still 0', kind: 'other', required: true },
-    { name: 'high', says: 'where it is 1', kind: 'other', required: true },
-    { name: 'x', says: 'the value', kind: 'other', required: true },
-  ],
-  result: PLAIN,
-  value: call => {
-    const { low, high, x } = call.args
-    return m => {
-      const l = low!.at(m)
-      const h = high!.at(m)
-      const v = x!.at(m)
-      if (l === h) return v < l ? 0 : 1
-      const s = (v - l) / (h - l)
-      return soft(s)
-    }
-  },
-  bounds: call => {
-    const [l, h, x] = ['low', 'high', 'x'].map(n => boundsOf(call, n))
-    if (!(l!.high < h!.low)) return interval(0, 1)
-    const share = quotient(minus(x!, l!), minus(h!, l!))
-    // It never falls; its last bits may.
-    return meet(plus(interval(soft(share.low), soft(share.high)), interval(-1e-15, 1e-15)), 0, 1)
-  },
-  repeats: call => settledBetween(call, 'x', 'low', 'high'),
-  slope: call => {
-    const [l, h] = [constantOf(call.args.low!), constantOf(call.args.high!)]
-    if (!l || !h || compare(l, h) === 0) return ALL
-    return union(point(0), times(slopeOf(call, 'x'), point(toNumber(over(rational(3, 2), less(h, l))))))
-  },
-  leaps: leapsOfArgs,
-  bends: call => passingEnds(call, 'x', 'low', 'high'),
-  fold: call =>
-    folding(call, ['low', 'high', 'x'], (l, h, x) => {
-      if (compare(l, h) === 0) return compare(x, l) < 0 ? ZERO : ONE
-      const share = within1(over(less(x, l), less(h, l)))
-      return by(by(share, share), less(rational(3), by(rational(2), share)))
-    }),
-}
-
-const within1 = (share: Rational): Rational => (compare(share, ZERO) < 0 ? ZERO : compare(share, ONE) > 0 ? ONE : share)
 
 export const clamp: Entry = {
   name: 'clamp',
@@ -167,6 +113,37 @@ export const mix: Entry = {
   },
 }
 
+/** What is known of the best of some values so far. */
+interface Best {
+  readonly repeats: Repeats
+  readonly bounds: Interval
+  readonly exact: Affine | null
+}
+const whole = (f: Form): Best => ({ repeats: f.facts().repeats, bounds: f.facts().bounds, exact: f.exact })
+
+/** Of two values of which one grows steadily one wins for good: from then on it comes back as that one does. */
+function extremeRepeats(name: 'min' | 'max', a: Best, f: Form): Best {
+  const b = whole(f)
+  const pick = name === 'min' ? Math.min : Math.max
+  const bounds = { low: pick(a.bounds.low, b.bounds.low), high: pick(a.bounds.high, b.bounds.high) }
+  const plain = { repeats: together([a.repeats, b.repeats]), bounds, exact: null }
+  const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
+  const grows = (x: Best) => x.exact !== null && x.exact.rate.n !== 0n
+  if (difference) {
+    if (isZero(difference.rate)) return plain
+    const crossing = over(negate(difference.base), difference.rate)
+    const first = difference.rate.n > 0n === (name === 'max')
+    return { ...plain, repeats: onlyFrom((first ? a : b).repeats, crossing) }
+  }
+  const [x, y] = grows(a) ? [a, b] : [b, a]
+  if (!grows(x) || !isBounded(y.bounds)) return plain
+  const up = x.exact!.rate.n > 0n
+  // From when what grows has left the other's bounds for good.
+  const left = fromFinite(up ? y.bounds.high : y.bounds.low)
+  const passes = over(less(left, x.exact!.base), x.exact!.rate)
+  return { ...plain, repeats: onlyFrom((up === (name === 'max') ? x : y).repeats, passes) }
+}
+
 const extreme = (name: 'min' | 'max'): Entry => {
   const first = name === 'min' ? (a: number, b: number) => a < b : (a: number, b: number) => a > b
   const pick = name === 'min' ? Math.min : Math.max
@@ -193,6 +170,7 @@ const extreme = (name: 'min' | 'max'): Entry => {
       const wanted = name === 'min' ? -1 : 1
       return { of: call.many, by: (...all) => all.reduce((a, b) => (compare(b, a) === wanted ? b : a)) }
     },
+    repeats: call => call.many.slice(1).reduce((r, f) => extremeRepeats(name, r, f), whole(call.many[0]!)).repeats,
     grid: call =>
       call.many.slice(1).reduce<Rational | null>((g, f) => gridOf({ ...f, grid: g }, f), call.many[0]!.grid ?? null),
     leaps: leapsOfArgs,
@@ -257,39 +235,6 @@ export const sign: Entry = {
   bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
 }
 
-export const step: Entry = {
-  name: 'step',
-  group: 'shape',
-  says: '0 while x is below the edge, 1 from the edge on.',
-  example: { part: 'Carousel', property: 'opacity', text: 'step(3s, time)' },
-  takes: [
-    { name: 'edge', says: 'where it becomes 1', kind: 'other', required: true },
-    { name: 'x', says: 'the value', kind: 'other', required: true },
-  ],
-  result: PLAIN,
-  value: call => {
-    const { edge, x } = call.args
-    const difference = x!.exact && edge!.exact && add(x!.exact, opposite(edge!.exact))
-    if (!difference) {
-      return m => {
-        const [v, e] = [x!.at(m), edge!.at(m)]
-        const surely = hardlyApart(v, e, m) ? call.exactly?.(m) : null
-        return surely ? Number(surely.n) : v >= e ? 1 : 0
-      }
-    }
-    const reader = new AffineReader(difference, call.frameRate)
-    return m => (reader.signAt(m) >= 0 ? 1 : 0)
-  },
-  bounds: call => {
-    const [edge, x] = [boundsOf(call, 'edge'), boundsOf(call, 'x')]
-    return x.low >= edge.high ? point(1) : x.high < edge.low ? point(0) : interval(0, 1)
-  },
-  slope: () => point(0),
-  fold: call => folding(call, ['edge', 'x'], (e, x) => (compare(x, e) < 0 ? ZERO : ONE)),
-  bends: call => passing(call.args.x!, call.args.edge!, call.frameRate),
-  repeats: call => settledBetween(call, 'x', 'edge', 'edge'),
-}
-
 export const remap: Entry = {
   name: 'remap',
   group: 'shape',
@@ -347,36 +292,5 @@ export const remap: Entry = {
     const outer = [call.args.outLow!, call.args.outHigh!].map(bends)
     if (call.words.limit?.name === 'yes') return joined(passingEnds(call, 'x', 'inLow', 'inHigh'), ...outer)
     return joined(bends(call.args.x!), bends(call.args.inLow!), bends(call.args.inHigh!), ...outer)
-  },
-}
-
-export const ease: Entry = {
-  name: 'ease',
-  group: 'shape',
-  says: 'Bends a share from 0 to 1 along an easing; before 0 and after 1 it holds.',
-  example: { part: 'Carousel', property: 'scale', text: 'ease(lapProgress, elasticOut(1.2))' },
-  takes: [
-    { name: 'x', says: 'the share, 0 to 1', kind: PLAIN, required: true },
-    { name: 'curve', says: 'the easing', kind: PLAIN, words: () => EASING_NAMES, easing: true, required: true },
-  ],
-  result: PLAIN,
-  value: call => {
-    const { x } = call.args
-    const bend = call.easing('curve').ease
-    return m => {
-      const v = x!.at(m)
-      return bend(v < 0 ? 0 : v > 1 ? 1 : v)
-    }
-  },
-  bounds: call => {
-    const { low, high } = call.easing('curve')
-    return interval(low, high)
-  },
-  leaps: leapsOfArgs,
-  bends: call => {
-    const { knots } = call.easing('curve')
-    const x = call.args.x!
-    const all = [0, ...knots, 1]
-    return passingRanges(bySecond(x, call.frameRate), bends(x), v => all.filter(k => k <= v).length)
   },
 }

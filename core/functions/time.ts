@@ -1,21 +1,9 @@
 /** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
 import { costAnew } from '../facts/facts.ts'
 import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { SMOOTH, UNKNOWN, joined, later, steadily, type Bends } from '../facts/bends.ts'
-import {
-  ALWAYS,
-  NEVER,
-  delayed,
-  everySeconds,
-  onlyFrom,
-  plus as grown,
-  together,
-  type Repeats,
-} from '../facts/repeats.ts'
+import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
+import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
 import { bends, constantOf, type Form } from '../form/form.ts'
-import { Cells } from '../form/cells.ts'
-import { integralBetween } from '../form/integral.ts'
-import { workedOut } from '../form/working.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -35,18 +23,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { FREQUENCY, TIME } from '../units/kinds.ts'
-import {
-  bendsOfArgs,
-  boundsOf,
-  leapsOfArgs,
-  marksBends,
-  repeatsOfArgs,
-  slopeOf,
-  without,
-  type Call,
-  type Entry,
-  type Parameter,
-} from './entry.ts'
+import { boundsOf, repeatsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
 
@@ -300,7 +277,7 @@ export const rateOf: Entry = {
 }
 
 /** Whether a value may leap at all: there are moments at which it may do more than turn. */
-const mayLeap = (x: Form): boolean => {
+export const mayLeap = (x: Form): boolean => {
   const { often, all, only } = x.facts().leaps
   return often > 0 || !all || (only ?? []).length > 0
 }
@@ -308,110 +285,4 @@ const mayLeap = (x: Form): boolean => {
 function rateBends(x: Form): Bends {
   const h = toNumber(STEP)
   return joined(bends(x), later(bends(x), -h), later(bends(x), -2 * h))
-}
-
-/** Readings that an average takes, as a figure of its cost. */
-const READINGS = 30
-
-export const average: Entry = {
-  name: 'average',
-  group: 'time',
-  says: 'The average of any formula over the time just gone by, which softens it.',
-  example: { part: 'Dynamo needle', property: 'rotation', text: 'average(random(-30deg, 30deg, 8Hz), 0.5s)' },
-  takes: [X, { name: 'over', says: 'how far back', kind: TIME, required: true, positive: true, steady: true }],
-  result: 'result',
-  value: call => {
-    const x = call.args.x!
-    const length = constantOf(call.args.over!) ?? ONE
-    // What grows is taken off first, so that nothing large is lost in differences.
-    const between = integralBetween({ ...x, integral: null }, call.frameRate)
-    const seconds = toNumber(length)
-    return m => {
-      const to = m.exactSeconds
-      return between(minus(to, length), to) / seconds
-    }
-  },
-  exact: call => {
-    const { exact } = call.args.x!
-    const length = constantOf(call.args.over!)
-    return exact && length
-      ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, by(length, rational(1, 2)))) }
-      : null
-  },
-  bounds: call => {
-    const b = averageBounds(call)
-    return plus(b, times(union(b, point(0)), interval(-1e-12, 1e-12)))
-  },
-  cost: call => costAnew(2, call.args.x!.facts(), READINGS),
-  repeats: call => delayed(call.args.x!.facts().repeats, constantOf(call.args.over!) ?? ZERO),
-  slope: call => (mayLeap(call.args.x!) ? steepAverage(call) : slopeOf(call, 'x')),
-  leaps: () => SMOOTH,
-  // It has no leaps; it bends where a leap or bend of the value comes in, and where it goes out again.
-  bends: call => {
-    const x = bends(call.args.x!)
-    return joined(x, later(x, toNumber(constantOf(call.args.over!) ?? ONE)))
-  },
-  finite: call => call.args.x!.facts().finite,
-}
-
-/** An average climbs by at most the whole range of the value in its length. */
-function steepAverage(call: Call): Interval {
-  const { low, high } = boundsOf(call, 'x')
-  const length = toNumber(constantOf(call.args.over!) ?? ONE)
-  return interval(-(high - low) / length, (high - low) / length)
-}
-
-/** Over whole periods of what comes back an average stands still; else it lies within the value's bounds. */
-function averageBounds(call: Call): Interval {
-  const x = call.args.x!
-  const length = constantOf(call.args.over!) ?? ONE
-  const { every, gain, from } = x.facts().repeats
-  const all = boundsOf(call, 'x')
-  if (!every || isZero(every) || !isZero(gain) || from) return all
-  if (over(length, every).d !== 1n || Cells.lengthFor(x) * 1000 < toNumber(every)) return all
-  const mean = workedOut(() => integralBetween({ ...x, integral: null }, call.frameRate)(ZERO, every)) / toNumber(every)
-  return Number.isFinite(mean) ? plus(point(mean), interval(-1e-10, 1e-10)) : all
-}
-
-export const accumulate: Entry = {
-  name: 'accumulate',
-  group: 'time',
-  says: 'A rate added up over time from second 0, also when the rate itself changes; a cue sets it back to `from`.',
-  example: { part: 'Carousel', property: 'rotation', text: 'accumulate(30deg/s + sine(every: 4s, amp: 20deg/s))' },
-  takes: [
-    { name: 'rate', says: 'how much a second', kind: 'perSecond', required: true },
-    { name: 'from', says: 'what it begins with', kind: 'result', initial: 0, valuePlace: true },
-    { name: 'reset', says: 'a cue that sets it back', kind: 'any', thing: 'cue' },
-  ],
-  result: 'result',
-  value: call => {
-    const from = call.args.from!
-    const total = call.total!
-    const { cue } = call
-    if (!cue) return m => from.at(m) + total.form.at(m)
-    return m => {
-      const mark = cue.latest(call.beat.seconds(m))
-      return from.at(m) + total.form.at(m) - (mark ? total.by(mark.at) : 0)
-    }
-  },
-  exact: call => {
-    const base = constantOf(call.args.from!)
-    const total = call.total!.form.exact
-    return base && total && !call.cue ? { rate: total.rate, base: and(base, total.base) } : null
-  },
-  bounds: call => {
-    const b = boundsOf(call, 'rate')
-    return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
-  },
-  finite: call => call.total!.form.facts().finite,
-  slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
-  repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
-  bends: call => {
-    const rest = joined(bendsOfArgs(without(call, 'rate', 'reset')), call.total!.form.facts().bends)
-    return call.cue ? joined(rest, marksBends(call)) : rest
-  },
-  leaps: call => {
-    const rest = joined(leapsOfArgs(without(call, 'rate', 'reset')), call.total!.form.facts().leaps)
-    return call.cue ? joined(rest, marksBends(call)) : rest
-  },
 }

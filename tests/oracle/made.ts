@@ -14,6 +14,8 @@ export interface Kind {
   readonly name: string
   /** Whether times far away are tried: not where the trial itself must add up a rate. */
   readonly far: boolean
+  /** Whether whole turns must come out whole, to the bit. */
+  readonly exact?: true
   readonly make: (r: Random) => string
 }
 
@@ -129,27 +131,36 @@ const any = (r: Random, deep: number): string => {
 }
 
 export const KINDS: readonly Kind[] = [
-  { name: 'whole numbers', far: true, make: r => `mod(${number(r)}, ${whole(r)}) * 1deg` },
-  { name: 'whole numbers of any size', far: true, make: r => `(${number(r)}) * ${pick(r, '1turn', '1turn', '1deg')}` },
+  { name: 'whole numbers', far: true, exact: true, make: r => `mod(${number(r)}, ${whole(r)}) * 1deg` },
+  {
+    name: 'whole numbers of any size',
+    far: true,
+    exact: true,
+    make: r => `(${number(r)}) * ${pick(r, '1turn', '1turn', '1deg')}`,
+  },
   {
     name: 'chases over copies',
     far: true,
+    exact: true,
     make: r => `if mod(${number(r)}, ${pick(r, 'count', whole(r))}) == index then 90deg else 0deg`,
   },
   {
     name: 'frames on a leap',
     far: true,
+    exact: true,
     make: r => `${pick(r, 'floor', 'round', 'ceil')}(${pieces(r)} * ${whole(r)}) * 1turn`,
   },
   {
     name: 'questions of straight pieces',
     far: true,
+    exact: true,
     make: r => `if ${pieces(r)} ${pick(r, '<', '<=', '>', '>=', '==', '!=')} ${whole(r)} then 90deg else 0deg`,
   },
   { name: 'waves', far: true, make: r => `${wave(r)} ${pick(r, '+', '-')} ${wave(r)}` },
   {
     name: 'waves on a leap',
     far: true,
+    exact: true,
     make: r =>
       `square(freq: ${hz(r)}, amp: 1turn, duty: ${pick(r, '0.25', '0.3', '0.5')}, phase: ${pick(r, '0deg', '0.25turn', '30deg', '0.1turn')})`,
   },

@@ -18,10 +18,12 @@ import {
   type Place,
   type V,
 } from './evaluate.ts'
-import { compare, floorOf, minus, over, plus, q, times, toDouble, type Q } from './fraction.ts'
+import { floorOf, minus, over, plus, q, times, toDouble, type Q } from './fraction.ts'
 import { fromZero, integral } from './integral.ts'
 import type { Tree } from './read.ts'
-import { CUES, CURVES, FPS, HITS, LAP } from './world.ts'
+import { eased } from './easings.ts'
+import { around, drawn } from './marks.ts'
+import { CUES, FPS, HITS, LAP } from './world.ts'
 
 type Call = Extract<Tree, { is: 'call' }>
 
@@ -73,28 +75,6 @@ export function sineOf(turns: V): number {
 }
 
 const half = q(1, 2)
-
-function eased(name: string, strength: number | null, x: V): V {
-  if (name === 'linear') return x
-  if (name === 'smooth') return mul(mul(x, x), sub(q(3), mul(q(2), x)))
-  const [, family, way] = /^(.*?)(In|Out|InOut)$/i.exec(name)!
-  const whole: Readonly<Record<string, number>> = { quad: 2, cubic: 3, quart: 4, quint: 5 }
-  const inward = (y: V): V => {
-    if (whole[family!]) return power(y, q(whole[family!]!))
-    if (family === 'pow') return num(y) ** (strength ?? 2)
-    if (family === 'sine') return 1 - Math.cos((num(y) * Math.PI) / 2)
-    if (family === 'circ') return 1 - Math.sqrt(1 - num(y) ** 2)
-    if (family === 'back') {
-      const s = strength ?? 1.70158
-      return num(y) ** 2 * ((s + 1) * num(y) - s)
-    }
-    throw new Error(`no easing ${name}`)
-  }
-  const outward = (y: V): V => sub(q(1), inward(sub(q(1), y)))
-  if (way!.toLowerCase() === 'in') return inward(x)
-  if (way!.toLowerCase() === 'out') return outward(x)
-  return less(x, half) ? mul(half, inward(mul(q(2), x))) : sub(q(1), mul(half, inward(sub(q(2), mul(q(2), x)))))
-}
 
 export function source(call: Call, p: Place): V {
   const order = (ORDER[call.name] ?? 'x y z').split(' ')
@@ -307,42 +287,4 @@ function shape(name: string, at: V, duty: V): V {
   // From the middle, going up: 0, 1 at a quarter, −1 at three quarters.
   if (less(at, q(1, 4))) return mul(q(4), at)
   return less(at, q(3, 4)) ? sub(q(2), mul(q(4), at)) : sub(mul(q(4), at), q(4))
-}
-
-/** The latest mark at or before a moment, the next after it, and how many there were. */
-function around(name: string, t: Q): { last: Q | null; next: Q | null; so: number } {
-  const { marks, every } = CUES[name]!
-  if (every) {
-    const n = floorOf(over(minus(t, marks[0]!), every))
-    if (n < 0n) return { last: null, next: marks[0]!, so: 0 }
-    const last = plus(marks[0]!, times(every, q(n)))
-    return { last, next: plus(last, every), so: Number(n) + 1 }
-  }
-  const past = marks.filter(m => compare(m, t) <= 0)
-  return { last: past.at(-1) ?? null, next: marks[past.length] ?? null, so: past.length }
-}
-
-function drawn(name: string, channel: string, t: Q, after: string): V {
-  const channels = CURVES[name]!
-  const points = channels[channel] ?? channels[Object.keys(channels).sort()[0]!]!
-  // Channels are on one time axis: each lasts as long as its curve.
-  const all = Object.values(channels).flat()
-  const ends = (pick: (a: Q, b: Q) => boolean) => all.map(p => p[0]).reduce((a, b) => (pick(a, b) ? a : b))
-  const [from, to] = [ends((a, b) => compare(a, b) < 0), ends((a, b) => compare(a, b) > 0)]
-  const [first, last] = [[from, points[0]![1]] as const, [to, points.at(-1)![1]] as const]
-  const length = minus(to, from)
-  let u = t
-  let carried: V = q(0)
-  if (compare(u, first[0]) < 0 && (after === '' || after === 'hold')) return first[1]
-  if (after === 'repeat' || after === 'carry' || after === 'mirror') {
-    const n = floorOf(over(minus(u, first[0]), length))
-    u = minus(u, times(length, q(n)))
-    if (after === 'carry') carried = times(minus(last[1], first[1]), q(n))
-    if (after === 'mirror' && n % 2n !== 0n) u = minus(plus(first[0], last[0]), u)
-  }
-  const k = points.findLastIndex(point => compare(point[0], u) <= 0)
-  if (k < 0) return add(first[1], carried)
-  const [a, b] = [points[k]!, points[k + 1]]
-  if (!b || a[2]) return add(a[1], carried)
-  return add(add(a[1], carried), mul(minus(b[1], a[1]), over(minus(u, a[0]), minus(b[0], a[0]))))
 }

@@ -37,9 +37,9 @@ function moments(far: boolean, salt: number): Q[] {
   return [...near, ...frames, ...odd, ...before, ...away]
 }
 
-/** To the bit for whole turns; else to 1e-9 of what it is, or 1e-8 where the trial adds up a rate. */
-function agree(seen: number, meant: V, far: boolean): boolean {
-  if (isQ(meant) && meant.d === 1n) return seen === toDouble(meant)
+/** To the bit for whole turns, where that is promised; else to 1e-9 of what it is, or 1e-8 where the trial adds up a rate. */
+function agree(seen: number, meant: V, { far, exact }: Kind): boolean {
+  if (exact && isQ(meant) && meant.d === 1n) return seen === toDouble(meant)
   const m = num(meant)
   return Math.abs(seen - m) <= (far ? 1e-9 : 1e-8) * Math.max(1, Math.abs(m))
 }
@@ -66,7 +66,7 @@ export function tryKind(kind: Kind, formulas: number, seed: number): Tally {
         continue
       }
       const seen = core.value(t, index)
-      if (agree(seen, meant, kind.far)) continue
+      if (agree(seen, meant, kind)) continue
       tally.wrong++
       if (!shown) tally.examples.push(`${text} [${index}] at ${toDouble(t)} s: ${seen}, not ${num(meant)}`)
       shown = true

@@ -1,0 +1,123 @@
+/** A value kept between two ends: beyond them it begins again, or turns back. */
+import { cyclic, stepBends, unsure, type Steps } from './whole-steps.ts'
+import { ALL, interval, isBounded, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
+import { everySeconds, together, type Repeats } from '../facts/repeats.ts'
+import { constantOf } from '../form/form.ts'
+import { AffineReader, add, constant, scale, type Split } from '../time/affine.ts'
+import type { Moment } from '../time/moment.ts'
+import {
+  ONE,
+  ZERO,
+  compare,
+  floor as floorOf,
+  fraction,
+  isZero,
+  minus as less,
+  negate,
+  over,
+  plus as and,
+  rational,
+  times as by,
+  toNumber,
+} from '../time/rational.ts'
+import { boundsOf, folding, leapsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
+
+const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
+const ENDS: readonly Parameter[] = [
+  { name: 'low', says: 'the low end', kind: 'result', required: true, valuePlace: true },
+  { name: 'high', says: 'the high end', kind: 'result', required: true, valuePlace: true },
+]
+
+/** x in lengths of the range between two ends. */
+function inRange(call: Call): Steps {
+  const { x, low, high } = call.args
+  const [l, h] = [constantOf(low!), constantOf(high!)]
+  if (x!.exact && l && h && compare(h, l) !== 0) {
+    const affine = scale(add(x!.exact, constant(negate(l))) ?? x!.exact, over(ONE, less(h, l)))
+    if (affine) {
+      const reader = new AffineReader(affine, call.frameRate)
+      const size = toNumber(less(h, l))
+      return { at: m => reader.splitAt(m), affine, size: () => size, sure: true }
+    }
+  }
+  const out: Split = { whole: 0, part: 0 }
+  const at = (m: Moment): Split => {
+    const from = low!.at(m)
+    const v = (x!.at(m) - from) / (high!.at(m) - from)
+    out.whole = Math.floor(v)
+    out.part = v - out.whole
+    return out
+  }
+  return { at, affine: null, size: m => high!.at(m) - low!.at(m), sure: false }
+}
+
+export const wrap: Entry = {
+  name: 'wrap',
+  group: 'shape',
+  says: 'Keeps a value between two ends: beyond the high one it begins again at the low one.',
+  example: { part: 'Mount', property: 'x', text: 'wrap(time * 40px/s, -100px, 100px)' },
+  takes: [X, ...ENDS],
+  result: 'result',
+  value: call => {
+    const s = inRange(call)
+    const { low } = call.args
+    return m => {
+      const at = s.at(m)
+      const surely = unsure(s, at, 0, m) ? call.exactly?.(m) : null
+      return surely ? toNumber(surely) : low!.at(m) + at.part * s.size(m)
+    }
+  },
+  fold: call =>
+    folding(call, ['x', 'low', 'high'], (x, l, h) =>
+      compare(l, h) === 0 ? null : and(l, by(fraction(over(less(x, l), less(h, l))), less(h, l))),
+    ),
+  slope: call => (constantOf(call.args.low!) && constantOf(call.args.high!) ? slopeOf(call, 'x') : ALL),
+  finite: call => apart(boundsOf(call, 'low'), boundsOf(call, 'high')),
+  bounds: call => ends(call),
+  repeats: call =>
+    together([cyclic(call, inRange(call)), call.args.low!.facts().repeats, call.args.high!.facts().repeats]),
+  bends: call => stepBends(call, inRange(call), [call.args.low, call.args.high]),
+}
+
+export const mirror: Entry = {
+  ...wrap,
+  name: 'mirror',
+  leaps: leapsOfArgs,
+  slope: call => {
+    const x = slopeOf(call, 'x')
+    return constantOf(call.args.low!) && constantOf(call.args.high!) ? union(x, times(x, point(-1))) : ALL
+  },
+  says: 'Keeps a value between two ends: at either it turns back.',
+  example: { part: 'Mount', property: 'x', text: 'mirror(time * 40px/s, -100px, 100px)' },
+  value: call => {
+    const s = inRange(call)
+    const { low } = call.args
+    return m => {
+      const { whole, part } = s.at(m)
+      return low!.at(m) + (whole % 2 === 0 ? part : 1 - part) * s.size(m)
+    }
+  },
+  fold: call =>
+    folding(call, ['x', 'low', 'high'], (x, l, h) => {
+      if (compare(l, h) === 0) return null
+      const ranges = over(less(x, l), less(h, l))
+      const part = fraction(ranges)
+      return and(l, by(floorOf(ranges) % 2n === 0n ? part : less(ONE, part), less(h, l)))
+    }),
+  repeats: call => {
+    const { every, from } = cyclic(call, inRange(call))
+    const twice: Repeats =
+      every && !isZero(every) && inRange(call).affine
+        ? everySeconds(by(every, rational(2)))
+        : { every, gain: ZERO, from }
+    return together([twice, call.args.low!.facts().repeats, call.args.high!.facts().repeats])
+  },
+}
+
+const apart = (a: Interval, b: Interval): boolean => a.high < b.low || a.low > b.high
+
+function ends(call: Call): Interval {
+  const both = union(boundsOf(call, 'low'), boundsOf(call, 'high'))
+  const size = minus(point(both.high), point(both.low))
+  return isBounded(both) ? plus(both, times(size, interval(-1e-15, 1e-15))) : both
+}

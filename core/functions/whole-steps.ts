@@ -1,0 +1,106 @@
+/** A value counted in steps of a size: whole ones and a part; what grows steadily is cut exactly. */
+import { SMOOTH, joined, passing, steadily, type Bends } from '../facts/bends.ts'
+import { ALWAYS, NEVER, everySeconds, wholeRounds, type Repeats } from '../facts/repeats.ts'
+import { bends, bySecond, constantOf, hardlyApart, type Form } from '../form/form.ts'
+import { AffineReader, add, constant, scale, type Affine, type Split } from '../time/affine.ts'
+import type { Moment } from '../time/moment.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  isZero,
+  minus as less,
+  negate,
+  over,
+  rational,
+  times as by,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
+import { repeatsOfArgs, type Call } from './entry.ts'
+
+/** How many steps of a size a value makes: whole ones and a part. */
+export interface Steps {
+  readonly at: (m: Moment) => Split
+  /** The same when it is steady. */
+  readonly affine: Affine | null
+  readonly size: (m: Moment) => number
+  /** Whether the whole steps are right whatever the rounding. */
+  readonly sure: boolean
+}
+
+/** x in steps of `size` (1 when not given), counted from `from`. */
+export function steps(x: Form, size: Form | undefined, from: Form | undefined, frameRate: Rational): Steps {
+  const s = size ? constantOf(size) : ONE
+  const f = from ? constantOf(from) : ZERO
+  const sizeAt = size ? size.at : () => 1
+  if (x.exact && s && f && !isZero(s)) {
+    const moved = add(x.exact, constant(negate(f)))
+    const affine = moved && scale(moved, over(ONE, s))
+    if (affine) {
+      const reader = new AffineReader(affine, frameRate)
+      return { at: m => reader.splitAt(m), affine, size: sizeAt, sure: true }
+    }
+  }
+  const out: Split = { whole: 0, part: 0 }
+  const at = (m: Moment): Split => {
+    const v = (x.at(m) - (from ? from.at(m) : 0)) / sizeAt(m)
+    out.whole = Math.floor(v)
+    out.part = v - out.whole
+    return out
+  }
+  return { at, affine: null, size: sizeAt, sure: false }
+}
+
+/** Where the value passes whole steps, `ahead` steps before them. */
+export function stepBends(call: Call, s: Steps, sizes: readonly (Form | undefined)[], ahead = 0): Bends {
+  const x = call.args.x!
+  if (constantOf(x)) return SMOOTH
+  if (s.affine) return steadily(toNumber(s.affine.rate), toNumber(s.affine.base) + ahead, [0])
+  const value = bySecond(
+    {
+      at: m => {
+        const { whole, part } = s.at(m)
+        return whole + part + ahead
+      },
+    },
+    call.frameRate,
+  )
+  return passing(value, joined(bends(x), ...sizes.map(f => (f ? bends(f) : SMOOTH))), Math.floor)
+}
+
+/** Whether rounding may have put a number of steps on the wrong side of where it is cut. */
+export const unsure = (s: Steps, { whole, part }: Split, at: number, m: Moment): boolean =>
+  !s.sure && (hardlyApart(whole + part, whole + at, m) || hardlyApart(whole + part, whole + at + 1, m))
+
+/** Of what grows by so much with each round: it comes back when it has grown by whole sizes. */
+function rounded(call: Call): Repeats {
+  const { x, to, by: size, low, high } = call.args
+  const own = x!.facts().repeats
+  const [l, h] = [low && constantOf(low), high && constantOf(high)]
+  const step = low ? l && h && less(h, l) : (constantOf(to ?? size ?? x!) ?? (to || size ? null : ONE))
+  if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
+  return wholeRounds({ ...own, gain: over(own.gain, step) })
+}
+
+/** Repeats of what only depends on the part of a step. */
+export function cyclic(call: Call, s: Steps): Repeats {
+  if (!s.affine) return rounded(call)
+  return isZero(s.affine.rate) ? ALWAYS : everySeconds(absolute(over(ONE, s.affine.rate)))
+}
+
+/** Repeats of whole steps: of a steady growth each step gains one. */
+export function stepping(call: Call, s: Steps): Repeats {
+  const { x, to } = call.args
+  if (!s.affine) {
+    const own = x!.facts().repeats
+    const step = to ? constantOf(to) : ONE
+    if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
+    // With each round it gains so many steps; after as many rounds as make them whole it is cut the same again.
+    return { ...own, every: by(own.every, rational(over(by(own.gain, own.every), step).d)) }
+  }
+  if (isZero(s.affine.rate)) return ALWAYS
+  return constantOf(to ?? x!) || !to
+    ? { every: absolute(over(ONE, s.affine.rate)), gain: x!.exact!.rate, from: null }
+    : NEVER
+}
