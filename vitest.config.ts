@@ -2,7 +2,13 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
-    include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'cli/**/*.test.ts', 'demo/**/*.test.ts'],
+    include: [
+      'core/**/*.test.ts',
+      'tests/oracle/*.test.ts',
+      'server/**/*.test.ts',
+      'cli/**/*.test.ts',
+      'demo/**/*.test.ts',
+    ],
     testTimeout: 30000,
   },
 })

@@ -1,4 +1,5 @@
 /** Proofs of the rules of writing, of numbers and names, of kinds and of what there is to read. */
+import type { Recent } from './recent.ts'
 import { expect } from 'vitest'
 import { nameProblem, setPart } from '../acts/parts.ts'
 import type { Place } from '../testing.ts'
@@ -15,7 +16,7 @@ const layered: Place['change'] = b =>
   void b.do(setPart(b.piece, 'p3', { parent: 'p2', copies: { layout: 'layers', count: 3, dz: 4 } }))
 const spanned: Place['change'] = b => void b.do(setPart(b.piece, 'p1', { span: { from: 1.5, to: 4 } }))
 
-export const LANGUAGE: Record<Extract<RuleId, `${Section}.${string}`>, Proof> = {
+export const LANGUAGE: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Recent>, Proof> = {
   'writing.comments': () => expect(value('10deg // + 5deg\n + 2deg')).toBeCloseTo(12, 12),
   'writing.lets': () => expect(value('let a = 3; let b = a * 2; (a + b) * 1deg')).toBeCloseTo(9, 12),
   'writing.onBindsLoosest': () => expect(value('time * 10deg/s + time * 1deg/s on slow', 4)).toBeCloseTo(22, 12),

@@ -1,4 +1,5 @@
 /** Proofs of the rules of sources, of time and of chance. */
+import type { Recent } from './recent.ts'
 import { expect } from 'vitest'
 import { Program } from '../engine/program.ts'
 import type { Live } from '../engine/live.ts'
@@ -31,7 +32,7 @@ function anyOrder(text: string): void {
   expect(seen.every(Number.isFinite)).toBe(true)
 }
 
-export const MOVING: Record<Extract<RuleId, `${Section}.${string}`>, Proof> = {
+export const MOVING: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Recent>, Proof> = {
   'sources.order': () => {
     expect(value('sine(0.5Hz, 9, 2, 0.25turn)')).toBeCloseTo(11, 12)
     expect(value('sine(0.5Hz) * 9deg', 0.5)).toBeCloseTo(9, 12)

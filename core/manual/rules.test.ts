@@ -3,10 +3,11 @@ import { KNOWN } from './known.ts'
 import { LANGUAGE } from './language.ts'
 import { MOVING } from './moving.ts'
 import type { Proof } from './reads.ts'
+import { RECENT } from './recent.ts'
 import { RULES, type RuleId } from './rules.ts'
 
 /** A rule without a proof does not compile. */
-const PROOFS: Record<RuleId, Proof> = { ...LANGUAGE, ...MOVING, ...KNOWN }
+const PROOFS: Record<RuleId, Proof> = { ...LANGUAGE, ...MOVING, ...KNOWN, ...RECENT }
 
 describe.each(Object.entries(RULES))('rules of %s', (section, { rules }) => {
   it.each(Object.entries(rules))('%s: %s', rule => PROOFS[`${section}.${rule}` as RuleId]())
