@@ -3,7 +3,7 @@ import { ordered } from '../facts/bends.ts'
 import type { Facts } from '../facts/facts.ts'
 import { momentNear, type Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
-import { want } from './working.ts'
+import { asks, want } from './working.ts'
 
 /** Nodes and weights of Kronrod's fifteen points on −1 … 1, and Gauss's seven of them (0 where it has none). */
 const NODES = [
@@ -107,7 +107,12 @@ export class Cells {
           want({ go: () => !Number.isNaN(this.whole(a, b)) })
           return NaN
         }
-        cell = this.alone(k)
+        const alone = this.alone(k)
+        if (alone === null) {
+          want({ go: () => !Number.isNaN(this.whole(a, b)) })
+          return NaN
+        }
+        cell = alone
         made++
       }
       sum += cell
@@ -136,11 +141,18 @@ export class Cells {
     return sum + this.piece(start, to, DEPTH)
   }
 
-  private alone(k: number): number {
+  /** A cell by itself; null while something in it waits to be worked out. */
+  private alone(k: number): number | null {
     if (this.single.size >= 2 * MOST_ALONE) this.single.clear()
-    const made = this.within(k, k * this.length, (k + 1) * this.length)
-    this.single.set(k, made)
+    const made = this.cell(k)
+    if (made !== null) this.single.set(k, made)
     return made
+  }
+
+  private cell(k: number): number | null {
+    const before = asks()
+    const made = this.within(k, k * this.length, (k + 1) * this.length)
+    return Number.isNaN(made) && asks() !== before ? null : made
   }
 
   /** The sum of the cells from 0 up to one (below 0: less those from it to 0). */
@@ -155,7 +167,13 @@ export class Cells {
       return NaN
     }
     this.extend(list, k >= 0, n)
-    return list[n]!
+    const sum = list[n]
+    if (sum !== undefined) return sum
+    // Something in a cell is still being worked out.
+    if (k >= 0) this.asked = Math.max(this.asked, n)
+    else this.askedDown = Math.max(this.askedDown, n)
+    want({ go: () => this.go() })
+    return NaN
   }
 
   private go(): boolean {
@@ -166,8 +184,9 @@ export class Cells {
 
   private extend(list: number[], up: boolean, to: number): void {
     while (list.length <= to) {
-      const k = up ? list.length - 1 : -list.length
-      list.push(list[list.length - 1]! + (up ? 1 : -1) * this.within(k, k * this.length, (k + 1) * this.length))
+      const made = this.cell(up ? list.length - 1 : -list.length)
+      if (made === null) return
+      list.push(list[list.length - 1]! + (up ? 1 : -1) * made)
     }
   }
 

@@ -15,7 +15,9 @@ export function guarded(f: Form, base: Form, frameRate: Rational): Form {
   const at = (m: Moment): number => {
     if (m === last) return value
     const v = f.at(m)
-    value = Number.isFinite(v) ? v : base.at(m)
+    // What has no value may only be on its way: it is asked again.
+    if (!Number.isFinite(v)) return base.at(m)
+    value = v
     last = m
     return value
   }

@@ -91,6 +91,12 @@ describe('what takes long is worked out bit by bit', () => {
     expect(f.slot.readers[0]!.at(at(YEAR))).toBeGreaterThanOrEqual(0)
     expect(working()).toBe(false)
   })
+  it('sums within sums wait for one another', () => {
+    const inner = 'average(noise(10.7Hz, 9deg, octaves: 2), 10.1s)'
+    const [a, b] = [fair(`average(${inner}, 0.1s)`), fair(`accumulate(max(0, ${inner}) * 1Hz)`)]
+    expect(Math.abs(a.value(3000) * 360)).toBeLessThan(9)
+    expect(b.value(30)).toBeGreaterThanOrEqual(b.value(29))
+  })
   it('one who waits leaves what others want alone', () => {
     forget()
     fair(text).slot.readers[0]!.at(at(900))

@@ -116,11 +116,9 @@ function betweenOf(f: Summand, way: Way, frameRate: Rational): Between {
       return (from, to) => cells.direct(toNumber(from), toNumber(to))
     case 'rests': {
       const start = toNumber(way.from)
-      let resting: number | undefined
+      const resting = () => f.at(momentOfSeconds(plus(way.from, rational(1)), frameRate))
       const rest = (from: Rational, to: Rational): number =>
-        compare(to, from) <= 0
-          ? 0
-          : (resting ??= f.at(momentOfSeconds(plus(way.from, rational(1)), frameRate))) * toNumber(minus(to, from))
+        compare(to, from) <= 0 ? 0 : resting() * toNumber(minus(to, from))
       const least = (a: Rational) => (compare(a, way.from) < 0 ? toNumber(a) : start)
       const most = (a: Rational) => (compare(a, way.from) < 0 ? way.from : a)
       const up = (from: Rational, to: Rational) => cells.between(least(from), least(to)) + rest(most(from), most(to))

@@ -8,11 +8,16 @@ export interface Work {
 }
 
 let wanted = new Set<Work>()
+let asked = 0
 
 /** Asks for something to be worked out. */
 export function want(work: Work): void {
+  asked++
   wanted.add(work)
 }
+
+/** How often something has been asked for so far: whether a reading waits for another is seen by it. */
+export const asks = (): number => asked
 
 /** Whether something that was asked for is not there yet. */
 export const working = (): boolean => wanted.size > 0

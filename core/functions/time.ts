@@ -39,7 +39,8 @@ function moved(x: Form, to: (m: Moment) => Moment | null): (m: Moment) => number
     if (m === last) return value
     const there = to(m)
     value = there ? x.at(there) : NaN
-    last = m
+    // What has no value may only be on its way: it is asked again.
+    last = Number.isNaN(value) ? null : m
     return value
   }
 }
