@@ -112,5 +112,7 @@ function asFix(from: string, to: string): Fix {
   let b = 0
   while (b < from.length - a && b < to.length - a && from.at(-1 - b) === to.at(-1 - b)) b++
   const changes: Change[] = [{ from: a, to: from.length - b, insert: to.slice(a, to.length - b) }]
-  return { says: to.length <= 60 ? to : `… ${to.slice(Math.max(0, a - 12), a + 44)} …`, changes }
+  const start = a <= 12 ? 0 : a - 12
+  const says = to.length <= 60 ? to : `${start > 0 ? '… ' : ''}${to.slice(start, start + 56)} …`
+  return { says, changes }
 }

@@ -4,6 +4,17 @@ import { problem, replacing, type Problem, type Span } from './problem.ts'
 
 const OPERATOR = /(\+|-|\*|\/|\^|<=?|>=?|==|!=|=|,|:|\b(?:and|or|not|if|then|else|on|let))\s*$/i
 
+/** Signs of other notations, and what stands for them here. */
+const ELSEWHERE: readonly (readonly [RegExp, string])[] = [
+  [/^\?/, 'A choice is written if … then … else ….'],
+  [/^&/, 'Both at once is written with the word and.'],
+  [/^\|/, 'One or the other is written with the word or.'],
+  [/^!/, 'The opposite is written with the word not.'],
+  [/^%/, 'What is left of a division is mod(x, by); % is a share and stands at its number.'],
+  [/^[{}]/, 'Round brackets are the only ones here.'],
+  [/^["\']/, 'A word stands without quotes.'],
+]
+
 /** The problem at the first place the grammar could not follow. */
 export function syntaxProblem(text: string, error: SyntaxNode): Problem {
   if (text.replace(/\/\/.*/g, '').trim() === '') {
@@ -28,6 +39,8 @@ export function syntaxProblem(text: string, error: SyntaxNode): Problem {
       next === '' || /[*/^+-]/.test(dangling[1]!) ? [replacing({ from, to: before.length }, '', 'take it away')] : []
     return problem('syntax', { from, to: before.length }, `Something is missing after ${dangling[1]}.`, ...fix)
   }
+  const ours = ELSEWHERE.find(([pattern]) => pattern.test(rest))
+  if (ours) return problem('syntax', nextAt, ours[1])
   if (next === '') return problem('syntax', at, 'The formula breaks off here. Something is missing at the end.')
   if (next === '=')
     return problem(

@@ -254,7 +254,7 @@ onBeforeUnmount(() => {
   font-family: var(--font-sans);
   font-style: normal;
 }
-.tide-signature {
+.cm-tooltip.tide-signature {
   padding: 4px 10px;
   font: 400 12.5px/18px var(--font-mono);
   color: var(--faded);
@@ -266,7 +266,7 @@ onBeforeUnmount(() => {
 .tide-signature-says {
   font-family: var(--font-sans);
 }
-.cm-tooltip:has(.tide-signature) {
+.cm-tooltip.tide-signature {
   border: 1px solid var(--rule);
   border-radius: 4px;
   background: var(--sheet);

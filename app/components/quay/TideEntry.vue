@@ -145,11 +145,11 @@ function fix(chosenFix: Fix): void {
       <span class="w-[104px] shrink-0 truncate font-medium">{{ property.name }}</span>
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
       <template v-if="report && slot?.running !== 'base' && !entry.off">
-        <span class="ml-2 truncate text-[12px] text-faded tabular-nums" :title="report.period">{{
+        <span class="ml-2 min-w-0 shrink-[9] truncate text-[12px] text-faded tabular-nums" :title="report.period">{{
           report.period
         }}</span>
         <span
-          class="tabular ml-auto shrink-0 truncate text-[12px] text-faded"
+          class="tabular ml-auto min-w-0 shrink-[3] truncate text-[12px] text-faded"
           title="Guaranteed lowest and highest value over all time"
           >{{ report.range }}</span
         >
@@ -169,14 +169,14 @@ function fix(chosenFix: Fix): void {
           >gaps</span
         >
         <span
-          class="shrink-0 text-[12px]"
+          class="min-w-[60px] truncate text-[12px]"
           :class="RUNS[report.closure.verdict]"
-          :title="`Whether the value comes back after a lap`"
+          :title="`${report.closes}: whether the value comes back after a lap`"
           >{{ report.closes }}</span
         >
       </template>
       <span v-else class="ml-auto text-[12px] text-faded">{{ entry.off ? 'switched off' : 'at rest' }}</span>
-      <Menu as="div" class="relative">
+      <Menu as="div" class="relative shrink-0">
         <MenuButton
           class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
           :aria-label="`More for ${part.name} ${property.name}`"
