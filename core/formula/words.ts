@@ -1,7 +1,7 @@
 /** The words of the language, and how names are written beside them. */
 import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, type Kind } from '../units/kinds.ts'
 import { canonical } from '../units/names.ts'
-import { RATE_WORDS } from '../units/units.ts'
+import { isRateWord } from '../units/units.ts'
 import { KEYWORD_NAMES } from './tokens.ts'
 
 /** A word of the language that has a value. */
@@ -57,7 +57,7 @@ export const builtinNamed = (name: string): Builtin | undefined => BUILTIN.get(c
 export const RELATIVES = ['own', 'parent', 'before'] as const
 
 /** Words that a name alone, or before a dot, would be taken for. */
-const RESERVED = new Set<string>([...BUILTIN.keys(), ...RELATIVES, ...KEYWORD_NAMES, ...RATE_WORDS])
+const RESERVED = new Set<string>([...BUILTIN.keys(), ...RELATIVES, ...KEYWORD_NAMES])
 
 const isPlain = (name: string): boolean => /^[\p{L}_][\p{L}\p{N}_]*$/u.test(name)
 
@@ -66,4 +66,4 @@ export const spelled = (name: string): string => (isPlain(name) ? name : `\`${na
 
 /** A name of a thing of the piece as it is written: in backquotes too where it would be taken for a word of the language. */
 export const written = (name: string): string =>
-  isPlain(name) && !RESERVED.has(canonical(name)) ? name : `\`${name}\``
+  isPlain(name) && !RESERVED.has(canonical(name)) && !isRateWord(name) ? name : `\`${name}\``

@@ -9,6 +9,7 @@ import { apply, inverse } from './operation.ts'
 import { at } from '../testing.ts'
 import { spacing } from './gearing.ts'
 import { outlineOf } from '../rig/outline.ts'
+import { standing } from '../rig/standing.ts'
 import { propertyNamed } from './properties.ts'
 
 const gear = (teeth: number, spokes = 0) => ({ type: 'gear', teeth, spokes, module: 4 }) as const
@@ -52,6 +53,30 @@ describe('gears', () => {
         },
       ),
       { numRuns: 200 },
+    )
+  })
+
+  it('stand in engagement in groups turned by hand, apart or together, and in one that turns', () => {
+    const turns = fc.double({ min: -1, max: 1, noNaN: true }).map(t => Math.round(t * 360))
+    fc.assert(
+      fc.property(turns, turns, fc.integer({ min: 8, max: 60 }), fc.boolean(), (left, right, teeth, together) => {
+        const b = new Builder('Drive room', 3)
+        const around = b.part('Around', { type: 'group' }, {}, { rotation: left })
+        const own = b.part('Own', { type: 'group' }, { parent: together ? around : null }, { rotation: right, x: 30 })
+        const pinion = b.part('Pinion', gear(12), { parent: around }, { x: 20, y: -15 })
+        const wheel = b.part('Wheel', gear(teeth), { parent: own }, { x: 90, y: 40 })
+        b.drive(pinion, 'rotation', 'time * 30deg/s')
+        b.drive(wheel, 'rotation', 'engage(pinion)')
+        if (together) b.drive(around, 'rotation', 'time * 7deg/s')
+        const program = new Program(b.piece)
+        const t = at(2.3)
+        const world = (id: string) => standing(program, id, 0)(t).slice()
+        const [p, w] = [world(pinion), world(wheel)]
+        const turn = (m: Float64Array) => Math.atan2(m[4]!, m[0]!) / (2 * Math.PI)
+        const d = Math.atan2(w[7]! - p[7]!, w[3]! - p[3]!) / (2 * Math.PI)
+        expect(away((d - turn(p)) * 12 + (d + 0.5 - turn(w)) * teeth - 0.5)).toBeLessThan(1e-5)
+      }),
+      { numRuns: 100 },
     )
   })
 
