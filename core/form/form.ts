@@ -22,7 +22,7 @@ import * as R from '../facts/repeats.ts'
 import { FREE, costOf, facts as known, type Facts, type Known } from '../facts/facts.ts'
 import type { Beat } from './beat.ts'
 import type { Dialled } from './dialled.ts'
-import { affineIntegral, scaledIntegral, sumIntegral } from './integral.ts'
+import { affineIntegral, scaledIntegral, sumIntegral, type Integral } from './integral.ts'
 
 export interface Form {
   readonly at: (m: Moment) => number
@@ -40,7 +40,7 @@ export interface Form {
   /** How it is made of others, where that matters to adding it up over time. */
   readonly rate?: Rate
   /** Its integral from second 0, where there is a closed form. */
-  readonly integral?: ((m: Moment) => number) | null
+  readonly integral?: Integral | null
   /** Its value as a fraction, exactly, where it is made of straight pieces and whole steps; it may be null at a moment. */
   readonly exactly?: Exactly | null
   /** What all its values are whole multiples of, where there is such a step. */

@@ -85,6 +85,13 @@ describe('what takes long is worked out bit by bit', () => {
     for (const rate of ['step(3s, time)', 'abs(sine(every: 2s))', 'noise(1Hz)', 'floor(time / 2s)'])
       expect(fair(`accumulate(${rate} * 1deg/s)`).slot.forms[0]!.facts().reach).toBe(Infinity)
   })
+  it('chance that is added up step by step says its end too', () => {
+    forget()
+    const f = fair('accumulate(random(0deg, 9deg, 3Hz) / 1s)')
+    expect(f.slot.forms[0]!.facts().reach).toBeCloseTo(8e6 / 3, 0)
+    const day = f.value(86_400)
+    expect((day * 360) / 86_400).toBeCloseTo(4.5, 1)
+  })
   it('far from 0 an average takes no more than its window', () => {
     forget()
     const f = fair('average(max(0, noise(2Hz)) * 20deg, 0.5s)')

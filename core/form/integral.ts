@@ -24,7 +24,11 @@ import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { Cells } from './cells.ts'
 import type { Facts } from '../facts/facts.ts'
 
-export type Integral = (m: Moment) => number
+export interface Integral {
+  (m: Moment): number
+  /** Seconds to either side up to which it is there, where that has an end. */
+  readonly reach?: number
+}
 
 /** What can be added up over time: a value at moments, what is known of it, its closed form where it has one. */
 export interface Summand {
@@ -71,6 +75,7 @@ export function reachOf(f: Summand): number {
   const way = wayOf(f)
   if (way.type === 'scaled') return reachOf(way.of)
   if (way.type === 'sum') return Math.min(reachOf(way.a), reachOf(way.b))
+  if (way.type === 'closed') return way.integral.reach ?? Infinity
   return way.type === 'cells' ? Cells.reachOf(f) : Infinity
 }
 
@@ -173,9 +178,13 @@ function rounds(cells: Cells, every: Rational, gain: Rational, from: Rational): 
 
 /** The integral of a + b and of a · k, where the parts have one. */
 export const sumIntegral = (a: Summand, b: Summand): Integral | null =>
-  a.integral && b.integral ? m => a.integral!(m) + b.integral!(m) : null
+  a.integral && b.integral ? within(m => a.integral!(m) + b.integral!(m), a.integral.reach, b.integral.reach) : null
+
+/** An integral that reaches as far as the nearest of several ends. */
+export const within = (of: (m: Moment) => number, ...reach: readonly (number | undefined)[]): Integral =>
+  Object.assign(of, { reach: Math.min(...reach.map(r => r ?? Infinity)) })
 export const scaledIntegral = (a: Summand, by: number): Integral | null =>
-  a.integral ? m => a.integral!(m) * by : null
+  a.integral ? within(m => a.integral!(m) * by, a.integral.reach) : null
 
 /** rate · t² ÷ 2 + base · t, exact until it is rounded once. */
 export function affineIntegral(rate: Rational, base: Rational): Integral {

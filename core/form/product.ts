@@ -3,13 +3,29 @@
  * stays exact and carries the slip that tuning a dial has left (see `dialled.ts`); the rest is multiplied in
  * the order it is written.
  */
+import * as B from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import * as R from '../facts/repeats.ts'
 import { scale, type Affine } from '../time/affine.ts'
 import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
 import { clockTime } from './clocked.ts'
 import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
-import { bounds, constantOf, exactlyOf, fixed, form, made, repeats, restOf, slope, steady, type Form } from './form.ts'
+import { passing } from './operators.ts'
+import {
+  bends,
+  bounds,
+  constantOf,
+  leaps,
+  exactlyOf,
+  fixed,
+  form,
+  made,
+  repeats,
+  restOf,
+  slope,
+  steady,
+  type Form,
+} from './form.ts'
 import { scaledIntegral } from './integral.ts'
 
 export interface Factor {
@@ -92,6 +108,7 @@ function pair(a: Form, f: Factor, frameRate: Rational): Form {
     f.inverse ? m => a.at(m) / b.at(m) : ca && fits(ca) ? scaledBy(ca, b) : m => a.at(m) * b.at(m),
     {
       ...made([a, b]),
+      ...(f.inverse && !cb ? poles(a, b, frameRate) : {}),
       finite: () => a.facts().finite && b.facts().finite && !(f.inverse && touches0(bounds(b))),
       repeats: () =>
         ca && !f.inverse
@@ -130,6 +147,15 @@ const MOST = 67_108_864
 function scaledBy(c: Rational, of: Form): Form['at'] {
   const [n, d] = [Number(c.n), Number(c.d)]
   return n === 1 ? m => of.at(m) / d : m => (of.at(m) * n) / d
+}
+
+/** What is divided by passes 0: there the quotient leaps from one far end to the other. */
+function poles(a: Form, b: Form, frameRate: Rational) {
+  const at0 = () => (touches0(bounds(b)) ? passing(b, fixed({ n: 0n, d: 1n }, frameRate), frameRate) : B.SMOOTH)
+  return {
+    bends: () => B.joined(bends(a), bends(b), at0()),
+    leaps: () => B.joined(leaps(a), leaps(b), at0()),
+  }
 }
 
 const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0

@@ -12,7 +12,7 @@ const ELSEWHERE: readonly (readonly [RegExp, string])[] = [
   [/^!/, 'The opposite is written with the word not.'],
   [/^%/, 'What is left of a division is mod(x, by); % is a share and stands at its number.'],
   [/^[{}]/, 'Round brackets are the only ones here.'],
-  [/^["\']/, 'A word stands without quotes.'],
+  [/^["']/, 'A word stands without quotes.'],
 ]
 
 /** The problem at the first place the grammar could not follow. */

@@ -16,6 +16,14 @@ const PLAIN_X: Parameter = { name: 'x', says: 'the value', kind: PLAIN, required
 const SIDE = (name: string, says: string): Parameter => ({ name, says, kind: 'other', required: true })
 /** The last bits of a polynomial or of the machine's own functions. */
 const SLACK = 1e-14
+/** How far beyond the ends of its range rounding may carry a value. */
+const BEYOND = 1e-12
+
+/** A range within the ends of what a function takes. */
+const inRange = (x: Interval, low: number, high: number): [number, number] => [
+  Math.max(low, x.low),
+  Math.min(high, x.high),
+]
 
 /** A function of one value that never falls: its bounds are those of its ends. */
 function rising(
@@ -40,12 +48,13 @@ function rising(
     },
     finite: call => {
       const x = boundsOf(call, 'x')
-      return x.low >= low && x.high <= high && Number.isFinite(of(x.low)) && Number.isFinite(of(x.high))
+      const [a, b] = inRange(x, low, high)
+      return x.low >= low - BEYOND && x.high <= high + BEYOND && Number.isFinite(of(a)) && Number.isFinite(of(b))
     },
     bounds: call => {
       const x = boundsOf(call, 'x')
-      if (x.low < low || x.high > high) return ALL
-      const [a, b] = [of(x.low), of(x.high)]
+      if (x.low < low - BEYOND || x.high > high + BEYOND) return ALL
+      const [a, b] = inRange(x, low, high).map(of) as [number, number]
       return Number.isNaN(a) || Number.isNaN(b)
         ? ALL
         : interval(a - Math.abs(a) * SLACK - 1e-300, b + Math.abs(b) * SLACK + 1e-300)
@@ -150,7 +159,9 @@ export const tan: Entry = {
   },
 }
 
-const asinOf = (x: number): number => atanTurns(x, Math.sqrt(1 - x * x))
+/** The other side of a right triangle over 1; a value a bit beyond 1 by rounding is 1. */
+const side = (x: number): number => Math.sqrt(x > 1 && x < 1 + BEYOND ? 0 : x < -1 && x > -1 - BEYOND ? 0 : 1 - x * x)
+const asinOf = (x: number): number => atanTurns(x, side(x))
 export const asin = rising(
   'asin',
   'The angle between −90° and 90° whose sine it is.',
@@ -165,12 +176,19 @@ export const acos: Entry = {
     'acos',
     'The angle between 0° and 180° whose cosine it is.',
     'acos(0.5)',
-    x => atanTurns(Math.sqrt(1 - x * x), x),
+    x => atanTurns(side(x), x),
     ANGLE,
     -1,
     1,
   ),
-  bounds: call => (boundsOf(call, 'x').low >= -1 && boundsOf(call, 'x').high <= 1 ? interval(0, 0.5) : ALL),
+  bounds: call => {
+    const { low, high } = boundsOf(call, 'x')
+    if (low < -1 - BEYOND || high > 1 + BEYOND) return ALL
+    const [a, b] = [high, low].map(x =>
+      atanTurns(side(Math.min(1, Math.max(-1, x))), Math.min(1, Math.max(-1, x))),
+    ) as [number, number]
+    return interval(a - SLACK, b + SLACK)
+  },
 }
 
 export const atan2: Entry = {

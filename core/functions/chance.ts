@@ -1,4 +1,6 @@
 /** Chance: noise and random, hashed, without a period, each property and copy with its own. */
+import { within, type Integral } from '../form/integral.ts'
+import { want } from '../form/working.ts'
 import { hashUnit } from '../signal/hash.ts'
 import { fieldNoise, type Cell } from '../signal/field.ts'
 import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesOf, raised, type Octave } from '../signal/noise.ts'
@@ -215,33 +217,49 @@ function unitsOf(call: Call): Interval | null {
   return Array.from({ length: wrap }, (_, cell) => point(hashUnit(cell, call.seed))).reduce(union)
 }
 
-/** The integral of a stepped random between constant ends: whole steps are added up once and kept. */
-function steppedIntegral(call: Call): ((m: Moment) => number) | null {
+/**
+ * The integral of a stepped random between constant ends: whole steps are added up once and kept, many of them bit by
+ * bit while whoever reads waits.
+ */
+function steppedIntegral(call: Call): Integral | null {
   const [low, high] = [constantOf(call.args.low!), constantOf(call.args.high!)]
   const turns = call.phase.affine
   if (!low || !high || !turns || turns.rate.n <= 0n || call.phase.wrap > 0) return null
   const [l, h, pace] = [toNumber(low), toNumber(high), toNumber(turns.rate)]
   const unit = (cell: number) => hashUnit(cell, call.seed)
   /** Sums of whole steps from cell 0 up, and down. */
-  const up = [0]
-  const down = [0]
-  const sum = (cells: number): number => {
-    const [list, step] = cells >= 0 ? [up, 0] : [down, -1]
-    const n = Math.abs(cells)
-    while (list.length <= n) {
+  const [up, down] = [[0], [0]]
+  const extend = (list: number[], to: number) => {
+    while (list.length <= to) {
       const k = list.length - 1
-      list.push(list[k]! + (step === 0 ? unit(k) : -unit(-k - 1)))
+      list.push(list[k]! + (list === up ? unit(k) : -unit(-k - 1)))
     }
+  }
+  const sum = (cells: number): number => {
+    const list = cells >= 0 ? up : down
+    const n = Math.abs(cells)
+    if (n > MOST_STEPS) return NaN
+    if (n > list.length + STEPS_AT_ONCE) {
+      want({
+        go: () => {
+          extend(list, Math.min(n, list.length + STEPS_AT_ONCE))
+          return list.length > n
+        },
+      })
+      return NaN
+    }
+    extend(list, n)
     return list[n]!
   }
-  const upTo = (whole: number, part: number) => (Math.abs(whole) > MOST_STEPS ? NaN : sum(whole) + unit(whole) * part)
+  const upTo = (whole: number, part: number) => sum(whole) + unit(whole) * part
   const from = toNumber(turns.base)
   const begun = upTo(Math.floor(from), from - Math.floor(from))
-  return m => {
+  return within(m => {
     const { whole: w, part } = call.phase.splitAt(m)
     return l * m.seconds + ((h - l) * (upTo(w, part) - begun)) / pace
-  }
+  }, MOST_STEPS / pace)
 }
 
 /** Steps that a random rate is added up over at most; beyond them the property rests at its hand value. */
-const MOST_STEPS = 20_000_000
+const MOST_STEPS = 8_000_000
+const STEPS_AT_ONCE = 100_000

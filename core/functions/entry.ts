@@ -2,6 +2,7 @@
  * The shape of an entry in the function table. Parser, checker, engine, insight, completion and manual read
  * everything they know of a function from its one entry.
  */
+import type { Integral } from '../form/integral.ts'
 import { constantOf, type Exactly, type Form } from '../form/form.ts'
 import type { Pacing, Phase } from '../form/phase.ts'
 import type { Total } from '../form/total.ts'
@@ -97,7 +98,7 @@ export interface Entry {
   /** Operations a value takes. When not given: one more than its arguments. */
   readonly cost?: (call: Call) => Cost
   /** Its integral from second 0, where there is a closed form for these arguments. */
-  readonly integral?: (call: Call) => ((m: Moment) => number) | null
+  readonly integral?: (call: Call) => Integral | null
 }
 
 export interface Spot {

@@ -44,6 +44,14 @@ describe('leaps are found wherever they are', () => {
         [5.5, null],
       ],
     ],
+    ['tan(time * 10deg/s) * 1deg', [[9, 18]]],
+    [
+      '1deg / (lapProgress - 0.5)',
+      [
+        [0, 8],
+        [4, 8],
+      ],
+    ],
     ['abs(sine(every: 2s)) * 40deg', []],
     ['average(step(3s, time) * 90deg, 1s)', []],
     ['sqrt(abs(sine(every: 2s))) * 40deg', []],
@@ -84,6 +92,7 @@ describe('what is plain is proven', () => {
     'mod(floor(time * 6Hz), 12) * 30deg',
     'floor(lapIndex ^ 2) * 1turn',
     'acos(sine(every: 2s) * 0.5)',
+    'acos(sine(every: 2s))',
     'sine(every: 2s) ^ 2 * 30deg',
     'accumulate(sine(every: 4s, amp: 90deg/s))',
     'at(sine(every: 2s, amp: 9deg), time: time * 2)',
@@ -115,6 +124,8 @@ describe('bounds of what is read twice', () => {
     ['let t = mod(time, 4s); (if t < 1s then t * 90deg/s else 90deg - (t - 1s) * 30deg/s)', 0, 90],
     ['average(sine(every: 2s, amp: 9deg), 2s)', 0, 0],
     ['sin(sine(every: 2s, amp: 30deg)) * 90deg', -45, 45],
+    ['acos(sine(every: 2s))', 0, 180],
+    ['asin(sine(every: 2s))', -90, 90],
   ])('%s', (text, low, high) => {
     const [a, b] = range(text)
     const slack = Math.max(0.5, (high - low) * 0.02)

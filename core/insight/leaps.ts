@@ -32,6 +32,8 @@ export interface Jumps {
 const NEAR = 1 / (1 << 22)
 /** Less than this share of the value is no leap. */
 const SMALL = 1e-6
+/** More units (or turns) than these at once are a pole. */
+const POLE = 1e4
 /** Moments that are looked at, and leaps that are told, at most. */
 const MOST_LOOKS = 1500
 const MOST_TOLD = 60
@@ -50,6 +52,9 @@ export function leapAt(form: Form, at: Rational, m: Measures, turn: number): Jum
   const own = workedOut(() => form.at(momentOfSeconds(at, m.frameRate)))
   const sides = (h: number) => [2 * read(t - h) - read(t - 2 * h), 2 * read(t + h) - read(t + 2 * h)] as const
   const [before, after] = sides(NEAR)
+  // Where a value leaves for the far end on one side and comes from the other, whole turns mean nothing.
+  const far = Math.max(POLE * Math.max(turn, 1), (Math.abs(before) + Math.abs(after)) / 1000)
+  if (!(Math.abs(after - before) < far)) return { at, every: null, from: before, to: after }
   const folded = (x: number) => (turn > 0 ? x - Math.round(x / turn) * turn : x)
   const small = SMALL * Math.max(Math.abs(own), Math.abs(before), turn || 1e-3)
   const size = folded(after - before)

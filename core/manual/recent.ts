@@ -32,7 +32,10 @@ function swing(text: string, from = 0, to = 900): number {
   const f = fair(text)
   let sum = 0
   let n = 0
-  for (let t = from; t < to; t += 0.13, n++) sum += (f.value(t) * 360) ** 2
+  for (let t = from; t < to; t += 0.13, n++) {
+    const v = f.value(t) * 360
+    sum += v * v
+  }
   return Math.sqrt(sum / n)
 }
 
