@@ -2,7 +2,7 @@
 import { UNKNOWN, type Bends } from './bends.ts'
 import { ALL, type Interval } from './interval.ts'
 import type { Repeats } from './repeats.ts'
-import { supposed } from './suppose.ts'
+import { outside, supposed } from './suppose.ts'
 
 /** How many operations a value takes: an operator one, a source or function one, an octave one. */
 export interface Cost {
@@ -73,7 +73,7 @@ export function facts(known: Known): Facts {
       return (finite ??= known.finite())
     },
     get slope() {
-      return (slope ??= known.slope?.() ?? ALL)
+      return (slope ??= outside(() => known.slope?.() ?? ALL))
     },
   }
   return self

@@ -29,6 +29,22 @@ describe('a name that is read twice has one value in both places', () => {
     near(bounds('flag[0].rotation - flag[0].rotation', { with: flag }), 0, 0, 0.5)
     near(bounds('flag[0].rotation + 0.5 * flag[0].rotation', { with: flag }), -45, 45, 0.001)
   })
+  it('but not one that is read at another moment', () => {
+    const flag = { 'Flag.rotation': 'sine(every: 2s, amp: 30deg)' }
+    for (const text of [
+      'flag[0].rotation - 0.3 * delay(flag[0].rotation, 0.4s)',
+      'flag[0].rotation - 0.3 * hold(flag[0].rotation, 3Hz)',
+      'flag[0].rotation - 0.3 * at(flag[0].rotation, time: time + 0.7s)',
+      'flag[0].rotation - 0.3 * average(flag[0].rotation, 0.6s)',
+    ]) {
+      const f = fair(text, { with: flag })
+      const b = f.slot.readers[0]!.facts().bounds
+      for (let t = 0; t < 8; t += 0.0137) {
+        expect(f.value(t), text).toBeLessThanOrEqual(b.high)
+        expect(f.value(t), text).toBeGreaterThanOrEqual(b.low)
+      }
+    }
+  })
   it('a dial that stands in both terms has its one value', () => {
     near(bounds('wind * 10deg + (1 - wind) * 10deg'), 10, 10, 0.001)
   })

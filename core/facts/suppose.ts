@@ -56,8 +56,11 @@ interface Piece {
   readonly bounds: Interval
 }
 
-/** Does something with no supposition in force. */
-function outside<T>(work: () => T): T {
+/**
+ * Does something with no supposition in force: what is read at another moment has another value there, whatever is
+ * supposed of it now.
+ */
+export function outside<T>(work: () => T): T {
   const before = inForce
   inForce = null
   try {

@@ -2,6 +2,7 @@
  * The shape of an entry in the function table. Parser, checker, engine, insight, completion and manual read
  * everything they know of a function from its one entry.
  */
+import { outside } from '../facts/suppose.ts'
 import type { Integral } from '../form/integral.ts'
 import { constantOf, type Exactly, type Form } from '../form/form.ts'
 import type { Pacing, Phase } from '../form/phase.ts'
@@ -173,6 +174,8 @@ export const argsOf = (call: Call): Form[] => [
   ...call.many,
 ]
 export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
+/** Bounds of an argument that is read at other moments than the call. */
+export const boundsElsewhere = (call: Call, name: string): Interval => outside(() => boundsOf(call, name))
 export const slopeOf = (call: Call, name: string): Interval => call.args[name]!.facts().slope
 export const repeatsOfArgs = (call: Call): Repeats => together(argsOf(call).map(f => f.facts().repeats))
 export const leapsOfArgs = (call: Call): Bends => joined(...argsOf(call).map(f => f.facts().leaps))

@@ -13,6 +13,7 @@ import { TIME } from '../units/kinds.ts'
 import {
   type Parameter,
   bendsOfArgs,
+  boundsElsewhere,
   boundsOf,
   leapsOfArgs,
   marksBends,
@@ -70,7 +71,7 @@ export const average: Entry = {
 
 /** An average climbs by at most the whole range of the value in its length. */
 function steepAverage(call: Call): Interval {
-  const { low, high } = boundsOf(call, 'x')
+  const { low, high } = boundsElsewhere(call, 'x')
   const length = toNumber(constantOf(call.args.over!) ?? ONE)
   return interval(-(high - low) / length, (high - low) / length)
 }
@@ -80,7 +81,7 @@ function averageBounds(call: Call): Interval {
   const x = call.args.x!
   const length = constantOf(call.args.over!) ?? ONE
   const { every, gain, from } = x.facts().repeats
-  const all = boundsOf(call, 'x')
+  const all = boundsElsewhere(call, 'x')
   if (!every || isZero(every) || !isZero(gain) || from) return all
   if (over(length, every).d !== 1n || Cells.lengthFor(x) * 1000 < toNumber(every)) return all
   const mean = workedOut(() => integralBetween({ ...x, integral: null }, call.frameRate)(ZERO, every)) / toNumber(every)

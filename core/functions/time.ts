@@ -23,7 +23,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { FREQUENCY, TIME } from '../units/kinds.ts'
-import { boundsOf, repeatsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
+import { boundsElsewhere, repeatsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
 
@@ -65,7 +65,7 @@ export const delay: Entry = {
     const lag = constantOf(call.args.by!)
     return exact && lag ? { rate: exact.rate, base: minus(exact.base, by(exact.rate, lag)) } : null
   },
-  bounds: call => boundsOf(call, 'x'),
+  bounds: call => boundsElsewhere(call, 'x'),
   slope: call => (constantOf(call.args.by!) ? slopeOf(call, 'x') : ALL),
   cost: call => costAnew(1, call.args.x!.facts()),
   repeats: call => {
@@ -125,7 +125,7 @@ export const hold: Entry = {
     return x!.exactly && rate && compare(rate, ZERO) > 0 ? m => x!.exactly!(heldAt(m, rate)) : null
   },
   bounds: call => {
-    const all = boundsOf(call, 'x')
+    const all = boundsElsewhere(call, 'x')
     const read = readings(call)
     return read ? interval(Math.max(all.low, read.low), Math.min(all.high, read.high)) : all
   },
@@ -190,7 +190,7 @@ export const at: Entry = {
       return seconds && momentOfSeconds(seconds, m.rate)
     })
   },
-  bounds: call => boundsOf(call, 'x'),
+  bounds: call => boundsElsewhere(call, 'x'),
   cost: call => costAnew(1, call.args.x!.facts()),
   repeats: call => readAt(call.args.x!.facts().repeats, call.args.time!),
   bends: call => {
