@@ -64,7 +64,7 @@ export function alongOf(level: Level, index: number): Rational {
  * The words of copies at an instance: `index`, `count`, `along`, `row`, `rows`, the same of the copies further out
  * after `parent.`, and `layer`, `layers`, `depth`. Layers are counted apart from copies that stand beside each other.
  */
-export function copyWords(piece: Piece, of: Instances, instance: number): ReadonlyMap<string, Rational> {
+export function copyWords(piece: Piece, of: Instances, instance: number): Pick<ReadonlyMap<string, Rational>, 'get'> {
   const words = new Map<string, Rational>()
   const indices = indicesOf(of, instance)
   const all = of.levels.map((level, k) => ({ level, index: indices[k]! })).reverse()
@@ -74,10 +74,6 @@ export function copyWords(piece: Piece, of: Instances, instance: number): Readon
   for (const [out, at] of counted.entries()) {
     const prefix = 'parent.'.repeat(out)
     const { copies } = at.level
-    const { x, y, turns } = homesOf(copies)[at.index]!
-    words.set(`${prefix}homeX`, fromFinite(x))
-    words.set(`${prefix}homeY`, fromFinite(y))
-    words.set(`${prefix}homeAngle`, fromFinite(turns))
     words.set(`${prefix}index`, rational(at.index))
     words.set(`${prefix}count`, rational(copies.count))
     words.set(`${prefix}along`, alongOf(at.level, at.index))
@@ -98,5 +94,15 @@ export function copyWords(piece: Piece, of: Instances, instance: number): Readon
     words.set('layers', rational(layered.level.copies.count))
     words.set('depth', alongOf(layered.level, layered.index))
   }
-  return words
+  return { get: name => words.get(name) ?? homeOf(counted, name) }
+}
+
+const HOMES = { homeX: 'x', homeY: 'y', homeAngle: 'turns' } as const
+
+/** Where a layout puts a copy: worked out only when it is asked for. */
+function homeOf(counted: readonly { level: Level; index: number }[], name: string): Rational | undefined {
+  const parts = name.split('.')
+  const side = HOMES[parts.at(-1) as keyof typeof HOMES]
+  const at = side && counted[parts.length - 1]
+  return at && fromFinite(homesOf(at.level.copies)[at.index]![side])
 }
