@@ -226,7 +226,7 @@ const CLAIMED = 12
 const trials: string[][] = []
 KINDS.forEach((kind, i) => {
   const v = tryKind(kind, TRIED, 9000 + i)
-  const [c] = tryClaims(kind.far ? CLAIMED : 4, 7000 + i, kind.name)
+  const [c] = tryClaims(kind.far ? CLAIMED : 1, 7000 + i, kind.name)
   for (const example of [...v.examples, ...c!.examples.filter(e => !/bounds .* are|not proven|no bounds/.test(e))])
     console.log('  ', example)
   trials.push([

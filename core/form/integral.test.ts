@@ -41,6 +41,15 @@ describe('a year on', () => {
   it('before second 0 what has not begun is 0', () => {
     expect(degrees('accumulate(smoothstep(1s, 3s, time) * 10deg/s)', -YEAR)).toBe(0)
   })
+  it('an average of what stands still stands still', () => {
+    const f = fair('average(at(0.3deg, time: 25.1s), 0.2s)')
+    const { low, high } = f.slot.readers[0]!.facts().bounds
+    for (const t of [4736.875618489584, 86_400.3, YEAR + 0.1]) {
+      expect(f.value(t)).toBeGreaterThanOrEqual(low)
+      expect(f.value(t)).toBeLessThanOrEqual(high)
+      expect(f.value(t) * 360).toBeCloseTo(0.3, 12)
+    }
+  })
   it('an average is that of its window', () => {
     expect(degrees('average(sine(every: 2s, amp: 9deg), 2s)', YEAR + 0.3)).toBeCloseTo(0, 9)
     expect(degrees('average(time * 10deg/s, 2s)', 5)).toBeCloseTo(40, 9)

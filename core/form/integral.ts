@@ -118,7 +118,7 @@ function betweenOf(f: Summand, way: Way, frameRate: Rational): Between {
   const cells = new Cells(f, frameRate)
   switch (way.type) {
     case 'pieces':
-      return (from, to) => cells.direct(toNumber(from), toNumber(to))
+      return asWide((from, to) => cells.direct(from, to))
     case 'rests': {
       const start = toNumber(way.from)
       const resting = () => f.at(momentOfSeconds(plus(way.from, rational(1)), frameRate))
@@ -132,9 +132,18 @@ function betweenOf(f: Summand, way: Way, frameRate: Rational): Between {
     case 'rounds':
       return rounds(cells, way.every, way.gain, way.from)
     default:
-      return (from, to) => cells.between(toNumber(from), toNumber(to))
+      return asWide((from, to) => cells.between(from, to))
   }
 }
+
+/** Far from second 0 two doubles are not quite as far apart as the moments are: the sum is stretched by what they lack. */
+const asWide =
+  (sum: (from: number, to: number) => number): Between =>
+  (from, to) => {
+    const [a, b] = [toNumber(from), toNumber(to)]
+    const wide = b - a
+    return wide === 0 ? 0 : sum(a, b) * (toNumber(minus(to, from)) / wide)
+  }
 
 /**
  * Whole periods counted, then the rest; each period a growing rate gains more than the one before:

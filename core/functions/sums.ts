@@ -41,9 +41,13 @@ export const average: Entry = {
     // What grows is taken off first, so that nothing large is lost in differences.
     const between = integralBetween({ ...x, integral: null }, call.frameRate)
     const seconds = toNumber(length)
+    let range: Interval | undefined
     return m => {
       const to = m.exactSeconds
-      return between(minus(to, length), to) / seconds
+      const mean = between(minus(to, length), to) / seconds
+      // An average never leaves the range of what it is of; its last bits may.
+      range ??= boundsElsewhere(call, 'x')
+      return mean < range.low ? range.low : mean > range.high ? range.high : mean
     }
   },
   exact: call => {
