@@ -146,7 +146,7 @@ export class Program {
     const { piece, measures } = this
     const { part, property } = m.target
     const here = part === null ? { levels: [], count: 1 } : this.instancesOf(part)
-    const copies = copyWords(piece, here, instance)
+    let copies: ReturnType<typeof copyWords> | undefined
     const indices = indicesOf(here, instance)
     const read = (key: string, which: number): Form | null => {
       if (!this.meanings.all.has(key)) return null
@@ -175,7 +175,7 @@ export class Program {
         return fromNumber(piece.slips[key] ?? 0)
       },
       builtin: (name, beat) => {
-        const copy = copies.get(name)
+        const copy = (copies ??= copyWords(piece, here, instance)).get(name)
         if (copy) return fixed(copy, measures.frameRate)
         if (name === 'base') return this.handForms(part!, property!, beat)[instance]!
         if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
