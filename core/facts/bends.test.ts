@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { SMOOTH, UNKNOWN, again, atSeconds, joined, later, ordered, passing, steadily, turning } from './bends.ts'
+import { SMOOTH, UNKNOWN, atSeconds, joined, later, ordered, passing, steadily, turning } from './bends.ts'
 
 const sine = (t: number) => Math.sin(2 * Math.PI * t)
 
@@ -16,7 +16,7 @@ describe('where a value leaps or bends', () => {
     expect(ordered(steadily(1, 0, [0, 0.25]), 0, 2)).toEqual([0.25, 1, 1.25])
     expect(steadily(0, 3, [0])).toBe(SMOOTH)
     expect(steadily(2, 0, [0, 0.5]).often).toBe(4)
-    expect(ordered(again(2, 0.5), 0, 5)).toEqual([0.5, 2.5, 4.5])
+    expect(ordered(steadily(0.5, 0, [0.25]), 0, 5)).toEqual([0.5, 2.5, 4.5])
   })
   it('some seconds later they lie later', () => {
     expect(ordered(later(atSeconds([1, 2]), 0.5), 0, 9)).toEqual([1.5, 2.5])

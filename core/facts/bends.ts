@@ -68,14 +68,6 @@ export function steadily(rate: number, base: number, offsets: readonly number[])
   }
 }
 
-/** Moments that come again every so many seconds. */
-export const again = (every: number, ...at: readonly number[]): Bends =>
-  steadily(
-    1 / every,
-    0,
-    at.map(t => t / every),
-  )
-
 /** The same some seconds later. */
 export const later = (b: Bends, by: number): Bends =>
   b === SMOOTH || by === 0
