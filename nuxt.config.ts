@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { build as bundle } from 'esbuild'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
@@ -33,6 +34,20 @@ export default defineNuxtConfig({
     build: { chunkSizeWarningLimit: 1200 },
   },
   nitro: {
+    compressPublicAssets: { gzip: true, brotli: true },
+    hooks: {
+      // The worker that draws stills is a program of its own beside the server.
+      compiled: async nitro => {
+        await bundle({
+          entryPoints: [here('./server/stills/worker.ts')],
+          outfile: `${nitro.options.output.serverDir}/still.mjs`,
+          bundle: true,
+          platform: 'node',
+          format: 'esm',
+          logLevel: 'warning',
+        })
+      },
+    },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: true } } },
     serverAssets: [
       { baseName: 'migrations', dir: here('./server/database/migrations') },

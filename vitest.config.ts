@@ -4,7 +4,7 @@ export default defineConfig({
   test: {
     include: [
       'core/**/*.test.ts',
-      'tests/oracle/*.test.ts',
+      'tests/{oracle,hostile}/*.test.ts',
       'server/**/*.test.ts',
       'cli/**/*.test.ts',
       'demo/**/*.test.ts',

@@ -45,6 +45,7 @@ check('the JSON Schema is current', ...npx('jiti', 'scripts/json-schema.ts', '--
 check('docs/formula.md is current', ...npx('jiti', 'scripts/manual.ts', '--check'))
 check('hostile formulas', ...npx('jiti', 'scripts/fuzz.ts', '8000', '20261'))
 
+run('PostgreSQL', 'bash', ['scripts/set-up.sh', 'postgres'])
 const unit = run(
   'unit tests',
   ...npx('vitest', 'run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'),

@@ -1,6 +1,6 @@
-// Starts the built server and says where it is once the database answers.
-import { spawn } from 'node:child_process'
+// Starts the built server, in this very process, and says where it is once the database answers.
 import { createServer } from 'node:net'
+import { resolve } from 'node:path'
 
 const port = Number(process.env.PORT || 4173)
 const host = process.env.HOST || '127.0.0.1'
@@ -9,35 +9,37 @@ if (!Number.isInteger(port) || port < 1 || port > 65535) {
   process.exit(2)
 }
 
-const free = await new Promise(resolve => {
+const trouble = await new Promise(done => {
   const probe = createServer()
-  probe.once('error', () => resolve(false))
-  probe.listen(port, host, () => probe.close(() => resolve(true)))
+  probe.once('error', e => done(e.code))
+  probe.listen(port, host, () => probe.close(() => done(null)))
 })
-if (!free) {
+if (trouble === 'EADDRINUSE') {
   console.error(`Something already listens on ${host}:${port}. Close it, or choose another port: PORT=4174 ./open-tide`)
   process.exit(1)
 }
+if (trouble) {
+  console.error(`Open Tide cannot listen on ${host}:${port} (${trouble}). Choose another HOST or PORT.`)
+  process.exit(1)
+}
 
-const env = { ...process.env, HOST: host, PORT: String(port), NITRO_HOST: host, NITRO_PORT: String(port) }
-const server = spawn(process.execPath, ['.output/server/index.mjs'], { env, stdio: ['ignore', 'ignore', 'inherit'] })
-let ended = false
-server.on('exit', code => {
-  ended = true
-  process.exit(code ?? 0)
-})
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill('SIGTERM'))
-
-const address = `http://${host.includes(':') ? `[${host}]` : host}:${port}`
+Object.assign(process.env, { HOST: host, PORT: String(port), NITRO_HOST: host, NITRO_PORT: String(port) })
+const server = resolve('.output/server/index.mjs')
+process.argv[1] = server
 console.log('\x1b[2m· Opening the database …\x1b[0m')
-while (!ended) {
+// What the server itself says of its start comes too early: it listens before it can answer.
+const say = console.log
+console.log = (...words) => (/^Listening on/.test(String(words[0])) ? undefined : say(...words))
+await import(server)
+
+const shown = host === '0.0.0.0' || host === '::' ? '127.0.0.1' : host
+const address = `http://${shown.includes(':') ? `[${shown}]` : shown}:${port}`
+for (;;) {
   const ready = await fetch(`${address}/api/health`).then(
     r => r.ok,
     () => false,
   )
-  if (ready) {
-    console.log(`Open Tide is at ${address} (Ctrl C ends it)`)
-    break
-  }
-  await new Promise(resolve => setTimeout(resolve, 100))
+  if (ready) break
+  await new Promise(done => setTimeout(done, 100))
 }
+say(`Open Tide is at ${address} (Ctrl C ends it)`)

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Brings the tree to where it can run; each step is done again only when what it is made from has changed.
-#   set-up.sh install | prompt | build | chromium
+#   set-up.sh install | prompt | build | chromium | postgres
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
 
@@ -35,7 +35,7 @@ install() {
   echo "$want" > node_modules/.tide-installed
 }
 
-sources() { find app core server demo nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' ! -name '*.json' -print0 | sort -z; }
+sources() { find app core public server demo nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' ! -name '*.json' -print0 | sort -z; }
 
 build() {
   local want
@@ -67,6 +67,20 @@ chromium() {
   [ "$(id -u)" = 0 ] || as=sudo
   if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends chromium; } >/dev/null; then
     echo 'Chromium could not be installed. Install it, or set CHROMIUM to its path.' >&2
+    exit 1
+  fi
+}
+
+# The tests try the pieces on a PostgreSQL server too; it is started and ended by them alone.
+postgres() {
+  ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 && return
+  say 'Installing PostgreSQL for the tests …'
+  local as=''
+  [ "$(id -u)" = 0 ] || as=sudo
+  $as mkdir -p /etc/postgresql-common
+  echo 'create_main_cluster = false' | $as tee /etc/postgresql-common/createcluster.conf >/dev/null
+  if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends postgresql; } >/dev/null; then
+    echo 'PostgreSQL could not be installed. Install it; the tests need its initdb and pg_ctl.' >&2
     exit 1
   fi
 }

@@ -3,12 +3,19 @@ import type { H3Event } from 'h3'
 import * as v from 'valibot'
 import { readPiece } from '../core/piece/migrate'
 import type { Piece } from '../core/piece/schema'
+import { roomFor } from './database/current'
 
 /** The largest document taken, in bytes of JSON. */
 export const LARGEST = 8 * 1024 * 1024
+/** Milliseconds in which a body has to be there. */
+const PATIENCE = 20_000
 
 export const refuse = (statusCode: number, says: string, data?: unknown) =>
   createError({ statusCode, message: says, data })
+
+/** Turns nothing into something else unseen. */
+const UTF8 = new TextDecoder('utf-8', { fatal: true })
+const TOO_LARGE = 'This piece is larger than 8 MB and was not saved.'
 
 export function idOf(event: H3Event): string {
   const id = getRouterParam(event, 'id') ?? ''
@@ -16,25 +23,89 @@ export function idOf(event: H3Event): string {
   return id
 }
 
-/** A JSON body of a shape. Throws 413 or 400. */
+/** A whole number in a path. Throws 404. */
+export function numberOf(event: H3Event, name: string): number {
+  const given = getRouterParam(event, name) ?? ''
+  const n = Number(given)
+  if (!/^\d{1,10}$/.test(given) || n > 2147483647) throw refuse(404, 'There is no such version.')
+  return n
+}
+
+/** A body, cut off at the limit while it is read. Throws 413 or 408. */
+function textOf(event: H3Event): Promise<string> {
+  const { req } = event.node
+  return new Promise((done, fail) => {
+    const parts: Buffer[] = []
+    let size = 0
+    const end = (e: unknown) => {
+      clearTimeout(timer)
+      req.removeAllListeners('data')
+      req.pause()
+      // What still comes is not read; the connection ends with the answer.
+      event.node.res.setHeader('connection', 'close')
+      fail(e)
+    }
+    const timer = setTimeout(() => end(refuse(408, 'The request did not come whole in time. Try again.')), PATIENCE)
+    req.on('data', (part: Buffer) => {
+      size += part.length
+      if (size > LARGEST) end(refuse(413, TOO_LARGE))
+      else parts.push(part)
+    })
+    req.on('end', () => {
+      clearTimeout(timer)
+      try {
+        done(UTF8.decode(Buffer.concat(parts)))
+      } catch {
+        fail(refuse(400, 'The request is no text in UTF-8.'))
+      }
+    })
+    req.on('error', e => {
+      clearTimeout(timer)
+      fail(e)
+    })
+    req.on('aborted', () => clearTimeout(timer))
+  })
+}
+
+/** A JSON body of a shape. Throws 413, 408, 507 or 400. */
 export async function bodyOf<T extends v.GenericSchema>(event: H3Event, shape: T): Promise<v.InferOutput<T>> {
   const length = Number(getRequestHeader(event, 'content-length') ?? 0)
-  if (length > LARGEST) throw refuse(413, 'This piece is larger than 8 MB and was not saved.')
-  const raw = (await readRawBody(event, 'utf8')) ?? ''
-  if (raw.length > LARGEST) throw refuse(413, 'This piece is larger than 8 MB and was not saved.')
+  if (length > LARGEST) {
+    event.node.res.setHeader('connection', 'close')
+    throw refuse(413, TOO_LARGE)
+  }
+  const raw = await textOf(event)
+  if (!(await roomFor(raw.length)))
+    throw refuse(507, 'The disk is full: nothing was saved. Make room on it; the next try will do.')
   let value: unknown
   try {
     value = JSON.parse(raw)
   } catch {
     throw refuse(400, 'The request is no JSON.')
   }
-  const result = v.safeParse(shape, value)
+  const result = v.safeParse(shape, value, { abortEarly: true })
   if (!result.success) {
-    const issue = result.issues[0]
-    throw refuse(400, `At ${v.getDotPath(issue) ?? 'the top'}: ${issue.message}`)
+    const issue = nearest(result.issues[0])
+    throw refuse(400, `At ${v.getDotPath(issue) ?? 'the top'}: ${issue.message}`.slice(0, 400))
   }
   return result.output
 }
+
+/** Of the shapes that a request may have, what is wrong with the one that it comes nearest to. */
+function nearest(issue: v.BaseIssue<unknown>): v.BaseIssue<unknown> {
+  const deep = (i: v.BaseIssue<unknown>): number => (i.type === 'strict_object' ? 0 : 1) + 2 * (i.path?.length ?? 0)
+  const [best] = [...(issue.issues ?? [])].sort((a, b) => deep(b) - deep(a))
+  return best && deep(best) > deep(issue) ? best : issue
+}
+
+/** A title as a request gives it: the same rules as in a document. */
+export const Title = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'A piece needs a title.'),
+  v.maxLength(120, 'A title has at most 120 characters.'),
+  v.check(s => !/\p{Surrogate}|\p{Control}/u.test(s), 'A title holds no control characters.'),
+)
 
 /** A document from a request, raised to this version and checked. Throws 422. */
 export function documentOf(input: unknown): Piece {

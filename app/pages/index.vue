@@ -3,13 +3,18 @@
 import { Plus } from '@lucide/vue'
 import type { Card } from '~~/core/piece/api.ts'
 import { get, post, remove } from '~/stores/request.ts'
+import { allUnsaved } from '~/stores/unsaved.ts'
 
 const cards = ref<Card[] | null>(null)
 const trouble = ref('')
 const busy = ref(false)
 const deleted = ref<Card | null>(null)
 
+/** Pieces with changes that wait in this browser. */
+const waiting = ref<{ id: string; title: string }[]>([])
+
 async function load(): Promise<void> {
+  waiting.value = (await allUnsaved()).map(([id, u]) => ({ id, title: u.document.title }))
   const answer = await get('/api/pieces')
   if (answer.ok) cards.value = answer.value as Card[]
   trouble.value = answer.ok ? '' : answer.says
@@ -74,6 +79,15 @@ async function bringBack(): Promise<void> {
       >
         {{ trouble }}
         <button class="link ml-auto" type="button" @click="load">Try again</button>
+      </p>
+      <p
+        v-for="piece in waiting"
+        :key="piece.id"
+        role="status"
+        class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2"
+      >
+        Changes of {{ piece.title }} wait in this browser: they are not saved yet.
+        <NuxtLink class="link ml-auto" :to="`/piece/${piece.id}`">Open it to save them</NuxtLink>
       </p>
       <p
         v-if="deleted"

@@ -3,7 +3,7 @@
  * whoever draws. Nothing here is reactive: what is drawn each frame is drawn on canvases and into text.
  */
 import type { Program } from '~~/core/engine/program.ts'
-import { forget, workOn, working } from '~~/core/form/working.ts'
+import { forget, limited, workOn, working } from '~~/core/form/working.ts'
 import { Moment, TICKS } from '~~/core/time/moment.ts'
 import { floor, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
@@ -136,7 +136,7 @@ export class Player {
     this.moment = new Moment(this.frames, this.program.measures.frameRate)
     this.program.moment(this.moment, this.values)
     const snapshot = { program: this.program, moment: this.moment, values: this.values, playing: this.running }
-    for (const watcher of this.watchers) watcher(snapshot)
+    for (const watcher of this.watchers) limited(() => watcher(snapshot))
     this.dirty = false
     return snapshot
   }

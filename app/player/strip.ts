@@ -4,13 +4,16 @@
  */
 import type { Program } from '~~/core/engine/program.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
+import { SMOOTH } from '~~/core/facts/bends.ts'
 import { isBounded } from '~~/core/facts/interval.ts'
+import { asks } from '~~/core/form/working.ts'
 import { symmetriesOf } from '~~/core/insight/report.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
 import { rational, toNumber, type Rational } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import type { Snapshot } from './player.ts'
+import { Sheet } from './sheet.ts'
 
 /** Screen pixels a second of tape, and pixels between two samples. */
 export const PER_SECOND = 52
@@ -50,8 +53,10 @@ class Samples {
   at(column: number, slot: Slot, instance: number, rate: Rational): number {
     const place = ((column % this.values.length) + this.values.length) % this.values.length
     if (this.columns[place] !== column) {
-      this.columns[place] = column
+      const before = asks()
       this.values[place] = slot.readers[instance]!.at(columnMoment(column, rate))
+      // What is still being worked out is asked for again.
+      this.columns[place] = asks() === before ? column : NaN
     }
     return this.values[place]!
   }
@@ -65,14 +70,26 @@ export class Strip {
   private samples: Samples[] = []
   private low = -1
   private high = 1
+  /** Whether it leaps at all. */
+  private leaps = false
   /** A value that grows for ever but comes round again is drawn within one turn. */
   private turn = 0
 
+  private readonly sheet: Sheet
+
+  /** @param turned called when its size has changed and it wants to be drawn again */
   constructor(
-    private readonly canvas: HTMLCanvasElement,
+    canvas: HTMLCanvasElement,
     private readonly key: string,
     private readonly palette: Palette,
-  ) {}
+    turned: () => void,
+  ) {
+    this.sheet = new Sheet(canvas, turned)
+  }
+
+  stop(): void {
+    this.sheet.stop()
+  }
 
   private adopt(program: Program, slot: Slot): void {
     const [part, name] = this.key.split('.') as [string, string]
@@ -88,6 +105,7 @@ export class Strip {
       low = Math.min(low, bounds.low)
       high = Math.max(high, bounds.high)
     }
+    this.leaps = slot.forms[0]!.facts().leaps !== SMOOTH
     this.turn = isBounded({ low, high }) ? 0 : toNumber(natural)
     this.low = low
     this.high = high
@@ -95,18 +113,10 @@ export class Strip {
 
   draw({ program, moment }: Snapshot): void {
     const slot = program.slots.get(this.key)
-    const ratio = devicePixelRatio || 1
-    const width = this.canvas.clientWidth
-    const height = this.canvas.clientHeight
-    if (!slot || width === 0) return
+    const c = slot ? this.sheet.begin() : null
+    if (!slot || !c) return
+    const { width, height } = this.sheet
     if (this.slot?.forms !== slot.forms) this.adopt(program, slot)
-    if (this.canvas.width !== Math.round(width * ratio) || this.canvas.height !== Math.round(height * ratio)) {
-      this.canvas.width = Math.round(width * ratio)
-      this.canvas.height = Math.round(height * ratio)
-    }
-    const c = this.canvas.getContext('2d')!
-    c.setTransform(ratio, 0, 0, ratio, 0, 0)
-    c.clearRect(0, 0, width, height)
     const nib = Math.round(width * NIB) + 0.5
     const now = moment.seconds * PER_SECOND
     const first = Math.floor((now - nib) / GAP)
@@ -129,6 +139,8 @@ export class Strip {
       // Only whole multiples, so that a faint curve does not shiver as it runs.
       for (let k = Math.floor(from / every) * every; k <= to; k += every) {
         const v = value(i, k)
+        // A leap has an upright flank.
+        if (this.leaps && Math.abs(v - before) > 0.2 * (high - low)) c.lineTo(x(k), y(before))
         const broken = Number.isNaN(before) || (this.turn > 0 && Math.abs(v - before) > this.turn / 2)
         if (broken) c.moveTo(x(k), y(v))
         else c.lineTo(x(k), y(v))

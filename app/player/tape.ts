@@ -3,6 +3,7 @@ import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { NIB } from './strip.ts'
 import type { Snapshot } from './player.ts'
+import type { Sheet } from './sheet.ts'
 
 /** Screen pixels a second. */
 export const TAPE_PER_SECOND = 42
@@ -10,16 +11,10 @@ export const TAPE_PER_SECOND = 42
 /** Seconds between two written times, for the density of the tape. */
 const LABEL_EVERY = 2
 
-export function drawTape(canvas: HTMLCanvasElement, snapshot: Snapshot, palette: Palette): void {
-  const ratio = devicePixelRatio || 1
-  const [width, height] = [canvas.clientWidth, canvas.clientHeight]
-  if (width === 0) return
-  if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
-    canvas.width = Math.round(width * ratio)
-    canvas.height = Math.round(height * ratio)
-  }
-  const c = canvas.getContext('2d')!
-  c.setTransform(ratio, 0, 0, ratio, 0, 0)
+export function drawTape(sheet: Sheet, snapshot: Snapshot, palette: Palette): void {
+  const c = sheet.begin()
+  if (!c) return
+  const { width, height } = sheet
   const { program, moment } = snapshot
   const nib = Math.round(width * NIB) + 0.5
   const now = moment.seconds

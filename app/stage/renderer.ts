@@ -72,13 +72,18 @@ export class StageRenderer {
     this.renderer.setSize(width, height, false)
   }
 
+  /** Whether there was more than is drawn. */
+  get full(): boolean {
+    return this.mesh.full
+  }
+
   /** The scene as it was last drawn. */
   current(): Scene | null {
     return this.scene
   }
 
   private adopt(program: Program): Scene {
-    if (this.scene?.program !== program) this.scene = new Scene(program)
+    if (!this.scene?.adopt(program)) this.scene = new Scene(program)
     const { stage } = program.piece
     this.camera.left = -stage.width / 2
     this.camera.right = stage.width / 2

@@ -1,43 +1,94 @@
-/** Saves a piece as it changes: a little after the last change, one save at a time, answered means on disk. */
+/**
+ * Saves a piece as it changes: a little after the last change, one save at a time; answered means on disk. A save has
+ * a name of its own and is sent again with it when its answer was lost, so that it is never done twice nor taken for
+ * somebody else's. It goes on when its page is left.
+ */
+import { nanoid } from 'nanoid'
+import { alike } from '~~/core/piece/alike.ts'
+import type { Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { put } from './request.ts'
+import { get, put, type Answer } from './request.ts'
+import { forgetUnsaved, keepUnsaved, type Sent } from './unsaved.ts'
 
 export type SaveState =
   | { is: 'saved'; at: Date | null }
   | { is: 'changed' | 'saving' }
-  | { is: 'failed'; says: string }
-  /** Changed elsewhere: `document` is this window's version, which was refused and kept. */
-  | { is: 'stale'; document: Piece }
+  /** `again`: it is tried again by itself. */
+  | { is: 'failed'; says: string; again: boolean }
+  /** Changed elsewhere: this window's versions are refused and kept. */
+  | { is: 'stale' }
+  /** Deleted elsewhere. */
+  | { is: 'gone' }
 
-/** Milliseconds of rest before a save, and between tries when the server cannot be reached. */
+/** Milliseconds of rest before a save, and between tries when the server does not answer: at first, at most. */
 const REST = 500
-const AGAIN = 4000
+const AGAIN = 2000
+const LATEST = 30_000
+/** Milliseconds after which a save without an answer is given up. */
+const PATIENCE = 15_000
+
+/** Those that save, by piece: one for each, whatever page is shown. */
+const keepers = new Map<string, Keeper>()
+
+/** Waits until nothing of a piece is on its way any more, and takes it out of the hands of a page that was left. */
+export async function settled(id: string): Promise<void> {
+  const keeper = keepers.get(id)
+  if (!keeper) return
+  await keeper.flush()
+  keeper.end()
+}
 
 export class Keeper {
   private waiting: Piece | null = null
+  private sent: Sent | null = null
   private busy = false
-  private stale = false
+  private tries = 0
   private timer: ReturnType<typeof setTimeout> | null = null
+  private state: SaveState = { is: 'saved', at: null }
+  private readonly settlers: (() => void)[] = []
+  private left = false
   private readonly warn = (e: BeforeUnloadEvent) => {
-    if (this.waiting || this.busy) e.preventDefault()
+    if (this.unsaved) e.preventDefault()
   }
 
+  /**
+   * @param base the document at `revision`
+   * @param merged told when another title was taken over
+   */
   constructor(
     private readonly id: string,
     private revision: number,
+    private base: Piece,
     private readonly tell: (state: SaveState) => void,
+    private readonly merged: (title: string) => void,
   ) {
+    keepers.get(id)?.end()
+    keepers.set(id, this)
     addEventListener('beforeunload', this.warn)
+  }
+
+  /** Whether something is not on the server's disk. */
+  get unsaved(): boolean {
+    return this.waiting !== null || this.sent !== null
   }
 
   changed(piece: Piece): void {
     this.waiting = piece
-    if (this.stale) {
-      this.tell({ is: 'stale', document: piece })
-      return
-    }
-    if (!this.busy) this.tell({ is: 'changed' })
-    this.later(REST)
+    this.note()
+    if (this.state.is === 'saved') this.say({ is: 'changed' })
+    if (!this.busy) this.later(REST)
+  }
+
+  /** Keeps in the browser what is not on the server's disk, and nothing else. */
+  private note(): void {
+    const { sent, revision } = this
+    const document = this.waiting ?? sent?.document
+    void (document ? keepUnsaved(this.id, { revision, document, sent }) : forgetUnsaved(this.id))
+  }
+
+  private say(state: SaveState): void {
+    this.state = state
+    if (!this.left) this.tell(state)
   }
 
   private later(wait: number): void {
@@ -46,32 +97,114 @@ export class Keeper {
   }
 
   async save(): Promise<void> {
-    if (this.busy || this.stale || !this.waiting) return
-    const piece = this.waiting
-    this.waiting = null
+    if (this.busy || !this.unsaved) return
+    if (this.timer) clearTimeout(this.timer)
     this.busy = true
-    this.tell({ is: 'saving' })
-    const answer = await put(`/api/pieces/${this.id}`, { revision: this.revision, document: piece })
+    // What was sent and not answered is sent again first: it may be on disk already.
+    if (!this.sent) {
+      this.sent = { document: this.waiting!, save: nanoid(16) }
+      this.waiting = null
+    }
+    const { sent } = this
+    this.note()
+    if (this.state.is === 'changed' || this.state.is === 'saved') this.say({ is: 'saving' })
+    const body = { revision: this.revision, document: sent.document, save: sent.save }
+    const answer = await put(`/api/pieces/${this.id}`, body, PATIENCE)
+    await this.answered(sent, answer)
     this.busy = false
-    if (answer.ok) {
-      this.revision = (answer.value as { revision: number }).revision
-      this.tell(this.waiting ? { is: 'changed' } : { is: 'saved', at: new Date() })
-      if (this.waiting) this.later(REST)
-      return
+    if (!this.unsaved || !['changed', 'saving', 'saved'].includes(this.state.is)) {
+      for (const done of this.settlers.splice(0)) done()
+      if (this.left && !this.unsaved) this.end()
     }
-    this.waiting ??= piece
-    if (answer.status === 409) {
-      this.stale = true
-      this.tell({ is: 'stale', document: this.waiting })
-      return
-    }
-    this.tell({ is: 'failed', says: answer.says })
-    if (answer.status === 0 || answer.status >= 500) this.later(AGAIN)
   }
 
-  stop(): void {
-    if (this.timer) clearTimeout(this.timer)
+  private async answered(sent: Sent, answer: Answer): Promise<void> {
+    const revision = answer.ok ? (answer.value as { revision?: unknown } | null)?.revision : null
+    if (Number.isInteger(revision)) return this.done(sent, revision as number)
+    if (!answer.ok && answer.status === 409) return this.refused(sent)
+    if (!answer.ok && answer.status === 404) {
+      this.say({ is: 'gone' })
+      return
+    }
+    const says = answer.ok ? 'The server gave an answer that is none.' : answer.says
+    const again = answer.ok || answer.status === 0 || [408, 429].includes(answer.status) || answer.status >= 500
+    if (!again) {
+      // Sent again only when it is another: this one will be refused again.
+      if (this.waiting) this.later(REST)
+      this.waiting ??= sent.document
+      this.sent = null
+    }
+    this.say({ is: 'failed', says, again })
+    if (again) this.later(Math.min(LATEST, AGAIN * 2 ** this.tries++))
+  }
+
+  private done(sent: Sent, revision: number): void {
+    this.revision = revision
+    this.base = sent.document
+    this.sent = null
+    this.tries = 0
+    this.note()
+    if (this.waiting) {
+      this.say({ is: 'changed' })
+      this.later(REST)
+      return
+    }
+    this.say({ is: 'saved', at: new Date() })
+  }
+
+  /** Refused, and kept by the server. Where only the title is another by now, that one is taken over. */
+  private async refused(sent: Sent): Promise<void> {
+    const answer = await get(`/api/pieces/${this.id}`, PATIENCE)
+    const other = answer.ok ? (answer.value as Stored) : null
+    // Another window has saved the very same.
+    if (other && alike(other.document, sent.document)) return this.done(sent, other.revision)
+    if (other && alike(other.document, { ...this.base, title: other.document.title }) && this.state.is !== 'stale') {
+      const mine = this.waiting ?? sent.document
+      const title = mine.title === this.base.title ? other.document.title : mine.title
+      this.sent = null
+      this.waiting = { ...mine, title }
+      this.revision = other.revision
+      this.base = other.document
+      this.note()
+      if (title !== mine.title && !this.left) this.merged(title)
+      this.say({ is: 'changed' })
+      this.later(0)
+      return
+    }
+    this.sent = null
+    this.note()
+    this.say({ is: 'stale' })
+    // What is changed from now on is refused as well, and kept.
+    if (this.waiting) this.later(REST)
+  }
+
+  /** Resolves when nothing waits any more, or nothing more can be done at once. */
+  flush(most = 4000): Promise<void> {
+    if (!this.unsaved) return Promise.resolve()
+    const done = new Promise<void>(resolve => this.settlers.push(resolve))
     void this.save()
+    return Promise.race([done, new Promise<void>(resolve => setTimeout(resolve, most))])
+  }
+
+  /** What is not saved is of no interest any more: it lies elsewhere. */
+  drop(): void {
+    this.waiting = null
+    this.sent = null
+    this.note()
+    this.end()
+  }
+
+  /** Its page is left: what waits goes on being saved, and nothing is told any more. */
+  leave(): void {
+    this.left = true
+    if (this.unsaved) void this.save()
+    else this.end()
+  }
+
+  end(): void {
+    if (this.timer) clearTimeout(this.timer)
+    this.left = true
     removeEventListener('beforeunload', this.warn)
+    if (keepers.get(this.id) === this) keepers.delete(this.id)
   }
 }

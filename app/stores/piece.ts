@@ -36,20 +36,25 @@ export const usePiece = defineStore('piece', () => {
   let keeper: Keeper | null = null
   let gesture: { before: Piece; op: Operation | null } | null = null
 
-  function open(stored: Stored): void {
+  /** @param mine this browser's own newer state, which is saved at once */
+  function open(stored: Stored, mine: Piece | null = null): void {
     close()
     id.value = stored.id
-    show(stored.document, new Program(stored.document))
+    const document = mine ?? stored.document
+    show(document, new Program(document))
     player.value = markRaw(new Player(program.value!))
     done.value = []
     undone.value = []
-    keeper = new Keeper(stored.id, stored.revision, state => (saving.value = state))
     saving.value = { is: 'saved', at: null }
+    const retitled = (title: string) =>
+      show({ ...piece.value!, title }, new Program({ ...piece.value!, title }, program.value))
+    keeper = new Keeper(stored.id, stored.revision, stored.document, state => (saving.value = state), retitled)
+    if (mine) keeper.changed(mine)
   }
 
   function close(): void {
     player.value?.stop()
-    keeper?.stop()
+    keeper?.leave()
     player.value = null
     piece.value = null
     program.value = null
@@ -130,5 +135,12 @@ export const usePiece = defineStore('piece', () => {
     undo,
     redo,
     saveNow: () => keeper?.save() ?? Promise.resolve(),
+    /** What is not saved lies elsewhere by now. */
+    dropUnsaved: () => keeper?.drop(),
+    /** Waits until all is saved, as far as that can be; whether it is. */
+    flush: async (): Promise<boolean> => {
+      await keeper?.flush()
+      return !keeper?.unsaved
+    },
   }
 })

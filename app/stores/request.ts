@@ -1,29 +1,39 @@
 /** Requests to this server, with what went wrong as one plain sentence. */
 
+/** What is said where the server's own sentence may be somebody else's. */
+const SAYS: Readonly<Record<number, string>> = {
+  401: 'The server asks for its key: load this page again and enter it.',
+}
+
 export type Answer = { ok: true; value: unknown } | { ok: false; status: number; says: string }
 
-async function request(method: string, path: string, body?: unknown): Promise<Answer> {
+/** @param patience milliseconds after which it is given up */
+async function request(method: string, path: string, body?: unknown, patience = 60_000): Promise<Answer> {
   try {
     const response = await fetch(path, {
       method,
       headers: body === undefined ? {} : { 'content-type': 'application/json' },
       body: body === undefined ? null : JSON.stringify(body),
+      signal: AbortSignal.timeout(patience),
     })
     const value: unknown = await response.json().catch(() => null)
     if (response.ok) return { ok: true, value }
-    const says = (value as { message?: string } | null)?.message
+    const says = SAYS[response.status] ?? (value as { message?: string } | null)?.message
     return {
       ok: false,
       status: response.status,
       says: says ?? `The server answered ${response.status}. Try again in a moment.`,
     }
-  } catch {
-    return { ok: false, status: 0, says: 'The server cannot be reached. Is Open Tide still running?' }
+  } catch (e) {
+    const late = (e as Error).name === 'TimeoutError'
+    const says = late ? 'The server does not answer.' : 'The server cannot be reached. Is Open Tide still running?'
+    return { ok: false, status: 0, says }
   }
 }
 
-export const get = (path: string): Promise<Answer> => request('GET', path)
+export const get = (path: string, patience?: number): Promise<Answer> => request('GET', path, undefined, patience)
 export const post = (path: string, body: unknown = {}): Promise<Answer> => request('POST', path, body)
-export const put = (path: string, body: unknown): Promise<Answer> => request('PUT', path, body)
+export const put = (path: string, body: unknown, patience?: number): Promise<Answer> =>
+  request('PUT', path, body, patience)
 export const patch = (path: string, body: unknown): Promise<Answer> => request('PATCH', path, body)
 export const remove = (path: string): Promise<Answer> => request('DELETE', path)

@@ -10,6 +10,7 @@ interface Made {
   readonly live: Live
   readonly meanings: Meanings
   readonly slots: ReadonlyMap<string, Slot>
+  readonly resting: ReadonlyMap<string, string>
 }
 
 /** Which slots of the program before still stand. */
@@ -45,6 +46,7 @@ export class Keeps {
       is !== undefined &&
       was.source === is.source &&
       was.running === is.running &&
+      a.resting.get(key) === b.resting.get(key) &&
       was.text === is.text &&
       [...slot.dials].every(id => a.piece.dials[id] === b.piece.dials[id]) &&
       [...slot.paces.keys()].every(k => a.piece.slips[k] === b.piece.slips[k]) &&

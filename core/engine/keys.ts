@@ -4,7 +4,7 @@ import { initialOf, type Property } from '../piece/properties.ts'
 import { sizeOfUnit, type Measures } from '../units/units.ts'
 import { handForm } from './env.ts'
 import * as I from '../facts/interval.ts'
-import { costOf } from '../facts/facts.ts'
+import { costOf } from '../facts/cost.ts'
 import { everySeconds, type Repeats } from '../facts/repeats.ts'
 import { curveBends } from '../form/drawing.ts'
 import { beyond, drawn } from '../signal/drawn.ts'
@@ -21,7 +21,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { reading, type Beat } from '../form/beat.ts'
+import { PIECE, reading, type Beat } from '../form/beat.ts'
 import { form, type Form } from '../form/form.ts'
 
 /** The form of hand keys; `size` is the unit's, so that values come in base measure. */
@@ -58,21 +58,53 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
   )
 }
 
-/** What a property holds by hand at each of `count` instances, in base measure: one number, hand keys, or its own. */
-export function handFormsOf(
-  piece: Piece,
-  m: Measures,
-  part: string,
-  property: Property,
-  count: number,
-  beat: Beat,
-): Form[] {
-  const size = sizeOfUnit(property.unit, m)
-  const base = piece.bases[propertyKey(part, property.name)]
-  const common = base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
-  const same = base?.keys ? keyedForm(base.keys, size, beat, m.frameRate) : handForm(common, size, m.frameRate)
-  return Array.from({ length: count }, (_, i) => {
-    const own = base?.copies?.[i]
-    return own === undefined ? same : handForm(own, size, m.frameRate)
-  })
+/** What properties hold by hand, in base measure: one number, hand keys, or a copy's own. Kept for the piece's own time. */
+export class HandForms {
+  private readonly known = new Map<string, readonly Form[]>()
+  private readonly sizes = new Map<string, Rational>()
+
+  constructor(
+    private readonly piece: Piece,
+    private readonly measures: Measures,
+  ) {}
+
+  /** One form for each of `count` instances. */
+  of(part: string, property: Property, count: number, beat: Beat): readonly Form[] {
+    if (beat !== PIECE) return this.make(part, property, count, beat)
+    const key = propertyKey(part, property.name)
+    let found = this.known.get(key)
+    if (!found) this.known.set(key, (found = this.make(part, property, count, beat)))
+    return found
+  }
+
+  /** The same as plain numbers, where it is no keys: for what is drawn. `own` where copies differ. */
+  numbers(
+    part: string,
+    property: Property,
+    count: number,
+  ): { readonly all: number; readonly own: Float64Array | null } {
+    const { piece, measures } = this
+    const base = piece.bases[propertyKey(part, property.name)]
+    let size = this.sizes.get(property.unit)
+    if (!size) this.sizes.set(property.unit, (size = sizeOfUnit(property.unit, measures)))
+    const unit = size
+    const of = (value: number) => (value === 0 ? 0 : toNumber(times(fromNumber(value), unit)))
+    const all = of(base?.value ?? initialOf(property, piece.parts[part]!.shape.type))
+    if (!base?.copies) return { all, own: null }
+    const own = new Float64Array(count).fill(all)
+    for (const [i, value] of Object.entries(base.copies)) if (Number(i) < count) own[Number(i)] = of(value)
+    return { all, own }
+  }
+
+  private make(part: string, property: Property, count: number, beat: Beat): Form[] {
+    const { piece, measures: m } = this
+    const size = sizeOfUnit(property.unit, m)
+    const base = piece.bases[propertyKey(part, property.name)]
+    const common = base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
+    const same = base?.keys ? keyedForm(base.keys, size, beat, m.frameRate) : handForm(common, size, m.frameRate)
+    return Array.from({ length: count }, (_, i) => {
+      const own = base?.copies?.[i]
+      return own === undefined ? same : handForm(own, size, m.frameRate)
+    })
+  }
 }

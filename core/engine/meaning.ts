@@ -12,6 +12,7 @@ import { labelOf } from '../formula/labels.ts'
 import { followers } from '../acts/ties.ts'
 import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
 import { propertyNamed } from '../piece/properties.ts'
+import { inOrder } from './order.ts'
 
 /** Which text of a drive or signal runs. `base`: neither can, so the hand value stands. */
 export type Running = 'text' | 'good' | 'base' | 'off'
@@ -24,8 +25,10 @@ export interface Meaning {
   readonly text: Checked | null
   readonly good: Checked | null
   /** What is wrong with the written text. */
-  readonly problems: Problem[]
-  running: Running
+  readonly problems: readonly Problem[]
+  readonly running: Running
+  /** Whether it is all its own doing: no circle or chain it stands in has a say. */
+  readonly settled: boolean
 }
 
 export const signalKey = (id: string): string => `~${id}`
@@ -43,7 +46,14 @@ const impliedDrive = (part: string, property: string, text: string): Drive => ({
 })
 
 /** What a checked formula reads, as keys, but for the copies before. */
-export function readKeys(checked: Checked): string[] {
+export function readKeys(checked: Checked): readonly string[] {
+  let known = keysOf.get(checked)
+  if (!known) keysOf.set(checked, (known = keysRead(checked)))
+  return known
+}
+const keysOf = new WeakMap<Checked, readonly string[]>()
+
+function keysRead(checked: Checked): string[] {
   return checked.reads.flatMap(r =>
     r.type === 'property'
       ? r.before
@@ -68,9 +78,14 @@ function ownBase(m: Meaning, key: string): Fix {
   return { says: 'base, what it holds by hand', changes }
 }
 
+/** Formulas that read one another in a chain, at most. */
+const LONGEST_CHAIN = 500
+
 export class Meanings {
   readonly names: Names
   readonly all = new Map<string, Meaning>()
+  /** Keys, each after all that its formula reads. */
+  order: readonly string[] = []
 
   /** `before` lends what has not changed. */
   constructor(
@@ -120,10 +135,14 @@ export class Meanings {
     lend: Meanings | null,
   ): Meaning {
     const old = lend?.all.get(key)
+    if (old?.settled && old.source === source) {
+      this.all.set(key, old)
+      return old
+    }
     const same = old && old.source === source
     const text = same ? old.text : this.checked(source.text, target, kindOf)
     const problems = same
-      ? [...old.problems.filter(p => p.code !== 'cycle')]
+      ? [...old.problems.filter(p => p.code !== 'cycle' && p.code !== 'heavy')]
       : text && 'formula' in text
         ? [...text.problems]
         : [...(parse(source.text).problems as readonly Problem[])]
@@ -134,7 +153,7 @@ export class Meanings {
     const good = same ? old.good : source.good === source.text ? text : this.checked(source.good, target, kindOf)
     const off = 'off' in source && source.off
     const running: Running = off ? 'off' : sound(text) ? 'text' : sound(good) ? 'good' : 'base'
-    const meaning: Meaning = { key, source, target, text, good, problems: shown, running }
+    const meaning: Meaning = { key, source, target, text, good, problems: shown, running, settled: true }
     this.all.set(key, meaning)
     return meaning
   }
@@ -164,7 +183,9 @@ export class Meanings {
    * good text and goes back to that; a circle of settled texts holds the hand values.
    */
   private breakCircles(): void {
-    for (let circle = this.circle(); circle; circle = this.circle()) {
+    let found = inOrder(this.readings())
+    for (; found.circle; found = inOrder(this.readings())) {
+      const { circle } = found
       const says = `${circle.map(k => this.label(k)).join(' reads ')} reads ${this.label(circle[0]!)}: a circle has no beginning. Cut one of these links.`
       const newly = circle.filter(k => {
         const m = this.all.get(k)!
@@ -176,36 +197,40 @@ export class Meanings {
         const at = runningFormula(m)!.reads.find(r =>
           readKeys({ ...m.text!, reads: [r] } as Checked).includes(next),
         ) ?? { from: 0, to: m.source.text.length }
-        m.problems.push(problem('cycle', at, says, ...(next === key && !key.startsWith('~') ? [ownBase(m, key)] : [])))
-        m.running = newly.length > 0 && m.good && m.good.problems.length === 0 ? 'good' : 'base'
+        const fixes = next === key && !key.startsWith('~') ? [ownBase(m, key)] : []
+        const running = newly.length > 0 && m.good && m.good.problems.length === 0 ? 'good' : 'base'
+        this.hold(m, problem('cycle', at, says, ...fixes), running)
       }
+    }
+    this.order = found.order
+    for (const [key, chained] of found.links) {
+      const m = this.all.get(key)!
+      const links = chained + this.copiesInChain(m)
+      if (links <= LONGEST_CHAIN) continue
+      const says = `This hangs on a chain of ${links} formulas, one reading another; at most ${LONGEST_CHAIN} run.`
+      this.hold(m, problem('heavy', { from: 0, to: m.source.text.length }, says), 'base')
     }
   }
 
-  /** One circle among the running formulas, or null. */
-  private circle(): string[] | null {
-    const state = new Map<string, 'open' | 'done'>()
-    const path: string[] = []
-    const visit = (key: string): string[] | null => {
-      const m = this.all.get(key)
-      if (!m || state.get(key) === 'done') return null
-      if (state.get(key) === 'open') return path.slice(path.indexOf(key))
-      state.set(key, 'open')
-      path.push(key)
+  /** How many copies read one another, besides the one that is counted. */
+  private copiesInChain({ target, ...m }: Meaning): number {
+    const reads = runningFormula({ target, ...m })?.reads ?? []
+    const before = reads.some(r => r.type === 'property' && r.before)
+    return before && target.part !== null ? (this.piece.parts[target.part]!.copies?.count ?? 1) - 1 : 0
+  }
+
+  private hold(m: Meaning, why: Problem, running: Running): void {
+    this.all.set(m.key, { ...m, problems: [...m.problems, why], running, settled: false })
+  }
+
+  /** What each running formula reads, by key. */
+  private readings(): Map<string, readonly string[]> {
+    const reads = (m: Meaning): readonly string[] => {
       const formula = runningFormula(m)
-      for (const next of formula ? readKeys(formula) : []) {
-        const found = visit(next)
-        if (found) return found
-      }
-      path.pop()
-      state.set(key, 'done')
-      return null
+      const keys = formula ? readKeys(formula) : []
+      return keys.every(key => this.all.has(key)) ? keys : keys.filter(key => this.all.has(key))
     }
-    for (const key of this.all.keys()) {
-      const found = visit(key)
-      if (found) return found
-    }
-    return null
+    return new Map([...this.all].map(([key, m]) => [key, reads(m)]))
   }
 
   /** A drive or signal in words: `carousel.rotation`. */

@@ -9,34 +9,30 @@ import { propertyKey, type Piece } from '../piece/schema.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
 import { seedOf } from '../signal/hash.ts'
 import type { Moment } from '../time/moment.ts'
-import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { ONE, fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
 import { compile } from './compile.ts'
-import { CannotRun, dialForm, handForm, type Env } from './env.ts'
+import { CannotRun, dialForm, handForm, stop, type Env } from './env.ts'
 import { gearing } from '../piece/gearing.ts'
 import { channelOf } from './channels.ts'
 import { Keeps } from './keeps.ts'
 import { fixed, type Form } from '../form/form.ts'
 import { guarded } from '../form/guarded.ts'
+import { limited } from '../form/working.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
-import { Meanings, runningFormula, signalKey, type Meaning } from './meaning.ts'
-import { timeWords, windowsOf } from './words.ts'
+import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
+import { tooHeavy, tooMuch, unmade, weightsOf } from './weight.ts'
+import { Times, measuresOf, windowsOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
-import { applyX, applyY } from '../piece/transform.ts'
-import { whereabouts } from './whereabouts.ts'
-import { beatOf, dialsOfClock } from '../form/clock.ts'
+import { spotOf } from './whereabouts.ts'
+import { dialsOfClock, lostBy } from '../form/clock.ts'
 import type { Pace, Slot } from './slot.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
-import { handFormsOf } from './keys.ts'
+import { HandForms } from './keys.ts'
 import { problem } from '../formula/problem.ts'
 import { Marks } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
-
-export const measuresOf = (piece: Piece): Measures => ({
-  frameRate: rational(piece.frameRate.n, piece.frameRate.d),
-  lapLength: rational(piece.lap.length.n, piece.lap.length.d),
-})
 
 export class Program {
   readonly measures: Measures
@@ -44,13 +40,12 @@ export class Program {
   readonly slots = new Map<string, Slot>()
   /** How many values a snapshot holds. */
   readonly size: number
-  /** The piece with the live marks on its cues. */
-  private readonly marked: Piece
   private readonly lapStart: Rational
   private readonly instances = new Map<string, Instances>()
-  /** The time words on each clock that is read. */
-  private readonly words: Map<Beat, ReadonlyMap<string, Form>>
-  private readonly beats = new Map<string, Beat>()
+  private readonly times: Times
+  private readonly hands: HandForms
+  /** What would take too long, and why: it holds its hand value. */
+  resting: ReadonlyMap<string, string>
   /** Readers of the slots that are being made. */
   private readonly begun = new Map<string, Form[]>()
 
@@ -60,11 +55,11 @@ export class Program {
     /** Marks tapped in this session, which the piece does not hold. */
     readonly live: Live = before?.live ?? NO_MARKS,
   ) {
-    this.marked = withLive(piece, live)
     this.measures = measuresOf(piece)
+    this.hands = new HandForms(piece, this.measures)
     this.lapStart = fromNumber(piece.lap.start)
     this.meanings = new Meanings(piece, before?.meanings ?? null)
-    this.words = new Map([[PIECE, timeWords(piece, this.measures, this.lapStart, PIECE)]])
+    this.times = new Times(withLive(piece, live), this.measures, this.lapStart)
     let size = 0
     const offsets = new Map<string, number>()
     for (const [key, m] of this.meanings.all) {
@@ -73,8 +68,18 @@ export class Program {
       size += this.instancesOf(m.target.part).count
     }
     this.size = size
+    this.resting = unmade(this.meanings, part => this.instancesOf(part).count)
+    this.makeAll(offsets, before)
+    const heavy = tooMuch(weightsOf(this.slots.values()))
+    if (heavy.length === 0) return
+    this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
+    this.slots.clear()
+    this.makeAll(offsets, before)
+  }
+
+  private makeAll(offsets: ReadonlyMap<string, number>, before: Program | null): void {
     const keeps = new Keeps(this, before)
-    for (const [key, m] of this.meanings.all) this.slot(key, m, offsets, keeps)
+    for (const key of this.meanings.order) this.slot(key, this.meanings.all.get(key)!, offsets, keeps)
   }
 
   instancesOf(part: string): Instances {
@@ -98,19 +103,23 @@ export class Program {
   private build(key: string, m: Meaning, offset: number, slotOf: (key: string) => Slot): Slot {
     const tracked = { paces: new Map<string, Pace>(), dials: new Set<string>(), slots: new Set<string>() }
     const problems = [...m.problems]
-    const bases = m.target.part === null ? [zero(this.measures)] : this.handForms(m.target.part, m.target.property!)
-    const attempt = (checked: Checked | null, report: boolean): Form[] | null => {
+    const bases =
+      m.target.part === null
+        ? [handForm(0, ONE, this.measures.frameRate)]
+        : this.handForms(m.target.part, m.target.property!)
+    const attempt = (checked: Checked | null, report: boolean): Pick<Slot, 'forms' | 'readers'> | null => {
       if (!checked) return null
       try {
         const count = m.target.part === null ? 1 : this.instancesOf(m.target.part).count
         const forms: Form[] = []
         const readers: Form[] = []
         this.begun.set(key, readers)
+        const env = this.env(m, tracked, slotOf)
         for (let i = 0; i < count; i++) {
-          forms.push(compile(checked, this.env(m, i, tracked, slotOf)))
+          forms.push(compile(checked, env(i)))
           readers.push(guarded(forms[i]!, bases[i]!, this.measures.frameRate))
         }
-        return forms
+        return { forms, readers }
       } catch (e) {
         if (!(e instanceof CannotRun)) throw e
         if (report) problems.push(e.problem)
@@ -119,35 +128,35 @@ export class Program {
         this.begun.delete(key)
       }
     }
-    let running = m.running
-    let forms = attempt(runningFormula(m), running === 'text')
-    if (!forms && running === 'text' && m.source.good !== m.source.text && sound(m.good)) {
+    const says = this.resting.get(key)
+    if (says !== undefined) problems.push(problem('heavy', { from: 0, to: m.source.text.length }, says))
+    let running: Running = says === undefined ? m.running : 'base'
+    let made = running === 'base' ? null : attempt(runningFormula(m), running === 'text')
+    if (!made && running === 'text' && m.source.good !== m.source.text && sound(m.good)) {
       running = 'good'
-      forms = attempt(m.good, false)
+      made = attempt(m.good, false)
     }
-    if (!forms && running !== 'off') running = 'base'
-    const used = forms ?? bases
-    const readers = used.map((f, i) => guarded(f, bases[i]!, this.measures.frameRate))
-    return { key, forms: used, readers, running, problems, ...tracked, offset }
+    if (!made && running !== 'off') running = 'base'
+    made ??= { forms: bases, readers: bases.map(f => guarded(f, f, this.measures.frameRate)) }
+    const chained = runningFormula(m)?.reads.some(r => r.type === 'property' && r.before) ?? false
+    return { key, ...made, running, problems, ...tracked, chained, offset }
   }
 
   /** Surroundings for a formula at an instance, also for looking into its parts. */
   envFor(key: string, instance: number): Env {
     const m = this.meanings.all.get(key)!
-    return this.env(m, instance, { paces: new Map(), dials: new Set(), slots: new Set() }, k => this.slots.get(k)!)
+    return this.env(m, { paces: new Map(), dials: new Set(), slots: new Set() }, k => this.slots.get(k)!)(instance)
   }
 
+  /** Surroundings for a formula, instance by instance; what all instances share is made once. */
   private env(
     m: Meaning,
-    instance: number,
     tracked: { paces: Map<string, Pace>; dials: Set<string>; slots: Set<string> },
     slotOf: (key: string) => Slot,
-  ): Env {
+  ): (instance: number) => Env {
     const { piece, measures } = this
     const { part, property } = m.target
     const here = part === null ? { levels: [], count: 1 } : this.instancesOf(part)
-    let copies: ReturnType<typeof copyWords> | undefined
-    const indices = indicesOf(here, instance)
     const read = (key: string, which: number): Form | null => {
       if (!this.meanings.all.has(key)) return null
       const begun = this.begun.get(key)
@@ -161,49 +170,45 @@ export class Program {
       tracked.slots.add(key)
       return slotOf(key).readers[which]!
     }
+    const formOf = (of: string, name: string, which: number): Form =>
+      read(propertyKey(of, name), which) ?? this.handForms(of, propertyNamed(name)!)[which]!
     const span = part === null ? null : piece.parts[part]!.span
     const windows = windowsOf(piece, measures, this.lapStart)
     const partOf = (of: string, near: boolean): string =>
       near ? (relative(piece, of, part) as string) : this.meanings.names.named(of)!.id
-    return {
+    const shared: Omit<Env, 'place' | 'builtin' | 'property' | 'spot' | 'seed'> = {
       ...measures,
       lapStart: this.lapStart,
-      place: here.count > 1 ? `${m.key}.${instance}` : m.key,
       slip: (dials: Dialled, pace: Rational, run: Run) => {
         const key = slipKey(dials, run)
         tracked.paces.set(key, { pace, run: run.at })
         return fromNumber(piece.slips[key] ?? 0)
       },
-      builtin: (name, beat) => {
-        const copy = (copies ??= copyWords(piece, here, instance)).get(name)
-        if (copy) return fixed(copy, measures.frameRate)
-        if (name === 'base') return this.handForms(part!, property!, beat)[instance]!
-        if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
-        if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
-        return this.wordsOn(beat).get(name)!
-      },
       clock: name => {
         const { id } = this.meanings.names.named(name)!
+        const lost = lostBy(piece, id)
+        if (lost)
+          return stop(
+            'unknown-name',
+            { from: 0, to: m.source.text.length },
+            `The clock ${name} follows ${lost} that is not there.`,
+          )
         for (const dial of dialsOfClock(piece, id)) tracked.dials.add(dial)
-        return this.beat(id)
+        return this.times.beat(id)
       },
       cue: name => {
-        const { marks, every } = this.marked.cues[this.meanings.names.named(name)!.id]!
+        const { marks, every } = this.times.piece.cues[this.meanings.names.named(name)!.id]!
         return new Marks(marks, every)
       },
       gear: name => {
         const other = this.meanings.names.named(name)!.id
-        const rotation =
-          read(propertyKey(other, 'rotation'), 0) ?? this.handForms(other, propertyNamed('rotation')!)[0]!
-        return { rotation, ...gearing(piece, other, part!) }
+        return { rotation: formOf(other, 'rotation', 0), ...gearing(piece, other, part!) }
       },
       surface: name => {
-        const id = this.meanings.names.named(name)!.id
+        const { id } = this.meanings.names.named(name)!
         const { shape } = piece.parts[id]!
-        const of = (property: string) =>
-          read(propertyKey(id, property), 0) ?? this.handForms(id, propertyNamed(property)!)[0]!
         const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
-        return { waves, swell: of('swell'), crest: of('crest') }
+        return { waves, swell: formOf(id, 'swell', 0), crest: formOf(id, 'crest', 0) }
       },
       hasCurve: name => this.meanings.names.named(name)?.type === 'curve',
       channels: name => Object.keys(piece.curves[this.meanings.names.named(name)!.id]!.channels),
@@ -219,60 +224,61 @@ export class Program {
         )
       },
       signal: id => read(signalKey(id), 0)!,
-      property: (of, name, copy) => {
-        const there = this.instancesOf(of)
-        if (copy === 'before' && indices.at(-1) === 0) return this.handForms(of, propertyNamed(name)!)[instance]!
-        const which = copy === 'before' ? instance - 1 : instanceRead(here, instance, there, copy)
-        if (which === null) return null
-        return read(propertyKey(of, name), which) ?? this.handForms(of, propertyNamed(name)!)[which]!
-      },
       feature: (of, name, near) => {
         const found = partOf(of, near)
         const feature = featureOf(piece, found, name)
         return feature && ('setting' in feature ? feature : { part: found, property: feature.name })
       },
-      spot: (of, near, copy) => {
-        const id = partOf(of, near)
-        const which = instanceRead(here, instance, this.instancesOf(id), copy)
-        if (which === null) return null
-        const formOf = (p: string, property: string, i: number) =>
-          read(propertyKey(p, property), i) ?? this.handForms(p, propertyNamed(property)!)[i]!
-        const there = whereabouts(piece, formOf, id, which)
-        return {
-          x: (m, dx, dy) => applyX(there.at(m), dx, dy),
-          y: (m, dx, dy) => applyY(there.at(m), dx, dy),
-          pivot: piece.parts[id]!.pivot,
-          of: there.of,
-        }
-      },
-      seed: (name, nth, forAll = false) =>
-        nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...(forAll ? [] : indices)),
+    }
+    return instance => {
+      const indices = indicesOf(here, instance)
+      let copies: ReturnType<typeof copyWords> | undefined
+      return {
+        ...shared,
+        place: here.count > 1 ? `${m.key}.${instance}` : m.key,
+        builtin: (name, beat) => {
+          const copy = (copies ??= copyWords(piece, here, instance)).get(name)
+          if (copy) return fixed(copy, measures.frameRate)
+          if (name === 'base') return this.handForms(part!, property!, beat)[instance]!
+          if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
+          if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
+          return this.times.words(beat).get(name)!
+        },
+        property: (of, name, copy) => {
+          const there = this.instancesOf(of)
+          if (copy === 'before' && indices.at(-1) === 0) return this.handForms(of, propertyNamed(name)!)[instance]!
+          const which = copy === 'before' ? instance - 1 : instanceRead(here, instance, there, copy)
+          if (which === null) return null
+          return formOf(of, name, which)
+        },
+        spot: (of, near, copy) => {
+          const id = partOf(of, near)
+          const which = instanceRead(here, instance, this.instancesOf(id), copy)
+          if (which === null) return null
+          return spotOf(piece, formOf, id, which)
+        },
+        seed: (name, nth, forAll = false) =>
+          nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...(forAll ? [] : indices)),
+      }
     }
   }
 
-  private beat(clock: string): Beat {
-    let found = this.beats.get(clock)
-    if (!found) this.beats.set(clock, (found = beatOf(this.marked, clock)))
-    return found
-  }
-
-  private wordsOn(beat: Beat): ReadonlyMap<string, Form> {
-    let found = this.words.get(beat)
-    if (!found) this.words.set(beat, (found = timeWords(this.piece, this.measures, this.lapStart, beat)))
-    return found
-  }
-
   /** What a property holds by hand at each instance, in base measure. */
-  handForms(part: string, property: Property, beat: Beat = PIECE): Form[] {
-    return handFormsOf(this.piece, this.measures, part, property, this.instancesOf(part).count, beat)
+  handForms(part: string, property: Property, beat: Beat = PIECE): readonly Form[] {
+    return this.hands.of(part, property, this.instancesOf(part).count, beat)
+  }
+
+  /** The same as plain numbers, for what nothing drives. */
+  handNumbers(part: string, property: Property): ReturnType<HandForms['numbers']> {
+    return this.hands.numbers(part, property, this.instancesOf(part).count)
   }
 
   /** All driven values at a moment, written into `out` (of length `size`). */
   moment(m: Moment, out: Float64Array): Float64Array {
-    for (const slot of this.slots.values()) {
-      if (slot.offset < 0) continue
-      for (let i = 0; i < slot.readers.length; i++) out[slot.offset + i] = slot.readers[i]!.at(m)
-    }
+    limited(() => {
+      for (const { offset, readers } of this.slots.values())
+        if (offset >= 0) for (let i = 0; i < readers.length; i++) out[offset + i] = readers[i]!.at(m)
+    })
     return out
   }
 
@@ -287,12 +293,6 @@ export class Program {
     for (let i = 0; i < moments.length; i++) out[i] = reader.at(moments[i]!)
     return out
   }
-
-  /** Every pace made of dials that runs, by the key of its slip. */
-  paces(): Map<string, Pace> {
-    return new Map([...this.slots.values()].flatMap(s => [...s.paces]))
-  }
 }
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')
-const zero = (m: Measures) => handForm(0, rational(1), m.frameRate)

@@ -3,6 +3,7 @@ import type { Checked } from '../formula/check.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
 import type { Call, Entry, Word } from '../functions/entry.ts'
+import { costOf, costSummed } from '../facts/cost.ts'
 import { ALL } from '../facts/interval.ts'
 import { argsOf, bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs } from '../functions/entry.ts'
 import { canonical, nearest } from '../units/names.ts'
@@ -213,7 +214,14 @@ export abstract class ReadyCalls {
       repeats: () => (entry.repeats ?? repeatsOfArgs)(call),
       bends: () => (entry.bends ?? bendsOfArgs)(call),
       leaps: () => (entry.leaps ?? entry.bends ?? leapsOfArgs)(call),
-      cost: () => (entry.cost ?? costOfArgs)(call),
+      cost: () => {
+        const cost = (entry.cost ?? costOfArgs)(call)
+        const { freq, every, rate } = call.args
+        const pace = freq ?? every ?? rate
+        // A pace that varies is added up.
+        const summed = pace && !constantOf(pace) && !call.phase.affine
+        return summed ? costOf(0, [{ cost }, { cost: costSummed(0, pace.facts(), 0) }]) : cost
+      },
       finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true) && call.phase.finite(),
       slope: () => entry.slope?.(call) ?? ALL,
       reach: () =>

@@ -9,6 +9,7 @@ import { fromNumber, isZero, minus, over, plus, times, toNumber, type Rational }
 import { apply } from '../piece/operation.ts'
 import { beatOf, clockRate } from '../form/clock.ts'
 import { Program } from './program.ts'
+import type { Pace } from './slot.ts'
 
 /**
  * Sets a dial. Each pace made of dials keeps what it has run up to: its slip grows by (old − new) · t, with t the
@@ -20,8 +21,8 @@ export function setDial(program: Program, id: string, value: number, at: Moment,
   const dial: Dial = { ...piece.dials[id]!, value }
   const op = operation(`set ${dial.name}`, { in: 'dials', id, value: dial })
   if (!keep) return op
-  const before = program.paces()
-  const after = new Program(apply(piece, op), program).paces()
+  const before = pacesOf(program)
+  const after = pacesOf(new Program(apply(piece, op), program))
   const slips: Put[] = []
   for (const [key, { pace, run }] of before) {
     const next = after.get(key)
@@ -82,3 +83,8 @@ export function setLap(piece: Piece, length: { n: number; d: number }, at: Momen
 }
 
 const toRational = (f: { n: number; d: number }): Rational => over({ n: BigInt(f.n), d: 1n }, { n: BigInt(f.d), d: 1n })
+
+/** Every pace made of dials that runs, by the key of its slip. */
+function pacesOf(program: Program): Map<string, Pace> {
+  return new Map([...program.slots.values()].flatMap(s => [...s.paces]))
+}

@@ -30,11 +30,15 @@ export interface Rewritten {
 export function rewrite(program: Program, key: string, typed: string, at: Moment, keep: boolean): Rewritten {
   const { piece } = program
   const wanted = plainly(typed)
-  const trial = new Program(apply(piece, setText(piece, key, wanted, false)), program)
+  // Most texts run: one that does is the program already, when nothing has to be kept.
+  const hoped =
+    program.meanings.all.has(key) && !program.meanings.look(wanted, key).problems.some(p => p.level === 'error')
+  let trial = new Program(apply(piece, setText(piece, key, wanted, hoped)), program)
   const runs = trial.slots.get(key)?.running === 'text'
+  if (hoped && !runs) trial = new Program(apply(piece, setText(piece, key, wanted, false)), program)
   const tuned = runs && keep ? tuneText(program, trial, key, at) : { text: wanted, jumps: null }
   const op = setText(piece, key, tuned.text, runs)
-  const made = new Program(apply(piece, op), program)
+  const made = runs && hoped && tuned.text === wanted ? trial : new Program(apply(piece, op), program)
   const shift = runs && keep && onlyNumbers(program, trial, key) ? shiftOf(program, made, key, at) : null
   return { op, program: made, text: tuned.text, jumps: tuned.jumps, shift }
 }

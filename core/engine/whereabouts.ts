@@ -3,7 +3,18 @@ import type { Form } from '../form/form.ts'
 import type { Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 import { placesOf } from '../piece/copies.ts'
-import { POSED, matrix, multiply, posed, readPose, resting, type Matrix, type Posed } from '../piece/transform.ts'
+import {
+  POSED,
+  applyX,
+  applyY,
+  matrix,
+  multiply,
+  posed,
+  readPose,
+  resting,
+  type Matrix,
+  type Posed,
+} from '../piece/transform.ts'
 
 interface Link {
   readonly forms: Readonly<Record<Posed, Form>>
@@ -47,4 +58,15 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
     return world!
   }
   return { at: read, of: chain.flatMap(link => Object.values(link.forms)) }
+}
+
+/** A point of an instance on the stage, `dx dy` from its pivot along its own axes. */
+export function spotOf(piece: Piece, formOf: FormOf, part: string, instance: number) {
+  const there = whereabouts(piece, formOf, part, instance)
+  return {
+    x: (m: Moment, dx: number, dy: number) => applyX(there.at(m), dx, dy),
+    y: (m: Moment, dx: number, dy: number) => applyY(there.at(m), dx, dy),
+    pivot: piece.parts[part]!.pivot,
+    of: there.of,
+  }
 }

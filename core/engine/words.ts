@@ -1,6 +1,6 @@
 /** The values of the words of the language that do not depend on the part: the time names and pi. */
 import type { Piece } from '../piece/schema.ts'
-import { costOf } from '../facts/facts.ts'
+import { costOf } from '../facts/cost.ts'
 import * as I from '../facts/interval.ts'
 import type { Affine } from '../time/affine.ts'
 import {
@@ -20,8 +20,14 @@ import {
 } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import { reading, type Beat } from '../form/beat.ts'
+import { beatOf } from '../form/clock.ts'
 import { clockTime } from '../form/clocked.ts'
 import { fixed, fixedNumber, form, type Form } from '../form/form.ts'
+
+export const measuresOf = (piece: Piece): Measures => ({
+  frameRate: rational(piece.frameRate.n, piece.frameRate.d),
+  lapLength: rational(piece.lap.length.n, piece.lap.length.d),
+})
 
 /** First and last second of the lap, and of the marked stretch (the lap where none is marked). */
 export function windowsOf(piece: Piece, m: Measures, lapStart: Rational) {
@@ -31,7 +37,7 @@ export function windowsOf(piece: Piece, m: Measures, lapStart: Rational) {
 }
 
 /** The words on a clock. */
-export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: Beat): ReadonlyMap<string, Form> {
+function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: Beat): ReadonlyMap<string, Form> {
   const rate = m.frameRate
   const { lap: window, stretch } = windowsOf(piece, m, lapStart)
   const counted = (a: Affine): Form => clockTime(a, beat, rate)
@@ -81,4 +87,29 @@ export function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: B
     ['stageHeight', fixed(rational(piece.stage.height), rate)],
     ['pi', fixedNumber(Math.PI, rate)],
   ])
+}
+
+/** The clocks of a piece with the words on each, made when they are first read. */
+export class Times {
+  private readonly made = new Map<Beat, ReadonlyMap<string, Form>>()
+  private readonly beats = new Map<string, Beat>()
+
+  /** @param piece with the live marks on its cues */
+  constructor(
+    readonly piece: Piece,
+    private readonly measures: Measures,
+    private readonly lapStart: Rational,
+  ) {}
+
+  beat(clock: string): Beat {
+    let found = this.beats.get(clock)
+    if (!found) this.beats.set(clock, (found = beatOf(this.piece, clock)))
+    return found
+  }
+
+  words(beat: Beat): ReadonlyMap<string, Form> {
+    let found = this.made.get(beat)
+    if (!found) this.made.set(beat, (found = timeWords(this.piece, this.measures, this.lapStart, beat)))
+    return found
+  }
 }

@@ -1,16 +1,9 @@
 /** What is known of a value for all time. Each fact is worked out when it is first asked for. */
 import { UNKNOWN, type Bends } from './bends.ts'
+import type { Cost } from './cost.ts'
 import { ALL, type Interval } from './interval.ts'
 import type { Repeats } from './repeats.ts'
 import { outside, supposed } from './suppose.ts'
-
-/** How many operations a value takes: an operator one, a source or function one, an octave one. */
-export interface Cost {
-  /** Where what it reads is worked out for that moment anyway. */
-  readonly now: number
-  /** With all that it reads, as at a moment of its own. */
-  readonly anew: number
-}
 
 export interface Facts {
   /** Lowest and highest value over all time. */
@@ -77,16 +70,4 @@ export function facts(known: Known): Facts {
     },
   }
   return self
-}
-
-export const FREE: Cost = { now: 0, anew: 0 }
-/** The cost of something made of parts by so many operations of its own. */
-export const costOf = (own: number, parts: readonly { readonly cost: Cost }[]): Cost => ({
-  now: parts.reduce((n, p) => n + p.cost.now, own),
-  anew: parts.reduce((n, p) => n + p.cost.anew, own),
-})
-/** The cost of reading something at a moment of its own, so many times. */
-export const costAnew = (own: number, of: { readonly cost: Cost }, times = 1): Cost => {
-  const all = own + of.cost.anew * times
-  return { now: all, anew: all }
 }

@@ -3,7 +3,7 @@ import { ordered } from '../facts/bends.ts'
 import type { Facts } from '../facts/facts.ts'
 import { momentNear, type Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
-import { asks, want } from './working.ts'
+import { asks, spend, spent, want } from './working.ts'
 
 /** Nodes and weights of Kronrod's fifteen points on −1 … 1, and Gauss's seven of them (0 where it has none). */
 const NODES = [
@@ -22,12 +22,16 @@ const DEPTH = 24
 const AGREE = 1e-13
 /** How finely a double tells a second, as a share of it. */
 const GRAIN = 1e-15
+/** Moments that are given as doubles stand on such parts of a frame. */
+const FINEST = 1 / 1_099_511_627_776
 
 /** Cells that are worked out while whoever reads waits, and in one step of work. */
 const AT_ONCE = 160
 const A_STEP = 160
 /** Cells away from 0 that are added up by themselves. */
 const MOST_ALONE = 32_768
+/** Leaps and bends of one cell, at most. */
+const MOST_BENDS = 4000
 /** Cells whose sums are kept. */
 const KEPT = 4_000_000
 
@@ -38,6 +42,10 @@ interface Added {
 
 export class Cells {
   private readonly length: number
+  /** Whether it leaps and bends too often to be added up at all. */
+  private readonly dense: boolean
+  /** Seconds that two moments differ by at least, where they are given as doubles. */
+  private readonly finest: number
   private readonly up = [0]
   private readonly down = [0]
   /** Cells that were worked out by themselves, with those around them. */
@@ -52,6 +60,8 @@ export class Cells {
     private readonly frameRate: Rational,
   ) {
     this.length = Cells.lengthFor(of)
+    this.dense = of.facts().bends.often * this.length > MOST_BENDS
+    this.finest = FINEST / (Number(frameRate.n) / Number(frameRate.d))
   }
 
   /** Seconds of a cell: a power of two that holds few bends and no more than half a turn. */
@@ -65,7 +75,8 @@ export class Cells {
 
   /** Seconds up to which sums from 0 are kept. */
   static reachOf(of: Added): number {
-    return KEPT * Cells.lengthFor(of)
+    const length = Cells.lengthFor(of)
+    return of.facts().bends.often * length > MOST_BENDS ? 0 : KEPT * length
   }
 
   /** ∫ from one second to another by pieces between bends, however many. */
@@ -83,6 +94,7 @@ export class Cells {
   /** ∫ from one second to another over whole cells and what is left at both ends; NaN while it is worked out. */
   between(from: number, to: number): number {
     if (from === to) return 0
+    if (this.dense) return NaN
     if (to < from) return -this.between(to, from)
     const [a, b] = [Math.ceil(from / this.length), Math.floor(to / this.length)]
     if (b < a) return this.within(b, from, to)
@@ -150,6 +162,7 @@ export class Cells {
   }
 
   private cell(k: number): number | null {
+    if (spent()) return null
     const before = asks()
     const made = this.within(k, k * this.length, (k + 1) * this.length)
     return Number.isNaN(made) && asks() !== before ? null : made
@@ -191,6 +204,7 @@ export class Cells {
   }
 
   private read(t: number): number {
+    spend()
     return this.of.at(momentNear(t, this.frameRate))
   }
 
@@ -210,9 +224,9 @@ export class Cells {
       if (a > high) high = a
       if (b > high) high = b
     }
-    // Far from second 0 a moment has fewer digits: what the value changes within its last is no difference.
+    // A moment has only so many digits, fewer far from second 0: what the value changes within its last is no difference.
     const size = Math.max(Math.abs(low), Math.abs(high))
-    const blur = (GRAIN * (Math.abs(from) + Math.abs(to)) * (high - low)) / half
+    const blur = ((GRAIN * (Math.abs(from) + Math.abs(to)) + this.finest) * (high - low)) / half
     if (depth === 0 || !(Math.abs(fine - coarse) > AGREE * (1 + size) + blur)) return fine * half
     return this.piece(from, middle, depth - 1) + this.piece(middle, to, depth - 1)
   }

@@ -25,6 +25,25 @@ import {
 } from '../time/rational.ts'
 import { PIECE, onSteady, settledBy, type Beat } from './beat.ts'
 
+/** The points that a drawn clock follows; undefined where they are not there. */
+function channelOf(piece: Piece, way: Extract<Clock['way'], { type: 'curve' }>) {
+  const channels = Object.hasOwn(piece.curves, way.curve) ? piece.curves[way.curve]!.channels : {}
+  return Object.hasOwn(channels, way.channel) ? channels[way.channel] : undefined
+}
+
+/** What a clock follows that is not there, in words; null when all is. */
+export function lostBy(piece: Piece, id: string): string | null {
+  const seen = new Set<string>()
+  for (let at: string | null = id; at !== null && !seen.has(at); at = piece.clocks[at]!.on) {
+    seen.add(at)
+    if (!Object.hasOwn(piece.clocks, at)) return 'a clock'
+    const { way } = piece.clocks[at]!
+    if (way.type === 'curve' && !channelOf(piece, way)) return 'a curve'
+    if (way.type === 'cue' && !Object.hasOwn(piece.cues, way.cue)) return 'a cue'
+  }
+  return null
+}
+
 /** How fast a steady clock goes: its rate, times a dial where one sets it. */
 export function clockRate(piece: Piece, way: Extract<Clock['way'], { type: 'steady' }>): Rational {
   const dial = way.dial === undefined ? undefined : piece.dials[way.dial]
@@ -125,7 +144,7 @@ function ownBends(piece: Piece, { way }: Clock, parent: Beat, seconds: (t: numbe
       return passing(seconds, parent.bends, v => offsets.reduce((n, o) => n + Math.floor(v / every - o), 0))
     }
     case 'curve':
-      return single((piece.curves[way.curve]?.channels[way.channel] ?? []).map(p => p.time))
+      return single((channelOf(piece, way) ?? []).map(p => p.time))
     case 'steady':
       return parent.bends
   }
@@ -166,7 +185,7 @@ function bent(piece: Piece, clock: Clock): (t: Rational) => Rational {
       return t => minus(t, marks.latest(t)?.at ?? marks.first ?? ZERO)
     }
     case 'curve': {
-      const points = piece.curves[way.curve]?.channels[way.channel]
+      const points = channelOf(piece, way)
       const curve = points && drawn(points)
       return t => (curve ? fromNumber(curve.at(toNumber(t))) : t)
     }
@@ -204,7 +223,7 @@ function turnedRepeats(piece: Piece, clock: Clock, parent: Beat): Repeats {
       return cue?.every && first && pace.n > 0n ? onlyFrom(after(cue.every), inPiece(first)) : NEVER
     }
     case 'curve': {
-      const points = piece.curves[way.curve]?.channels[way.channel]
+      const points = channelOf(piece, way)
       if (!points) return growing(pace)
       const { start, end } = drawn(points)
       return settledBy({ rate: pace, base: parent.steady!.base }, fromNumber(start), fromNumber(end))

@@ -1,5 +1,5 @@
 /** Time on a clock as a form. */
-import { costOf } from '../facts/facts.ts'
+import { costOf } from '../facts/cost.ts'
 import * as I from '../facts/interval.ts'
 import { scaled } from '../facts/repeats.ts'
 import type { Affine } from '../time/affine.ts'

@@ -2,23 +2,38 @@
 import { ALL, union } from '../facts/interval.ts'
 import type { Known } from '../facts/facts.ts'
 import type { Rational } from '../time/rational.ts'
+import { costRead } from '../facts/cost.ts'
+import { Kept } from './kept.ts'
 import { looked } from './looked.ts'
 import { supposing, tightened } from '../facts/suppose.ts'
 import type { Moment } from '../time/moment.ts'
 import { bounds, form, repeats, type Form } from './form.ts'
+import { asks } from './working.ts'
 
-/** Remembers the last moment, which never changes a result. */
+/** Readings of earlier moments after which values are kept by moment. */
+const OFTEN = 16
+
+/** Remembers the last moment, and others where it is often asked for earlier ones, which never changes a result. */
 export function guarded(f: Form, base: Form, frameRate: Rational): Form {
   if (f.exact) return f
   let last: Moment | null = null
   let value = 0
+  let back = 0
+  let kept: Kept | null = null
   const at = (m: Moment): number => {
     if (m === last) return value
+    if (kept) {
+      const known = kept.at(m)
+      if (!Number.isNaN(known)) return known
+    } else if (last !== null && m.seconds < last.seconds && ++back > OFTEN) kept = new Kept()
+    const before = asks()
     const v = f.at(m)
-    // What has no value may only be on its way: it is asked again.
+    // What has no value may only be on its way, and so may something that it reads: it is asked again.
     if (!Number.isFinite(v)) return base.at(m)
+    if (asks() !== before) return v
     value = v
     last = m
+    kept?.keep(m, v)
     return value
   }
   const facts: Known = {
@@ -30,7 +45,7 @@ export function guarded(f: Form, base: Form, frameRate: Rational): Form {
     bends: () => f.facts().bends,
     leaps: () => f.facts().leaps,
     reach: () => f.facts().reach,
-    cost: () => ({ now: 1, anew: f.facts().cost.anew }),
+    cost: () => costRead(reader, f.facts().cost.anew),
     finite: () => f.facts().finite,
     slope: () => (f.facts().finite ? f.facts().slope : ALL),
   }

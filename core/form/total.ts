@@ -4,7 +4,7 @@
  */
 import { ALL, point, times as scaled } from '../facts/interval.ts'
 import { joined, turning } from '../facts/bends.ts'
-import { costAnew } from '../facts/facts.ts'
+import { costSummed } from '../facts/cost.ts'
 import { DAY, NEVER, rests, type Repeats } from '../facts/repeats.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
@@ -75,7 +75,7 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
     // A sum leaps only with its clock; where its rate leaps it bends.
     leaps: () => beat.bends,
     bends: () => joined(beat.bends, rate.facts().bends, turning(paceIn(rate))),
-    cost: () => costAnew(1, rate.facts(), READINGS),
+    cost: () => costSummed(1, rate.facts(), READINGS),
     finite: () => rate.facts().finite,
     reach: () => Math.min(rate.facts().reach, reachOf(rate)),
     slope: () => (beat.steady ? scaled(rate.facts().bounds, point(toNumber(beat.steady.rate))) : ALL),

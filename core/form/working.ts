@@ -7,6 +7,29 @@ export interface Work {
   readonly go: () => boolean
 }
 
+/** Readings that one request may take for what is worked out anew: some hundredths of a second. */
+const ALLOWED = 8000
+let allowance = Infinity
+
+/** A request that must not take long: what it begins is cut short, and wanted. Requests within it share what it may take. */
+export function limited<T>(read: () => T): T {
+  if (allowance !== Infinity) return read()
+  allowance = ALLOWED
+  try {
+    return read()
+  } finally {
+    allowance = Infinity
+  }
+}
+
+/** Takes a reading off the allowance. */
+export function spend(): void {
+  allowance--
+}
+
+/** Whether nothing more is begun in this request. */
+export const spent = (): boolean => allowance <= 0
+
 let wanted = new Set<Work>()
 let asked = 0
 
@@ -19,13 +42,19 @@ export function want(work: Work): void {
 /** How often something has been asked for so far: whether a reading waits for another is seen by it. */
 export const asks = (): number => asked
 
+/** Nothing but another go: what was left out is drawn next time. */
+export const AGAIN: Work = { go: () => true }
+
 /** Whether something that was asked for is not there yet. */
 export const working = (): boolean => wanted.size > 0
 
-/** Works on what is wanted, `steps` times some hundred cells; true when nothing is left to do. */
+/** Works on what is wanted in turn, `steps` times some hundred cells of one of it; true when nothing is left to do. */
 export function workOn(steps: number): boolean {
-  for (let k = 0; k < steps && wanted.size > 0; k++) {
-    for (const work of wanted) if (work.go()) wanted.delete(work)
+  for (let k = 0; k < steps; k++) {
+    const [work] = wanted
+    if (!work) return true
+    wanted.delete(work)
+    if (!work.go()) wanted.add(work)
   }
   return wanted.size === 0
 }

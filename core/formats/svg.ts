@@ -1,5 +1,6 @@
 /** One moment of a piece as an SVG picture (SVG 2), drawn from the same scene as the stage. */
 import { Program } from '../engine/program.ts'
+import { limited } from '../form/working.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
 import { endsOf, gradientOf } from '../rig/gradient.ts'
@@ -8,6 +9,9 @@ import { Scene, sizesOf, type Body } from '../rig/scene.ts'
 import { applyX, applyY, scaleOf, type Matrix } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
+
+/** Characters of a picture, at most: what comes after is not drawn. */
+const LARGEST = 3_000_000
 
 const short = (x: number) => String(Math.round(x * 100) / 100)
 
@@ -85,6 +89,10 @@ export function stillSvg(piece: Piece, seconds: Rational): string {
   const { width, height, background } = piece.stage
   const box = `${-width / 2} ${-height / 2} ${width} ${height}`
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
-  const bodies = scene.paint.map(({ body, instance }) => drawn(body, instance, piece.stage)).join('')
+  let bodies = ''
+  limited(() => {
+    for (const { body, instance } of scene.paint)
+      if (bodies.length <= LARGEST) bodies += drawn(body, instance, piece.stage)
+  })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
 }

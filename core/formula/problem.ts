@@ -12,6 +12,7 @@ export interface Change extends Span {
 export type ProblemCode =
   | 'syntax'
   | 'limit'
+  | 'heavy'
   | 'unit'
   | 'unknown-name'
   | 'kind'

@@ -1,6 +1,6 @@
 /** Sums over time: the average of a value, and a rate added up. */
 import { mayLeap } from './time.ts'
-import { costAnew } from '../facts/facts.ts'
+import { costOf, costSummed } from '../facts/cost.ts'
 import { ALL, interval, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { SMOOTH, joined, later } from '../facts/bends.ts'
 import { NEVER, delayed, plus as grown } from '../facts/repeats.ts'
@@ -61,7 +61,7 @@ export const average: Entry = {
     const b = averageBounds(call)
     return plus(b, times(union(b, point(0)), interval(-1e-12, 1e-12)))
   },
-  cost: call => costAnew(2, call.args.x!.facts(), READINGS),
+  cost: call => costSummed(2, call.args.x!.facts(), READINGS),
   repeats: call => delayed(call.args.x!.facts().repeats, constantOf(call.args.over!) ?? ZERO),
   slope: call => (mayLeap(call.args.x!) ? steepAverage(call) : slopeOf(call, 'x')),
   leaps: () => SMOOTH,
@@ -122,6 +122,7 @@ export const accumulate: Entry = {
     const b = boundsOf(call, 'rate')
     return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
   },
+  cost: call => costOf(1, [call.args.from!.facts(), call.total!.form.facts()]),
   finite: call => call.total!.form.facts().finite,
   slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
   repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),

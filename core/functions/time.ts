@@ -1,5 +1,5 @@
 /** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
-import { costAnew } from '../facts/facts.ts'
+import { costAnew } from '../facts/cost.ts'
 import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
@@ -67,7 +67,10 @@ export const delay: Entry = {
   },
   bounds: call => boundsElsewhere(call, 'x'),
   slope: call => (constantOf(call.args.by!) ? slopeOf(call, 'x') : ALL),
-  cost: call => costAnew(1, call.args.x!.facts()),
+  cost: call => {
+    const lag = constantOf(call.args.by!)
+    return costAnew(1, call.args.x!.facts(), 1, lag && toNumber(lag))
+  },
   repeats: call => {
     const lag = constantOf(call.args.by!)
     return lag ? delayed(call.args.x!.facts().repeats, lag) : repeatsOfArgs(call)

@@ -8,7 +8,7 @@ import type { Form } from '../form/form.ts'
 import { bySecond } from '../form/form.ts'
 import { workedOut } from '../form/working.ts'
 import { momentOfSeconds } from '../time/moment.ts'
-import { compare, fromFinite, isZero, minus, rational, toNumber, type Rational } from '../time/rational.ts'
+import { compare, fromFinite, isZero, minus, rational, toNumber, ZERO, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 
 export interface Jump {
@@ -146,31 +146,38 @@ export function jumpsOf(form: Form, m: Measures, turn: number): Jumps {
   // A period holds its beginning and not its end; where it begins with a stage of its own, the other way round.
   const inset = !every ? 0 : form.facts().repeats.from ? -1e-7 : 1e-7
   const { moments, all } = candidates(b, from - inset, to - inset)
+  const start = toNumber(form.facts().repeats.from ?? ZERO)
   const found: Jump[] = []
-  for (const t of moments) {
+  let looked = 0
+  // What comes back first, then what was before, backwards: of too many, those far in the past are left out.
+  for (const t of [...moments.filter(t => t >= start), ...moments.filter(t => t < start).reverse()]) {
+    if (found.length > 4 * MOST_TOLD) break
     const jump = leapAt(form, plainFraction(t), m, turn)
     if (jump) found.push(jump)
-    if (found.length > 4 * MOST_TOLD) break
+    looked++
   }
-  const start = form.facts().repeats.from
-  const jumps = told(found, every, start ? toNumber(start) : -Infinity)
-  const surely = b.all && whole && all
+  found.sort((a, b) => compare(a.at, b.at))
+  const jumps = told(found, every, form.facts().repeats.from ? start : -Infinity)
+  const surely = b.all && whole && all && looked === moments.length && jumps.length <= MOST_TOLD
   // What leaps again and again is told by its first; what never comes back goes on in ways that are not told one by one.
-  const more = !surely && (!b.all || found.length > 0 || !all)
+  const more = !surely && (!b.all || found.length > 0 || !all || looked < moments.length)
   return { jumps: jumps.slice(0, MOST_TOLD), more: more && !(jumps.length === 1 && jumps[0]!.every !== null && b.all) }
 }
 
 /** Leaps in even steps are told as one that comes again. */
 function told(found: readonly Jump[], every: Rational | null, start: number): Jump[] {
-  const single = found.filter(j => every && toNumber(j.at) < start - 1e-6)
-  const round = found.filter(j => !single.includes(j))
+  const away = (j: Jump) => toNumber(j.at) - start
+  const single = found.filter(j => every && away(j) < -1e-6)
+  // Where it begins to come back it is reached from what was before: once.
+  const once = found.filter(j => every && Math.abs(away(j)) <= 1e-6)
+  const round = found.filter(j => !single.includes(j) && !once.includes(j))
   const groups = new Map<string, Jump[]>()
   for (const j of round) {
     const key = every ? (j.to - j.from).toPrecision(6) : ''
     groups.set(key, [...(groups.get(key) ?? []), j])
   }
   const all = [...groups.values()].flatMap(g => stepped(g, every))
-  return [...stepped(single, null), ...all].sort((a, b) => compare(a.at, b.at))
+  return [...stepped(single, null), ...once, ...all].sort((a, b) => compare(a.at, b.at))
 }
 
 function stepped(group: readonly Jump[], every: Rational | null): Jump[] {

@@ -9,6 +9,16 @@ export interface Card {
   readonly changed: string
 }
 
+/** A kept state of a piece. */
+export interface Version {
+  readonly version: number
+  readonly revision: number
+  /** `refused`: made from a state that was no longer the newest, and kept aside. */
+  readonly state: 'saved' | 'refused'
+  /** ISO 8601. */
+  readonly at: string
+}
+
 /** A piece with its document, and the revision it is. */
 export interface Stored {
   readonly id: string

@@ -16,19 +16,23 @@ export function readPiece(input: unknown): ReadPiece {
     return fail('This is not a piece of Open Tide.')
   let raw = input as Raw
   const version = raw.version
-  if (typeof version !== 'number') return fail('This is not a piece of Open Tide: it has no version.')
-  if (version > VERSION)
+  if (!Number.isSafeInteger(version)) return fail('This is not a piece of Open Tide: it has no version.')
+  if ((version as number) > VERSION)
     return fail(`This piece was written by a newer Open Tide (version ${version}; this one reads up to ${VERSION}).`)
-  for (let at = version; at < VERSION; at++) {
-    const raise = RAISE[at]
+  for (let at = version as number; at < VERSION; at++) {
+    const raise = Object.hasOwn(RAISE, at) ? RAISE[at] : undefined
     if (!raise) return fail(`This piece has version ${version}, which Open Tide cannot read.`)
     raw = raise(raw)
   }
-  const result = v.safeParse(PieceSchema, raw)
+  // The first fault is told: a document of a million faults is refused at once.
+  const result = v.safeParse(PieceSchema, raw, { abortEarly: true })
   if (result.success) return { piece: result.output, problem: null }
   const issue = result.issues[0]
   const path = v.getDotPath(issue)
-  return fail(path ? `At ${path}: ${issue.message}` : issue.message)
+  return fail(brief(path ? `At ${path}: ${issue.message}` : issue.message))
 }
+
+/** One sentence stays one, whatever the document holds. */
+const brief = (says: string): string => (says.length <= 400 ? says : `${says.slice(0, 200)} … ${says.slice(-190)}`)
 
 const fail = (problem: string): ReadPiece => ({ piece: null, problem })

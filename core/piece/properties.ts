@@ -222,7 +222,12 @@ export const propertyNamed = (name: string): Property | undefined => BY_NAME.get
 /** Whether parts of a shape have a property. */
 export const has = (shape: ShapeType, property: Property): boolean => !property.on || property.on.includes(shape)
 /** The properties that parts of a shape have, in table order. */
-export const propertiesOf = (shape: ShapeType): Property[] => PROPERTIES.filter(p => has(shape, p))
+export function propertiesOf(shape: ShapeType): readonly Property[] {
+  let known = BY_SHAPE.get(shape)
+  if (!known) BY_SHAPE.set(shape, (known = PROPERTIES.filter(p => has(shape, p))))
+  return known
+}
+const BY_SHAPE = new Map<ShapeType, readonly Property[]>()
 /** What a property holds by hand when nothing is set, in its unit. */
 export const initialOf = (property: Property, shape: ShapeType): number =>
   typeof property.initial === 'number' ? property.initial : property.initial(shape)

@@ -3,57 +3,76 @@
  * unit they are shown in (degrees, px, per cent), so that they are kept exactly as typed.
  */
 import * as v from 'valibot'
-import { Copies, MOST_INSTANCES, Shape } from './shapes.ts'
-import { Colour, Fraction, formula, id, limited, name, number, positive, text, whole } from './values.ts'
+import { hangings, type Hung } from './hangings.ts'
+import { Copies, MOST_INSTANCES, MOST_IN_PIECE, Shape } from './shapes.ts'
+import {
+  Colour,
+  Fraction,
+  fields,
+  formula,
+  id,
+  limited,
+  name,
+  number,
+  ownWord,
+  positive,
+  seed,
+  text,
+  whole,
+} from './values.ts'
 
-export { MOST_INSTANCES }
+export { MOST_INSTANCES, MOST_IN_PIECE }
 
 /** The version this code writes; older ones are raised by `migrate.ts`. */
 export const VERSION = 1
 
-export const Part = v.object({
+export const Part = fields({
   name,
   parent: v.nullable(id),
   /** Place among its siblings; higher lies above. */
   order: number,
   shape: Shape,
   /** The point it turns and scales about, px from the middle of its shape. */
-  pivot: v.object({ x: number, y: number }),
+  pivot: fields({ x: number, y: number }),
   /** How many times it falls on itself in a turn, with all that rides on it. */
   symmetry: v.pipe(whole, v.minValue(1), v.maxValue(1000)),
   copies: v.nullable(Copies),
   /** What a gradient of its fill is fixed to: the part (unless said otherwise), or the stage. */
   gradientFrame: v.optional(v.picklist(['part', 'stage'])),
   /** First and last moment in seconds; null for always. */
-  span: v.nullable(v.object({ from: number, to: number })),
+  span: v.nullable(fields({ from: number, to: number })),
 })
 
-const Promised = v.object({ of: v.picklist(['value', 'speed']), side: v.picklist(['above', 'below']), than: number })
+const Promised = fields({
+  of: v.picklist(['value', 'speed']),
+  side: v.picklist(['above', 'below']),
+  than: number,
+})
 
 /** A function of time on one property; its key is `part.property` with the part's id. */
-export const Drive = v.object({
+export const Drive = fields({
   part: id,
   property: text(40),
   text: formula,
   /** The last text without an error; it runs while `text` has one. */
   good: formula,
   /** Its own seed: each drive's noise differs, and keeps through rename, undo and takes. */
-  seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+  seed,
   off: v.boolean(),
   /** Other formulas kept for comparison. */
-  takes: v.pipe(v.array(v.object({ name, text: formula })), v.maxLength(20)),
+  takes: v.pipe(v.array(fields({ name, text: formula })), v.maxLength(20)),
   /** Promises that are checked: `stays above 15px`, or, of its speed, `15px/s`; in the property's display unit. */
   promises: v.pipe(v.array(Promised), v.maxLength(4)),
 })
 
 /** A point of a curve or a hand key, in seconds, and how it goes on from there. */
-const point = v.object({ time: number, value: number, shape: v.picklist(['stepped', 'straight', 'smooth']) })
+const point = fields({ time: number, value: number, shape: v.picklist(['stepped', 'straight', 'smooth']) })
 
 /** What a property holds by hand: one number, or keys over time; its key is `part.property`. */
-export const Base = v.object({
+export const Base = fields({
   value: number,
   keys: v.optional(
-    v.object({
+    fields({
       points: v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)),
       after: v.picklist(['hold', 'repeat', 'mirror', 'carry']),
     }),
@@ -62,7 +81,7 @@ export const Base = v.object({
   copies: v.optional(limited(number, 2000, 'copies')),
 })
 
-export const Dial = v.object({
+export const Dial = fields({
   name,
   order: number,
   type: v.picklist(['number', 'whole', 'switch']),
@@ -77,23 +96,23 @@ export const Dial = v.object({
 })
 
 /** A named formula that others read. */
-export const Signal = v.object({
+export const Signal = fields({
   name,
   order: number,
   text: formula,
   good: formula,
-  seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+  seed,
 })
 
 /** A time base: what runs on it reads its time. */
-export const Clock = v.object({
+export const Clock = fields({
   name,
   order: number,
   /** The clock it runs on itself; null for the piece's own time. */
   on: v.nullable(id),
   way: v.variant('type', [
     /** So many times as fast (backwards when below 0), some seconds ahead. */
-    v.object({
+    fields({
       type: v.literal('steady'),
       rate: number,
       ahead: number,
@@ -101,20 +120,20 @@ export const Clock = v.object({
       dial: v.optional(id),
     }),
     /** Forth and back, so many seconds each way. */
-    v.object({ type: v.literal('toAndFro'), length: positive }),
+    fields({ type: v.literal('toAndFro'), length: positive }),
     /** Begins again every so many seconds. */
-    v.object({ type: v.literal('restart'), every: positive }),
+    fields({ type: v.literal('restart'), every: positive }),
     /** Begins again at each mark of a cue. */
-    v.object({ type: v.literal('cue'), cue: id }),
+    fields({ type: v.literal('cue'), cue: id }),
     /** Its seconds are drawn: a channel of a curve over time. */
-    v.object({ type: v.literal('curve'), curve: id, channel: text(60) }),
+    fields({ type: v.literal('curve'), curve: id, channel: text(60) }),
   ]),
   /** Held at so many steps a second of its own. */
   hold: v.nullable(positive),
 })
 
 /** Marks on time, in seconds; with `every` they come again for ever. */
-export const Cue = v.object({
+export const Cue = fields({
   name,
   order: number,
   marks: v.pipe(v.array(number), v.maxLength(10000)),
@@ -122,7 +141,7 @@ export const Cue = v.object({
 })
 
 /** A drawn curve with named channels on one time axis (seconds). */
-export const Curve = v.object({
+export const Curve = fields({
   name,
   order: number,
   /** What its values are in: `%`, `deg`, `px`, `s`, `Hz` or ''. */
@@ -136,29 +155,29 @@ export const Curve = v.object({
 })
 
 /** Two properties that move each other: b = a × ratio + offset. */
-export const Tie = v.object({ a: text(80), b: text(80), ratio: number, offset: number })
+export const Tie = fields({ a: text(80), b: text(80), ratio: number, offset: number })
 
-const Document = v.object({
+const Document = fields({
   version: v.literal(VERSION),
   title: v.pipe(
     text(120),
     v.check(s => s.trim().length > 0, 'A piece needs a title.'),
   ),
-  seed: v.pipe(whole, v.minValue(0), v.maxValue(4294967295)),
+  seed,
   /** Frames per second. */
   frameRate: Fraction,
   /** Seconds; `start` is the moment at which lap 0 begins. */
-  lap: v.object({ length: Fraction, start: number }),
+  lap: fields({ length: Fraction, start: number }),
   /** A marked stretch of time, seconds. */
-  stretch: v.nullable(v.object({ from: number, to: number })),
-  stage: v.object({
+  stretch: v.nullable(fields({ from: number, to: number })),
+  stage: fields({
     width: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
     height: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
     background: Colour,
     guides: v.boolean(),
   }),
   /** Null for flat; else the distance of the eye in px. */
-  camera: v.nullable(v.object({ distance: positive })),
+  camera: v.nullable(fields({ distance: positive })),
   parts: limited(Part, 2000, 'parts'),
   drives: limited(Drive, 4000, 'drives'),
   bases: limited(Base, 20000, 'hand values'),
@@ -171,17 +190,28 @@ const Document = v.object({
   /** For each pace factor made of dials: seconds that have gathered by tuning it while it ran. */
   slips: limited(number, 2000, 'slips'),
   /** Pictures and artwork by their hash. */
-  assets: limited(v.object({ type: text(60), bytes: whole }), 500, 'assets'),
+  assets: limited(fields({ type: text(60), bytes: whole }), 500, 'assets'),
 })
 
 export type Piece = v.InferOutput<typeof Document>
+
+/** Parts hang on one another at most so deep. */
+export const DEEPEST = 200
 
 export const PieceSchema = v.pipe(
   Document,
   v.check((p: Piece) => everyParentStands(p), 'A part hangs on a part that is not there, or on itself.'),
   v.check((p: Piece) => everyNameOnce(p), 'Two things in the piece have the same name.'),
   v.check((p: Piece) => everyKeyFits(p), 'A drive, hand value or tie is kept under a name that is no part.property.'),
-  v.check((p: Piece) => everyCopyFits(p), `Copies within copies come to more than ${MOST_INSTANCES} of one part.`),
+  v.check((p: Piece) => fits(p, h => h.depth <= DEEPEST), `Parts hang more than ${DEEPEST} deep on one another.`),
+  v.check(
+    (p: Piece) => fits(p, h => h.count <= MOST_INSTANCES),
+    `Copies within copies come to more than ${MOST_INSTANCES} of one part.`,
+  ),
+  v.check(
+    (p: Piece) => allInstances(p) <= MOST_IN_PIECE,
+    `The parts of this piece with all their copies come to more than ${MOST_IN_PIECE}.`,
+  ),
 )
 
 export type Part = v.InferOutput<typeof Part>
@@ -200,30 +230,20 @@ export type Tie = v.InferOutput<typeof Tie>
 export type Colour = v.InferOutput<typeof Colour>
 export type Fraction = v.InferOutput<typeof Fraction>
 
-/** A part and those it hangs on, itself first; null when one is missing or the chain runs in a circle. */
-function chainOf(piece: Piece, start: string): string[] | null {
-  const chain: string[] = []
-  for (let at: string | null = start; at !== null; at = piece.parts[at]!.parent) {
-    if (!piece.parts[at] || chain.includes(at)) return null
-    chain.push(at)
-  }
-  return chain
-}
-
 const KEY = /^[A-Za-z0-9_]{1,32}\.[A-Za-z]{1,40}$/
+const isKey = (key: string): boolean => KEY.test(key) && !key.split('.').some(ownWord)
 
 const everyKeyFits = (piece: Piece): boolean =>
-  Object.entries(piece.drives).every(([key, d]) => KEY.test(key) && key === `${d.part}.${d.property}`) &&
-  Object.keys(piece.bases).every(key => KEY.test(key)) &&
-  Object.values(piece.ties).every(t => KEY.test(t.a) && KEY.test(t.b))
+  Object.entries(piece.drives).every(([key, d]) => isKey(key) && key === `${d.part}.${d.property}`) &&
+  Object.keys(piece.bases).every(isKey) &&
+  Object.values(piece.ties).every(t => isKey(t.a) && isKey(t.b))
 
-const everyParentStands = (piece: Piece): boolean => Object.keys(piece.parts).every(id => chainOf(piece, id) !== null)
+const everyParentStands = (piece: Piece): boolean => hangings(piece) !== null
 
-const everyCopyFits = (piece: Piece): boolean =>
-  Object.keys(piece.parts).every(id => {
-    const copies = (chainOf(piece, id) ?? []).map(p => piece.parts[p]!.copies?.count ?? 1)
-    return copies.reduce((n, c) => n * c, 1) <= MOST_INSTANCES
-  })
+const fits = (piece: Piece, is: (h: Hung) => boolean): boolean => [...(hangings(piece)?.values() ?? [])].every(is)
+
+/** All instances of all parts. */
+const allInstances = (piece: Piece): number => [...(hangings(piece)?.values() ?? [])].reduce((n, h) => n + h.count, 0)
 
 /** The collections whose entries have a name that formulas may use. */
 export const NAMED = ['parts', 'dials', 'signals', 'clocks', 'cues', 'curves'] as const

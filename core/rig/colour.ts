@@ -26,3 +26,6 @@ const two = (x: number) =>
     .toString(16)
     .padStart(2, '0')
 export const hex = (c: Rgb): string => `#${two(c.r)}${two(c.g)}${two(c.b)}`
+
+/** The paint of what is not filled. */
+export const NOTHING: Rgb = { r: 0, g: 0, b: 0 }

@@ -3,6 +3,7 @@
  * moment is known without looking at the moments before; chance is hashed from k.
  */
 import { form, type Form } from '../form/form.ts'
+import { AGAIN, asks, spent, want } from '../form/working.ts'
 import { integralOf, type Integral } from '../form/integral.ts'
 import type { Program } from '../engine/program.ts'
 import * as I from '../facts/interval.ts'
@@ -13,13 +14,21 @@ import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { floor, fraction, fromNumber, over, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { formOf, standing } from './standing.ts'
 
-/** Particles of one emitter at most. */
+/** Particles of one emitter, and of all emitters of a piece, at most. */
 const MOST = 4000
+export const MOST_PARTICLES = 12_000
 /** Halvings that find when a particle sets off: to a millionth of a millionth of its life. */
 const HALVINGS = 44
 
-/** Gives the particles of an emitter at a moment: x, y in stage px for each, the oldest first. */
-export function emitterOf(program: Program, id: string, part: Part, instance: number): (now: Moment) => Float64Array {
+/** Gives the particles of an emitter at a moment: x, y in stage px for each, the oldest first; the youngest `most` of them. */
+export function emitterOf(
+  program: Program,
+  id: string,
+  part: Part,
+  instance: number,
+  most = MOST,
+): (now: Moment) => Float64Array {
+  const room = Math.min(MOST, most)
   const { shape } = part
   if (shape.type !== 'emitter') return () => new Float64Array(0)
   const { frameRate } = program.measures
@@ -34,6 +43,7 @@ export function emitterOf(program: Program, id: string, part: Part, instance: nu
   const birthOf = (k: number, from: number, to: number): Birth => {
     const known = settled.get(k)
     if (known) return known
+    const before = asks()
     const m = whenBorn(born, births, k, from, to, frameRate)
     const w = where(m)
     const turned = spread.at(m) * hashSigned(2 * k, shape.seed)
@@ -50,17 +60,25 @@ export function emitterOf(program: Program, id: string, part: Part, instance: nu
       speed: speed.at(m),
       gone: gone(m),
     }
-    if (settled.size > 2 * MOST) settled.clear()
-    settled.set(k, made)
+    if (settled.size > 2 * room) settled.clear()
+    // What is still being worked out is asked for again.
+    if (asks() === before) settled.set(k, made)
     return made
   }
   return now => {
     const age = Math.max(0, life.at(now))
     const start = now.seconds - age
     const [first, last] = [Math.floor(born(at(start, frameRate))) + 1, Math.floor(born(now))]
+    // Beyond whole numbers that a double tells apart there is no counting.
+    if (!(Math.abs(last) < Number.MAX_SAFE_INTEGER)) return new Float64Array(0)
     const here = gone(now)
     const out: number[] = []
-    for (let k = Math.max(first, last - MOST + 1); k <= last; k++) {
+    for (let k = Math.max(first, last - room + 1); k <= last; k++) {
+      // What takes too long is drawn in the next frames.
+      if (spent()) {
+        want(AGAIN)
+        break
+      }
       const b = birthOf(k, start, now.seconds)
       const far = shape.flight === 'fixed' ? b.speed * (now.seconds - b.seconds) : here - b.gone
       // Where the sums end, a day and more away, there is nothing to draw.

@@ -133,3 +133,43 @@ describe('an emitter', () => {
     for (const s of [40.01, 43.3, 77.7]) expect(pairs(fan(at(s)))).toHaveLength(12)
   })
 })
+
+describe('a scene that goes on with another program', () => {
+  const b = new Builder('Going on', 1)
+  const light = b.part('Light', { type: 'ellipse' }, { copies: { layout: 'row', count: 3, dx: 9, dy: 0 } })
+  b.drive(light, 'x', 'sine(every: 2s, amp: 30px)')
+  b.drive(b.part('Lamp', { type: 'rectangle' }), 'y', 'time * 3px/s')
+  b.part('Trail', { type: 'trace', of: light, x: 0, y: 0, every: 10 }, {}, { trail: 1 })
+  b.part('Petals', { type: 'emitter', seed: 1, flight: 'fixed', reverses: false }, {}, { births: 9, life: 2 })
+  const first = new Program(b.piece)
+  /** All corners of a picture. */
+  const picture = (scene: Scene, p: Program) => {
+    const m = at(3.3)
+    const mesh = new Mesh().build(scene.update(p.moment(m, new Float64Array(p.size)), m), 1)
+    return [...mesh.positions.slice(0, 2 * mesh.corners)]
+  }
+  const changed = (act: (b: Builder) => void) => {
+    const other = new Builder('Going on', 1)
+    other.piece = b.piece
+    act(other)
+    return new Program(other.piece, first)
+  }
+  it.each([
+    ['another number', (o: Builder): void => void o.drive(light, 'x', 'sine(every: 2s, amp: 70px)'), true],
+    ['another formula of something else', (o: Builder): void => void o.drive('p2', 'y', 'time * -9px/s'), true],
+    ['a formula more', (o: Builder): void => void o.drive('p2', 'x', 'time * 9px/s'), false],
+    [
+      'another hand value',
+      (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p2.width', value: { value: 9 } }] }),
+      false,
+    ],
+  ] as const)('after %s it draws what a new one would', (_, act, goesOn) => {
+    const scene = new Scene(first)
+    picture(scene, first)
+    const next = changed(act)
+    expect(scene.adopt(next)).toBe(goesOn)
+    const drawn = picture(goesOn ? scene : new Scene(next), next)
+    expect(drawn).toEqual(picture(new Scene(next), next))
+    expect(drawn).not.toEqual(picture(new Scene(first), first))
+  })
+})

@@ -2,7 +2,9 @@
  * A scene as one list of coloured triangles in painting order, so that a whole piece is one draw call. Every
  * edge has a fringe one screen pixel wide that fades to nothing, which smooths it without multisampling.
  */
-import { paintOf, type Rgb } from './colour.ts'
+import { grown } from './growing.ts'
+import { limited } from '../form/working.ts'
+import { NOTHING, paintOf, type Rgb } from './colour.ts'
 import { gradientOf, type Gradient } from './gradient.ts'
 import type { Area } from './letters.ts'
 import { cutOutline, outlineOf, type Outline, type Sizes } from './outline.ts'
@@ -13,8 +15,8 @@ import { applyX, applyY, scaleOf, type Matrix } from '../piece/transform.ts'
 const MOST_LAYERS = 60
 const SIDE = 0.62
 
-/** The paint of what is not filled. */
-const NOTHING: Rgb = { r: 0, g: 0, b: 0 }
+/** Corners of a picture, at most: what comes after is not drawn. */
+const MOST_CORNERS = 400_000
 
 export class Mesh {
   /** x, y per corner, in stage pixels. */
@@ -28,6 +30,8 @@ export class Mesh {
   indices = new Uint32Array(4096)
   corners = 0
   count = 0
+  /** Whether there was more than is drawn. */
+  full = false
   private stage = { width: 0, height: 0 }
   private gradient: Gradient | null = null
   private readonly sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
@@ -41,7 +45,14 @@ export class Mesh {
     this.count = 0
     this.graded = false
     this.stage = scene.program.piece.stage
-    for (const { body, instance } of scene.paint) this.draw(body, instance, pixel)
+    this.full = false
+    limited(() => {
+      for (const { body, instance } of scene.paint) {
+        this.full ||= this.corners > MOST_CORNERS
+        if (this.full) return
+        this.draw(body, instance, pixel)
+      }
+    })
     return this
   }
 
@@ -263,12 +274,8 @@ export class Mesh {
     const first = this.corners
     for (let k = 0; k < n; k++) {
       for (const [out, alpha] of steps) {
-        this.corner(
-          this.world[2 * k]! + this.normals[2 * k]! * out,
-          this.world[2 * k + 1]! + this.normals[2 * k + 1]! * out,
-          c,
-          alpha,
-        )
+        const x = this.world[2 * k]! + this.normals[2 * k]! * out
+        this.corner(x, this.world[2 * k + 1]! + this.normals[2 * k + 1]! * out, c, alpha)
       }
     }
     return first
@@ -289,9 +296,4 @@ export class Mesh {
       for (let rail = 0; rail < 3; rail++) this.strip(a + rail, b + rail)
     }
   }
-}
-
-function grown<T extends Float32Array | Uint32Array>(old: T, into: T): T {
-  into.set(old)
-  return into
 }

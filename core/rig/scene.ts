@@ -5,9 +5,9 @@
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
 import { placesOf } from '../piece/copies.ts'
 import { matrix, multiply, posed, readPose, resting, type Matrix } from '../piece/transform.ts'
-import { emitterOf } from './emitter.ts'
+import { MOST_PARTICLES, emitterOf } from './emitter.ts'
 import { shown } from './letters.ts'
-import { traceOf } from './trace.ts'
+import { MOST_LAID, traceOf } from './trace.ts'
 import type { Sizes } from './outline.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -19,7 +19,9 @@ import type { Program } from '../engine/program.ts'
 /** One property of all instances of a part: driven (a place in the snapshot) or set by hand. */
 interface Reading {
   readonly offset: number
-  readonly hand: Float64Array
+  /** What is set by hand: one number, or one for each instance. */
+  readonly all: number
+  readonly own: Float64Array | null
 }
 
 export interface Body {
@@ -52,12 +54,16 @@ export class Scene {
   private now: Moment | null = null
   private readonly ordered: Body[] = []
   private readonly places = new Map<Body, Matrix[]>()
+  /** What traces and emitters lay, and the parts whose formulas it is made from. */
+  private readonly laid = new Map<string, { of: ReadonlySet<string>; at: (instance: number) => Float64Array }>()
   private readonly pose = resting()
   private readonly local = matrix()
   private readonly seat = matrix()
+  /** How large each unit is in base measure. */
+  private readonly sizes = new Map<string, number>()
 
-  constructor(readonly program: Program) {
-    const { parts } = program.piece
+  constructor(private running: Program) {
+    const { parts } = running.piece
     const below = new Map<string | null, string[]>()
     for (const [id, part] of Object.entries(parts)) {
       const list = below.get(part.parent) ?? []
@@ -88,40 +94,93 @@ export class Scene {
     this.paint = paint
   }
 
+  get program(): Program {
+    return this.running
+  }
+
+  /**
+   * Goes on with another program where parts and hand values stand and every value has its old place: whether it could.
+   * What is laid from formulas over time (traces, particles) is made anew where one of those has changed.
+   */
+  adopt(program: Program): boolean {
+    if (program === this.running) return true
+    const [a, b] = [this.running, program]
+    const same =
+      (['parts', 'bases', 'frameRate', 'lap'] as const).every(c => a.piece[c] === b.piece[c]) &&
+      a.slots.size === b.slots.size &&
+      [...b.slots].every(([key, slot]) => a.slots.get(key)?.offset === slot.offset)
+    if (!same) return false
+    this.running = program
+    for (const [id, { of }] of this.laid) {
+      const stands = [...b.slots].every(([key, slot]) => a.slots.get(key) === slot || !of.has(key.split('.')[0]!))
+      if (!stands) this.lay(this.bodies.get(id)!)
+    }
+    return true
+  }
+
   private body(id: string, parent: Body | null): Body {
     const part = this.program.piece.parts[id]!
     const own = part.copies?.count ?? 1
     const count = (parent?.count ?? 1) * own
     const readings = new Map<string, Reading & { property: Property; low: number; high: number }>()
+    const { sizes } = this
     for (const property of propertiesOf(part.shape.type)) {
-      const hand = Float64Array.from(this.program.handForms(id, property), f => (f.exact ? toNumber(f.exact.base) : 0))
+      const { all, own } = this.program.handNumbers(id, property)
       const offset = this.program.slots.get(propertyKey(id, property.name))?.offset ?? -1
-      const size = toNumber(sizeOfUnit(property.unit, this.program.measures))
+      const size = sizes.get(property.unit) ?? toNumber(sizeOfUnit(property.unit, this.program.measures))
+      sizes.set(property.unit, size)
       const [low, high] = property.range ?? [-Infinity, Infinity]
-      readings.set(property.name, { property, offset, hand, low: low * size, high: high * size })
+      readings.set(property.name, { property, offset, all, own, low: low * size, high: high * size })
     }
     const get = (name: string, instance: number): number => {
       const r = readings.get(name)
       if (!r) return fallback(part, name)
-      const value = r.offset < 0 ? r.hand[instance]! : this.values[r.offset + instance]!
+      const value = r.offset < 0 ? (r.own ? r.own[instance]! : r.all) : this.values[r.offset + instance]!
       return value < r.low ? r.low : value > r.high ? r.high : value
     }
     const worlds = Array.from({ length: count }, matrix)
     const rise = this.riseOf(part, get)
-    const lay = this.layOf(id, part, get, count)
+    const lays = part.shape.type === 'trace' || part.shape.type === 'emitter'
+    const lay = lays ? (i: number) => this.laid.get(id)!.at(i) : null
     const body: Body = { id, part, count, own, parent, worlds, opacity: new Float64Array(count), get, rise, lay }
     this.places.set(body, placesOf(part.copies))
+    if (lays) this.lay(body)
     return body
   }
 
-  private layOf(id: string, part: Part, get: Body['get'], count: number): Body['lay'] {
-    if (part.shape.type === 'trace') {
-      const trace = traceOf(this.program, part)
-      return i => trace(this.now!, get('trail', i))
+  /** Makes ready what a part lays: the path of a trace, the particles of an emitter. */
+  private lay({ id, part, get, count }: Body): void {
+    const { shape } = part
+    const of = this.carriers(shape.type === 'trace' && shape.of !== null ? shape.of : id).add(id)
+    if (shape.type === 'trace') {
+      const trace = traceOf(this.program, part, this.share('trace', MOST_LAID))
+      this.laid.set(id, { of, at: i => trace(this.now!, get('trail', i)) })
+      return
     }
-    if (part.shape.type !== 'emitter') return null
-    const emitters = Array.from({ length: count }, (_, i) => emitterOf(this.program, id, part, i))
-    return i => emitters[i]!(this.now!)
+    const most = this.share('emitter', MOST_PARTICLES)
+    // Of a great many those that have room for some particles lay any.
+    const laying = most >= LEAST_PARTICLES ? count : Math.min(count, MOST_PARTICLES / LEAST_PARTICLES)
+    const emitters = Array.from({ length: laying }, (_, i) =>
+      emitterOf(this.program, id, part, i, Math.max(most, LEAST_PARTICLES)),
+    )
+    this.laid.set(id, { of, at: i => emitters[i]?.(this.now!) ?? NOTHING })
+  }
+
+  /** What one of all parts of a kind may lay of what all of them may. */
+  private share(type: Part['shape']['type'], all: number): number {
+    const { parts } = this.program.piece
+    const count = Object.keys(parts).reduce(
+      (n, id) => n + (parts[id]!.shape.type === type ? this.program.instancesOf(id).count : 0),
+      0,
+    )
+    return Math.floor(all / Math.max(1, count))
+  }
+
+  /** A part and all that it hangs on. */
+  private carriers(id: string): Set<string> {
+    const found = new Set<string>()
+    for (let at: string | null = id; at !== null; at = this.program.piece.parts[at]?.parent ?? null) found.add(at)
+    return found
   }
 
   private riseOf({ shape }: Part, get: Body['get']): Body['rise'] {
@@ -159,6 +218,10 @@ export class Scene {
     return this
   }
 }
+
+/** Particles of an emitter below which it is not worth having. */
+const LEAST_PARTICLES = 60
+const NOTHING = new Float64Array(0)
 
 /** What is laid on the stage itself. */
 const ONSTAGE = matrix()

@@ -6,14 +6,17 @@ import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { floor, fromNumber, minus, over, rational, times, ONE } from '../time/rational.ts'
+import { AGAIN, asks, spent, want } from '../form/working.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { standing } from './standing.ts'
 
-/** Points of a path at most. */
+/** Points of one path, and of all paths of a piece, at most. */
 const MOST = 4000
+export const MOST_LAID = 40_000
 
 /** Gives the path of a trace at a moment: x, y in stage px for each point, the oldest first. */
-export function traceOf(program: Program, part: Part): (now: Moment, trail: number) => Float64Array {
+export function traceOf(program: Program, part: Part, most = MOST): (now: Moment, trail: number) => Float64Array {
+  const room = Math.max(4, Math.min(MOST, most))
   const { shape } = part
   const followed = shape.type === 'trace' && shape.of !== null ? program.piece.parts[shape.of] : undefined
   if (shape.type !== 'trace' || !followed) return () => new Float64Array(0)
@@ -27,16 +30,26 @@ export function traceOf(program: Program, part: Part): (now: Moment, trail: numb
   }
   const step = over(ONE, rational(shape.every))
   return (now, trail) => {
-    const long = Math.min(trail, (MOST - 2) / shape.every)
+    const long = Math.min(trail, (room - 2) / shape.every)
     if (!(long > 0)) return new Float64Array(0)
     const from = minus(now.exactSeconds, fromNumber(long))
     const first = Number(floor(over(from, step))) + 1
     const last = Number(floor(over(now.exactSeconds, step)))
     const out: number[] = [...point(momentOfSeconds(from, frameRate))]
-    if (laid.size > 3 * MOST) laid.clear()
+    if (laid.size > 3 * room) laid.clear()
     for (let k = first; k <= last; k++) {
       let known = laid.get(k)
-      if (!known) laid.set(k, (known = point(momentOfSeconds(times(rational(k), step), frameRate))))
+      // What takes too long is drawn in the next frames.
+      if (!known && spent()) {
+        want(AGAIN)
+        break
+      }
+      if (!known) {
+        const before = asks()
+        known = point(momentOfSeconds(times(rational(k), step), frameRate))
+        // What is still being worked out is asked for again.
+        if (asks() === before) laid.set(k, known)
+      }
       out.push(...known)
     }
     const end = point(now)

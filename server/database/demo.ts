@@ -1,16 +1,20 @@
 /** Puts the demo into a database that has never held a piece. */
 import { readPiece } from '../../core/piece/migrate'
 import type { Database } from './open'
-import { createPiece } from './pieces'
+import { insertPiece } from './pieces'
 import { pieces } from './schema'
 
-/** `demo` gives the demo's documents by the ids they shall have; the last one is the newest. */
+/** `demo` gives the demo's documents by the ids they shall have; the last one is the newest. All of them or none. */
 export async function seedDemo(db: Database, demo: () => Promise<Readonly<Record<string, unknown>>>): Promise<void> {
   const [any] = await db.select({ id: pieces.id }).from(pieces).limit(1)
   if (any) return
-  for (const [id, document] of Object.entries(await demo())) {
-    const { piece, problem } = readPiece(document)
-    if (!piece) throw new Error(`The demo cannot be read. ${problem}`)
-    await createPiece(db, piece, id)
-  }
+  const documents = Object.entries(await demo())
+  await db.transaction(async tx => {
+    const now = Date.now()
+    for (const [i, [id, document]] of documents.entries()) {
+      const { piece, problem } = readPiece(document)
+      if (!piece) throw new Error(`The demo cannot be read. ${problem}`)
+      await insertPiece(tx, piece, id, new Date(now + i))
+    }
+  })
 }

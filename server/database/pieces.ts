@@ -2,29 +2,48 @@
 import { and, desc, eq, isNull, isNotNull, lt, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import { emptyPiece, type Piece } from '../../core/piece/schema'
-import type { Card, Stored } from '../../core/piece/api'
+import type { Card, Stored, Version } from '../../core/piece/api'
 import type { Database } from './open'
+import { pack, unpack, unpackText } from './packed'
 import { pieces, revisions } from './schema'
+import { thin } from './thinning'
 
 const card = { id: pieces.id, title: pieces.title, revision: pieces.revision, changed: pieces.changed }
 const standing = (id: string) => and(eq(pieces.id, id), isNull(pieces.deleted))
+
+type Writing = Pick<Database, 'insert' | 'update' | 'select' | 'execute'>
 
 export async function listPieces(db: Database): Promise<Card[]> {
   const rows = await db.select(card).from(pieces).where(isNull(pieces.deleted)).orderBy(desc(pieces.changed), pieces.id)
   return rows.map(r => ({ ...r, changed: r.changed.toISOString() }))
 }
 
-export async function readStored(db: Database, id: string): Promise<Stored | null> {
+/** A piece with its document as text, which nothing here needs to read. */
+export async function readText(db: Database, id: string): Promise<{ revision: number; text: string } | null> {
   const [row] = await db.select().from(pieces).where(standing(id))
-  return row ? { id: row.id, revision: row.revision, document: row.document } : null
+  return row ? { revision: row.revision, text: unpackText(row.packed!) } : null
+}
+
+export async function readStored(db: Database, id: string): Promise<Stored | null> {
+  const found = await readText(db, id)
+  return found && { id, revision: found.revision, document: JSON.parse(found.text) as Piece }
+}
+
+export async function revisionOf(db: Pick<Database, 'select'>, id: string): Promise<number | null> {
+  const [row] = await db.select({ revision: pieces.revision }).from(pieces).where(standing(id))
+  return row?.revision ?? null
 }
 
 export async function createPiece(db: Database, document: Piece, id = nanoid(12)): Promise<Stored> {
-  await db.transaction(async tx => {
-    await tx.insert(pieces).values({ id, title: document.title, document, revision: 1 })
-    await tx.insert(revisions).values({ piece: id, revision: 1, document, state: 'saved' })
-  })
+  await db.transaction(tx => insertPiece(tx, document, id))
   return { id, revision: 1, document }
+}
+
+/** The rows of a new piece, within a transaction. */
+export async function insertPiece(tx: Writing, document: Piece, id: string, changed = new Date()): Promise<void> {
+  const packed = pack(document)
+  await tx.insert(pieces).values({ id, title: document.title, packed, revision: 1, changed })
+  await tx.insert(revisions).values({ piece: id, revision: 1, packed, state: 'saved' })
 }
 
 /** A new piece with nothing in it. Its seed comes from its id, so that its noise is its own. */
@@ -34,58 +53,79 @@ export function newPiece(title: string): Piece {
   return emptyPiece(title, seed)
 }
 
-/** A title that no other piece has: `Lantern Pier 2`. */
+/** Longest title, in characters. */
+const LONGEST_TITLE = 120
+
+/** A title that no other piece has: `Lantern Pier 2`, cut where the number would not fit. */
 export async function freeTitle(db: Database, wish: string): Promise<string> {
   const taken = new Set((await listPieces(db)).map(c => c.title))
   for (let n = 1; ; n++) {
-    const title = n === 1 ? wish : `${wish} ${n}`
+    const end = n === 1 ? '' : ` ${n}`
+    const title = cut(wish, LONGEST_TITLE - end.length) + end
     if (!taken.has(title)) return title
   }
 }
 
-export type Saved = { saved: true; revision: number } | { saved: false; revision: number | null }
+/** The first characters of a text, whole ones. */
+export const cut = (text: string, most: number): string =>
+  text.length <= most
+    ? text
+    : text
+        .slice(0, most)
+        .replace(/[\uD800-\uDBFF]$/, '')
+        .trimEnd()
+
+export type Saved =
+  | { saved: true; revision: number }
+  /** `newest` is null where there is no such piece, or it was deleted. */
+  | { saved: false; newest: number | null }
 
 /**
  * Saves a document made from a revision. When that is no longer the newest, the document is kept aside as a
- * refused revision, the stored piece stays, and the newest revision's number comes back (null: no such piece).
+ * refused revision, the stored piece stays, and the newest revision's number comes back.
+ * @param save the save's own name: repeated with the same name it does nothing more and answers alike
  */
-export async function savePiece(db: Database, id: string, from: number, document: Piece): Promise<Saved> {
+export async function savePiece(
+  db: Database,
+  id: string,
+  from: number,
+  document: Piece,
+  save: string | null = null,
+): Promise<Saved> {
   return db.transaction(async tx => {
     const next = from + 1
+    if (save !== null) {
+      const same = and(eq(revisions.piece, id), eq(revisions.save, save))
+      const [known] = await tx
+        .select({ revision: revisions.revision, state: revisions.state })
+        .from(revisions)
+        .where(same)
+      if (known?.state === 'saved') return { saved: true, revision: known.revision } as const
+      if (known) return { saved: false, newest: await revisionOf(tx, id) } as const
+    }
+    const packed = pack(document)
     const changed = await tx
       .update(pieces)
-      .set({ document, title: document.title, revision: next, changed: new Date() })
+      .set({ packed, title: document.title, revision: next, changed: new Date() })
       .where(and(standing(id), eq(pieces.revision, from)))
       .returning({ revision: pieces.revision })
     if (changed.length > 0) {
-      await tx.insert(revisions).values({ piece: id, revision: next, document, state: 'saved' })
+      await tx.insert(revisions).values({ piece: id, revision: next, packed, state: 'saved', save })
       if (next % THIN_EVERY === 0) await thin(tx, id)
       return { saved: true, revision: next } as const
     }
-    const [row] = await tx.select({ revision: pieces.revision }).from(pieces).where(eq(pieces.id, id))
-    if (row) await tx.insert(revisions).values({ piece: id, revision: from, document, state: 'refused' })
-    return { saved: false, revision: row?.revision ?? null } as const
+    const [row] = await tx.select({ id: pieces.id }).from(pieces).where(eq(pieces.id, id))
+    if (row) await tx.insert(revisions).values({ piece: id, revision: from, packed, state: 'refused', save })
+    return { saved: false, newest: await revisionOf(tx, id) } as const
   })
 }
 
+/** Saves after which old ones are thinned. */
 const THIN_EVERY = 40
-
-/** Of saved states older than an hour one an hour stays, of those older than a day one a day; refused ones stay. */
-async function thin(tx: Pick<Database, 'execute'>, id: string): Promise<void> {
-  for (const [age, unit] of [
-    ['1 hour', 'hour'],
-    ['1 day', 'day'],
-  ] as const) {
-    await tx.execute(sql`
-      delete from ${revisions} r where r.piece = ${id} and r.state = 'saved' and r.at < now() - ${age}::interval
-      and exists (select 1 from ${revisions} l where l.piece = r.piece and l.state = 'saved' and l.id > r.id
-        and date_trunc(${unit}, l.at) = date_trunc(${unit}, r.at))`)
-  }
-}
 
 export async function retitle(db: Database, id: string, title: string): Promise<Saved> {
   const stored = await readStored(db, id)
-  if (!stored) return { saved: false, revision: null }
+  if (!stored) return { saved: false, newest: null }
   return savePiece(db, id, stored.revision, { ...stored.document, title })
 }
 
@@ -105,4 +145,23 @@ export async function restorePiece(db: Database, id: string): Promise<boolean> {
     .where(and(eq(pieces.id, id), isNotNull(pieces.deleted)))
     .returning({ id: pieces.id })
   return back.length > 0
+}
+
+/** The kept states of a piece, the newest first. */
+export async function listVersions(db: Database, id: string): Promise<Version[] | null> {
+  if ((await revisionOf(db, id)) === null) return null
+  const rows = await db
+    .select({ version: revisions.id, revision: revisions.revision, state: revisions.state, at: revisions.at })
+    .from(revisions)
+    .where(eq(revisions.piece, id))
+    .orderBy(desc(revisions.id))
+  return rows.map(r => ({ ...r, at: r.at.toISOString() }))
+}
+
+export async function readVersion(db: Database, id: string, version: number): Promise<Piece | null> {
+  const [row] = await db
+    .select({ packed: revisions.packed })
+    .from(revisions)
+    .where(and(eq(revisions.piece, id), eq(revisions.id, version)))
+  return row ? unpack(row.packed!) : null
 }

@@ -1,13 +1,16 @@
-/** The tables. A piece's document is kept whole; every saved state stays as a revision, thinned with age. */
-import { index, integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
-import type { Piece } from '../../core/piece/schema.ts'
+/** The tables. A piece's document is kept whole and packed; every saved state stays as a revision, thinned with age. */
+import { customType, index, integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
+const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' })
 
 export const pieces = pgTable('pieces', {
   id: text('id').primaryKey(),
   title: text('title').notNull(),
-  document: jsonb('document').$type<Piece>().notNull(),
+  /** The document as JSON, packed; null only where it still lies in `document`. */
+  packed: bytes('packed'),
+  /** Where the first versions of Open Tide kept it; packed when the database is opened. */
+  document: jsonb('document'),
   /** Counts up with every save; a save names the one it was made from. */
   revision: integer('revision').notNull(),
   created: moment('created').notNull().defaultNow(),
@@ -24,10 +27,16 @@ export const revisions = pgTable(
       .notNull()
       .references(() => pieces.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
-    document: jsonb('document').$type<Piece>().notNull(),
+    packed: bytes('packed'),
+    document: jsonb('document'),
     /** `refused`: made from a revision that was no longer the newest; kept so that nothing is lost. */
     state: text('state').$type<'saved' | 'refused'>().notNull(),
+    /** The save's own name: one that is repeated, since its answer was lost, is known again. */
+    save: text('save'),
     at: moment('at').notNull().defaultNow(),
   },
-  table => [index('revisions_piece').on(table.piece, table.revision)],
+  table => [
+    index('revisions_piece').on(table.piece, table.revision),
+    index('revisions_save').on(table.piece, table.save),
+  ],
 )

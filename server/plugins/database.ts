@@ -1,12 +1,17 @@
 /** Opens the database when the server starts and closes it when the server ends. */
 import { resolve } from 'node:path'
 import { startDatabase, stopDatabase } from '../database/current'
+import { FolderTrouble, prepareFolder, reason } from '../database/folder'
 import { FolderInUse } from '../database/lock'
+import { takeKey } from '../door'
+import { stopStills } from '../stills/stills'
 
 /** The pieces a new harbour begins with; the last is the newest. */
 const DEMO = ['duck-basin', 'swing-tower', 'lantern-pier']
 
 export default defineNitroPlugin(nitro => {
+  // Started by itself too, the server listens to this machine alone unless asked otherwise.
+  process.env.NITRO_HOST ||= process.env.HOST || '127.0.0.1'
   const folder = resolve(process.env.OPEN_TIDE_DATA || '.data')
   const migrations = async () => {
     const store = useStorage('assets:migrations')
@@ -26,9 +31,27 @@ export default defineNitroPlugin(nitro => {
     }
     return pieces
   }
-  startDatabase(folder, migrations, demo).catch((e: Error) => {
-    console.error(e instanceof FolderInUse ? e.message : `The database cannot be opened. ${e.message}`)
+  const end = (e: Error) => {
+    const known = e instanceof FolderInUse || e instanceof FolderTrouble
+    console.error(known ? e.message : `The database cannot be opened. ${reason(e)}`)
+    process.exit(1)
+  }
+  // A server that cannot listen ends; one error in a request never ends it.
+  process.on('uncaughtException', (e: NodeJS.ErrnoException) => {
+    if (e.syscall !== 'listen') return
+    console.error(`Open Tide cannot listen there (${e.code}). Choose another port with PORT, or another HOST.`)
     process.exit(1)
   })
-  nitro.hooks.hook('close', stopDatabase)
+  try {
+    prepareFolder(folder)
+    const key = takeKey(folder)
+    if (key) console.error(`Open Tide can be reached from other machines. It asks them for this key: ${key}`)
+  } catch (e) {
+    end(e as Error)
+  }
+  startDatabase(process.env.DATABASE_URL || null, folder, migrations, demo).catch(end)
+  nitro.hooks.hook('close', async () => {
+    await stopStills()
+    await stopDatabase()
+  })
 })

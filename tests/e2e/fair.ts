@@ -33,7 +33,7 @@ export const test = base.extend<Each, Worker>({
       })
       await use()
       // A refused save and a missing piece are told by status; the browser notes them itself.
-      expect(wrong.filter(w => !/status of (404|409|503)/.test(w))).toEqual([])
+      expect(wrong.filter(w => !/status of (401|404|409|413|503|507)|net::ERR_FAILED/.test(w))).toEqual([])
     },
     { auto: true },
   ],

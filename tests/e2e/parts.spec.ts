@@ -127,3 +127,36 @@ test('a promise is written, proved or broken, and taken back', async ({ page }) 
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(entry.locator('[data-promise]')).toHaveCount(2)
 })
+
+test('groups are filled from the list of all parts; a word for a number goes back; the time is there after Esc', async ({
+  page,
+}) => {
+  const made = await page.request.post('/api/pieces', { data: { title: 'Filled' } })
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`/piece/${id}`)
+  const desk = page.getByRole('region', { name: 'Desk' })
+  await page.getByRole('button', { name: 'Group' }).first().click()
+  await desk.getByRole('button', { name: 'All parts, add one…' }).click()
+  await desk.getByRole('button', { name: 'Ellipse' }).click()
+  await desk.getByRole('button', { name: 'All parts, add one…' }).click()
+  await desk.getByLabel('Ellipse hangs on').focus()
+  await desk.getByLabel('Ellipse hangs on').selectOption({ label: 'Group' })
+  await expect(page.getByText('Ellipse hangs on Group now')).toBeVisible()
+  await desk.getByRole('button', { name: 'Ellipse', exact: true }).last().click()
+  await expect(desk.getByText('on Group')).toBeVisible()
+
+  const x = desk.getByRole('textbox', { name: 'x', exact: true })
+  await x.fill('word')
+  await x.press('Enter')
+  await expect(x).toHaveValue('0')
+  const opacity = desk.getByRole('textbox', { name: 'opacity', exact: true })
+  await opacity.fill('250')
+  await opacity.press('Enter')
+  await expect(opacity).toHaveValue('100')
+  await expect(page.getByText('opacity goes up to 100%')).toBeVisible()
+
+  const time = page.getByRole('button', { name: 'Time, press to type another' })
+  await time.click()
+  await page.getByRole('textbox', { name: 'Go to time' }).press('Escape')
+  await expect(time).toHaveText(/0/)
+})

@@ -158,7 +158,7 @@ test('gears are added, set by hand and engage; copies stand in a grid', async ({
   await page.keyboard.press('ControlOrMeta+a')
   await page.keyboard.insertText('time * 90deg/s')
   await page.keyboard.press('Enter')
-  await page.getByRole('button', { name: 'Add a part…' }).click()
+  await page.getByRole('button', { name: 'All parts, add one…' }).click()
   await page.locator('[data-add="gear"]').first().click()
   await page.getByRole('textbox', { name: 'teeth', exact: true }).fill('48')
   await page.keyboard.press('Enter')

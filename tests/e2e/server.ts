@@ -1,9 +1,9 @@
 /** The built server, started on a free port with a data folder of its own, and stopped by its id. */
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { freePort } from '../../server/free-port.ts'
 
 export interface Running {
   readonly url: string
@@ -16,18 +16,12 @@ export interface Running {
 export const dataFolder = (): string => mkdtempSync(join(tmpdir(), 'open-tide-e2e-'))
 export const clear = (folder: string): void => rmSync(folder, { recursive: true, force: true })
 
-const freePort = (): Promise<number> =>
-  new Promise((resolve, reject) => {
-    const probe = createServer()
-    probe.once('error', reject)
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number }
-      probe.close(() => resolve(port))
-    })
-  })
-
-/** Starts a server; waits until it is ready unless it ends before. */
-export async function start(folder: string): Promise<Running> {
+/**
+ * Starts a server; waits until it is ready unless it ends before.
+ * @param root the folder of the built Open Tide
+ * @param wait false does not wait
+ */
+export async function start(folder: string, root = '.', wait = true): Promise<Running> {
   const port = await freePort()
   const env = {
     ...process.env,
@@ -36,7 +30,11 @@ export async function start(folder: string): Promise<Running> {
     NITRO_PORT: String(port),
     OPEN_TIDE_DATA: folder,
   }
-  const child = spawn(process.execPath, ['.output/server/index.mjs'], { env, stdio: ['ignore', 'pipe', 'pipe'] })
+  const child = spawn(process.execPath, ['.output/server/index.mjs'], {
+    cwd: root,
+    env,
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
   let said = ''
   child.stdout!.on('data', d => (said += d))
   child.stderr!.on('data', d => (said += d))
@@ -48,7 +46,7 @@ export async function start(folder: string): Promise<Running> {
     }),
   )
   const url = `http://127.0.0.1:${port}`
-  for (let n = 0; n < 300 && !over; n++) {
+  for (let n = 0; n < 300 && !over && wait; n++) {
     const ready = await fetch(`${url}/api/health`).then(
       r => r.ok,
       () => false,

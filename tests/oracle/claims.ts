@@ -4,11 +4,13 @@ import { workedOut } from '../../core/form/working.ts'
 import { closureOf } from '../../core/insight/closure.ts'
 import { jumpsOf } from '../../core/insight/leaps.ts'
 import { isBounded } from '../../core/facts/interval.ts'
+import { momentOfSeconds } from '../../core/time/moment.ts'
 import { ONE, toNumber } from '../../core/time/rational.ts'
 import { doubt, num, valueOf } from './evaluate.ts'
 import { LAMPS, tried, type Tried } from './fair.ts'
 import { ofDouble, plus, q, toDouble, type Q } from './fraction.ts'
-import { KINDS, random } from './made.ts'
+import { random } from '../random.ts'
+import { KINDS } from './made.ts'
 import { LAP } from './world.ts'
 
 export interface Claims {
@@ -131,7 +133,8 @@ function tryOne(text: string, index: number, core: Tried, tally: Claims): void {
   for (const j of jumps.slice(0, 6)) {
     const at = toNumber(j.at)
     const [before, after] = [at - 1e-6, at + 1e-6].map(s => workedOut(() => own(s))) as [number, number]
-    if (turns(after - before) > 1e-5 || turns(own(at) - after) > 1e-5) continue
+    const there = workedOut(() => form.at(momentOfSeconds(j.at, measures.frameRate)))
+    if (turns(after - before) > 1e-5 || turns(there - after) > 1e-5) continue
     tally.wrong++
     told(`is said to leap at ${at} s, but does not`)
     break

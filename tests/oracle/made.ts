@@ -1,14 +1,5 @@
 /** Formulas made up at random, kind by kind, for the trials: all of them an angle on the flag or the carousel. */
-export type Random = (n: number) => number
-
-/** A small generator (a linear congruence, Knuth's MMIX constants): the same run from the same seed. */
-export function random(seed: number): Random {
-  let state = BigInt(seed) + 1n
-  return n => {
-    state = (state * 6364136223846793005n + 1442695040888963407n) & 0xffffffffffffffffn
-    return Number((state >> 33n) % BigInt(n))
-  }
-}
+import type { Random } from '../random.ts'
 
 export interface Kind {
   readonly name: string

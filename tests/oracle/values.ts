@@ -2,7 +2,8 @@
 import { doubt, isQ, num, valueOf, type V } from './evaluate.ts'
 import { LAMPS, tried } from './fair.ts'
 import { q, toDouble, type Q } from './fraction.ts'
-import { KINDS, random, type Kind } from './made.ts'
+import { random } from '../random.ts'
+import { KINDS, type Kind } from './made.ts'
 
 export interface Tally {
   readonly kind: string

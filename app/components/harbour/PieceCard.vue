@@ -61,33 +61,20 @@ async function rename(): Promise<void> {
         }}</NuxtLink>
         <p class="text-[12px] text-faded">changed {{ ago }}</p>
       </div>
-      <button
-        class="button button-plain w-7 !px-0 text-faded hover:text-ink"
-        type="button"
-        :aria-label="`Rename ${card.title}`"
-        title="Rename"
-        @click="begin"
-      >
+      <IconButton :label="`Rename ${card.title}`" title="Rename" @click="begin" class="text-faded hover:text-ink">
         <Pencil :size="15" />
-      </button>
-      <button
-        class="button button-plain w-7 !px-0 text-faded hover:text-ink"
-        type="button"
-        :aria-label="`Copy ${card.title}`"
-        title="Copy"
-        @click="emit('copy')"
-      >
+      </IconButton>
+      <IconButton :label="`Copy ${card.title}`" title="Copy" @click="emit('copy')" class="text-faded hover:text-ink">
         <Copy :size="15" />
-      </button>
-      <button
-        class="button button-plain w-7 !px-0 text-faded hover:text-coral"
-        type="button"
-        :aria-label="`Delete ${card.title}`"
+      </IconButton>
+      <IconButton
+        :label="`Delete ${card.title}`"
         title="Delete"
         @click="emit('drop')"
+        class="text-faded hover:text-coral"
       >
         <Trash2 :size="15" />
-      </button>
+      </IconButton>
     </div>
   </li>
 </template>

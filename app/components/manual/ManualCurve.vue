@@ -14,14 +14,14 @@ onMounted(() => {
   const made = running(props.example)
   if (!made) return
   const { program, key } = made
-  const strip = new Strip(canvas.value!, key, palette)
+  let drawn = false
+  const strip = new Strip(canvas.value!, key, palette, () => (drawn = false))
   const values = new Float64Array(program.size)
   let seen = false
   const sight = new IntersectionObserver(([e]) => (seen = e!.isIntersecting))
   sight.observe(canvas.value!)
   const began = performance.now()
   const still = matchMedia('(prefers-reduced-motion: reduce)').matches
-  let drawn = false
   const step = (now: number): void => {
     request = requestAnimationFrame(step)
     if (!seen || (still && drawn)) return
@@ -30,7 +30,10 @@ onMounted(() => {
     drawn = true
   }
   request = requestAnimationFrame(step)
-  onScopeDispose(() => sight.disconnect())
+  onScopeDispose(() => {
+    sight.disconnect()
+    strip.stop()
+  })
 })
 onBeforeUnmount(() => cancelAnimationFrame(request))
 </script>

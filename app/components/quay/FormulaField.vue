@@ -8,6 +8,7 @@ import { EditorView, keymap, placeholder, tooltips } from '@codemirror/view'
 import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } from '@codemirror/autocomplete'
 import { standardKeymap } from '@codemirror/commands'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
+import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
 import { completion } from '~/editor/completion.ts'
 import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
 import { looks, setLook } from '~/editor/looks.ts'
@@ -49,7 +50,8 @@ function look(): void {
 }
 
 function commit(): void {
-  if (!view || !dirty()) return
+  // One that is too long for a document stays here, with what is wrong with it.
+  if (!view || !dirty() || draft().length > LONGEST_FORMULA) return
   tuning.commit(props.drive, draft())
   show(kept.value)
   look()

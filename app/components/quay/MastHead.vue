@@ -6,6 +6,7 @@ import { usePiece } from '~/stores/piece.ts'
 const store = usePiece()
 const emit = defineEmits<{ keys: [] }>()
 const renaming = ref(false)
+const versions = ref(false)
 const title = ref('')
 const field = useTemplateRef('field')
 
@@ -28,6 +29,7 @@ const state = computed(() => {
   const s = store.saving
   if (s.is === 'saved') return { text: s.at ? 'saved just now' : 'saved', tone: 'text-faded' }
   if (s.is === 'failed') return { text: 'not saved', tone: 'text-coral' }
+  if (s.is === 'gone') return { text: 'deleted elsewhere', tone: 'text-coral' }
   if (s.is === 'stale') return { text: 'changed elsewhere', tone: 'text-coral' }
   return { text: 'saving …', tone: 'text-faded' }
 })
@@ -61,7 +63,16 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     >
       {{ store.piece!.title }}
     </button>
-    <span class="ml-1 whitespace-nowrap" :class="state.tone" role="status" data-saving>{{ state.text }}</span>
+    <button
+      class="ml-1 rounded-sm px-1 whitespace-nowrap hover:bg-band"
+      :class="state.tone"
+      type="button"
+      title="Versions of this piece"
+      @click="versions = true"
+    >
+      <span role="status" data-saving>{{ state.text }}</span>
+    </button>
+    <VersionsDialog v-if="versions" @close="versions = false" />
     <button
       class="button ml-2 w-8 !px-0"
       type="button"
@@ -92,15 +103,9 @@ const next = computed(() => store.undone.at(-1)?.op.says)
         title="Manual, in a tab of its own"
         ><BookOpen :size="16"
       /></NuxtLink>
-      <button
-        class="button button-plain w-7 !px-0"
-        type="button"
-        aria-label="All keys"
-        title="All keys (?)"
-        @click="emit('keys')"
-      >
+      <IconButton label="All keys" title="All keys (?)" @click="emit('keys')">
         <Keyboard :size="16" />
-      </button>
+      </IconButton>
       <ThemeButton />
     </div>
   </header>

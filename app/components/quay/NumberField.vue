@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A number with its unit, typed or stepped with the arrow keys. What is no number goes back to what it was. */
+import { MOST } from '~~/core/piece/values.ts'
 import { printNumber } from '~~/core/units/units.ts'
+import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{
   label: string
@@ -13,12 +15,17 @@ const props = defineProps<{
   title?: string
 }>()
 const emit = defineEmits<{ set: [value: number] }>()
+const store = usePiece()
 const text = computed(() => printNumber(props.value, 4).replace('-', '−'))
 
 function send(value: number, field: HTMLInputElement): void {
   const whole = props.whole ? Math.round(value) : value
-  const held = Math.min(props.high ?? Infinity, Math.max(props.low ?? -Infinity, whole))
+  const held = Math.min(props.high ?? MOST, Math.max(props.low ?? -MOST, whole))
   if (held !== props.value) emit('set', held)
+  if (held !== whole) {
+    const end = `${printNumber(held, 4)}${props.unit ?? ''}`
+    store.notice = { says: `${props.label} goes ${held < whole ? 'up' : 'down'} to ${end}; that is what it is now.` }
+  }
   nextTick(() => (field.value = text.value))
 }
 function typed(e: Event): void {
@@ -30,7 +37,8 @@ function typed(e: Event): void {
       .replace('−', '-')
       .replace(/[^\d.e+-]+$/i, ''),
   )
-  if (field.value.trim() !== '' && Number.isFinite(value)) send(value, field)
+  // A word is no number: what was there comes back.
+  if (/^\s*[-+−.,]*\d/.test(field.value) && Number.isFinite(value)) send(value, field)
   else field.value = text.value
 }
 function step(e: KeyboardEvent, by: 1 | -1): void {

@@ -185,5 +185,6 @@ function drop(): void {
   <div v-else class="min-h-0 flex-1 overflow-y-auto px-4 py-4">
     <p class="mb-3 text-faded">Choose a part on the stage or in the tide table to set it by hand, or add one.</p>
     <AddPart />
+    <PartsList />
   </div>
 </template>

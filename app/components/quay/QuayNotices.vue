@@ -10,16 +10,20 @@ const trouble = ref('')
 
 /** This window's version becomes a piece of its own. */
 async function keepMine(): Promise<void> {
-  if (store.saving.is !== 'stale') return
   busy.value = true
   const answer = await post('/api/pieces', { document: store.piece })
   busy.value = false
-  if (answer.ok) await navigateTo(`/piece/${(answer.value as Stored).id}`)
-  else trouble.value = answer.says
+  if (!answer.ok) {
+    trouble.value = answer.says
+    return
+  }
+  store.dropUnsaved()
+  await navigateTo(`/piece/${(answer.value as Stored).id}`)
 }
 
 async function takeOther(): Promise<void> {
   busy.value = true
+  await store.flush()
   const answer = await get(`/api/pieces/${store.id}`)
   busy.value = false
   if (answer.ok) emit('reopen', answer.value as Stored)
@@ -54,8 +58,8 @@ watch(
     role="alert"
   >
     <span
-      ><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both versions are
-      kept: that one as the piece, yours here.</span
+      ><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both are kept: that
+      one as the piece, every state of yours among its versions.</span
     >
     <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">
       Keep mine as a piece of its own
@@ -64,15 +68,30 @@ watch(
     <span v-if="trouble" class="text-coral">{{ trouble }}</span>
   </div>
   <div
+    v-else-if="store.saving.is === 'gone'"
+    class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
+    role="alert"
+  >
+    <span
+      ><strong class="font-semibold text-coral">This piece was deleted.</strong> What you have of it stands here.</span
+    >
+    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">Keep it as a new piece</button>
+    <span v-if="trouble" class="text-coral">{{ trouble }}</span>
+  </div>
+  <div
     v-else-if="store.saving.is === 'failed'"
     class="flex shrink-0 items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
     role="alert"
   >
     <span
-      ><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }} Your work stands in this
-      window; leave it open.</span
+      ><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }} Your work is kept in this
+      browser{{ store.saving.again ? ' and sent again by itself' : '' }}.</span
     >
     <button class="button ml-auto" type="button" @click="store.saveNow()">Save again</button>
+    <button v-if="!store.saving.again" class="button" type="button" :disabled="busy" @click="keepMine">
+      Keep mine as a piece of its own
+    </button>
+    <span v-if="trouble" class="text-coral">{{ trouble }}</span>
   </div>
   <div v-if="working" class="panel fixed bottom-4 left-4 z-40 px-4 py-2 text-faded" role="status" data-working>
     Working out what this moment comes to …

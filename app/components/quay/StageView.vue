@@ -16,6 +16,8 @@ const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
 const size = ref({ width: 0, height: 0 })
 const failed = ref('')
+/** Whether the picture has more corners than are drawn. */
+const partly = ref(false)
 const stage = computed(() => store.piece!.stage)
 const percent = computed(() => Math.round((size.value.width / stage.value.width) * 100))
 const palette = usePalette(() => store.player?.refresh())
@@ -46,6 +48,8 @@ onMounted(() => {
     () => resize.disconnect(),
     store.player!.watch(snapshot => {
       renderer?.draw(snapshot)
+      const full = renderer?.full ?? false
+      if (partly.value !== full) partly.value = full
       mark()
     }),
   )
@@ -184,8 +188,12 @@ function choose(e: PointerEvent): void {
         <slot />
       </div>
     </div>
-    <p class="tabular pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
-      {{ stage.width }} × {{ stage.height }} · flat · {{ percent }} % · y up, turns anticlockwise
+    <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
+      <span v-if="partly" class="mr-3 text-coral" role="status"
+        >Not all of it is drawn: too many corners. Fewer copies or simpler shapes help.</span
+      ><span v-else class="tabular"
+        >{{ stage.width }} × {{ stage.height }} · flat · {{ percent }} % · y up, turns anticlockwise</span
+      >
     </p>
   </section>
 </template>

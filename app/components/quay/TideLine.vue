@@ -4,6 +4,7 @@ import { ArrowLeftRight, Pause, Play, SkipBack } from '@lucide/vue'
 import { readTime, showTime } from '~~/core/time/reading.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { toNumber } from '~~/core/time/rational.ts'
+import { Sheet } from '~/player/sheet.ts'
 import { drawTape, TAPE_PER_SECOND } from '~/player/tape.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -26,14 +27,16 @@ const palette = usePalette(() => player.refresh())
 const stops: (() => void)[] = []
 
 onMounted(() => {
+  const sheet = new Sheet(canvas.value!, () => player.refresh())
   stops.push(
+    () => sheet.stop(),
     player.changed(() => {
       playing.value = player.playing
       pace.value = Math.abs(player.pace)
       backwards.value = player.pace < 0
     }),
     player.watch(snapshot => {
-      drawTape(canvas.value!, snapshot, palette)
+      drawTape(sheet, snapshot, palette)
       const seconds = snapshot.moment.seconds
       const { frameRate, lapLength } = snapshot.program.measures
       const lap = (seconds - snapshot.program.piece.lap.start) / toNumber(lapLength)
@@ -46,9 +49,6 @@ onMounted(() => {
       )
     }),
   )
-  const resize = new ResizeObserver(() => player.refresh())
-  resize.observe(canvas.value!)
-  stops.push(() => resize.disconnect())
 })
 onBeforeUnmount(() => stops.forEach(stop => stop()))
 
@@ -112,12 +112,13 @@ function go(): void {
     return
   }
   player.goto(read.seconds)
-  typing.value = false
-  wrong.value = ''
+  leave()
 }
 function leave(): void {
   typing.value = false
   wrong.value = ''
+  // The read-out is there again, and empty until it is written.
+  nextTick(() => player.refresh())
 }
 </script>
 
@@ -157,26 +158,19 @@ function leave(): void {
             <span ref="timeText" data-time />
           </button>
           <span class="ml-auto flex items-center gap-[2px]">
-            <button
-              class="button button-plain h-6 w-6 !px-0"
-              type="button"
-              aria-label="Back to time 0"
-              title="Back to time 0 (0)"
-              @click="player.goto({ n: 0n, d: 1n })"
-            >
+            <IconButton label="Back to time 0" title="Back to time 0 (0)" @click="player.goto({ n: 0n, d: 1n })" small>
               <SkipBack :size="15" />
-            </button>
-            <button
-              class="button button-plain h-6 w-6 !px-0"
+            </IconButton>
+            <IconButton
               :class="{ 'bg-band !text-sea': backwards }"
-              type="button"
-              aria-label="Backwards"
+              label="Backwards"
               :aria-pressed="backwards"
               title="Backwards"
               @click="turnRound"
+              small
             >
               <ArrowLeftRight :size="15" />
-            </button>
+            </IconButton>
             <select
               v-model.number="pace"
               class="tabular h-6 w-[50px] rounded-sm bg-transparent text-faded hover:text-ink"

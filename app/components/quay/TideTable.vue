@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** The tide table: every driven property, grouped by part, in the order the parts were made. */
 import { PROPERTIES } from '~~/core/piece/properties.ts'
-import { LAYOUTS, shapeName } from '~~/core/acts/parts.ts'
-import type { Part } from '~~/core/piece/schema.ts'
+import type { Part, Piece } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useHand } from '~/stores/hand.ts'
 import { focusFormula } from '~/editor/focus.ts'
@@ -21,22 +20,29 @@ interface Group {
 const rank = (key: string) => PROPERTIES.findIndex(p => key.endsWith(`.${p.name}`))
 const made = (id: string) => Number(id.replace(/\D/g, '')) || 0
 
+/** The same list stays the same object, so that a changed number changes nothing here. */
+let listed: { keys: string; parts: unknown; groups: Group[] } | null = null
 const groups = computed<Group[]>(() => {
   const { parts, drives } = store.piece!
+  const keys = `${Object.keys(drives).join()} ${hand.part}`
+  if (listed?.keys === keys && listed.parts === parts) return listed.groups
+  listed = { keys, parts, groups: grouped(parts, drives) }
+  return listed.groups
+})
+
+function grouped(parts: Piece['parts'], drives: Piece['drives']): Group[] {
   const byPart = new Map<string, string[]>()
-  for (const [key, drive] of Object.entries(drives)) byPart.set(drive.part, [...(byPart.get(drive.part) ?? []), key])
+  for (const [key, drive] of Object.entries(drives)) {
+    const of = byPart.get(drive.part)
+    if (of) of.push(key)
+    else byPart.set(drive.part, [key])
+  }
   const shown = new Set(byPart.keys())
   // A chosen part stands here too, so that its first function is one step away.
   if (hand.part && parts[hand.part]) shown.add(hand.part)
   if (byPart.size === 0) Object.keys(parts).forEach(id => shown.add(id))
   const order = [...shown].filter(id => parts[id]).sort((a, b) => made(a) - made(b))
   return order.map(id => ({ id, part: parts[id]!, drives: (byPart.get(id) ?? []).sort((a, b) => rank(a) - rank(b)) }))
-})
-
-function note(part: Part): string {
-  const shape = shapeName(part.shape).toLowerCase()
-  if (!part.copies) return shape
-  return `${part.copies.count} ${LAYOUTS[part.copies.layout]}`
 }
 
 const flat = computed(() => groups.value.flatMap(g => g.drives))
@@ -59,18 +65,7 @@ defineExpose({ go, write })
 <template>
   <section class="min-h-0 flex-1 overflow-y-auto px-3 pt-3 pb-6" aria-label="Tide table">
     <div v-for="g in groups" :key="g.id" class="mb-4">
-      <div class="mb-[5px] flex items-baseline gap-2 px-1">
-        <button
-          class="truncate text-[14px] font-semibold hover:underline"
-          :class="{ 'text-sea': hand.part === g.id }"
-          type="button"
-          @click="hand.choose(g.id)"
-        >
-          {{ g.part.name }}
-        </button>
-        <span class="truncate text-faded">{{ note(g.part) }}</span>
-        <span class="ml-auto"><DriveMenu :part="g.id" /></span>
-      </div>
+      <PartHeader :part="g.id" />
       <p v-if="g.drives.length === 0" class="rounded-md border border-dashed border-rule px-3 py-3 text-faded">
         Nothing of it moves yet. <span class="text-ink">Drive…</span> gives a property a function of time.
       </p>

@@ -6,7 +6,7 @@ const label = computed(() => (theme.value === 'day' ? 'Night watch' : 'Daylight'
 </script>
 
 <template>
-  <button class="button button-plain w-7 !px-0" type="button" :aria-label="label" :title="label" @click="turn">
+  <IconButton :label="label" @click="turn">
     <component :is="theme === 'day' ? Moon : Sun" :size="16" />
-  </button>
+  </IconButton>
 </template>

@@ -4,7 +4,7 @@ import { workedOut } from '~~/core/form/working.ts'
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
-import { get } from '~/stores/request.ts'
+import { openPiece } from '~/stores/opening.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type TideTable from '~/components/quay/TideTable.vue'
@@ -18,20 +18,37 @@ const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
 /** Another number for each opening, so that nothing of the piece before stays in a canvas. */
 const opening = ref(0)
 
-function open(stored: Stored): void {
+function open(stored: Stored, mine: Stored['document'] | null = null): void {
   hand.choose(null)
   hand.take(null)
-  store.open(stored)
+  store.open(stored, mine)
   opening.value++
   if (Object.keys(stored.document.drives).length > 0) store.player!.play(true)
 }
 
 async function load(): Promise<void> {
   trouble.value = ''
-  const answer = await get(`/api/pieces/${String(route.params.id)}`)
-  if (answer.ok) open(answer.value as Stored)
-  else trouble.value = answer.says
+  const id = String(route.params.id)
+  const opened = await openPiece(id)
+  if (id !== String(route.params.id)) return
+  if (!opened.ok) {
+    trouble.value = opened.says
+    return
+  }
+  open(opened.stored, opened.mine)
+  if (opened.says) store.notice = { says: opened.says }
 }
+
+/** Asked when the page is left while something is not saved. */
+const leaving = ref<((go: boolean) => void) | null>(null)
+async function mayLeave(): Promise<boolean> {
+  if (await store.flush()) return true
+  const go = await new Promise<boolean>(answer => (leaving.value = answer))
+  leaving.value = null
+  return go
+}
+onBeforeRouteLeave(mayLeave)
+onBeforeRouteUpdate(mayLeave)
 onMounted(load)
 onBeforeUnmount(() => store.close())
 watch(() => route.params.id, load)
@@ -128,7 +145,7 @@ onMounted(() => {
             <h2 class="border-b-2 border-ink pb-[5px] font-medium">Part</h2>
             <span class="pb-[6px] text-[12px] text-faded">what is set by hand</span>
             <button v-if="hand.part" class="link ml-auto pb-[6px]" type="button" @click="hand.choose(null)">
-              Add a part…
+              All parts, add one…
             </button>
           </div>
           <PartDesk />
@@ -136,5 +153,6 @@ onMounted(() => {
       </div>
     </div>
     <KeysDialog v-if="keys" @close="keys = false" />
+    <LeavingDialog v-if="leaving" @answer="leaving($event)" />
   </div>
 </template>

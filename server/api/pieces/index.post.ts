@@ -1,10 +1,10 @@
 import * as v from 'valibot'
-import { database } from '../../database/current'
-import { createPiece, freeTitle, newPiece, readStored } from '../../database/pieces'
-import { bodyOf, documentOf, refuse } from '../../request'
+import { database, wrote } from '../../database/current'
+import { createPiece, cut, freeTitle, newPiece, readStored } from '../../database/pieces'
+import { Title, bodyOf, documentOf, refuse } from '../../request'
 
 const New = v.union([
-  v.strictObject({ title: v.pipe(v.string(), v.trim(), v.minLength(1, 'A piece needs a title.'), v.maxLength(120)) }),
+  v.strictObject({ title: Title }),
   v.strictObject({ copyOf: v.string() }),
   v.strictObject({ document: v.unknown() }),
 ])
@@ -18,11 +18,13 @@ export default defineEventHandler(async event => {
   else if ('copyOf' in body) {
     const stored = await readStored(db, body.copyOf)
     if (!stored) throw refuse(404, 'The piece to copy is no longer there.')
-    document = { ...stored.document, title: await freeTitle(db, `${stored.document.title} copy`) }
+    document = { ...stored.document, title: await freeTitle(db, `${cut(stored.document.title, 115)} copy`) }
   } else {
     const given = documentOf(body.document)
     document = { ...given, title: await freeTitle(db, given.title) }
   }
   setResponseStatus(event, 201)
-  return createPiece(db, document)
+  const made = await createPiece(db, document)
+  wrote()
+  return made
 })

@@ -1,10 +1,12 @@
 import { database } from '../../../database/current'
-import { readStored } from '../../../database/pieces'
+import { readText } from '../../../database/pieces'
 import { idOf, refuse } from '../../../request'
 
 /** A piece with its document and revision. */
 export default defineEventHandler(async event => {
-  const stored = await readStored(await database(), idOf(event))
+  const id = idOf(event)
+  const stored = await readText(await database(), id)
   if (!stored) throw refuse(404, 'There is no such piece. It may have been deleted.')
-  return stored
+  setResponseHeader(event, 'content-type', 'application/json')
+  return `{"id":${JSON.stringify(id)},"revision":${stored.revision},"document":${stored.text}}`
 })

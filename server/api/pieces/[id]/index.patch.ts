@@ -1,19 +1,16 @@
 import * as v from 'valibot'
-import { database } from '../../../database/current'
+import { database, wrote } from '../../../database/current'
 import { retitle } from '../../../database/pieces'
-import { bodyOf, idOf, refuse } from '../../../request'
-
-const Title = v.strictObject({
-  title: v.pipe(v.string(), v.trim(), v.minLength(1, 'A piece needs a title.'), v.maxLength(120)),
-})
+import { Title, bodyOf, idOf, refuse } from '../../../request'
 
 /** Another title for a piece. */
 export default defineEventHandler(async event => {
-  const { title } = await bodyOf(event, Title)
+  const { title } = await bodyOf(event, v.strictObject({ title: Title }))
   const saved = await retitle(await database(), idOf(event), title)
+  wrote()
   if (!saved.saved)
     throw refuse(
-      saved.revision === null ? 404 : 409,
+      saved.newest === null ? 404 : 409,
       'The piece could not be renamed: it was deleted or just changed. Try again.',
     )
   return { revision: saved.revision }

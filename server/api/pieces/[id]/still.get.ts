@@ -1,26 +1,36 @@
-import { stillSvg } from '../../../../core/formats/svg'
-import { rational } from '../../../../core/time/rational'
 import { database } from '../../../database/current'
-import { readStored } from '../../../database/pieces'
+import { readText, revisionOf } from '../../../database/pieces'
 import { idOf, refuse } from '../../../request'
+import { still } from '../../../stills/stills'
 
+const FRAME = 'xmlns="http://www.w3.org/2000/svg" viewBox="-64 -36 128 72" width="1280" height="720"'
 /** Of a piece with nothing on it: three faint waves. */
-const EMPTY = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-64 -36 128 72" width="1280" height="720" fill="none" stroke="#8fa5a4" stroke-opacity="0.5" stroke-linecap="round"><path d="M-9-4c3-3 6-3 9 0s6 3 9 0M-9 0c3-3 6-3 9 0s6 3 9 0M-9 4c3-3 6-3 9 0s6 3 9 0"/></svg>`
+const EMPTY = `<svg ${FRAME} fill="none" stroke="#8fa5a4" stroke-opacity="0.5" stroke-linecap="round"><path d="M-9-4c3-3 6-3 9 0s6 3 9 0M-9 0c3-3 6-3 9 0s6 3 9 0M-9 4c3-3 6-3 9 0s6 3 9 0"/></svg>`
+
+/** Of a piece that cannot be drawn, with the reason. */
+const notDrawn = (why: string): string => {
+  const plain = why.slice(0, 90).replace(/[&<>]/g, c => `&#${c.charCodeAt(0)};`)
+  return `<svg ${FRAME}><g font-family="sans-serif" font-size="4" fill="#56676a" text-anchor="middle"><text y="-2">This piece is not drawn here.</text><text y="5" font-size="2.6">${plain}</text></g></svg>`
+}
 
 /** A piece as a still picture, a little into its first lap. */
 export default defineEventHandler(async event => {
-  const stored = await readStored(await database(), idOf(event))
-  if (!stored) throw refuse(404, 'There is no such piece.')
-  const tag = `"${stored.id}-${stored.revision}"`
+  const db = await database()
+  const id = idOf(event)
+  const revision = await revisionOf(db, id)
+  if (revision === null) throw refuse(404, 'There is no such piece.')
+  const tag = `"${id}-${revision}"`
   setResponseHeaders(event, {
     'content-type': 'image/svg+xml',
     etag: tag,
     'cache-control': 'no-cache',
-    'content-security-policy': "default-src 'none'",
+    'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
   })
   if (getRequestHeader(event, 'if-none-match') === tag) {
     setResponseStatus(event, 304)
     return null
   }
-  return Object.keys(stored.document.parts).length === 0 ? EMPTY : stillSvg(stored.document, rational(5, 4))
+  const made = await still(id, revision, async () => (await readText(db, id))?.text ?? '{}')
+  if (made.svg === null) return notDrawn(made.why)
+  return made.svg.includes('<path') || made.svg.includes('<text') ? made.svg : EMPTY
 })

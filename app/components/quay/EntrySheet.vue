@@ -1,0 +1,266 @@
+<script setup lang="ts">
+/** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
+import { MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { jumpFix, jumpText } from '~~/core/insight/jumps.ts'
+import { leapsOf, type CopyJump } from '~~/core/insight/leaps.ts'
+import type { Slot } from '~~/core/engine/slot.ts'
+import { reportOf, showValue, symmetriesOf, type Report } from '~~/core/insight/report.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
+import { propertyNamed } from '~~/core/piece/properties.ts'
+import type { Fix, Problem } from '~~/core/formula/problem.ts'
+import { Strip } from '~/player/strip.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import type FormulaField from './FormulaField.vue'
+
+const props = defineProps<{ drive: string }>()
+const emit = defineEmits<{ busy: [busy: boolean]; wrong: [wrong: boolean] }>()
+const store = usePiece()
+const hand = useHand()
+
+const canvas = useTemplateRef('canvas')
+const readout = useTemplateRef('readout')
+const field = useTemplateRef<InstanceType<typeof FormulaField>>('field')
+const problems = shallowRef<readonly Problem[]>([])
+const draft = ref(false)
+/** The signal, curve, clock or cue whose name was pressed. */
+const opened = ref('')
+/** Whether a promise is being written. */
+const promising = ref(false)
+
+const entry = computed(() => store.piece!.drives[props.drive])
+const part = computed(() => store.piece!.parts[entry.value?.part ?? ''])
+const property = computed(() => propertyNamed(entry.value?.property ?? '')!)
+const slot = computed(() => store.program!.slots.get(props.drive))
+/** What is known of it for all time: worked out only when its own slot has changed, not with every change of the piece. */
+const report = shallowRef<Report | null>(null)
+const leap = shallowRef<{ says: string; fix: Fix } | null>(null)
+/** Every leap of every copy, in words; looked for when there is time. */
+const leaps = shallowRef<readonly string[]>([])
+let idle = 0
+watch(
+  slot,
+  now => {
+    cancelIdleCallback(idle)
+    leap.value = null
+    leaps.value = []
+    if (!now) report.value = null
+    else idle = requestIdleCallback(() => know(now), { timeout: 400 })
+  },
+  { immediate: true },
+)
+const first = computed(() => problems.value[0])
+watch(draft, is => emit('busy', is))
+watch(
+  () => first.value?.level === 'error',
+  is => emit('wrong', is),
+)
+/** What runs meanwhile when the text does not. */
+const meanwhile = computed(() => {
+  if (draft.value) return problems.value.length > 0 ? 'The formula before goes on until this one runs.' : ''
+  if (slot.value?.running === 'good') return 'The last good formula goes on.'
+  return slot.value?.running === 'base' ? 'It rests at its hand value.' : ''
+})
+
+/** What is known for all time, as soon as there is time for it; the last that was known stands meanwhile. */
+function know(now: Slot): void {
+  if (store.program?.slots.get(props.drive) !== now) return
+  report.value = reportOf(store.piece!, store.program.measures, now)
+  if (now.running === 'text') idle = requestIdleCallback(() => lookForLeaps(now), { timeout: 3000 })
+}
+
+/** What leaps, of all copies, and the first that a change would close. */
+function lookForLeaps(now: Slot): void {
+  const program = store.program
+  if (!program || !entry.value || program.slots.get(props.drive) !== now) return
+  const turn = toNumber(symmetriesOf(program.piece, entry.value.part, property.value).natural)
+  const { jumps, more } = leapsOf(now.forms, program.measures, turn)
+  const words = (j: CopyJump) =>
+    jumpText(j, v => showValue(v, property.value, program.measures)) +
+    (now.forms.length > 1 ? `, copy ${j.copy + 1}` : '')
+  leaps.value = [...jumps.slice(0, 12).map(words), ...(more || jumps.length > 12 ? ['and it may leap besides'] : [])]
+  for (const jump of jumps.slice(0, 4)) {
+    const found = jumpFix(program, props.drive, jump)
+    if (found) {
+      leap.value = { says: words(jump), fix: found }
+      return
+    }
+  }
+}
+
+const RUNS = {
+  yes: 'text-kelp',
+  symmetry: 'text-kelp',
+  from: 'text-kelp',
+  no: 'text-brass',
+  unproven: 'text-faded',
+} as const
+
+let strip: Strip | null = null
+let stop = () => {}
+const palette = usePalette(() => store.player?.refresh())
+
+onMounted(() => {
+  strip = new Strip(canvas.value!, props.drive, palette, () => store.player?.refresh())
+  const unwatch = store.player!.watch(snapshot => {
+    strip?.draw(snapshot)
+    const now = snapshot.program.slots.get(props.drive)
+    if (!now || !readout.value) return
+    const text = showValue(snapshot.values[now.offset] ?? 0, property.value, snapshot.program.measures)
+    if (readout.value.textContent !== text) readout.value.textContent = text
+  })
+  stop = () => {
+    strip?.stop()
+    unwatch()
+  }
+})
+onBeforeUnmount(() => {
+  clearTimeout(waiting)
+  cancelIdleCallback(idle)
+  stop()
+})
+
+/** What is half typed is wrong most of the time: while typing goes on, its problems wait. */
+const REST = 600
+let waiting: ReturnType<typeof setTimeout> | undefined
+function found(list: readonly Problem[], typing: boolean): void {
+  clearTimeout(waiting)
+  draft.value = typing
+  if (typing && list.length > 0) waiting = setTimeout(() => (problems.value = list), REST)
+  else problems.value = list
+}
+function fix(chosenFix: Fix): void {
+  field.value?.accept(chosenFix)
+}
+</script>
+
+<template>
+  <template v-if="entry && part">
+    <header class="flex h-[26px] items-center gap-2 pr-1 pl-3">
+      <span class="w-[104px] shrink-0 truncate font-medium" :title="property.name">{{ property.name }}</span>
+      <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
+      <template v-if="report && slot?.running !== 'base' && !entry.off">
+        <span class="ml-2 min-w-0 shrink-[9] truncate text-[12px] text-faded tabular-nums" :title="report.period">{{
+          report.period
+        }}</span>
+        <span
+          class="tabular ml-auto min-w-0 shrink-[3] truncate text-[12px] text-faded"
+          title="Guaranteed lowest and highest value over all time"
+          >{{ report.range }}</span
+        >
+        <span
+          v-if="report.reach"
+          class="shrink-0 text-[12px] text-brass"
+          title="This rate neither rests nor comes back: beyond that it rests at its hand value"
+          >{{ report.reach }}</span
+        >
+        <span v-if="leaps.length > 0" class="shrink-0 text-[12px] text-faded" :title="leaps.join('\n')" data-leaps
+          >leaps</span
+        >
+        <span
+          v-if="!report.finite"
+          class="shrink-0 text-[12px] text-brass"
+          title="At some moments there is no value, as in 1 ÷ 0; it rests at its hand value then"
+          >gaps</span
+        >
+        <span
+          class="min-w-[60px] truncate text-[12px]"
+          :class="RUNS[report.closure.verdict]"
+          :title="`${report.closes}: whether the value comes back after a lap`"
+          >{{ report.closes }}</span
+        >
+      </template>
+      <span v-else class="ml-auto text-[12px] text-faded">{{ entry.off ? 'switched off' : 'at rest' }}</span>
+      <Menu as="div" class="relative shrink-0">
+        <MenuButton
+          class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
+          :aria-label="`More for ${part.name} ${property.name}`"
+          ><MoreHorizontal :size="15"
+        /></MenuButton>
+        <MenuItems class="panel absolute right-0 z-30 mt-1 w-48 py-1 focus:outline-none">
+          <MenuItem v-slot="{ active }"
+            ><button
+              class="menu-row"
+              :class="{ 'bg-band': active }"
+              type="button"
+              @click="store.act(switchDrive(store.piece!, drive, !entry.off))"
+            >
+              <Power :size="14" />{{ entry.off ? 'Switch on' : 'Switch off' }}
+            </button></MenuItem
+          >
+          <MenuItem v-if="entry.promises.length < 4" v-slot="{ active }"
+            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="promising = true">
+              <ShieldCheck :size="14" />Promise a limit…
+            </button></MenuItem
+          >
+          <MenuItem v-slot="{ active }"
+            ><button
+              class="menu-row"
+              :class="{ 'bg-band': active }"
+              type="button"
+              @click="store.act(removeDrive(store.piece!, drive))"
+            >
+              <Undo2 :size="14" />Take the formula away
+            </button></MenuItem
+          >
+        </MenuItems>
+      </Menu>
+    </header>
+    <canvas ref="canvas" class="block h-[40px] w-full" aria-hidden="true" />
+    <FormulaField
+      ref="field"
+      :drive="drive"
+      :label="`Formula of ${part.name} ${property.name}`"
+      :class="{ 'opacity-50': entry.off }"
+      @focus="hand.take(drive)"
+      @problems="found"
+      @open="name => (opened = name)"
+    />
+    <NamedThing v-if="opened" :name="opened" @close="opened = ''" />
+    <DrivePromises v-model:writing="promising" :drive="drive" />
+    <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
+      <p>
+        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>
+        <span class="ml-1 text-faded">{{ meanwhile }}</span>
+      </p>
+      <p v-if="first.fixes.length > 0" class="mt-[3px] flex flex-wrap items-center gap-2">
+        <button
+          v-for="(f, i) in first.fixes.slice(0, 3)"
+          :key="f.says"
+          class="tabular rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
+          type="button"
+          data-fix
+          @mousedown.prevent
+          @click="fix(f)"
+        >
+          {{ f.says }}<kbd v-if="i === 0" class="ml-2 font-sans text-faded">Alt Enter</kbd>
+        </button>
+      </p>
+    </div>
+    <div
+      v-else-if="leap && !draft"
+      class="flex flex-wrap items-center gap-2 border-t border-rule px-3 py-[5px]"
+      role="status"
+    >
+      <span class="text-brass">It {{ leap.says }}.</span>
+      <button
+        class="rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
+        type="button"
+        @mousedown.prevent
+        @click="fix(leap.fix)"
+      >
+        {{ leap.fix.says }}
+      </button>
+    </div>
+    <p v-else-if="draft" class="px-3 pb-[5px] text-[12px] text-faded">Enter lets it run, Esc goes back.</p>
+  </template>
+</template>
+
+<style>
+@reference '~/assets/main.css';
+.menu-row {
+  @apply flex w-full items-center gap-2 px-3 py-[5px] text-left;
+}
+</style>

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+/** The head of a part's group in the tide table; its menu is there when it is near. */
+import { LAYOUTS, shapeName } from '~~/core/acts/parts.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ part: string }>()
+const store = usePiece()
+const hand = useHand()
+const head = useTemplateRef('head')
+const { near } = useNear(head)
+
+const part = computed(() => store.piece!.parts[props.part])
+const note = computed(() => {
+  const { shape, copies } = part.value!
+  return copies ? `${copies.count} ${LAYOUTS[copies.layout]}` : shapeName(shape).toLowerCase()
+})
+</script>
+
+<template>
+  <div ref="head" class="mb-[5px] flex h-[21px] items-baseline gap-2 px-1">
+    <template v-if="part">
+      <button
+        class="truncate text-[14px] font-semibold hover:underline"
+        :class="{ 'text-sea': hand.part === props.part }"
+        type="button"
+        @click="hand.choose(props.part)"
+      >
+        {{ part.name }}
+      </button>
+      <span class="truncate text-faded">{{ note }}</span>
+      <span v-if="near" class="ml-auto"><DriveMenu :part="props.part" /></span>
+    </template>
+  </div>
+</template>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+/** All parts, whether anything of them moves or not: chosen, hung on another, moved up and down. */
+import { ArrowDown, ArrowUp } from '@lucide/vue'
+import { hangOn, mayHangOn, moveAmong, partsListed } from '~~/core/acts/hanging.ts'
+import { shapeName } from '~~/core/acts/parts.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const hand = useHand()
+/** Parts that are shown before more are asked for. */
+const SHOWN = 200
+const all = ref(false)
+const listed = computed(() => partsListed(store.piece!))
+const list = computed(() =>
+  (all.value ? listed.value : listed.value.slice(0, SHOWN)).map(l => ({ ...l, part: store.piece!.parts[l.id]! })),
+)
+/** The part whose list of places is looked at: only its places are worked out. */
+const looked = ref('')
+const places = (id: string): string[] => {
+  const { parent } = store.piece!.parts[id]!
+  return looked.value === id ? mayHangOn(store.piece!, id) : parent === null ? [] : [parent]
+}
+const name = (id: string) => store.piece!.parts[id]!.name
+
+function move(id: string, by: 1 | -1): void {
+  const op = moveAmong(store.piece!, id, by)
+  if (op) store.act(op)
+  else store.notice = { says: `${name(id)} already lies ${by > 0 ? 'above' : 'below'} all beside it.` }
+}
+
+function hang(id: string, parent: string): void {
+  store.act(hangOn(store.piece!, id, parent || null))
+  const where = parent ? `hangs on ${name(parent)}` : 'hangs on nothing'
+  store.notice = {
+    says: `${name(id)} ${where} now; its numbers count from there.`,
+    act: { says: 'Undo', do: store.undo },
+  }
+}
+</script>
+
+<template>
+  <ul v-if="list.length > 0" class="mt-4 border-t border-rule" aria-label="All parts">
+    <li v-for="l in list" :key="l.id" class="flex items-center gap-3 border-b border-rule py-[3px]">
+      <button
+        class="min-w-0 truncate text-left hover:underline"
+        type="button"
+        :style="{ paddingLeft: `${Math.min(l.depth, 12) * 14}px` }"
+        @click="hand.choose(l.id)"
+      >
+        {{ l.part.name }}
+      </button>
+      <span class="truncate text-faded">{{ shapeName(l.part.shape).toLowerCase() }}</span>
+      <label class="ml-auto flex shrink-0 items-center gap-2 text-faded"
+        >on
+        <select
+          class="field w-[150px] text-ink"
+          :aria-label="`${l.part.name} hangs on`"
+          :value="l.part.parent ?? ''"
+          @focus="looked = l.id"
+          @pointerdown="looked = l.id"
+          @change="hang(l.id, ($event.target as HTMLSelectElement).value)"
+        >
+          <option value="">the stage</option>
+          <option v-for="id in places(l.id)" :key="id" :value="id">{{ name(id) }}</option>
+        </select>
+      </label>
+      <IconButton :label="`Move ${l.part.name} up`" title="Up, towards the eye" @click="move(l.id, 1)" small>
+        <ArrowUp :size="14" />
+      </IconButton>
+      <IconButton :label="`Move ${l.part.name} down`" title="Down, away from the eye" @click="move(l.id, -1)" small>
+        <ArrowDown :size="14" />
+      </IconButton>
+    </li>
+    <li v-if="list.length < listed.length" class="py-1">
+      <button class="link" type="button" @click="all = true">Show all {{ listed.length }} parts</button>
+    </li>
+  </ul>
+</template>

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+/** The kept states of the piece, those that were refused too: looked at, taken back, or made a piece of their own. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import type { Stored, Version } from '~~/core/piece/api.ts'
+import { readPiece } from '~~/core/piece/migrate.ts'
+import { takeBack } from '~~/core/acts/versions.ts'
+import { get, post } from '~/stores/request.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const emit = defineEmits<{ close: [] }>()
+const versions = ref<Version[] | null>(null)
+const trouble = ref('')
+
+onMounted(async () => {
+  await store.flush()
+  const answer = await get(`/api/pieces/${store.id}/versions`)
+  if (answer.ok) versions.value = answer.value as Version[]
+  else trouble.value = answer.says
+})
+
+const when = (v: Version): string =>
+  new Date(v.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' })
+
+async function documentOf(v: Version): Promise<Stored['document'] | null> {
+  const answer = await get(`/api/pieces/${store.id}/versions/${v.version}`)
+  if (!answer.ok) {
+    trouble.value = answer.says
+    return null
+  }
+  const { piece, problem } = readPiece((answer.value as { document: unknown }).document)
+  if (!piece) trouble.value = problem
+  return piece
+}
+
+async function back(v: Version): Promise<void> {
+  const document = await documentOf(v)
+  if (!document) return
+  store.act(takeBack(store.piece!, document, when(v)))
+  store.notice = { says: `The piece is as it was on ${when(v)}.`, act: { says: 'Undo', do: store.undo } }
+  emit('close')
+}
+
+async function apart(v: Version): Promise<void> {
+  const document = await documentOf(v)
+  if (!document) return
+  const answer = await post('/api/pieces', { document })
+  if (!answer.ok) trouble.value = answer.says
+  else {
+    emit('close')
+    await navigateTo(`/piece/${(answer.value as Stored).id}`)
+  }
+}
+</script>
+
+<template>
+  <Dialog :open="true" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
+      <DialogPanel class="panel flex max-h-[80vh] w-[620px] flex-col p-4">
+        <DialogTitle class="mb-1 text-[15px] font-semibold">Versions</DialogTitle>
+        <p class="mb-3 text-faded">
+          All of the last ten minutes, one a minute for an hour, one an hour for a day, then one a day.
+        </p>
+        <p v-if="trouble" class="mb-2 text-coral" role="alert">{{ trouble }}</p>
+        <p v-if="!versions && !trouble" class="text-faded">Looking them up …</p>
+        <ul class="min-h-0 flex-1 overflow-y-auto" tabindex="0" aria-label="Kept versions">
+          <li
+            v-for="(v, i) in versions ?? []"
+            :key="v.version"
+            class="flex items-center gap-3 border-b border-rule py-[6px] pr-2"
+          >
+            <span class="tabular">{{ when(v) }}</span>
+            <span v-if="v.state === 'refused'" class="text-coral" title="Made from an older state; kept aside"
+              >refused, kept aside</span
+            >
+            <span v-else-if="i === versions!.findIndex(x => x.state === 'saved')" class="text-faded">as it is now</span>
+            <button class="link ml-auto" type="button" @click="back(v)">Take back</button>
+            <button class="link" type="button" @click="apart(v)">Open as a piece of its own</button>
+          </li>
+        </ul>
+        <div class="mt-4 text-right"><button class="button" type="button" @click="emit('close')">Close</button></div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest'
+import { Builder } from '../acts/build.ts'
+import { Program } from '../engine/program.ts'
+import { at, RATE } from '../testing.ts'
+import { integralOf } from './integral.ts'
+import { forget, workOn, workedOut } from './working.ts'
+
+/** A rate without a closed form on one part, and another part that reads it. */
+function reading(): Program {
+  const b = new Builder('Reading', 1)
+  const one = b.part('One', { type: 'ellipse' })
+  b.drive(one, 'x', 'accumulate(max(0, noise(2Hz)) * 20px/s)')
+  b.drive(b.part('Two', { type: 'ellipse' }), 'x', 'one.x * 2 + 1px')
+  return new Program(b.piece)
+}
+const two = (p: Program) => [...p.slots.values()].at(-1)!.readers[0]!
+
+describe('a driven value that is read', () => {
+  it('keeps nothing that rests on what is still being worked out', () => {
+    forget()
+    const reader = two(reading())
+    // Read backwards until values are kept by moment.
+    for (let k = 40; k > 0; k--) reader.at(at(k / 10))
+    const far = at(900)
+    expect(reader.at(far)).toBe(1)
+    while (!workOn(1));
+    const other = two(reading())
+    const meant = workedOut(() => other.at(at(900)))
+    expect(meant).toBeGreaterThan(100)
+    expect(reader.at(far)).toBe(meant)
+    expect(reader.at(at(900))).toBe(meant)
+  })
+  it('is the same to the bit, forwards, backwards and again', () => {
+    const seconds = Array.from({ length: 300 }, (_, k) => ((k * 7919) % 600) / 30)
+    const values = (order: readonly number[]) => {
+      const reader = two(reading())
+      const seen = new Map(order.map(s => [s, workedOut(() => reader.at(at(s)))]))
+      return seconds.map(s => seen.get(s))
+    }
+    expect(values([...seconds].reverse())).toEqual(values(seconds))
+    expect(values([...seconds, ...seconds].sort((a, b) => b - a))).toEqual(values(seconds))
+  })
+})
+
+describe('a steep rate', () => {
+  it('is added up with some tens of readings, wherever its bends lie', () => {
+    const b = new Builder('Steep', 1)
+    b.drive(b.part('One', { type: 'ellipse' }), 'x', 'noise(3Hz, 90px)')
+    const f = [...new Program(b.piece).slots.values()][0]!.readers[0]!
+    let readings = 0
+    const counted = { ...f, integral: null, at: (m: Parameters<typeof f.at>[0]) => (readings++, f.at(m)) }
+    const sum = integralOf(counted, RATE)
+    workedOut(() => sum(at(-5)))
+    // Close by a bend the value is small and the rate steep.
+    const bends = f.facts().bends.between(-4, 0)
+    for (const t of bends.flatMap(b => [0.0005, 0.002, 0.0024, 0.01].map(d => b - d))) {
+      readings = 0
+      sum(at(t))
+      expect(readings).toBeLessThan(400)
+    }
+  })
+})

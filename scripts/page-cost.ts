@@ -1,0 +1,127 @@
+/**
+ * What the page costs the processor: opening pieces of many drives, a frame while they play, dragging a number, and
+ * the bytes of a first load. `npx jiti scripts/page-cost.ts [folder of another built Open Tide]`, to compare.
+ */
+import { resolve } from 'node:path'
+import { chromium, type CDPSession, type Page } from '@playwright/test'
+import { Builder } from '../core/acts/build.ts'
+import type { Piece } from '../core/piece/schema.ts'
+import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
+
+const root = resolve(process.argv[2] ?? '.')
+
+/** So many parts in rows, each with one drive; every tenth reads the one before. */
+function row(count: number): Piece {
+  const b = new Builder(`${count} drives`, 7)
+  for (let i = 0; i < count; i++) {
+    const part = b.part(
+      `Lamp ${i}`,
+      { type: 'ellipse' },
+      {},
+      { x: (i % 40) * 30 - 600, y: 300 - Math.floor(i / 40) * 24, width: 20, height: 20 },
+    )
+    const own = [`sine(every: ${1 + (i % 7)}s, amp: 10px)`, `noise(${1 + (i % 3)}Hz, 8px)`, `saw(every: 2s, amp: 6px)`][
+      i % 3
+    ]!
+    b.drive(part, i % 2 ? 'x' : 'y', i % 10 === 9 ? `delay(\`Lamp ${i - 1}\`.y, 100ms) * 0.5` : `base + ${own}`)
+  }
+  return b.piece
+}
+
+const data = dataFolder()
+const server = await start(data, root)
+const { url } = server
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu'],
+})
+
+/** Seconds of the main thread so far: in all, in scripts, in layout and styles. */
+async function spent(cdp: CDPSession): Promise<{ all: number; script: number; layout: number }> {
+  const { metrics } = await cdp.send('Performance.getMetrics')
+  const of = (name: string) => metrics.find(m => m.name === name)!.value
+  return {
+    all: of('TaskDuration'),
+    script: of('ScriptDuration'),
+    layout: of('LayoutDuration') + of('RecalcStyleDuration'),
+  }
+}
+const ms = (s: number) => `${(1000 * s).toFixed(1)} ms`
+
+async function frames(page: Page, cdp: CDPSession, count: number): Promise<string> {
+  const before = await spent(cdp)
+  await page.evaluate(
+    n =>
+      new Promise<void>(done => {
+        const step = () => (n-- > 0 ? requestAnimationFrame(step) : done())
+        step()
+      }),
+    count,
+  )
+  const after = await spent(cdp)
+  return `${ms((after.script - before.script) / count)} script, ${ms((after.layout - before.layout) / count)} layout`
+}
+
+try {
+  const open = async (document: Piece | null, counts: boolean) => {
+    let id = 'lantern-pier'
+    if (document) {
+      const made = await fetch(`${url}/api/pieces`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ document }),
+      })
+      id = ((await made.json()) as { id: string }).id
+    }
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    const page = await context.newPage()
+    const cdp = await context.newCDPSession(page)
+    let bytes = 0
+    await cdp.send('Network.enable')
+    cdp.on('Network.loadingFinished', e => (bytes += e.encodedDataLength))
+    await cdp.send('Performance.enable', { timeDomain: 'threadTicks' })
+    await page.goto(`${url}/piece/${id}`)
+    await page.waitForFunction(
+      () =>
+        (window as unknown as { openTide?: { now: () => number } }).openTide?.now !== undefined &&
+        globalThis.document.querySelector('canvas'),
+      null,
+      { timeout: 200_000 },
+    )
+    await page.waitForFunction(
+      () => (window as unknown as { openTide: { now: () => number } }).openTide.now() > 0.02,
+      null,
+      { timeout: 200_000 },
+    )
+    const opened = await spent(cdp)
+    console.log(
+      `  opened: ${ms(opened.all)} in all, ${ms(opened.script)} script, ${ms(opened.layout)} layout${counts ? `, ${Math.round(bytes / 1000)} kB` : ''}`,
+    )
+    await page.waitForTimeout(3000)
+    console.log(`  a frame: ${await frames(page, cdp, 60)}`)
+    const handle = page.locator('[data-handle]').first()
+    const box = (await handle.boundingBox())!
+    await page.mouse.move(box.x + 4, box.y + 4)
+    await page.mouse.down()
+    await page.mouse.move(box.x + 12, box.y + 4)
+    await frames(page, cdp, 1)
+    const still = await spent(cdp)
+    for (let k = 0; k < 40; k++) await page.mouse.move(box.x + 12 + k * 3, box.y + 4)
+    const after = await spent(cdp)
+    console.log(
+      `  dragging: ${ms((after.script - still.script) / 40)} script, ${ms((after.all - still.all) / 40)} in all a pointer move (frames included)`,
+    )
+    await page.mouse.up()
+    await context.close()
+  }
+  console.log('demo')
+  await open(null, true)
+  for (const count of (process.argv[3] ?? '300,1000').split(',').map(Number)) {
+    console.log(`${count} drives`)
+    await open(row(count), false)
+  }
+} finally {
+  await browser.close()
+  await stop(server)
+  clear(data)
+}

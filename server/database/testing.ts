@@ -1,0 +1,76 @@
+/** Databases to try things on: one embedded in a folder, one on a PostgreSQL server of its own. */
+import { execFileSync } from 'node:child_process'
+import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { freePort } from '../free-port'
+import { openDatabase, type Database, type Migrations, type Opened } from './open'
+import { openServer } from './outside'
+
+export function migrations(): Migrations {
+  const root = new URL('./migrations/', import.meta.url)
+  const files = (at: string): string[] =>
+    readdirSync(new URL(at, root), { withFileTypes: true }).flatMap(f =>
+      f.isDirectory() ? files(`${at}${f.name}/`) : [at + f.name],
+    )
+  return Object.fromEntries(files('./').map(f => [f.slice(2), readFileSync(new URL(f, root), 'utf8')]))
+}
+
+/** The programs of the newest PostgreSQL of this machine. */
+function programs(): string {
+  const root = '/usr/lib/postgresql'
+  const newest = readdirSync(root)
+    .sort((a, b) => Number(b) - Number(a))
+    .at(0)
+  if (!newest) throw new Error('There is no PostgreSQL on this machine. ./run-tests installs it.')
+  return join(root, newest, 'bin')
+}
+
+/** Starts a PostgreSQL server with nothing in it. Gives its address and what ends it. */
+export async function startPostgres(): Promise<{ url: string; stop: () => void }> {
+  const bin = programs()
+  const folder = mkdtempSync(join(tmpdir(), 'open-tide-postgres-'))
+  // The server refuses to run as root.
+  const root = process.getuid?.() === 0
+  const as = (command: string, ...args: string[]) =>
+    root
+      ? execFileSync('runuser', ['-u', 'postgres', '--', join(bin, command), ...args], { stdio: 'pipe', cwd: '/' })
+      : execFileSync(join(bin, command), args, { stdio: 'pipe', cwd: '/' })
+  chmodSync(folder, 0o700)
+  if (root) execFileSync('chown', ['postgres', folder])
+  const data = join(folder, 'data')
+  as('initdb', '-D', data, '-U', 'tide', '--auth=trust', '-E', 'UTF8', '--no-sync')
+  const port = await freePort()
+  as(
+    'pg_ctl',
+    '-D',
+    data,
+    '-w',
+    '-l',
+    join(folder, 'log'),
+    '-o',
+    `-p ${port} -c listen_addresses=127.0.0.1 -k ${folder}`,
+    'start',
+  )
+  return {
+    url: `postgres://tide@127.0.0.1:${port}/postgres`,
+    stop: () => {
+      as('pg_ctl', '-D', data, '-w', '-m', 'immediate', 'stop')
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+/** The two kinds of database, each opened with what it begins with. */
+export const KINDS = {
+  embedded: async (begin?: (db: Database) => Promise<void>): Promise<Opened> => {
+    const folder = mkdtempSync(join(tmpdir(), 'open-tide-test-'))
+    const opened = await openDatabase(folder, migrations(), begin)
+    return { ...opened, close: () => opened.close().finally(() => rmSync(folder, { recursive: true, force: true })) }
+  },
+  server: async (begin: (db: Database) => Promise<void> = async () => {}): Promise<Opened> => {
+    const { url, stop } = await startPostgres()
+    const opened = await openServer(url, migrations(), begin)
+    return { ...opened, close: () => opened.close().finally(stop) }
+  },
+} as const

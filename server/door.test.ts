@@ -1,0 +1,38 @@
+import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest'
+
+const folder = mkdtempSync(join(tmpdir(), 'open-tide-door-'))
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+describe('the door', () => {
+  beforeEach(() => vi.resetModules())
+  it('is open on this machine alone, under its own names', async () => {
+    const door = await import('./door')
+    expect(door.takeKey(folder, {} as NodeJS.ProcessEnv)).toBeNull()
+    expect(door.isOpen('')).toBe(true)
+    expect(door.names({} as NodeJS.ProcessEnv)).toEqual(['127.0.0.1', 'localhost', '::1'])
+  })
+  it('beyond it asks for a key that is made once and is the owner’s alone', async () => {
+    const door = await import('./door')
+    const env = { HOST: '0.0.0.0', OPEN_TIDE_NAMES: 'Pier.example, 10.0.0.7' } as unknown as NodeJS.ProcessEnv
+    const key = door.takeKey(folder, env)!
+    expect(key).toMatch(/^[a-z2-9]{20}$/)
+    expect(door.takeKey(folder, env)).toBe(key)
+    expect(readFileSync(join(folder, 'key'), 'utf8').trim()).toBe(key)
+    expect(statSync(join(folder, 'key')).mode & 0o077).toBe(0)
+    expect(door.names(env)).toEqual(['127.0.0.1', 'localhost', '::1', 'pier.example', '10.0.0.7'])
+    expect(door.isOpen('')).toBe(false)
+    expect(door.isOpen(key)).toBe(false)
+    const found = door.tryKey(` ${key} `)
+    expect(found.let && door.isOpen(found.cookie)).toBe(true)
+  })
+  it('lets nobody try for ever', async () => {
+    const door = await import('./door')
+    const key = door.takeKey(folder, { HOST: '10.0.0.7' } as unknown as NodeJS.ProcessEnv)!
+    for (let n = 0; n < 10; n++) expect(door.tryKey('wrong', 1000 + n)).toMatchObject({ let: false, wait: false })
+    expect(door.tryKey(key, 2000)).toMatchObject({ let: false, wait: true })
+    expect(door.tryKey(key, 70_000)).toMatchObject({ let: true })
+  })
+})

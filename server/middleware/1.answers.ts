@@ -1,0 +1,32 @@
+/** The same headers on every answer; addresses that are none, and ways of asking that are none. */
+import { refuse } from '../request'
+
+/** Every address of the API and how it may be asked. */
+const API: readonly (readonly [RegExp, string])[] = [
+  [/^\/api\/health$/, 'GET HEAD'],
+  [/^\/api\/backup$/, 'GET'],
+  [/^\/api\/enter$/, 'POST'],
+  [/^\/api\/pieces$/, 'GET HEAD POST'],
+  [/^\/api\/pieces\/[^/]+$/, 'GET HEAD PUT PATCH DELETE'],
+  [/^\/api\/pieces\/[^/]+\/(still|versions)$/, 'GET HEAD'],
+  [/^\/api\/pieces\/[^/]+\/versions\/[^/]+$/, 'GET HEAD'],
+  [/^\/api\/pieces\/[^/]+\/restore$/, 'POST'],
+]
+
+export default defineEventHandler(event => {
+  setResponseHeaders(event, {
+    'x-content-type-options': 'nosniff',
+    'referrer-policy': 'no-referrer',
+    'cross-origin-opener-policy': 'same-origin',
+    'cross-origin-resource-policy': 'same-origin',
+  })
+  const { pathname } = getRequestURL(event)
+  if (!pathname.startsWith('/api/')) return
+  setResponseHeader(event, 'cache-control', 'no-cache')
+  const ways = API.find(([path]) => path.test(pathname))?.[1]
+  if (!ways) throw refuse(404, 'There is no such address.')
+  if (!ways.split(' ').includes(event.method)) {
+    setResponseHeader(event, 'allow', ways.replaceAll(' ', ', '))
+    throw refuse(405, `This address is asked with ${ways.replaceAll(' ', ' or ')}.`)
+  }
+})

@@ -1,0 +1,200 @@
+/** Saving when things go wrong: answers that are lost, servers that are away, pieces that were changed elsewhere. */
+import type { Page } from '@playwright/test'
+import { expect, formula, freshFair, halt, saved, test, values, write, keyOf } from './fair.ts'
+
+const saves = /\/api\/pieces\/[^/]+$/
+const ROTATION = 'Carousel rotation'
+const alert = (page: Page) => page.getByRole('alert').first()
+
+/** Answers every save in a way of its own; others go through. */
+const onSave = (page: Page, answer: Parameters<Page['route']>[1]) =>
+  page.route(saves, (route, request) => (request.method() === 'PUT' ? answer(route, request) : route.continue()))
+
+async function stored(
+  page: Page,
+  id: string,
+): Promise<{ revision: number; document: { title: string; drives: Record<string, { text: string }> } }> {
+  return (await page.request.get(`/api/pieces/${id}`)).json()
+}
+const textOf = async (page: Page, id: string): Promise<string> => {
+  const { drives } = (await stored(page, id)).document
+  return Object.values(drives).find(d => d.text.startsWith('time * '))!.text
+}
+
+test('a save whose answer was lost is no conflict, and is done once', async ({ page }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  let lost = 0
+  await onSave(page, async route => {
+    if (lost++ > 0) return route.continue()
+    await route.fetch()
+    await route.abort()
+  })
+  await write(page, ROTATION, 'time * 33deg/s')
+  await expect(alert(page)).toContainText('Not saved.')
+  await expect(alert(page)).toContainText('sent again by itself')
+  await write(page, ROTATION, 'time * 34deg/s')
+  await expect(page.getByText('Not saved.')).toHaveCount(0)
+  await saved(page)
+  await expect.poll(() => textOf(page, id)).toBe('time * 34deg/s')
+  // The first state, the one whose answer was lost, and the last: none twice.
+  expect((await stored(page, id)).revision).toBe(3)
+})
+
+test('nonsense for an answer, refusals, and a full disk end in not saved with what to do', async ({ page }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  let answer = { status: 200, contentType: 'text/html', body: '<p>hello</p>' }
+  await onSave(page, route => route.fulfill(answer))
+  await write(page, ROTATION, 'time * 21deg/s')
+  await expect(alert(page)).toContainText('gave an answer that is none')
+  answer = {
+    status: 507,
+    contentType: 'application/json',
+    body: '{"message":"The disk is full: nothing was saved. Make room."}',
+  }
+  await page.getByRole('button', { name: 'Save again' }).click()
+  await expect(alert(page)).toContainText('The disk is full')
+  answer = { status: 413, contentType: 'application/json', body: '{"message":"This piece is larger than 8 MB."}' }
+  await page.getByRole('button', { name: 'Save again' }).click()
+  await expect(alert(page)).toContainText('larger than 8 MB')
+  await expect(alert(page)).not.toContainText('by itself')
+  await page.unroute(saves)
+  await page.getByRole('button', { name: 'Save again' }).click()
+  await expect(page.getByText('Not saved.')).toHaveCount(0)
+  expect(await textOf(page, id)).toBe('time * 21deg/s')
+})
+
+test('left through the Harbour while the server is away: asked, kept in this browser, and saved when opened again', async ({
+  page,
+}) => {
+  const id = await freshFair(page)
+  await halt(page)
+  await onSave(page, route => route.abort())
+  await write(page, ROTATION, 'time * 41deg/s')
+  await expect(alert(page)).toContainText('Not saved.')
+  await page.getByRole('link', { name: 'Harbour' }).click()
+  await page.getByRole('button', { name: 'Stay' }).click()
+  await expect(page).toHaveURL(new RegExp(id))
+  await page.getByRole('link', { name: 'Harbour' }).click()
+  await page.getByRole('button', { name: 'Leave all the same' }).click()
+  await expect(page.getByText(/waits? in this browser/)).toBeVisible()
+  // Another piece says nothing of it.
+  await page.getByRole('link', { name: 'Open Swing tower' }).click()
+  await expect(page.locator('[data-saving]')).toHaveText('saved')
+  await expect(page.getByText('Not saved.')).toHaveCount(0)
+  await page.unroute(saves)
+  await page.goto(`/piece/${id}`)
+  await expect(formula(page, ROTATION)).toHaveText('time * 41deg/s')
+  await saved(page)
+  await expect.poll(() => textOf(page, id)).toBe('time * 41deg/s')
+})
+
+test('a tab that crashed loses nothing', async ({ page, context }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  await onSave(page, route => route.abort())
+  await write(page, ROTATION, 'time * 51deg/s')
+  await expect(alert(page)).toContainText('Not saved.')
+  await page.close({ runBeforeUnload: false })
+  const again = await context.newPage()
+  await again.goto(`/piece/${id}`)
+  await expect(again.getByText('Changes that were not saved yet were brought back.')).toBeVisible()
+  await expect(formula(again, ROTATION)).toHaveText('time * 51deg/s')
+  await expect.poll(() => textOf(again, id)).toBe('time * 51deg/s')
+})
+
+test('a tab that crashed while an answer was lost keeps what came after it', async ({ page, context }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  let first = true
+  await onSave(page, async route => {
+    if (first) {
+      first = false
+      await route.fetch()
+    }
+    await route.abort()
+  })
+  await write(page, ROTATION, 'time * 52deg/s')
+  await expect(alert(page)).toContainText('Not saved.')
+  await expect.poll(() => textOf(page, id)).toBe('time * 52deg/s')
+  await write(page, ROTATION, 'time * 53deg/s')
+  await page.waitForTimeout(300)
+  await page.close({ runBeforeUnload: false })
+  const again = await context.newPage()
+  await again.goto(`/piece/${id}`)
+  await expect(formula(again, ROTATION)).toHaveText('time * 53deg/s')
+  await saved(again)
+  await expect.poll(() => textOf(again, id)).toBe('time * 53deg/s')
+  const versions = (await (await again.request.get(`/api/pieces/${id}/versions`)).json()) as { state: string }[]
+  expect(versions.map(v => v.state)).toEqual(['saved', 'saved', 'saved'])
+})
+
+test('what a crashed tab had and another window overtook is among the versions', async ({ page, context }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  await onSave(page, route => route.abort())
+  await write(page, ROTATION, 'time * 54deg/s')
+  await expect(alert(page)).toContainText('Not saved.')
+  await page.close({ runBeforeUnload: false })
+  const again = await context.newPage()
+  const { revision, document } = await stored(again, id)
+  await again.request.put(`/api/pieces/${id}`, { data: { revision, document: { ...document, seed: 5 } } })
+  await again.goto(`/piece/${id}`)
+  await expect(again.getByText('is kept among its versions')).toBeVisible()
+  await again.getByTitle('Versions of this piece').click()
+  await again.getByRole('listitem').filter({ hasText: 'refused' }).getByRole('button', { name: 'Take back' }).click()
+  await expect(formula(again, ROTATION)).toHaveText('time * 54deg/s')
+})
+
+test('renamed in the Harbour while it is open: both changes stay', async ({ page }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  await page.request.patch(`/api/pieces/${id}`, { data: { title: 'Pier at dusk' } })
+  await write(page, ROTATION, 'time * 61deg/s')
+  await expect(page.getByRole('button', { name: 'Pier at dusk' })).toBeVisible()
+  await saved(page)
+  const { document } = await stored(page, id)
+  expect(document.title).toBe('Pier at dusk')
+  expect(await textOf(page, id)).toBe('time * 61deg/s')
+})
+
+test('deleted elsewhere: it says so, and what stands here can be kept', async ({ page }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  await page.request.delete(`/api/pieces/${id}`)
+  await write(page, ROTATION, 'time * 71deg/s')
+  await expect(alert(page)).toContainText('This piece was deleted.')
+  await page.getByRole('button', { name: 'Keep it as a new piece' }).click()
+  await expect(page).not.toHaveURL(new RegExp(id))
+  await expect(formula(page, ROTATION)).toHaveText('time * 71deg/s')
+  await saved(page)
+})
+
+test('every refused state is among the versions, and can be taken back', async ({ page, context }) => {
+  const id = await freshFair(page)
+  await halt(page)
+  const other = await context.newPage()
+  await other.goto(`/piece/${id}`)
+  await expect(formula(other, ROTATION)).toBeVisible()
+  await halt(other)
+  await write(page, ROTATION, 'time * 11deg/s')
+  await saved(page)
+  await write(other, ROTATION, 'time * 22deg/s')
+  await expect(alert(other)).toContainText('changed in another window')
+  await write(other, ROTATION, 'time * 23deg/s')
+  await expect
+    .poll(async () => ((await (await page.request.get(`/api/pieces/${id}/versions`)).json()) as unknown[]).length)
+    .toBe(4)
+  await other.close()
+  await page.getByTitle('Versions of this piece').click()
+  const refused = page.getByRole('listitem').filter({ hasText: 'refused' })
+  await expect(refused).toHaveCount(2)
+  await refused.first().getByRole('button', { name: 'Take back' }).click()
+  await expect(formula(page, ROTATION)).toHaveText('time * 23deg/s')
+  const key = await keyOf(page, ROTATION)
+  expect((await values(page, key, 1))[0]).toBeCloseTo(23 / 360, 9)
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await expect(formula(page, ROTATION)).toHaveText('time * 11deg/s')
+  await saved(page)
+})
