@@ -9,6 +9,6 @@ export default defineConfig({
       'cli/**/*.test.ts',
       'demo/**/*.test.ts',
     ],
-    testTimeout: 30000,
+    testTimeout: 180_000,
   },
 })

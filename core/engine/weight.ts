@@ -67,7 +67,7 @@ function allAlike(slot: Slot, sought: ReadonlyMap<object, Asked>): number | null
 const figure = (n: number): string => (n < 1e12 ? Math.round(n).toLocaleString('en') : 'more than a million million')
 
 export const tooHeavy = ({ moments, work }: Weight): string =>
-  `This would be worked out for ${figure(moments)} moments a frame, ${figure(work)} operations; ${figure(MOST_WORK)} are done for all of the piece. It holds its hand value. Read it with fewer delays or averages within one another, or with fewer copies.`
+  `This would be worked out for ${moments === 1 ? 'one moment' : `${figure(moments)} moments`} a frame, ${figure(work)} operations; ${figure(MOST_WORK)} are done for all of the piece. It holds its hand value. Read it with fewer delays or averages within one another, or with fewer copies.`
 
 const lengths = new WeakMap<Formula, number>()
 

@@ -1,17 +1,15 @@
 /** A value kept between two ends: beyond them it begins again, or turns back. */
 import { cyclic, stepBends, unsure, type Steps } from './whole-steps.ts'
 import { ALL, interval, isBounded, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { everySeconds, together, type Repeats } from '../facts/repeats.ts'
+import { together } from '../facts/repeats.ts'
 import { constantOf } from '../form/form.ts'
 import { AffineReader, add, constant, scale, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import {
   ONE,
-  ZERO,
   compare,
   floor as floorOf,
   fraction,
-  isZero,
   minus as less,
   negate,
   over,
@@ -104,14 +102,12 @@ export const mirror: Entry = {
       const part = fraction(ranges)
       return and(l, by(floorOf(ranges) % 2n === 0n ? part : less(ONE, part), less(h, l)))
     }),
-  repeats: call => {
-    const { every, from } = cyclic(call, inRange(call))
-    const twice: Repeats =
-      every && !isZero(every) && inRange(call).affine
-        ? everySeconds(by(every, rational(2)))
-        : { every, gain: ZERO, from }
-    return together([twice, call.args.low!.facts().repeats, call.args.high!.facts().repeats])
-  },
+  repeats: call =>
+    together([
+      cyclic(call, inRange(call), rational(2)),
+      call.args.low!.facts().repeats,
+      call.args.high!.facts().repeats,
+    ]),
 }
 
 const apart = (a: Interval, b: Interval): boolean => a.high < b.low || a.low > b.high

@@ -74,19 +74,19 @@ export const unsure = (s: Steps, { whole, part }: Split, at: number, m: Moment):
   !s.sure && (hardlyApart(whole + part, whole + at, m) || hardlyApart(whole + part, whole + at + 1, m))
 
 /** Of what grows by so much with each round: it comes back when it has grown by whole sizes. */
-function rounded(call: Call): Repeats {
+function rounded(call: Call, steps: Rational): Repeats {
   const { x, to, by: size, low, high } = call.args
   const own = x!.facts().repeats
   const [l, h] = [low && constantOf(low), high && constantOf(high)]
   const step = low ? l && h && less(h, l) : (constantOf(to ?? size ?? x!) ?? (to || size ? null : ONE))
   if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
-  return wholeRounds({ ...own, gain: over(own.gain, step) })
+  return wholeRounds({ ...own, gain: over(own.gain, by(step, steps)) })
 }
 
-/** Repeats of what only depends on the part of a step. */
-export function cyclic(call: Call, s: Steps): Repeats {
-  if (!s.affine) return rounded(call)
-  return isZero(s.affine.rate) ? ALWAYS : everySeconds(absolute(over(ONE, s.affine.rate)))
+/** Repeats of what only depends on the part of a step, or of so many `steps`. */
+export function cyclic(call: Call, s: Steps, steps = ONE): Repeats {
+  if (!s.affine) return rounded(call, steps)
+  return isZero(s.affine.rate) ? ALWAYS : everySeconds(absolute(over(steps, s.affine.rate)))
 }
 
 /** Repeats of whole steps: of a steady growth each step gains one. */
