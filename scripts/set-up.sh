@@ -61,7 +61,8 @@ prompt() {
 
 chromium() {
   [ -n "${CHROMIUM:-}" ] && return
-  command -v chromium >/dev/null && return
+  # Not `command -v`, which would find this very function.
+  type -P chromium >/dev/null && return
   say 'Installing Chromium for the tests …'
   local as=''
   [ "$(id -u)" = 0 ] || as=sudo

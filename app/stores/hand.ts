@@ -1,11 +1,20 @@
 /** What is in hand: the chosen part and copy, and the drive that the keys go to. */
 import { defineStore } from 'pinia'
 
+/** A formula that is written in, to which something may be added. */
+export interface Writing {
+  readonly drive: string
+  /** Puts a text where the caret is, in place of what is selected. */
+  readonly insert: (text: string) => void
+}
+
 export const useHand = defineStore('hand', () => {
   const part = ref<string | null>(null)
   const instance = ref(0)
   /** `part.property` of the entry in hand. */
   const drive = ref<string | null>(null)
+  /** The formula that the caret was in last. */
+  const writing = shallowRef<Writing | null>(null)
 
   function choose(id: string | null, copy = 0): void {
     part.value = id
@@ -22,5 +31,5 @@ export const useHand = defineStore('hand', () => {
     }
   }
 
-  return { part, instance, drive, choose, take }
+  return { part, instance, drive, writing, choose, take }
 })

@@ -1,6 +1,6 @@
 /** Calls made ready: their arguments become forms, the things they name are looked up, and their entry does the rest. */
 import type { Checked } from '../formula/check.ts'
-import { argumentsOf } from '../formula/arguments.ts'
+import { argumentsOf, type Arguments } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
 import type { Call, Entry, Word } from '../functions/entry.ts'
 import { costOf, costSummed } from '../facts/cost.ts'
@@ -14,7 +14,7 @@ import { easingNamed } from '../signal/easing.ts'
 import { curveEase } from '../form/drawing.ts'
 import type { Marks } from '../signal/marks.ts'
 import { PIECE, reading, type Beat } from '../form/beat.ts'
-import { everyNode, outerSpan, type CallNode, type Node } from '../formula/tree.ts'
+import { everyNode, outerSpan, type CallNode, type Formula, type Node } from '../formula/tree.ts'
 import { constant } from '../time/affine.ts'
 import { ONE, ZERO, compare, isWhole, isZero, negate, over, within, type Rational } from '../time/rational.ts'
 import type { Run } from '../form/dialled.ts'
@@ -24,22 +24,43 @@ import { phaseOf } from '../form/phase.ts'
 import { product, type Factor, type Setting } from '../form/product.ts'
 import { totalOf } from '../form/total.ts'
 
+/** What of a formula is the same for every copy, made once. */
+const places = new WeakMap<Formula, ReadonlyMap<Node, number>>()
+const filling = new WeakMap<CallNode, Arguments>()
+
+/** Each call's place among the calls of its name, in text order. */
+function placesOf(formula: Formula): ReadonlyMap<Node, number> {
+  const known = places.get(formula)
+  if (known) return known
+  const nth = new Map<Node, number>()
+  const counts = new Map<string, number>()
+  for (const n of everyNode(formula)) {
+    if (n.type !== 'call') continue
+    const name = canonical(n.name)
+    nth.set(n, counts.get(name) ?? 0)
+    counts.set(name, (counts.get(name) ?? 0) + 1)
+  }
+  places.set(formula, nth)
+  return nth
+}
+
+function filledIn(node: CallNode, entry: Entry): Arguments {
+  const known = filling.get(node)
+  if (known) return known
+  const made = argumentsOf(node, entry)
+  filling.set(node, made)
+  return made
+}
+
 export abstract class ReadyCalls {
-  /** Each call's place among the calls of its name, in text order. */
-  protected readonly nth = new Map<Node, number>()
+  private readonly nth: ReadonlyMap<Node, number>
   protected beat: Beat = PIECE
 
   constructor(
     protected readonly checked: Checked,
     protected readonly env: Env,
   ) {
-    const counts = new Map<string, number>()
-    for (const n of everyNode(checked.formula)) {
-      if (n.type !== 'call') continue
-      const name = canonical(n.name)
-      this.nth.set(n, counts.get(name) ?? 0)
-      counts.set(name, (counts.get(name) ?? 0) + 1)
-    }
+    this.nth = placesOf(checked.formula)
   }
 
   abstract form(node: Node): Form
@@ -75,7 +96,7 @@ export abstract class ReadyCalls {
     const words: Record<string, Word | undefined> = {}
     const many: Form[] = []
     const given = new Set<string>()
-    const { filled } = argumentsOf(node, entry)
+    const { filled } = filledIn(node, entry)
     const last = entry.takes.at(-1)!
     for (const { parameter, arg, word } of filled) {
       given.add(parameter.name)

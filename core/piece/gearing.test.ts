@@ -5,6 +5,7 @@ import { closureOf } from '../insight/closure.ts'
 import { symmetriesOf } from '../insight/report.ts'
 import { Builder } from '../acts/build.ts'
 import { addGear } from '../acts/gear-acts.ts'
+import { reshapeGear } from '../acts/gear-train.ts'
 import { apply, inverse } from './operation.ts'
 import { at } from '../testing.ts'
 import { spacing } from './gearing.ts'
@@ -111,6 +112,35 @@ describe('gears', () => {
         1e-4,
       )
     }
+  })
+
+  it('with other teeth stay in engagement: the train moves along, on the line between each two', () => {
+    const { b, ids } = train([20, 30, 12], [0, 0.25])
+    const loose = b.part('Loose', gear(9), {}, { x: 500, y: 0 })
+    b.drive(loose, 'rotation', 'engage(`Gear 1`)')
+    const { op, says } = reshapeGear(b.piece, ids[1]!, gear(40), 40)
+    expect(says).toBeNull()
+    const piece = apply(b.piece, op)
+    expect(apply(piece, inverse(b.piece, op))).toEqual(b.piece)
+    const place = (id: string) => [piece.bases[`${id}.x`]?.value ?? 0, piece.bases[`${id}.y`]?.value ?? 0]
+    // (20 + 40) · 4 ÷ 2 to the right, then (40 + 12) · 4 ÷ 2 up; what stood apart before stays.
+    expect([...ids, loose].map(place)).toEqual([
+      [0, 0],
+      [120, 0],
+      [120, 104],
+      [500, 0],
+    ])
+    // The first of a train stays, whichever gear changes; another module is given to all of it.
+    const coarse = apply(piece, reshapeGear(piece, ids[2]!, { ...gear(12), module: 8 }, 12).op)
+    expect(ids.map(id => (coarse.parts[id]!.shape as { module: number }).module)).toEqual([8, 8, 8])
+    expect(coarse.bases[`${ids[2]}.y`]!.value).toBe(208)
+  })
+  it('that cannot be moved along are named', () => {
+    const { b, ids } = train([20, 30], [0])
+    b.drive(ids[1]!, 'y', 'sine(every: 2s, amp: 5px)')
+    const { op, says } = reshapeGear(b.piece, ids[0]!, gear(40), 40)
+    expect(says).toMatch(/^Gear 1 could not be moved along/)
+    expect(apply(b.piece, op).bases[`${ids[1]}.x`]).toEqual(b.piece.bases[`${ids[1]}.x`])
   })
 
   it('keep exact ratios for ever, in opposite sense', () => {

@@ -8,6 +8,7 @@ import { toNumber } from '~~/core/time/rational.ts'
 const props = defineProps<{ example: Example }>()
 const canvas = useTemplateRef('canvas')
 const palette = usePalette(() => {})
+const uses = useExamples()
 let request = 0
 
 onMounted(() => {
@@ -41,6 +42,20 @@ onBeforeUnmount(() => cancelAnimationFrame(request))
 <template>
   <figure class="my-2 overflow-hidden rounded-md border border-rule bg-sheet">
     <canvas ref="canvas" class="block h-11 w-full" aria-hidden="true" />
-    <figcaption class="tabular border-t border-rule px-3 py-1 text-[12.5px]">{{ example.text }}</figcaption>
+    <figcaption class="flex items-baseline gap-3 border-t border-rule px-3 py-1">
+      <span class="tabular min-w-0 flex-1 text-[12.5px]">{{ example.text }}</span>
+      <button
+        v-for="u in uses()"
+        :key="u.says"
+        class="link shrink-0"
+        type="button"
+        :title="u.title"
+        :aria-label="`${u.says}: ${example.text}`"
+        @mousedown.prevent
+        @click="u.do(example.text)"
+      >
+        {{ u.says }}
+      </button>
+    </figcaption>
   </figure>
 </template>

@@ -16,6 +16,7 @@ import {
 } from '@lucide/vue'
 import { addPart, shapeName } from '~~/core/acts/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
+import { focusDriving } from '~/editor/focus.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -58,6 +59,7 @@ function add(shape: Shape): void {
   store.act(op)
   hand.choose(id)
   emit('added')
+  nextTick(() => focusDriving(id))
 }
 </script>
 

@@ -5,6 +5,7 @@ import { addDrive } from '~~/core/acts/drives.ts'
 import { propertyKey } from '~~/core/piece/schema.ts'
 import { STARTERS, likelyFirst, type Starter } from '~~/core/acts/starters.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
+import { focusFormula } from '~/editor/focus.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -35,9 +36,11 @@ function place(): void {
 function start(starter: Starter, close: () => void): void {
   const name = property.value.name
   store.act(addDrive(store.piece!, props.part, name, starter.text(property.value)))
-  hand.take(propertyKey(props.part, name))
+  const key = propertyKey(props.part, name)
+  hand.take(key)
   store.player!.play(true)
   close()
+  nextTick(() => focusFormula(key))
 }
 </script>
 
@@ -46,6 +49,7 @@ function start(starter: Starter, close: () => void): void {
     <PopoverButton
       ref="button"
       class="link"
+      data-driving
       :aria-label="`Drive a property of ${store.piece!.parts[part]!.name}`"
       @click="place"
       >Drive…</PopoverButton

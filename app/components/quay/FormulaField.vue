@@ -12,6 +12,8 @@ import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
 import { completion } from '~/editor/completion.ts'
 import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
 import { looks, setLook } from '~/editor/looks.ts'
+import { draftOf, keepDraft } from '~/stores/drafts.ts'
+import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
@@ -20,6 +22,7 @@ const emit = defineEmits<{ focus: []; problems: [list: readonly Problem[], draft
 
 const store = usePiece()
 const tuning = useTuning()
+const hand = useHand()
 const host = useTemplateRef('host')
 let view: EditorView | null = null
 let unlisten = () => {}
@@ -95,6 +98,15 @@ const tuner: Tuner = {
   end: () => store.endGesture(),
 }
 
+/** What is put in by others, as from the manual: there it runs on Enter, like what is typed. */
+const writing = {
+  drive: props.drive,
+  insert: (text: string) => {
+    view?.dispatch(view.state.replaceSelection(text))
+    view?.focus()
+  },
+}
+
 defineExpose({ accept, focus: () => view?.focus() })
 
 onMounted(() => {
@@ -147,24 +159,33 @@ onMounted(() => {
         EditorView.domEventHandlers({ click: opened }),
         EditorView.contentAttributes.of({ 'aria-label': props.label, spellcheck: 'false', autocapitalize: 'off' }),
         EditorView.updateListener.of(update => {
-          if (update.docChanged) look()
+          if (update.docChanged) {
+            look()
+            keepDraft(store.id, props.drive, dirty() ? { of: kept.value, text: draft() } : null)
+          }
           if (update.focusChanged) {
-            if (update.view.hasFocus) emit('focus')
-            else commit()
+            if (!update.view.hasFocus) return commit()
+            hand.writing = writing
+            emit('focus')
           }
         }),
       ],
     }),
   })
+  const typed = draftOf(store.id, props.drive, kept.value)
+  if (typed !== null) show(typed)
   unlisten = dragNumbers(view, () => (store.piece ? tuner : null))
   look()
 })
 
 // What this formula's own text, other formulas, dials and parts make of it.
+let shown = kept.value
 watch(
   () => store.program,
   (is, was) => {
-    show(kept.value)
+    // What is being typed stays, whatever else changes meanwhile.
+    if (kept.value !== shown) show(kept.value)
+    shown = kept.value
     const same =
       is?.meanings.all.get(props.drive)?.text === was?.meanings.all.get(props.drive)?.text &&
       is?.slots.get(props.drive)?.problems.length === 0 &&
@@ -175,6 +196,7 @@ watch(
 
 onBeforeUnmount(() => {
   unlisten()
+  if (hand.writing === writing) hand.writing = null
   view?.destroy()
   view = null
 })

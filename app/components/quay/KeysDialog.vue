@@ -15,6 +15,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Alt ↑ ↓', 'step the number at the caret, Shift coarser'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
+  ['F1', 'the manual beside the piece'],
   ['?', 'this list'],
 ]
 </script>

@@ -4,7 +4,7 @@ import { BookOpen, Keyboard, Redo2, Undo2 } from '@lucide/vue'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const emit = defineEmits<{ keys: [] }>()
+const emit = defineEmits<{ keys: []; manual: [] }>()
 const renaming = ref(false)
 const versions = ref(false)
 const title = ref('')
@@ -95,14 +95,9 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     </button>
     <div class="ml-auto flex items-center gap-1">
       <KeepingChoice />
-      <NuxtLink
-        to="/manual"
-        target="_blank"
-        class="button button-plain w-7 !px-0"
-        aria-label="Manual"
-        title="Manual, in a tab of its own"
-        ><BookOpen :size="16"
-      /></NuxtLink>
+      <IconButton label="Manual" title="The manual, beside the piece (F1)" @click="emit('manual')">
+        <BookOpen :size="16" />
+      </IconButton>
       <IconButton label="All keys" title="All keys (?)" @click="emit('keys')">
         <Keyboard :size="16" />
       </IconButton>

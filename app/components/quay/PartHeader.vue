@@ -18,7 +18,7 @@ const note = computed(() => {
 </script>
 
 <template>
-  <div ref="head" class="mb-[5px] flex h-[21px] items-baseline gap-2 px-1">
+  <div ref="head" :data-head="props.part" class="mb-[5px] flex h-[21px] items-baseline gap-2 px-1">
     <template v-if="part">
       <button
         class="truncate text-[14px] font-semibold hover:underline"

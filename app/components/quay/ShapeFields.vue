@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What a shape is made of: its sides, points, teeth, waves. Fixed; formulas may read it. */
 import { addGear } from '~~/core/acts/gear-acts.ts'
+import { reshapeGear } from '~~/core/acts/gear-train.ts'
 import { setPart, symmetryOf } from '~~/core/acts/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -15,8 +16,11 @@ const shape = computed(() => store.piece!.parts[props.id]!.shape)
 function change(to: object): void {
   const part = store.piece!.parts[props.id]!
   const next = { ...part.shape, ...to } as Shape
-  const own = part.symmetry === symmetryOf(part.shape)
-  store.act(setPart(store.piece!, props.id, { shape: next, ...(own ? { symmetry: symmetryOf(next) } : {}) }))
+  const symmetry = part.symmetry === symmetryOf(part.shape) ? symmetryOf(next) : part.symmetry
+  if (next.type !== 'gear') return store.act(setPart(store.piece!, props.id, { shape: next, symmetry }))
+  const { op, says } = reshapeGear(store.piece!, props.id, next, symmetry)
+  store.act(op)
+  if (says) store.notice = { says }
 }
 
 /** A gear beside this one, in engagement from the first frame. */

@@ -14,6 +14,7 @@ const store = usePiece()
 const hand = useHand()
 const trouble = ref('')
 const keys = ref(false)
+const manual = ref(false)
 const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
 /** Another number for each opening, so that nothing of the piece before stays in a canvas. */
 const opening = ref(0)
@@ -66,7 +67,8 @@ function onKey(e: KeyboardEvent): void {
   const mod = e.ctrlKey || e.metaKey
   const slider = target.matches('input[type=range]')
   const typing = target.closest('.cm-content, input:not([type=range]), textarea, select') !== null
-  if (mod && e.key.toLowerCase() === 'z' && !typing) {
+  if (e.key === 'F1') manual.value = !manual.value
+  else if (mod && e.key.toLowerCase() === 'z' && !typing) {
     if (e.shiftKey) store.redo()
     else store.undo()
   } else if (mod && e.key.toLowerCase() === 's') void store.saveNow()
@@ -114,7 +116,7 @@ onMounted(() => {
   </div>
   <div v-else-if="!store.piece" class="grid h-full place-items-center text-faded">Opening the piece …</div>
   <div v-else :key="opening" class="flex h-full min-w-[1024px] flex-col overflow-hidden">
-    <MastHead @keys="keys = true" />
+    <MastHead @keys="keys = true" @manual="manual = !manual" />
     <QuayNotices @reopen="open" />
     <TideLine />
     <div class="flex min-h-0 flex-1">
@@ -127,7 +129,8 @@ onMounted(() => {
           </p>
         </TideTable>
       </div>
-      <div class="flex min-w-0 flex-1 flex-col">
+      <div class="relative flex min-w-0 flex-1 flex-col">
+        <LazyManualBeside v-if="manual" @close="manual = false" />
         <StageView>
           <div v-if="empty" class="absolute inset-0 grid place-items-center">
             <div class="panel max-w-[90%] p-5 text-center">

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+/** The manual beside the quay: found by words, and its examples put into the formula in hand by one press. */
+import { ExternalLink, X } from '@lucide/vue'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
+
+const emit = defineEmits<{ close: [] }>()
+const store = usePiece()
+const hand = useHand()
+const tuning = useTuning()
+
+/** Without a formula in hand it is said how to take one. */
+function insert(text: string): void {
+  if (hand.writing) hand.writing.insert(text)
+  else replace(text)
+}
+function replace(text: string): void {
+  if (hand.drive) tuning.commit(hand.drive, text)
+  else store.notice = { says: 'Press an entry of the tide table first: the example is put into its formula.' }
+}
+provideExamples(() => [
+  { says: 'Insert', title: 'Where the caret is in the formula in hand', do: insert },
+  { says: 'Use instead', title: 'In place of the formula in hand; undo takes it back', do: replace },
+])
+</script>
+
+<template>
+  <aside
+    class="absolute inset-y-0 right-0 z-20 flex w-[460px] flex-col border-l border-rule bg-paper"
+    aria-label="Manual"
+    @keydown.esc.stop="emit('close')"
+  >
+    <header class="flex shrink-0 items-start gap-2 border-b border-rule bg-sheet px-4 py-2">
+      <ManualSearch class="max-h-[50vh] flex-1 overflow-y-auto" />
+      <NuxtLink
+        to="/manual"
+        target="_blank"
+        class="button button-plain w-7 !px-0"
+        aria-label="Manual in a tab of its own"
+        title="In a tab of its own"
+        ><ExternalLink :size="15"
+      /></NuxtLink>
+      <IconButton label="Close the manual" @click="emit('close')"><X :size="16" /></IconButton>
+    </header>
+    <div class="min-h-0 flex-1 overflow-y-auto px-4 py-4" tabindex="0" aria-label="Text of the manual">
+      <ManualText />
+    </div>
+  </aside>
+</template>
