@@ -35,6 +35,17 @@ export default defineNuxtConfig({
   },
   nitro: {
     compressPublicAssets: { gzip: true, brotli: true },
+    // The same headers on every answer, files included.
+    routeRules: {
+      '/**': {
+        headers: {
+          'x-content-type-options': 'nosniff',
+          'referrer-policy': 'no-referrer',
+          'cross-origin-opener-policy': 'same-origin',
+          'cross-origin-resource-policy': 'same-origin',
+        },
+      },
+    },
     hooks: {
       // The worker that draws stills is a program of its own beside the server.
       compiled: async nitro => {

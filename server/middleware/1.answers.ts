@@ -1,4 +1,4 @@
-/** The same headers on every answer; addresses that are none, and ways of asking that are none. */
+/** Addresses that are none, and ways of asking that are none. */
 import { refuse } from '../request'
 
 /** Every address of the API and how it may be asked. */
@@ -14,12 +14,6 @@ const API: readonly (readonly [RegExp, string])[] = [
 ]
 
 export default defineEventHandler(event => {
-  setResponseHeaders(event, {
-    'x-content-type-options': 'nosniff',
-    'referrer-policy': 'no-referrer',
-    'cross-origin-opener-policy': 'same-origin',
-    'cross-origin-resource-policy': 'same-origin',
-  })
   const { pathname } = getRequestURL(event)
   if (!pathname.startsWith('/api/')) return
   setResponseHeader(event, 'cache-control', 'no-cache')
