@@ -5,6 +5,8 @@ import { apply, compose, inverse, type Operation } from '~~/core/piece/operation
 import type { Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { Player } from '~/player/player.ts'
+import { Insight } from '~/work/insight.ts'
+import type { About, Answers } from '~/work/asking.ts'
 import { Keeper, type SaveState } from './keeper.ts'
 
 interface Step {
@@ -34,6 +36,7 @@ export const usePiece = defineStore('piece', () => {
   /** A sentence about what just happened. */
   const notice = ref<{ says: string; act?: { says: string; do: () => void } } | null>(null)
   let keeper: Keeper | null = null
+  let insight: Insight | null = null
   let gesture: { before: Piece; op: Operation | null } | null = null
 
   /** @param mine this browser's own newer state, which is saved at once */
@@ -42,12 +45,16 @@ export const usePiece = defineStore('piece', () => {
     id.value = stored.id
     const document = mine ?? stored.document
     show(document, new Program(document))
+    insight = new Insight(document)
     player.value = markRaw(new Player(program.value!))
     done.value = []
     undone.value = []
     saving.value = { is: 'saved', at: null }
-    const retitled = (title: string) =>
-      show({ ...piece.value!, title }, new Program({ ...piece.value!, title }, program.value))
+    const retitled = (title: string) => {
+      const op: Operation = { says: '', puts: [{ set: 'title', value: title }] }
+      const after = apply(piece.value!, op)
+      show(after, new Program(after, program.value), op)
+    }
     keeper = new Keeper(stored.id, stored.revision, stored.document, state => (saving.value = state), retitled)
     if (mine) keeper.changed(mine)
   }
@@ -55,6 +62,8 @@ export const usePiece = defineStore('piece', () => {
   function close(): void {
     player.value?.stop()
     keeper?.leave()
+    insight?.stop()
+    insight = null
     player.value = null
     piece.value = null
     program.value = null
@@ -63,8 +72,10 @@ export const usePiece = defineStore('piece', () => {
     notice.value = null
   }
 
-  function show(next: Piece, made: Program): void {
+  /** @param op what has been done to the piece before */
+  function show(next: Piece, made: Program, op?: Operation): void {
     piece.value = markRaw(next)
+    if (op) insight?.changed(op, next)
     program.value = markRaw(made)
     player.value?.run(made)
   }
@@ -73,7 +84,7 @@ export const usePiece = defineStore('piece', () => {
   function act(op: Operation, made?: Program): void {
     const before = piece.value!
     const after = made?.piece ?? apply(before, op)
-    show(after, made ?? new Program(after, program.value))
+    show(after, made ?? new Program(after, program.value), op)
     if (gesture) gesture.op = gesture.op ? compose(gesture.op, op) : op
     else remember({ op, back: inverse(before, op) })
     keeper?.changed(after)
@@ -112,7 +123,7 @@ export const usePiece = defineStore('piece', () => {
 
   function replay(op: Operation): void {
     const after = apply(piece.value!, op)
-    show(after, new Program(after, program.value))
+    show(after, new Program(after, program.value), op)
     keeper?.changed(after)
   }
 
@@ -134,6 +145,9 @@ export const usePiece = defineStore('piece', () => {
     endGesture,
     undo,
     redo,
+    /** What is known of a drive for all time, worked out beside the page. */
+    ask: <A extends About>(key: string, about: A): Promise<Answers[A] | null> =>
+      insight?.ask(key, about) ?? Promise.resolve(null),
     saveNow: () => keeper?.save() ?? Promise.resolve(),
     /** What is not saved lies elsewhere by now. */
     dropUnsaved: () => keeper?.drop(),

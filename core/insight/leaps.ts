@@ -124,6 +124,7 @@ export function leapsOf(forms: readonly Form[], m: Measures, turn: number): { ju
 /** The moments to look at, window by window from 0 on and then back from it, until they are too many. */
 function candidates(b: Bends, from: number, to: number): { moments: number[]; all: boolean } {
   if (b.only) return { moments: ordered(b, from, to), all: true }
+  if (b.often > MOST_OFTEN) return { moments: [], all: false }
   const found: number[] = []
   const middle = Math.min(to, Math.max(from, 0))
   const grow = (a: number, c: number): boolean => {
@@ -138,6 +139,8 @@ function candidates(b: Bends, from: number, to: number): { moments: number[]; al
   return { moments: moments.filter((t, i) => i === 0 || t - moments[i - 1]! > HAIR), all }
 }
 const WINDOW = 2
+/** Leaps a second that are more of a sound than of leaps: they are not looked at one by one. */
+const MOST_OFTEN = 1000
 const HAIR = 1e-7
 
 export function jumpsOf(form: Form, m: Measures, turn: number): Jumps {

@@ -1,4 +1,4 @@
-/** How parts hang on one another: how deep, and how many instances of each there come to be. */
+/** How parts hang and clocks run on one another: how deep, and how many instances of each part there come to be. */
 
 /** What is looked at of a document. */
 interface Carrying {
@@ -33,4 +33,22 @@ export function hangings(piece: Carrying): ReadonlyMap<string, Hung> | null {
     }
   }
   return known
+}
+
+/** How many clocks run on one another at most; those in a circle stand still, and count once each. */
+export function clocksDeep({ clocks }: { readonly clocks: Readonly<Record<string, { readonly on: string | null }>> }) {
+  const known = new Map<string, number>()
+  for (const start of Object.keys(clocks)) {
+    const path: string[] = []
+    const open = new Set<string>()
+    let at: string | null = start
+    while (at !== null && !known.has(at) && !open.has(at) && Object.hasOwn(clocks, at)) {
+      open.add(at)
+      path.push(at)
+      at = clocks[at]!.on
+    }
+    let depth = at === null ? 0 : (known.get(at) ?? 0)
+    for (const id of path.reverse()) known.set(id, ++depth)
+  }
+  return Math.max(0, ...known.values())
 }

@@ -3,7 +3,7 @@
  * unit they are shown in (degrees, px, per cent), so that they are kept exactly as typed.
  */
 import * as v from 'valibot'
-import { hangings, type Hung } from './hangings.ts'
+import { clocksDeep, hangings, type Hung } from './hangings.ts'
 import { Copies, MOST_INSTANCES, MOST_IN_PIECE, Shape } from './shapes.ts'
 import {
   Colour,
@@ -197,12 +197,15 @@ export type Piece = v.InferOutput<typeof Document>
 
 /** Parts hang on one another at most so deep. */
 export const DEEPEST = 200
+/** Clocks that run on one another, at most. */
+const CLOCKS_DEEP = 16
 
 export const PieceSchema = v.pipe(
   Document,
   v.check((p: Piece) => everyParentStands(p), 'A part hangs on a part that is not there, or on itself.'),
   v.check((p: Piece) => everyNameOnce(p), 'Two things in the piece have the same name.'),
   v.check((p: Piece) => everyKeyFits(p), 'A drive, hand value or tie is kept under a name that is no part.property.'),
+  v.check((p: Piece) => clocksDeep(p) <= CLOCKS_DEEP, `Clocks run more than ${CLOCKS_DEEP} deep on one another.`),
   v.check((p: Piece) => fits(p, h => h.depth <= DEEPEST), `Parts hang more than ${DEEPEST} deep on one another.`),
   v.check(
     (p: Piece) => fits(p, h => h.count <= MOST_INSTANCES),

@@ -3,25 +3,16 @@
 import { Check, CircleHelp, TriangleAlert, X } from '@lucide/vue'
 import { setPromises } from '~~/core/acts/drives.ts'
 import type { Promised } from '~~/core/piece/schema.ts'
-import { keptOf, keptText, promiseText, type Kept } from '~~/core/insight/promises.ts'
+import { keptText, promiseText, type Kept } from '~~/core/insight/promises.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import { usePiece } from '~/stores/piece.ts'
 
-const props = defineProps<{ drive: string }>()
+const props = defineProps<{ drive: string; kept: readonly Kept[] }>()
 const writing = defineModel<boolean>('writing', { required: true })
 const store = usePiece()
 
 const entry = computed(() => store.piece!.drives[props.drive]!)
 const property = computed(() => propertyNamed(entry.value.property)!)
-const slot = computed(() => store.program!.slots.get(props.drive))
-const kept = shallowRef<readonly Kept[]>([])
-// Looked at again only when the drive itself or what it promises has changed.
-watch(
-  [slot, () => entry.value.promises],
-  ([now, promises]) => (kept.value = now ? promises.map(p => keptOf(now, p, store.program!.measures)) : []),
-  { immediate: true },
-)
-
 const LOOKS = {
   kept: { icon: Check, colour: 'text-kelp' },
   broken: { icon: TriangleAlert, colour: 'text-coral' },

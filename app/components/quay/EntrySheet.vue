@@ -2,11 +2,8 @@
 /** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
 import { MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { jumpFix, jumpText } from '~~/core/insight/jumps.ts'
-import { leapsOf, type CopyJump } from '~~/core/insight/leaps.ts'
-import type { Slot } from '~~/core/engine/slot.ts'
-import { reportOf, showValue, symmetriesOf, type Report } from '~~/core/insight/report.ts'
-import { toNumber } from '~~/core/time/rational.ts'
+import { showValue } from '~~/core/insight/report.ts'
+import type { Known, Leaping } from '~~/core/insight/telling.ts'
 import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
@@ -34,20 +31,24 @@ const entry = computed(() => store.piece!.drives[props.drive])
 const part = computed(() => store.piece!.parts[entry.value?.part ?? ''])
 const property = computed(() => propertyNamed(entry.value?.property ?? '')!)
 const slot = computed(() => store.program!.slots.get(props.drive))
-/** What is known of it for all time: worked out only when its own slot has changed, not with every change of the piece. */
-const report = shallowRef<Report | null>(null)
-const leap = shallowRef<{ says: string; fix: Fix } | null>(null)
-/** Every leap of every copy, in words; looked for when there is time. */
-const leaps = shallowRef<readonly string[]>([])
-let idle = 0
+/** What is known of it for all time: asked for when its own slot or what it promises has changed; the last that was known stands meanwhile. */
+const known = shallowRef<Known | null>(null)
+const report = computed(() => known.value?.report ?? null)
+/** Its leaps, those of every copy; and the first that a change would close. */
+const leaping = shallowRef<Leaping | null>(null)
+const leap = computed(() => leaping.value?.closed ?? null)
+let asked = 0
 watch(
-  slot,
-  now => {
-    cancelIdleCallback(idle)
-    leap.value = null
-    leaps.value = []
-    if (!now) report.value = null
-    else idle = requestIdleCallback(() => know(now), { timeout: 400 })
+  [slot, () => entry.value?.promises],
+  async ([now]) => {
+    const mine = ++asked
+    leaping.value = null
+    if (!now) return (known.value = null)
+    const found = await store.ask(props.drive, 'known')
+    if (mine !== asked) return
+    known.value = found
+    const leaps = await store.ask(props.drive, 'leaping')
+    if (mine === asked) leaping.value = leaps
   },
   { immediate: true },
 )
@@ -63,32 +64,6 @@ const meanwhile = computed(() => {
   if (slot.value?.running === 'good') return 'The last good formula goes on.'
   return slot.value?.running === 'base' ? 'It rests at its hand value.' : ''
 })
-
-/** What is known for all time, as soon as there is time for it; the last that was known stands meanwhile. */
-function know(now: Slot): void {
-  if (store.program?.slots.get(props.drive) !== now) return
-  report.value = reportOf(store.piece!, store.program.measures, now)
-  if (now.running === 'text') idle = requestIdleCallback(() => lookForLeaps(now), { timeout: 3000 })
-}
-
-/** What leaps, of all copies, and the first that a change would close. */
-function lookForLeaps(now: Slot): void {
-  const program = store.program
-  if (!program || !entry.value || program.slots.get(props.drive) !== now) return
-  const turn = toNumber(symmetriesOf(program.piece, entry.value.part, property.value).natural)
-  const { jumps, more } = leapsOf(now.forms, program.measures, turn)
-  const words = (j: CopyJump) =>
-    jumpText(j, v => showValue(v, property.value, program.measures)) +
-    (now.forms.length > 1 ? `, copy ${j.copy + 1}` : '')
-  leaps.value = [...jumps.slice(0, 12).map(words), ...(more || jumps.length > 12 ? ['and it may leap besides'] : [])]
-  for (const jump of jumps.slice(0, 4)) {
-    const found = jumpFix(program, props.drive, jump)
-    if (found) {
-      leap.value = { says: words(jump), fix: found }
-      return
-    }
-  }
-}
 
 const RUNS = {
   yes: 'text-kelp',
@@ -118,7 +93,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => {
   clearTimeout(waiting)
-  cancelIdleCallback(idle)
+  asked++
   stop()
 })
 
@@ -156,7 +131,11 @@ function fix(chosenFix: Fix): void {
           title="This rate neither rests nor comes back: beyond that it rests at its hand value"
           >{{ report.reach }}</span
         >
-        <span v-if="leaps.length > 0" class="shrink-0 text-[12px] text-faded" :title="leaps.join('\n')" data-leaps
+        <span
+          v-if="leaping && leaping.says.length > 0"
+          class="shrink-0 text-[12px] text-faded"
+          :title="leaping.says.join('\n')"
+          data-leaps
           >leaps</span
         >
         <span
@@ -219,7 +198,7 @@ function fix(chosenFix: Fix): void {
       @open="name => (opened = name)"
     />
     <NamedThing v-if="opened" :name="opened" @close="opened = ''" />
-    <DrivePromises v-model:writing="promising" :drive="drive" />
+    <DrivePromises v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
         <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>

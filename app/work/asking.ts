@@ -1,0 +1,24 @@
+/** What the page and the worker that knows about its piece say to each other. */
+import type { Operation } from '~~/core/piece/operation.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import type { Known, Leaping } from '~~/core/insight/telling.ts'
+
+/** What may be asked of a drive. */
+export interface Answers {
+  readonly known: Known
+  readonly leaping: Leaping
+}
+export type About = keyof Answers
+
+export type Told =
+  | { readonly is: 'opened'; readonly piece: Piece; readonly version: number }
+  | { readonly is: 'done'; readonly op: Operation; readonly version: number }
+  | { readonly is: 'asked'; readonly key: string; readonly about: About }
+
+/** Null where there is nothing to tell. `version`: of the piece that it was worked out for. */
+export interface Answered {
+  readonly key: string
+  readonly about: About
+  readonly version: number
+  readonly answer: Answers[About] | null
+}

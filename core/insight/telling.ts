@@ -1,0 +1,56 @@
+/** What is told of a drive beside its strip, as plain data: worked out wherever there is time for it. */
+import type { Program } from '../engine/program.ts'
+import type { Fix } from '../formula/problem.ts'
+import { propertyNamed } from '../piece/properties.ts'
+import { toNumber } from '../time/rational.ts'
+import { jumpFix, jumpText } from './jumps.ts'
+import { leapsOf, type CopyJump } from './leaps.ts'
+import { keptOf, type Kept } from './promises.ts'
+import { reportOf, showValue, symmetriesOf, type Report } from './report.ts'
+
+/** What is known of a drive for all time, and whether it keeps what it promises, in the order of its promises. */
+export interface Known {
+  readonly report: Report
+  readonly promises: readonly Kept[]
+}
+
+/** Its leaps in words, those of every copy, and the first that a change of its text would close. */
+export interface Leaping {
+  readonly says: readonly string[]
+  readonly closed: { readonly says: string; readonly fix: Fix } | null
+}
+
+/** Leaps that are told, and those of which it is tried what would close them. */
+const MOST_TOLD = 12
+const MOST_TRIED = 4
+
+/** Null where there is no such drive. */
+export function knownOf(program: Program, key: string): Known | null {
+  const slot = program.slots.get(key)
+  const drive = program.piece.drives[key]
+  if (!slot || !drive) return null
+  return {
+    report: reportOf(program.piece, program.measures, slot),
+    promises: drive.promises.map(p => keptOf(slot, p, program.measures)),
+  }
+}
+
+export function leapingOf(program: Program, key: string): Leaping | null {
+  const slot = program.slots.get(key)
+  const drive = program.piece.drives[key]
+  if (!slot || !drive || slot.running !== 'text') return null
+  const { measures, piece } = program
+  const property = propertyNamed(drive.property)!
+  const { jumps, more } = leapsOf(slot.forms, measures, toNumber(symmetriesOf(piece, drive.part, property).natural))
+  const words = (j: CopyJump) =>
+    jumpText(j, v => showValue(v, property, measures)) + (slot.forms.length > 1 ? `, copy ${j.copy + 1}` : '')
+  const says = [
+    ...jumps.slice(0, MOST_TOLD).map(words),
+    ...(more || jumps.length > MOST_TOLD ? ['and it may leap besides'] : []),
+  ]
+  for (const jump of jumps.slice(0, MOST_TRIED)) {
+    const fix = jumpFix(program, key, jump)
+    if (fix) return { says, closed: { says: words(jump), fix } }
+  }
+  return { says, closed: null }
+}
