@@ -4,7 +4,7 @@ import { ALL, interval, isBounded, negative, plus, point, times, union, type Int
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
 import { bends, constantOf, type Form } from '../form/form.ts'
-import { momentOfSeconds, type Moment } from '../time/moment.ts'
+import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
   ZERO,
@@ -29,7 +29,18 @@ const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required:
 
 /** The moment some seconds before another; seconds as a double are taken as their decimal. */
 const earlier = (m: Moment, seconds: Rational): Moment => momentOfSeconds(minus(m.exactSeconds, seconds), m.rate)
-const exactly = (x: number): Rational | null => (Number.isFinite(x) ? fromNumber(x) : null)
+/**
+ * The moment at a second that varies, some seconds after another (or after second 0): exact where it is a short
+ * decimal, such as people write; else as near as moments are found. All the digits of a double, taken off again and
+ * again, would make fractions that everything waits for and nobody sees.
+ */
+function varying(seconds: number, m: Moment, since: Moment | null): Moment | null {
+  if (!Number.isFinite(seconds)) return null
+  if (!Number.isInteger(seconds * SHORT)) return momentNear((since?.seconds ?? 0) + seconds, m.rate)
+  const exact = fromNumber(seconds)
+  return momentOfSeconds(since ? and(since.exactSeconds, exact) : exact, m.rate)
+}
+const SHORT = 1e6
 
 /** A reading of `x` at moments made from moments, which remembers the last one. */
 function moved(x: Form, to: (m: Moment) => Moment | null): (m: Moment) => number {
@@ -56,8 +67,8 @@ export const delay: Entry = {
     const { x, by: lag } = call.args
     const fixed = constantOf(lag!)
     return moved(x!, m => {
-      const seconds = fixed ?? exactly(lag!.at(m))
-      return seconds && earlier(m, seconds)
+      if (fixed) return earlier(m, fixed)
+      return varying(-lag!.at(m), m, m)
     })
   },
   exact: call => {
@@ -189,8 +200,11 @@ export const at: Entry = {
     const { x, time } = call.args
     const fixed = constantOf(time!)
     return moved(x!, m => {
-      const seconds = (fixed ?? time!.exact) ? exactAt(time!, m) : exactly(time!.at(m))
-      return seconds && momentOfSeconds(seconds, m.rate)
+      if (fixed || time!.exact) {
+        const seconds = exactAt(time!, m)
+        return seconds && momentOfSeconds(seconds, m.rate)
+      }
+      return varying(time!.at(m), m, null)
     })
   },
   bounds: call => boundsElsewhere(call, 'x'),
