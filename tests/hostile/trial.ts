@@ -2,7 +2,7 @@
 import { Program } from '../../core/engine/program.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
 import { workOn, forget } from '../../core/form/working.ts'
-import { reportOf } from '../../core/insight/report.ts'
+import { knownOf, leapingOf } from '../../core/insight/telling.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { Mesh } from '../../core/rig/mesh.ts'
 import { Scene } from '../../core/rig/scene.ts'
@@ -14,19 +14,22 @@ export interface Tried {
   readonly taken: boolean
   /** What went wrong, or null. */
   readonly wrong: string | null
-  /** Milliseconds of the longest single thing that was done in one go. */
+  /** Milliseconds of the longest single thing that a page or the server does in one go. */
   readonly longest: number
   readonly what: string
+  /** The same of what is done in workers, which are ended when they take too long. */
+  readonly beside: number
 }
 
 /** The largest of what is done in one go. `whole` false looks at a few moments only. */
 export function tryDocument(document: unknown, whole = true): Tried {
-  let [longest, what] = [0, '']
-  const timed = <T>(name: string, act: () => T): T => {
+  let [longest, what, beside] = [0, '', 0]
+  const timed = <T>(name: string, act: () => T, worker = false): T => {
     const began = performance.now()
     const made = act()
     const took = performance.now() - began
-    if (took > longest) [longest, what] = [took, name]
+    if (worker) beside = Math.max(beside, took)
+    else if (took > longest) [longest, what] = [took, name]
     return made
   }
   let taken = false
@@ -34,13 +37,13 @@ export function tryDocument(document: unknown, whole = true): Tried {
     const { piece, problem } = timed('reading', () => readPiece(document))
     if (!piece) {
       const wrong = problem.length > 8 && problem.length < 600 ? null : `says ${problem.slice(0, 200)}`
-      return { taken, wrong, longest, what }
+      return { taken, wrong, longest, what, beside }
     }
     taken = true
     if (!isDeepStrictEqual(normal(document), normal(piece)))
-      return { taken, wrong: 'stored otherwise than sent', longest, what }
+      return { taken, wrong: 'stored otherwise than sent', longest, what, beside }
     const again = readPiece(JSON.parse(JSON.stringify(piece)))
-    if (!again.piece) return { taken, wrong: `not taken again: ${again.problem}`, longest, what }
+    if (!again.piece) return { taken, wrong: `not taken again: ${again.problem}`, longest, what, beside }
     const program = timed('opening', () => new Program(piece))
     const values = new Float64Array(program.size)
     const scene = timed('scene', () => new Scene(program))
@@ -48,17 +51,18 @@ export function tryDocument(document: unknown, whole = true): Tried {
       const moment = momentOfFrame(frame, program.measures.frameRate)
       timed(`frame ${frame}`, () => program.moment(moment, values))
       if (values.some(v => !Number.isFinite(v)))
-        return { taken, wrong: `a value that is none at frame ${frame}`, longest, what }
+        return { taken, wrong: `a value that is none at frame ${frame}`, longest, what, beside }
       timed(`picture ${frame}`, () => new Mesh().build(scene.update(values, moment), 1))
       timed('working out', () => workOn(1))
       forget()
     }
     for (const slot of [...program.slots.values()].slice(0, whole ? 12 : 2))
-      if (slot.offset >= 0) timed(`report of ${slot.key}`, () => reportOf(piece, program.measures, slot))
-    if (whole) timed('still', () => stillSvg(piece, rational(5, 4)))
-    return { taken, wrong: null, longest, what }
+      if (slot.offset >= 0)
+        timed(`report of ${slot.key}`, () => [knownOf(program, slot.key), leapingOf(program, slot.key)], true)
+    if (whole) timed('still', () => stillSvg(piece, rational(5, 4)), true)
+    return { taken, wrong: null, longest, what, beside }
   } catch (e) {
-    return { taken, wrong: String((e as Error).stack ?? e).slice(0, 600), longest, what }
+    return { taken, wrong: String((e as Error).stack ?? e).slice(0, 600), longest, what, beside }
   }
 }
 
