@@ -113,13 +113,19 @@ function fix(chosenFix: Fix): void {
 
 <template>
   <template v-if="entry && part">
-    <header class="flex h-[26px] items-center gap-2 pr-1 pl-3">
+    <header class="flex min-h-[26px] flex-wrap items-center gap-x-2 pr-1 pl-3">
       <span class="w-[104px] shrink-0 truncate font-medium" :title="property.name">{{ property.name }}</span>
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
-      <template v-if="report && slot?.running !== 'base' && !entry.off">
-        <span class="ml-2 min-w-0 shrink-[9] truncate text-[12px] text-faded tabular-nums" :title="report.period">{{
-          report.period
-        }}</span>
+      <div
+        v-if="report && slot?.running !== 'base' && !entry.off"
+        class="flex min-w-0 flex-1 items-center gap-2 @max-[480px]:order-last @max-[480px]:basis-full @max-[480px]:pb-1"
+        data-facts
+      >
+        <span
+          class="ml-2 min-w-0 shrink-[9] truncate text-[12px] text-faded tabular-nums @max-[480px]:ml-0"
+          :title="report.period"
+          >{{ report.period }}</span
+        >
         <span
           class="tabular ml-auto min-w-0 shrink-[3] truncate text-[12px] text-faded"
           title="Guaranteed lowest and highest value over all time"
@@ -150,9 +156,9 @@ function fix(chosenFix: Fix): void {
           :title="`${report.closes}: whether the value comes back after a lap`"
           >{{ report.closes }}</span
         >
-      </template>
+      </div>
       <span v-else class="ml-auto text-[12px] text-faded">{{ entry.off ? 'switched off' : 'at rest' }}</span>
-      <Menu as="div" class="relative shrink-0">
+      <Menu as="div" class="relative ml-auto shrink-0">
         <MenuButton
           class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
           :aria-label="`More for ${part.name} ${property.name}`"

@@ -29,7 +29,7 @@ const USUAL = 94
   <article
     v-if="entry && part && property"
     ref="shell"
-    class="entry relative rounded-md border bg-sheet"
+    class="entry @container relative rounded-md border bg-sheet"
     :class="chosen ? 'border-sea' : wrong ? 'border-coral' : 'border-rule'"
     :style="full ? undefined : { height: `${tall || USUAL}px`, contain: 'strict' }"
     :data-drive="drive"

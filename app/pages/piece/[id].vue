@@ -115,12 +115,12 @@ onMounted(() => {
     </div>
   </div>
   <div v-else-if="!store.piece" class="grid h-full place-items-center text-faded">Opening the piece …</div>
-  <div v-else :key="opening" class="flex h-full min-w-[1024px] flex-col overflow-hidden">
+  <div v-else :key="opening" class="flex h-full min-w-[800px] flex-col overflow-hidden">
     <MastHead @keys="keys = true" @manual="manual = !manual" />
     <QuayNotices @reopen="open" />
     <TideLine />
     <div class="flex min-h-0 flex-1">
-      <div class="flex w-[42.500%] max-w-[640px] min-w-[460px] flex-col border-r border-rule">
+      <div class="flex w-[42.500%] max-w-[640px] min-w-[380px] flex-col border-r border-rule">
         <DialStrip />
         <TideTable ref="table">
           <p v-if="empty" class="px-1 pt-2 text-faded">
