@@ -117,11 +117,18 @@ function bend(document: Node, r: Random): void {
   }
 }
 
+/** Texts of documents, made once: to make one takes longer than to try it. */
+const texts = new Map<() => object, string>()
+function textOf(make: () => object): string {
+  let text = texts.get(make)
+  if (text === undefined) texts.set(make, (text = JSON.stringify(make())))
+  return text
+}
+
 /** A made-up document: the demo or one that was thought of, changed a little or a lot. */
 export function document(r: Random): unknown {
   const made = Object.values(THOUGHT_OF)
-  const piece = r(3) > 0 ? lanternPier() : made[r(made.length)]!()
-  const out = JSON.parse(JSON.stringify(piece)) as Node
+  const out = JSON.parse(textOf(r(3) > 0 ? lanternPier : made[r(made.length)]!)) as Node
   const change = r(3) > 0 ? bend : mutate
   for (let n = r(3) === 0 ? 1 + r(40) : 1 + r(3); n > 0; n--) change(out, r)
   // As it comes over the line.
