@@ -6,7 +6,7 @@ import { handles } from '~~/core/formula/tree.ts'
 
 export interface Tuner {
   begin: () => void
-  /** The n-th number, with the decimals it is written with. */
+  /** The n-th number, without the sign before it, with the decimals it is written with. */
   tune: (nth: number, value: number, decimals: number) => void
   end: () => void
 }
@@ -16,7 +16,9 @@ const PER_STEP = 4
 const STARTS_AT = 3
 
 interface Held {
+  /** With the minus before it, where that is its own. */
   readonly value: number
+  readonly sign: 1 | -1
   readonly stride: number
   readonly decimals: number
 }
@@ -26,8 +28,10 @@ function held(text: string, nth: number): Held | null {
   const n = formula && handles(formula)[nth]
   if (!n) return null
   const before = /-\s*$/.test(text.slice(0, n.from)) && /(^|[(,:=*/^<>]\s*)-\s*$/.test(text.slice(0, n.from))
+  const sign = before ? -1 : 1
   return {
-    value: (before ? -1 : 1) * Number(digitsOf(text, n)),
+    sign,
+    value: sign * Number(digitsOf(text, n)),
     stride: strideOf(text, n),
     decimals: decimalsOf(digitsOf(text, n)),
   }
@@ -61,7 +65,7 @@ export function dragNumbers(view: EditorView, tuner: () => Tuner | null): () => 
       last = m.clientX
       const stride = m.altKey ? start.stride / 10 : start.stride
       const value = start.value + Math.round(steps * (start.stride / stride)) * stride
-      to.tune(nth, value, Math.max(start.decimals, places(stride)))
+      to.tune(nth, start.sign * value, Math.max(start.decimals, places(stride)))
     }
     const up = (): void => {
       removeEventListener('pointermove', move)
@@ -100,7 +104,7 @@ export function stepNumber(view: EditorView, direction: 1 | -1, coarse: boolean,
   const start = nth < 0 ? null : held(text, nth)
   if (!start) return false
   tuner.begin()
-  tuner.tune(nth, start.value + direction * start.stride * (coarse ? 10 : 1), start.decimals)
+  tuner.tune(nth, start.sign * (start.value + direction * start.stride * (coarse ? 10 : 1)), start.decimals)
   tuner.end()
   return true
 }

@@ -6,61 +6,21 @@ import type { Program } from '~~/core/engine/program.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { SMOOTH } from '~~/core/facts/bends.ts'
 import { isBounded } from '~~/core/facts/interval.ts'
-import { asks } from '~~/core/form/working.ts'
 import { symmetriesOf } from '~~/core/insight/report.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
-import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
-import { rational, toNumber, type Rational } from '~~/core/time/rational.ts'
+import { toNumber, type Rational } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import type { Snapshot } from './player.ts'
+import { Columns, Samples } from './samples.ts'
 import { Sheet } from './sheet.ts'
 
 /** Screen pixels a second of tape, and pixels between two samples. */
 export const PER_SECOND = 52
 const GAP = 2
-const COLUMNS_PER_SECOND = PER_SECOND / GAP
+/** Shared by all strips. */
+const COLUMNS = new Columns(PER_SECOND / GAP)
 /** Where the nib stands, from the left. */
 export const NIB = 1 / 3
-
-/** Moments of columns, shared by all strips: the same column is the same moment for each. */
-const moments = new Map<number, Moment>()
-let momentsRate: Rational | null = null
-function columnMoment(column: number, rate: Rational): Moment {
-  if (momentsRate !== rate || moments.size > 6000) {
-    moments.clear()
-    momentsRate = rate
-  }
-  let found = moments.get(column)
-  if (!found) moments.set(column, (found = momentOfSeconds(rational(column, COLUMNS_PER_SECOND), rate)))
-  return found
-}
-
-/** Samples of one instance by column, in a ring that forgets the oldest. */
-class Samples {
-  private values = new Float64Array(0)
-  private columns = new Float64Array(0)
-
-  resize(count: number): void {
-    if (this.values.length >= count) return
-    this.values = new Float64Array(count)
-    this.columns = new Float64Array(count).fill(NaN)
-  }
-
-  forget(): void {
-    this.columns.fill(NaN)
-  }
-
-  at(column: number, slot: Slot, instance: number, rate: Rational): number {
-    const place = ((column % this.values.length) + this.values.length) % this.values.length
-    if (this.columns[place] !== column) {
-      const before = asks()
-      this.values[place] = slot.readers[instance]!.at(columnMoment(column, rate))
-      // What is still being worked out is asked for again.
-      this.columns[place] = asks() === before ? column : NaN
-    }
-    return this.values[place]!
-  }
-}
 
 /** Copies that are drawn faintly behind the first. */
 const MOST_COPIES = 12
@@ -128,7 +88,7 @@ export class Strip {
     const pad = 5
     const y = (v: number) => pad + (height - 2 * pad) * (1 - (v - low) / (high - low))
     const value = (i: number, column: number) => {
-      const v = this.samples[i]!.at(column, slot, i, rate)
+      const v = this.samples[i]!.at(column, COLUMNS, slot, i, rate)
       return this.turn > 0 ? v - Math.floor(v / this.turn) * this.turn : v
     }
 
@@ -181,7 +141,7 @@ export class Strip {
       this.samples.forEach(s => s.resize(count + 64))
       ;[low, high] = [Infinity, -Infinity]
       for (let k = first; k <= first + count; k += 4) {
-        const v = this.samples[0]!.at(k, slot, 0, rate)
+        const v = this.samples[0]!.at(k, COLUMNS, slot, 0, rate)
         low = Math.min(low, v)
         high = Math.max(high, v)
       }

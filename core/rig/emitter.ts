@@ -2,8 +2,8 @@
  * Particles along one direction. Particle k sets off when the births have added up to k, so that where it is at any
  * moment is known without looking at the moments before; chance is hashed from k.
  */
-import { form, type Form } from '../form/form.ts'
-import { AGAIN, asks, spent, want } from '../form/working.ts'
+import { fixedNumber, form, type Form } from '../form/form.ts'
+import { AGAIN, asks, spend, spent, want } from '../form/working.ts'
 import { integralOf, type Integral } from '../form/integral.ts'
 import type { Program } from '../engine/program.ts'
 import * as I from '../facts/interval.ts'
@@ -112,7 +112,9 @@ const MOST_STEPS = 16_000_000
  * it adds up to never falls, not by a rounding either.
  */
 function forwards(f: Form, frameRate: Rational): Form {
-  if (f.facts().bounds.low >= 0) return f
+  const { low, high } = f.facts().bounds
+  if (low >= 0) return f
+  if (high <= 0) return fixedNumber(0, frameRate)
   const step = (k: number) => Math.max(0, f.at(momentOfSeconds(rational(BigInt(k), STEPS), frameRate)))
   const size = 1 / Number(STEPS)
   /** Sums of whole steps from 0 up, and down. */
@@ -120,6 +122,12 @@ function forwards(f: Form, frameRate: Rational): Form {
   const sum = (k: number): number => {
     const [list, sign] = k >= 0 ? [up, 1] : [down, -1]
     while (list.length <= Math.abs(k)) {
+      // A moment far away is added up in the next frames.
+      if (spent()) {
+        want(AGAIN)
+        return NaN
+      }
+      spend()
       const n = sign * (list.length - 1)
       list.push(list.at(-1)! + (sign * size * (step(n) + step(n + sign))) / 2)
     }

@@ -43,6 +43,11 @@ export const THOUGHT_OF: Readonly<Record<string, () => Piece>> = {
   'births by formula': () => one(emitter, { births: '1000000 * 1000000 * 10000' }, { life: 1e9 }),
   'births set by hand': () => one(emitter, {}, { births: 1e9, life: 1e9, speed: 1e9 }),
   'a speed that turns back': () => one(emitter, { speed: 'noise(3Hz, 90px/s)' }, { births: 1e5, life: 100 }),
+  'births below nothing, a speed that turns back': () => {
+    const piece = one(emitter, { speed: 'noise(3Hz, 90px/s)' }, { births: -1, life: 100 })
+    const [[id, part]] = Object.entries(piece.parts) as [[string, Piece['parts'][string]]]
+    return { ...piece, parts: { [id]: { ...part, ...row(377) } } }
+  },
   'many emitters': () => copies(2000, 'sine(every: 2s, amp: 4px)', emitter),
   'two delays a link': () =>
     copies(64, 'if index == 0 then sine(every: 2s, amp: 9px) else delay(before.x, 50ms) + delay(before.x, 90ms)'),

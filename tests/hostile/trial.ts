@@ -1,7 +1,7 @@
 /** Tries a document as the product would: read, stored and read again, opened, run, drawn. */
 import { Program } from '../../core/engine/program.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
-import { workOn, forget } from '../../core/form/working.ts'
+import { forget, workOn } from '../../core/form/working.ts'
 import { knownOf, leapingOf } from '../../core/insight/telling.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { Mesh } from '../../core/rig/mesh.ts'

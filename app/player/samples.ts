@@ -1,0 +1,50 @@
+/** Values at fixed columns of time, so that a frame works out only the columns that have come in. */
+import type { Slot } from '~~/core/engine/slot.ts'
+import { asks } from '~~/core/form/working.ts'
+import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
+import { rational, type Rational } from '~~/core/time/rational.ts'
+
+/** The moments of columns, of which there are so many a second: the same column is the same moment for whoever reads. */
+export class Columns {
+  private readonly moments = new Map<number, Moment>()
+  private rate: Rational | null = null
+
+  constructor(readonly perSecond: number) {}
+
+  moment(column: number, rate: Rational): Moment {
+    if (this.rate !== rate || this.moments.size > 6000) {
+      this.moments.clear()
+      this.rate = rate
+    }
+    let found = this.moments.get(column)
+    if (!found) this.moments.set(column, (found = momentOfSeconds(rational(column, this.perSecond), rate)))
+    return found
+  }
+}
+
+/** Samples of one instance by column, in a ring that forgets the oldest. */
+export class Samples {
+  private values = new Float64Array(0)
+  private columns = new Float64Array(0)
+
+  resize(count: number): void {
+    if (this.values.length >= count) return
+    this.values = new Float64Array(count)
+    this.columns = new Float64Array(count).fill(NaN)
+  }
+
+  forget(): void {
+    this.columns.fill(NaN)
+  }
+
+  at(column: number, of: Columns, slot: Slot, instance: number, rate: Rational): number {
+    const place = ((column % this.values.length) + this.values.length) % this.values.length
+    if (this.columns[place] !== column) {
+      const before = asks()
+      this.values[place] = slot.readers[instance]!.at(of.moment(column, rate))
+      // What is still being worked out is asked for again.
+      this.columns[place] = asks() === before ? column : NaN
+    }
+    return this.values[place]!
+  }
+}

@@ -1,0 +1,294 @@
+/**
+ * The scope: one drive large, over axes of time and value, under a nib. The paper runs with time; while something on it
+ * is held it stands still, and the nib runs on.
+ */
+import type { Slot } from '~~/core/engine/slot.ts'
+import type { Program } from '~~/core/engine/program.ts'
+import { SMOOTH } from '~~/core/facts/bends.ts'
+import { isBounded } from '~~/core/facts/interval.ts'
+import { symmetriesOf } from '~~/core/insight/report.ts'
+import { propertyNamed } from '~~/core/piece/properties.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { inUnit, printNumber } from '~~/core/units/units.ts'
+import type { Palette } from '~/composables/usePalette.ts'
+import type { Snapshot } from './player.ts'
+import { Columns, Samples } from './samples.ts'
+import { Sheet } from './sheet.ts'
+
+/** What of a value is drawn. */
+export type Shown = 'value' | 'speed' | 'acceleration'
+
+/** Screen pixels: between two samples, of the axes, above and below the curve. */
+const GAP = 2
+const LEFT = 58
+const FOOT = 22
+const PAD = 22
+/** Where the nib stands between the axis and the right edge. */
+const NIB = 1 / 3
+/** Screen pixels a second: at first, at least, at most. */
+const FIRST = 104
+const LEAST = 4
+const MOST = 4000
+const MOST_COPIES = 24
+
+/** Steps of an axis: 1, 2 or 5 of a power of ten, so that lines stand at least `apart` of `size` units. */
+function stepOf(apart: number): number {
+  const ten = 10 ** Math.floor(Math.log10(apart))
+  return [1, 2, 5, 10].map(k => k * ten).find(k => k >= apart)!
+}
+
+export class Scope {
+  /** Pixels a second. */
+  perSecond = FIRST
+  shown: Shown = 'value'
+  /** The copy that is in hand. */
+  copy = 0
+  /** The curve before the change, drawn as a ghost. */
+  ghost: Slot | null = null
+  /** Limits that are drawn as lines, in base measure, with their words. */
+  limits: readonly { readonly value: number; readonly says: string }[] = []
+  private readonly sheet: Sheet
+  private columns = new Columns(FIRST / GAP)
+  private slot: Slot | null = null
+  private own = new Samples()
+  private readonly old = new Samples()
+  private oldSlot: Slot | null = null
+  private copies: Samples[] = []
+  private turn = 0
+  private leaps = false
+  /** Where the paper stands while it is held, as seconds at the nib's place; null when it runs. */
+  private held: number | null = null
+  /** Seconds at the nib's place, and the values at the foot and the head of the picture. */
+  private middle = 0
+  private low = -1
+  private high = 1
+  /** How far the value axis was zoomed and moved by hand. */
+  private tall = 1
+  private raised = 0
+
+  constructor(
+    canvas: HTMLCanvasElement,
+    private readonly key: string,
+    private readonly palette: Palette,
+    turned: () => void,
+  ) {
+    this.sheet = new Sheet(canvas, turned)
+  }
+
+  stop(): void {
+    this.sheet.stop()
+  }
+
+  get width(): number {
+    return this.sheet.width
+  }
+  private get nibX(): number {
+    return LEFT + Math.round((this.sheet.width - LEFT) * NIB)
+  }
+  /** The seconds that are seen. */
+  get from(): number {
+    return this.middle - (this.nibX - LEFT) / this.perSecond
+  }
+  get seconds(): number {
+    return (this.sheet.width - LEFT) / this.perSecond
+  }
+  x(seconds: number): number {
+    return this.nibX + (seconds - this.middle) * this.perSecond
+  }
+  y(value: number): number {
+    return PAD + (this.sheet.height - FOOT - 2 * PAD) * (1 - (value - this.low) / (this.high - this.low))
+  }
+  /** The value a pixel further up. */
+  get perPixel(): number {
+    return (this.high - this.low) / Math.max(1, this.sheet.height - FOOT - 2 * PAD)
+  }
+
+  hold(is: boolean): void {
+    this.held = is ? this.middle : null
+  }
+  /** Zooms time about the nib. */
+  zoom(factor: number): void {
+    this.perSecond = Math.min(MOST, Math.max(LEAST, this.perSecond * factor))
+    this.columns = new Columns(this.perSecond / GAP)
+    this.forget()
+  }
+  /** Zooms values about the middle. */
+  stretch(factor: number): void {
+    this.tall = Math.min(50, Math.max(0.05, this.tall * factor))
+  }
+  lift(pixels: number): void {
+    this.raised += pixels * this.perPixel
+  }
+  fit(): void {
+    this.tall = 1
+    this.raised = 0
+    this.perSecond = FIRST
+    this.columns = new Columns(FIRST / GAP)
+    this.forget()
+  }
+
+  private forget(): void {
+    this.own.forget()
+    this.old.forget()
+    this.copies.forEach(s => s.forget())
+  }
+
+  private adopt(program: Program, slot: Slot): void {
+    const [part, name] = this.key.split('.') as [string, string]
+    const { natural } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+    this.slot = slot
+    this.copies = Array.from({ length: Math.min(slot.readers.length, MOST_COPIES) }, (_, i) => this.copies[i] ?? new Samples())
+    this.forget()
+    const { bounds, leaps } = slot.forms[Math.min(this.copy, slot.forms.length - 1)]!.facts()
+    this.leaps = leaps !== SMOOTH
+    this.turn = isBounded(bounds) ? 0 : toNumber(natural)
+  }
+
+  draw({ program, moment }: Snapshot): void {
+    const slot = program.slots.get(this.key)
+    const c = slot ? this.sheet.begin() : null
+    if (!slot || !c) return
+    if (this.slot?.forms !== slot.forms) this.adopt(program, slot)
+    if (this.oldSlot !== this.ghost) this.old.forget()
+    this.oldSlot = this.ghost
+    this.copy = Math.min(this.copy, slot.readers.length - 1)
+    this.middle = this.held ?? moment.seconds
+    const { width, height } = this.sheet
+    const rate = program.measures.frameRate
+    const per = this.columns.perSecond
+    const first = Math.floor(this.from * per)
+    const last = Math.ceil((this.from + this.seconds) * per) + 1
+    for (const s of [this.own, this.old, ...this.copies]) s.resize(last - first + 80)
+
+    const read = (s: Samples, of: Slot, copy: number) => {
+      const v = (k: number) => s.at(k, this.columns, of, Math.min(copy, of.readers.length - 1), rate)
+      if (this.shown === 'speed') return (k: number) => ((v(k + 1) - v(k - 1)) * per) / 2
+      if (this.shown === 'acceleration') return (k: number) => (v(k + 1) - 2 * v(k) + v(k - 1)) * per * per
+      const { turn } = this
+      return turn > 0 ? (k: number) => v(k) - Math.floor(v(k) / turn) * turn : v
+    }
+    const own = read(this.own, slot, this.copy)
+    this.range(slot, own, first, last)
+    this.paper(c, program, width, height)
+
+    c.save()
+    c.beginPath()
+    c.rect(LEFT, 0, width - LEFT, height - FOOT)
+    c.clip()
+    const turn = this.shown === 'value' ? this.turn : 0
+    const line = (at: (k: number) => number, every: number) => {
+      c.beginPath()
+      let before = NaN
+      for (let k = Math.floor(first / every) * every; k <= last; k += every) {
+        const v = at(k)
+        const leap = this.leaps && this.shown === 'value' && Math.abs(v - before) > 0.2 * (this.high - this.low)
+        if (leap && turn === 0) c.lineTo(this.x(k / per), this.y(before))
+        if (Number.isNaN(before) || (turn > 0 && Math.abs(v - before) > turn / 2)) c.moveTo(this.x(k / per), this.y(v))
+        else c.lineTo(this.x(k / per), this.y(v))
+        before = v
+      }
+      c.stroke()
+    }
+    c.lineJoin = 'round'
+    c.strokeStyle = this.palette.sea
+    c.lineWidth = 1
+    c.globalAlpha = 0.16
+    this.copies.forEach((s, i) => i !== this.copy && line(read(s, slot, i), 2))
+    c.globalAlpha = 1
+    if (this.ghost) {
+      c.setLineDash([1.5, 4])
+      c.strokeStyle = this.palette.ink
+      c.lineWidth = 1.5
+      line(read(this.old, this.ghost, this.copy), 1)
+      c.setLineDash([])
+    }
+    this.lines(c, width)
+    c.strokeStyle = this.palette.sea
+    c.lineWidth = 2
+    line(own, 1)
+    const nib = this.x(moment.seconds)
+    c.strokeStyle = this.palette.ink
+    c.lineWidth = 1.5
+    c.beginPath()
+    c.moveTo(nib, 0)
+    c.lineTo(nib, height - FOOT)
+    c.stroke()
+    const now = own(Math.round(moment.seconds * per))
+    c.fillStyle = this.palette.sheet
+    c.lineWidth = 2
+    c.beginPath()
+    c.arc(nib, this.y(now), 4, 0, 2 * Math.PI)
+    c.fill()
+    c.stroke()
+    c.restore()
+  }
+
+  /** The values between which it is drawn: its bounds, one turn, or what is in sight; then as zoomed by hand. */
+  private range(slot: Slot, own: (k: number) => number, first: number, last: number): void {
+    const { bounds } = slot.forms[this.copy]!.facts()
+    let [low, high] = this.shown === 'value' && isBounded(bounds) ? [bounds.low, bounds.high] : [Infinity, -Infinity]
+    if (this.shown === 'value' && this.turn > 0) [low, high] = [0, this.turn]
+    if (low > high)
+      for (let k = first; k <= last; k += 2) {
+        const v = own(k)
+        if (!Number.isFinite(v)) continue
+        low = Math.min(low, v)
+        high = Math.max(high, v)
+      }
+    if (!(high - low > 1e-9)) [low, high] = Number.isFinite(low) ? [low - 1, high + 1] : [-1, 1]
+    // Held paper keeps its scale, so that what is pulled stays under the hand.
+    if (this.held !== null) return
+    const middle = (low + high) / 2 - this.raised
+    const half = (high - low) / 2 / this.tall
+    this.low = middle - half
+    this.high = middle + half
+  }
+
+  private paper(c: CanvasRenderingContext2D, program: Program, width: number, height: number): void {
+    const property = propertyNamed(this.key.slice(this.key.indexOf('.') + 1))!
+    const shown = inUnit(property.unit, program.measures)
+    const foot = height - FOOT
+    c.font = '12px "Spline Sans Mono", monospace'
+    c.strokeStyle = this.palette.rule
+    c.fillStyle = this.palette.faded
+    c.lineWidth = 1
+    c.beginPath()
+    c.textAlign = 'center'
+    const step = stepOf(74 / this.perSecond)
+    for (let k = Math.ceil(this.from / step); k * step <= this.from + this.seconds; k++) {
+      const x = Math.round(this.x(k * step)) + 0.5
+      c.moveTo(x, 0)
+      c.lineTo(x, foot)
+      if (x > LEFT + 14) c.fillText(`${printNumber(k * step, 6)} s`.replace('-', '−'), x, height - 6)
+    }
+    c.textAlign = 'right'
+    const unit = Math.abs(shown(1)) || 1
+    const mark = stepOf(34 * this.perPixel * unit)
+    const [low, high] = [this.low - PAD * this.perPixel, this.high + PAD * this.perPixel]
+    for (let k = Math.ceil((low * unit) / mark); (k * mark) / unit <= high; k++) {
+      const y = Math.round(this.y((k * mark) / unit)) + 0.5
+      if (y > foot - 2 || y < 8) continue
+      c.moveTo(LEFT, y)
+      c.lineTo(width, y)
+      c.fillText(printNumber(k * mark, 6).replace('-', '−'), LEFT - 8, y + 4)
+    }
+    c.stroke()
+  }
+
+  private lines(c: CanvasRenderingContext2D, width: number): void {
+    if (this.shown !== 'value' || this.turn > 0) return
+    c.lineWidth = 1
+    c.strokeStyle = this.palette.kelp
+    c.fillStyle = this.palette.kelp
+    c.textAlign = 'left'
+    c.font = '12px "Spline Sans", sans-serif'
+    for (const { value, says } of this.limits) {
+      const y = Math.round(this.y(value)) + 0.5
+      c.beginPath()
+      c.moveTo(LEFT, y)
+      c.lineTo(width, y)
+      c.stroke()
+      c.fillText(says, LEFT + 6, y - 5)
+    }
+  }
+}
