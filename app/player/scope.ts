@@ -41,6 +41,8 @@ export class Scope {
   /** Pixels a second. */
   perSecond = FIRST
   shown: Shown = 'value'
+  /** The value axis stays as it is, so that what is pulled stays under the hand. */
+  fixed = false
   /** The copy that is in hand. */
   copy = 0
   /** The curve before the change, drawn as a ghost. */
@@ -104,7 +106,7 @@ export class Scope {
   }
 
   hold(is: boolean): void {
-    this.held = is ? this.middle : null
+    this.held = is ? (this.held ?? this.middle) : null
   }
   /** Zooms time about the nib. */
   zoom(factor: number): void {
@@ -137,7 +139,10 @@ export class Scope {
     const [part, name] = this.key.split('.') as [string, string]
     const { natural } = symmetriesOf(program.piece, part, propertyNamed(name)!)
     this.slot = slot
-    this.copies = Array.from({ length: Math.min(slot.readers.length, MOST_COPIES) }, (_, i) => this.copies[i] ?? new Samples())
+    this.copies = Array.from(
+      { length: Math.min(slot.readers.length, MOST_COPIES) },
+      (_, i) => this.copies[i] ?? new Samples(),
+    )
     this.forget()
     const { bounds, leaps } = slot.forms[Math.min(this.copy, slot.forms.length - 1)]!.facts()
     this.leaps = leaps !== SMOOTH
@@ -236,8 +241,7 @@ export class Scope {
         high = Math.max(high, v)
       }
     if (!(high - low > 1e-9)) [low, high] = Number.isFinite(low) ? [low - 1, high + 1] : [-1, 1]
-    // Held paper keeps its scale, so that what is pulled stays under the hand.
-    if (this.held !== null) return
+    if (this.fixed) return
     const middle = (low + high) / 2 - this.raised
     const half = (high - low) / 2 / this.tall
     this.low = middle - half

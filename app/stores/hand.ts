@@ -13,6 +13,8 @@ export const useHand = defineStore('hand', () => {
   const instance = ref(0)
   /** `part.property` of the entry in hand. */
   const drive = ref<string | null>(null)
+  /** The page of the desk that is shown. */
+  const desk = ref<'scope' | 'part'>('part')
   /** The formula that the caret was in last. */
   const writing = shallowRef<Writing | null>(null)
 
@@ -31,5 +33,5 @@ export const useHand = defineStore('hand', () => {
     }
   }
 
-  return { part, instance, drive, writing, choose, take }
+  return { part, instance, drive, desk, writing, choose, take }
 })

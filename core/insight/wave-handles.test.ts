@@ -20,8 +20,8 @@ describe('handles on a wave', () => {
     expect(named(f, 'amp', 0.1).value).toBeCloseTo(24 / 360, 9)
     expect(named(f, 'every', 0.1)).toMatchObject({
       way: 'apart',
-      from: expect.closeTo(2, 9),
-      seconds: expect.closeTo(4, 9),
+      from: expect.closeTo(0, 9),
+      seconds: expect.closeTo(2, 9),
     })
     expect(named(f, 'phase', 0.1)).toMatchObject({ way: 'along', seconds: expect.closeTo(1.5, 9) })
   })

@@ -235,8 +235,9 @@ class Handles {
     }
     if (one.name === 'every' || one.name === 'freq') {
       if (!pace) return null
-      const first = this.swings ? this.reaching(this.ends().crest) : this.reaching(0)
       const length = 1 / Math.abs(pace.rate)
+      // From the crest (or cell) before to the next one, so that both ends are in sight.
+      const first = this.reaching(this.swings ? this.ends().crest : 0) - length
       const least = length / 50
       const grown = (later: number) => Math.max(least, length + later) / length
       return {

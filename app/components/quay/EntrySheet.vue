@@ -193,7 +193,13 @@ function fix(chosenFix: Fix): void {
         </MenuItems>
       </Menu>
     </header>
-    <canvas ref="canvas" class="block h-[40px] w-full" aria-hidden="true" />
+    <canvas
+      ref="canvas"
+      class="block h-[40px] w-full cursor-pointer"
+      title="Show it large in the scope"
+      aria-hidden="true"
+      @click="hand.desk = 'scope'"
+    />
     <FormulaField
       ref="field"
       :drive="drive"

@@ -15,6 +15,8 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Alt ↑ ↓', 'step the number at the caret, Shift coarser'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
+  ['F', 'in the scope: all of it in sight again'],
+  ['G', 'in the scope: the curve before the change on, off'],
   ['F1', 'the manual beside the piece'],
   ['?', 'this list'],
 ]

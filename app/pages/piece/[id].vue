@@ -7,6 +7,7 @@ import type { Stored } from '~~/core/piece/api.ts'
 import { openPiece } from '~/stores/opening.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
+import type ScopeDesk from '~/components/quay/ScopeDesk.vue'
 import type TideTable from '~/components/quay/TideTable.vue'
 
 const route = useRoute()
@@ -15,6 +16,8 @@ const hand = useHand()
 const trouble = ref('')
 const keys = ref(false)
 const manual = ref(false)
+/** The page of the desk that is shown. */
+const scope = useTemplateRef<InstanceType<typeof ScopeDesk>>('scope')
 const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
 /** Another number for each opening, so that nothing of the piece before stays in a canvas. */
 const opening = ref(0)
@@ -55,6 +58,14 @@ onBeforeUnmount(() => store.close())
 watch(() => route.params.id, load)
 useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tide` : 'Open Tide')) })
 
+const DESK = [
+  { is: 'scope', says: 'Scope', title: 'The curve in hand, large' },
+  { is: 'part', says: 'Part', title: 'What is set by hand' },
+] as const
+const inHand = computed(() => {
+  const drive = hand.drive ? store.piece?.drives[hand.drive] : undefined
+  return drive && `${store.piece!.parts[drive.part]?.name} · ${drive.property}`
+})
 const empty = computed(() => (store.piece ? Object.keys(store.piece.parts).length === 0 : false))
 
 const BACK = new Set([',', '<', ';'])
@@ -84,6 +95,8 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
   else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
   else if (e.key === '?') keys.value = true
+  else if (e.key === 'f' && scope.value) scope.value.fit()
+  else if (e.key === 'g' && scope.value) scope.value.ghost()
   else return
   e.preventDefault()
 }
@@ -145,13 +158,38 @@ onMounted(() => {
           aria-label="Desk"
         >
           <div class="flex h-8 shrink-0 items-end gap-5 border-b border-rule px-4">
-            <h2 class="border-b-2 border-ink pb-[5px] font-medium">Part</h2>
-            <span class="pb-[6px] text-[12px] text-faded">what is set by hand</span>
-            <button v-if="hand.part" class="link ml-auto pb-[6px]" type="button" @click="hand.choose(null)">
+            <div class="flex gap-5" role="tablist" aria-label="Pages of the desk">
+              <button
+                v-for="page in DESK"
+                :key="page.is"
+                class="pb-[5px]"
+                :class="hand.desk === page.is ? 'border-b-2 border-ink font-medium' : 'text-faded hover:text-ink'"
+                type="button"
+                role="tab"
+                :aria-selected="hand.desk === page.is"
+                :title="page.title"
+                @click="hand.desk = page.is"
+              >
+                {{ page.says }}
+              </button>
+            </div>
+            <span v-if="hand.desk === 'scope' && inHand" class="tabular ml-auto pb-[6px] text-[12px] text-faded">{{
+              inHand
+            }}</span>
+            <button v-else-if="hand.part" class="link ml-auto pb-[6px]" type="button" @click="hand.choose(null)">
               All parts, add one…
             </button>
           </div>
-          <PartDesk />
+          <PartDesk v-if="hand.desk === 'part'" />
+          <ScopeDesk
+            v-else-if="hand.drive && store.piece.drives[hand.drive]"
+            ref="scope"
+            :key="hand.drive"
+            :drive="hand.drive"
+          />
+          <p v-else class="px-4 py-4 text-faded">
+            The scope shows the entry in hand, large enough to take hold of its wave. Press one in the tide table.
+          </p>
         </section>
       </div>
     </div>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+/** The scope: the drive in hand, large enough to take hold of; at its side its values as numbers. */
+import { sourcesOf } from '~~/core/insight/wave-handles.ts'
+import type { Shown } from '~/player/scope.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import type ScopeSheet from './ScopeSheet.vue'
+
+const props = defineProps<{ drive: string }>()
+const store = usePiece()
+const hand = useHand()
+const sheet = useTemplateRef<InstanceType<typeof ScopeSheet>>('sheet')
+const SHOWN: readonly Shown[] = ['value', 'speed', 'acceleration']
+const shown = ref<Shown>('value')
+const ghostly = ref(true)
+const source = ref(0)
+const slot = computed(() => store.program!.slots.get(props.drive))
+const copy = computed(() => {
+  const mine = hand.part === store.piece!.drives[props.drive]?.part
+  return mine ? Math.min(hand.instance, (slot.value?.readers.length ?? 1) - 1) : 0
+})
+const sources = computed(() => (slot.value ? sourcesOf(store.program!, props.drive) : []))
+watch(sources, all => {
+  if (source.value >= all.length) source.value = 0
+})
+defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !ghostly.value) })
+</script>
+
+<template>
+  <div class="flex min-h-0 flex-1">
+    <div class="flex min-w-0 flex-1 flex-col">
+      <div class="flex shrink-0 flex-wrap items-center gap-1 px-4 pt-2">
+        <button
+          v-for="s in SHOWN"
+          :key="s"
+          class="chip"
+          :class="{ 'chip-on': shown === s }"
+          type="button"
+          :aria-pressed="shown === s"
+          @click="shown = s"
+        >
+          {{ s }}
+        </button>
+        <button
+          class="chip ml-2"
+          :class="{ 'chip-on': ghostly }"
+          type="button"
+          title="The curve before the change (G)"
+          :aria-pressed="ghostly"
+          @click="ghostly = !ghostly"
+        >
+          ghost
+        </button>
+        <button class="chip" type="button" title="All of it in sight again (F)" @click="sheet?.fit()">fit</button>
+        <button
+          class="chip"
+          type="button"
+          aria-label="More time"
+          title="More time (Ctrl wheel)"
+          @click="sheet?.zoom(1 / 1.5)"
+        >
+          −
+        </button>
+        <button
+          class="chip"
+          type="button"
+          aria-label="Less time"
+          title="Less time (Ctrl wheel)"
+          @click="sheet?.zoom(1.5)"
+        >
+          +
+        </button>
+        <select
+          v-if="sources.length > 1"
+          v-model="source"
+          class="field ml-auto max-w-[240px]"
+          aria-label="Handles of"
+          title="Of which source the handles are"
+        >
+          <option v-for="(s, i) in sources" :key="i" :value="i">{{ s.text.slice(0, 60) }}</option>
+        </select>
+      </div>
+      <ScopeSheet ref="sheet" :drive="drive" :copy="copy" :shown="shown" :ghostly="ghostly" :source="source" />
+    </div>
+    <ScopeValues :drive="drive" :copy="copy" />
+  </div>
+</template>
+
+<style>
+@reference '~/assets/main.css';
+.chip {
+  @apply h-6 rounded-full border border-rule px-[10px] text-[12px] hover:border-faded;
+}
+.chip-on {
+  @apply border-ink bg-ink text-sheet;
+}
+</style>

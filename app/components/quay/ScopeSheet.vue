@@ -1,0 +1,284 @@
+<script setup lang="ts">
+/** The curve in hand on large paper, with handles that belong to the numbers of its formula. */
+import type { Slot } from '~~/core/engine/slot.ts'
+import { isBounded, union } from '~~/core/facts/interval.ts'
+import { parse } from '~~/core/formula/parse.ts'
+import { handles as numbersOf } from '~~/core/formula/tree.ts'
+import { promiseText } from '~~/core/insight/promises.ts'
+import { showValue } from '~~/core/insight/report.ts'
+import { handlesOf, type WaveHandle } from '~~/core/insight/wave-handles.ts'
+import { propertyNamed } from '~~/core/piece/properties.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { sizeOfUnit } from '~~/core/units/units.ts'
+import { Scope, type Shown } from '~/player/scope.ts'
+import type { Snapshot } from '~/player/player.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
+
+const props = defineProps<{
+  drive: string
+  copy: number
+  shown: Shown
+  ghostly: boolean
+  /** Which of the sources of the formula has the handles. */
+  source: number
+}>()
+const store = usePiece()
+const tuning = useTuning()
+const canvas = useTemplateRef('canvas')
+const beads = useTemplateRef('beads')
+
+const entry = computed(() => store.piece!.drives[props.drive])
+const property = computed(() => propertyNamed(props.drive.slice(props.drive.indexOf('.') + 1))!)
+const slot = computed(() => store.program!.slots.get(props.drive))
+const handles = shallowRef<readonly WaveHandle[]>([])
+/** The numbers of the formula as they are written now. */
+const written = computed(() => {
+  const { formula } = parse(entry.value?.text ?? '')
+  return formula ? numbersOf(formula).map(n => formula.text.slice(n.from, n.to)) : []
+})
+
+let scope: Scope | null = null
+let stop = () => {}
+const palette = usePalette(() => store.player?.refresh())
+/** The handle that is pulled, and how far it has been. */
+let pull: { handle: WaveHandle; seconds: number; higher: number } | null = null
+let lookedAt = 0
+let before: Slot | null = slot.value ?? null
+/** Whether the hand is over the paper: then it stands still, so that what is on it can be taken hold of. */
+let over = false
+/** Milliseconds between looks for handles while they run past the nib. */
+const LOOK = 300
+
+function hover(is: boolean): void {
+  over = is
+  if (!pull) scope?.hold(is)
+  store.player?.refresh()
+}
+
+function again(): void {
+  lookedAt = 0
+  store.player?.refresh()
+}
+
+/** Lines of what it promises and of its guaranteed ends. */
+function limits() {
+  const { measures } = store.program!
+  const size = toNumber(sizeOfUnit(property.value.unit, measures))
+  const bounds = slot.value?.readers.map(r => r.facts().bounds).reduce(union)
+  const ends =
+    bounds && isBounded(bounds) && bounds.high > bounds.low
+      ? [
+          { value: bounds.high, says: `never above ${showValue(bounds.high, property.value, measures, 2)}` },
+          { value: bounds.low, says: `never below ${showValue(bounds.low, property.value, measures, 2)}` },
+        ]
+      : []
+  const promised = (entry.value?.promises ?? [])
+    .filter(p => p.of === 'value')
+    .map(p => ({ value: p.than * size, says: promiseText(p, property.value) }))
+  return [...ends, ...promised]
+}
+
+function look(now: number): void {
+  if (!scope || pull || !store.program) return
+  lookedAt = now
+  const right = scope.from + scope.seconds
+  const from = store.player!.now().seconds + 0.05 * Math.max(0, right - store.player!.now().seconds)
+  handles.value =
+    props.shown === 'value'
+      ? handlesOf(store.program, props.drive, props.copy, props.source, from, 0.9 * Math.max(0, right - from))
+      : []
+}
+
+/** Beads go along with the paper, without waiting for the page. */
+function place(): void {
+  if (!scope || !beads.value) return
+  for (const bead of beads.value.querySelectorAll<HTMLElement>('[data-bead]')) {
+    const h = handles.value[Number(bead.dataset.bead)]
+    if (!h) continue
+    const mine = pull?.handle === h ? pull : null
+    const x = scope.x(h.seconds + (mine && h.way !== 'up' ? mine.seconds : 0))
+    const left = scope.x(h.from)
+    const y = h.way === 'apart' ? 12 : scope.y(h.value + (mine && h.way === 'up' ? mine.higher : 0))
+    bead.style.transform = `translate(${Math.round(x)}px, ${Math.round(Math.min(2000, Math.max(-50, y)))}px)`
+    bead.style.visibility = x < 60 || x > scope.width ? 'hidden' : 'visible'
+    bead.style.setProperty('--span', `${Math.max(0, x - left)}px`)
+  }
+}
+
+function frame({ program, moment }: Snapshot): void {
+  if (!scope) return
+  const now = program.slots.get(props.drive)
+  if (now && before && now.forms !== before.forms && !pull) scope.ghost = props.ghostly ? before : null
+  if (now && now.forms !== before?.forms) {
+    if (!pull) before = now
+    lookedAt = 0
+  }
+  scope.copy = props.copy
+  scope.shown = props.shown
+  scope.limits = limits()
+  // The nib has run off paper that stands still: it is pulled up.
+  if (over && !pull && moment.seconds > scope.from + 0.97 * scope.seconds) {
+    scope.hold(false)
+    lookedAt = 0
+  }
+  scope.draw({ program, moment, values: VALUES, playing: false })
+  if (over) scope.hold(true)
+  const clock = performance.now()
+  const passed = handles.value.some(h => h.seconds < moment.seconds || h.seconds > scope!.from + scope!.seconds)
+  if (lookedAt === 0 || (passed && !over && clock - lookedAt > LOOK)) look(clock)
+  place()
+}
+const VALUES = new Float64Array(0)
+
+watch(() => [props.source, props.copy, props.shown], again)
+watch(
+  () => props.ghostly,
+  is => {
+    if (scope && !is) scope.ghost = null
+    store.player?.refresh()
+  },
+)
+
+/** The number that a pull makes, with as many decimals as a pixel tells apart. */
+function tune(h: WaveHandle, seconds: number, higher: number): void {
+  const pixel = Math.abs(h.pulled(1 / scope!.perSecond, scope!.perPixel) - h.pulled(0, 0)) || 1
+  const decimals = Math.min(6, Math.max(h.decimals, Math.ceil(-Math.log10(pixel))))
+  tuning.number(props.drive, h.nth, h.pulled(seconds, higher), decimals)
+}
+
+function begin(): void {
+  store.beginGesture()
+  scope!.hold(true)
+  scope!.fixed = true
+  scope!.ghost = props.ghostly ? (slot.value ?? null) : null
+}
+function end(): void {
+  store.endGesture()
+  scope!.hold(over)
+  scope!.fixed = false
+  pull = null
+  before = slot.value ?? null
+  again()
+}
+
+function grab(e: PointerEvent, h: WaveHandle): void {
+  if (e.button !== 0) return
+  const bead = e.currentTarget as HTMLElement
+  bead.setPointerCapture(e.pointerId)
+  let [x, y] = [e.clientX, e.clientY]
+  const move = (m: PointerEvent): void => {
+    if (!pull) {
+      if (Math.abs(m.clientX - x) + Math.abs(m.clientY - y) < 3) return
+      begin()
+      pull = { handle: h, seconds: 0, higher: 0 }
+    }
+    const fine = m.altKey ? 0.1 : 1
+    pull.seconds += ((m.clientX - x) / scope!.perSecond) * fine
+    pull.higher -= (m.clientY - y) * scope!.perPixel * fine
+    ;[x, y] = [m.clientX, m.clientY]
+    tune(h, pull.seconds, pull.higher)
+  }
+  const up = (): void => {
+    bead.removeEventListener('pointermove', move)
+    if (pull) end()
+  }
+  bead.addEventListener('pointermove', move)
+  bead.addEventListener('lostpointercapture', up, { once: true })
+}
+
+const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+}
+/** The arrow keys move a handle by some pixels. */
+function step(e: KeyboardEvent, h: WaveHandle): void {
+  const by = STEPS[e.key]
+  if (!by) return
+  e.preventDefault()
+  e.stopPropagation()
+  const far = e.shiftKey ? 20 : 4
+  begin()
+  tune(h, (by[0] * far) / scope!.perSecond, by[1] * far * scope!.perPixel)
+  end()
+}
+
+function wheel(e: WheelEvent): void {
+  const factor = 2 ** (-e.deltaY / 300)
+  if (e.ctrlKey || e.metaKey) scope!.zoom(factor)
+  else if (e.shiftKey) scope!.stretch(2 ** (-(e.deltaY || e.deltaX) / 300))
+  else return
+  e.preventDefault()
+  again()
+}
+function zoom(factor: number): void {
+  scope!.zoom(factor)
+  again()
+}
+function fit(): void {
+  scope?.fit()
+  again()
+}
+/** Empty paper is pulled like the tape: along time it moves the moment, up and down the value axis. */
+function drag(e: PointerEvent): void {
+  if (e.button !== 0) return
+  const at = e.currentTarget as HTMLElement
+  at.setPointerCapture(e.pointerId)
+  let [x, y] = [e.clientX, e.clientY]
+  store.player!.hold(true)
+  const move = (m: PointerEvent): void => {
+    store.player!.move((x - m.clientX) / scope!.perSecond)
+    scope!.lift(y - m.clientY)
+    ;[x, y] = [m.clientX, m.clientY]
+    again()
+  }
+  at.addEventListener('pointermove', move)
+  at.addEventListener(
+    'lostpointercapture',
+    () => {
+      at.removeEventListener('pointermove', move)
+      store.player!.hold(false)
+    },
+    { once: true },
+  )
+}
+
+onMounted(() => {
+  scope = new Scope(canvas.value!, props.drive, palette, again)
+  const unwatch = store.player!.watch(frame)
+  stop = () => {
+    unwatch()
+    scope?.stop()
+  }
+})
+onBeforeUnmount(() => {
+  if (pull) end()
+  stop()
+})
+defineExpose({ fit, zoom })
+</script>
+
+<template>
+  <div
+    class="relative min-h-0 flex-1 overflow-hidden"
+    data-scope
+    @wheel="wheel"
+    @pointerenter="hover(true)"
+    @pointerleave="hover(false)"
+  >
+    <canvas ref="canvas" class="block h-full w-full cursor-grab touch-none" aria-hidden="true" @pointerdown="drag" />
+    <div ref="beads">
+      <ScopeBead
+        v-for="(h, i) in handles"
+        :key="`${h.nth} ${h.name}`"
+        :handle="h"
+        :written="written[h.nth] ?? ''"
+        :data-bead="i"
+        @pointerdown.stop="grab($event, h)"
+        @keydown="step($event, h)"
+      />
+    </div>
+  </div>
+</template>

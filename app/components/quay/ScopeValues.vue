@@ -1,0 +1,106 @@
+<script setup lang="ts">
+/** The drive in hand as numbers: at the nib, its swing and speed, and at moments that were pinned. */
+import { Pin, X } from '@lucide/vue'
+import { isBounded } from '~~/core/facts/interval.ts'
+import { workedOut } from '~~/core/form/working.ts'
+import { showValue } from '~~/core/insight/report.ts'
+import { propertyNamed } from '~~/core/piece/properties.ts'
+import { momentNear, type Moment } from '~~/core/time/moment.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { printNumber, sizeOfUnit } from '~~/core/units/units.ts'
+import type { Snapshot } from '~/player/player.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ drive: string; copy: number }>()
+const store = usePiece()
+const atNib = useTemplateRef('atNib')
+const speedAtNib = useTemplateRef('speedAtNib')
+const turnsAtNib = useTemplateRef('turnsAtNib')
+const pinned = shallowRef<readonly Moment[]>([])
+
+const property = computed(() => propertyNamed(props.drive.slice(props.drive.indexOf('.') + 1))!)
+const slot = computed(() => store.program!.slots.get(props.drive))
+const sign = computed(() =>
+  property.value.unit === 'deg' ? '°' : property.value.unit ? ` ${property.value.unit}` : '',
+)
+/** Base measure as people read it, without its unit. */
+const plain = (v: number, decimals: number) =>
+  printNumber(v / toNumber(sizeOfUnit(property.value.unit, store.program!.measures)), decimals).replace('-', '−')
+const swing = computed(() => {
+  const bounds = slot.value?.readers[props.copy]?.facts().bounds
+  return bounds && isBounded(bounds) ? plain(bounds.high - bounds.low, 3) + sign.value : 'no end'
+})
+const value = (m: Moment) => {
+  const reader = slot.value?.readers[props.copy]
+  return reader
+    ? showValue(
+        workedOut(() => reader.at(m)),
+        property.value,
+        store.program!.measures,
+        3,
+      )
+    : ''
+}
+
+/** Half the seconds over which a speed is told. */
+const NEAR = 1 / 1024
+function frame({ program, moment }: Snapshot): void {
+  const reader = program.slots.get(props.drive)?.readers[props.copy]
+  if (!reader) return
+  const at = (t: number) => reader.at(momentNear(t, program.measures.frameRate))
+  const now = reader.at(moment)
+  const speed = (at(moment.seconds + NEAR) - at(moment.seconds - NEAR)) / (2 * NEAR)
+  write(atNib.value, showValue(now, property.value, program.measures, 3))
+  write(speedAtNib.value, `${plain(speed, 2)}${sign.value}/s`)
+  write(turnsAtNib.value, printNumber(now, 2).replace('-', '−'))
+}
+function write(to: HTMLElement | null, text: string): void {
+  if (to && to.textContent !== text) to.textContent = text
+}
+let stop = () => {}
+onMounted(() => (stop = store.player!.watch(frame)))
+onBeforeUnmount(() => stop())
+</script>
+
+<template>
+  <dl class="w-[152px] shrink-0 overflow-y-auto border-l border-rule px-3 py-2 text-[12px]" aria-label="Values">
+    <dt class="text-faded">At the nib</dt>
+    <dd ref="atNib" class="tabular mb-1 truncate text-[16px]" data-at-nib />
+    <div class="flex justify-between gap-2 border-b border-rule py-[3px]">
+      <dt class="text-faded">whole swing</dt>
+      <dd class="tabular" data-swing>{{ swing }}</dd>
+    </div>
+    <div class="flex justify-between gap-2 border-b border-rule py-[3px]">
+      <dt class="text-faded">speed</dt>
+      <dd ref="speedAtNib" class="tabular" />
+    </div>
+    <div v-if="property.unit === 'deg'" class="flex justify-between gap-2 border-b border-rule py-[3px]">
+      <dt class="text-faded">turns made</dt>
+      <dd ref="turnsAtNib" class="tabular" />
+    </div>
+    <div
+      v-for="(m, i) in pinned"
+      :key="i"
+      class="flex items-center justify-between gap-1 border-b border-rule py-[3px]"
+      data-pinned
+    >
+      <dt class="tabular text-faded">{{ printNumber(m.seconds, 3) }} s</dt>
+      <dd class="tabular ml-auto truncate">{{ value(m) }}</dd>
+      <button
+        class="text-faded hover:text-ink"
+        type="button"
+        :aria-label="`Take the moment ${printNumber(m.seconds, 3)} s away`"
+        @click="pinned = pinned.filter(p => p !== m)"
+      >
+        <X :size="12" />
+      </button>
+    </div>
+    <button
+      class="link mt-1 inline-flex items-center gap-1"
+      type="button"
+      @click="pinned = [...pinned, store.player!.now()]"
+    >
+      <Pin :size="12" />Pin this moment
+    </button>
+  </dl>
+</template>

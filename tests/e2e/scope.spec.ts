@@ -1,0 +1,90 @@
+/** The scope: the curve in hand, its handles and its numbers. Needs B3, H1, H2. */
+import type { Page } from '@playwright/test'
+import { dragNumber, expect, formula, freshFair, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
+
+/** Pulls a handle by some pixels. */
+async function pull(page: Page, name: string, dx: number, dy: number): Promise<void> {
+  const bead = page.locator(`[data-handle-name="${name}"]`)
+  await expect(bead).toBeVisible()
+  // Paper under the hand stands still.
+  await page.locator('[data-scope]').hover({ position: { x: 80, y: 60 } })
+  await page.waitForTimeout(100)
+  const box = (await bead.locator('.bead-mark').boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + dx / 2, y + dy / 2)
+  await page.mouse.move(x + dx, y + dy, { steps: 4 })
+  await page.mouse.up()
+}
+const numbers = (text: string | null) => [...text!.matchAll(/-?\d+(?:\.\d+)?/g)].map(m => Number(m[0]))
+
+test('B3, H1: a crest is pulled up and the amplitude follows; crests are pulled apart and the period follows', async ({
+  page,
+}) => {
+  await freshFair(page)
+  await halt(page)
+  await goTo(page, '3')
+  await write(page, 'Canopy rotation', 'sine(every: 2s, amp: 24deg, phase: 0deg)')
+  const entry = page.getByRole('article', { name: 'Canopy rotation', exact: true })
+  await entry.locator('canvas').click()
+  await pull(page, 'amp', 0, 30)
+  const [every, amp] = numbers(await formula(page, 'Canopy rotation').textContent())
+  expect(every).toBe(2)
+  expect(amp).toBeLessThan(20)
+  expect(amp).toBeGreaterThan(4)
+  const key = await keyOf(page, 'Canopy rotation')
+  expect((await values(page, key, 0.5))[0]! * 360).toBeCloseTo(amp!, 9)
+  // One drag is one undo step.
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(formula(page, 'Canopy rotation')).toHaveText('sine(every: 2s, amp: 24deg, phase: 0deg)')
+  // 104 px are a second: half a second further apart.
+  await pull(page, 'every', 52, 0)
+  expect(numbers(await formula(page, 'Canopy rotation').textContent())[0]).toBeCloseTo(2.5, 1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  // A quarter of a second later is an eighth of a turn back.
+  await pull(page, 'phase', 26, 0)
+  expect(numbers(await formula(page, 'Canopy rotation').textContent())[2]).toBeCloseTo(-45, 0)
+  await saved(page)
+})
+
+test('by keys: a handle is stepped, what was is seen as a ghost, values are read and pinned', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await goTo(page, '0.5')
+  await write(page, 'Canopy rotation', 'sine(every: 2s, amp: 24deg)')
+  await page.getByRole('tab', { name: 'Scope' }).click()
+  const side = page.locator('dl[aria-label="Values"]')
+  await expect(side.locator('[data-at-nib]')).toHaveText('24.000°')
+  await expect(side.locator('[data-swing]')).toHaveText('48°')
+  await side.getByRole('button', { name: 'Pin this moment' }).click()
+  await expect(side.locator('[data-pinned]')).toHaveText(/0\.5 s\s*24\.000°/)
+  await page.locator('[data-handle-name="amp"]').focus()
+  await page.keyboard.press('Shift+ArrowUp')
+  const [, amp] = numbers(await formula(page, 'Canopy rotation').textContent())
+  expect(amp).toBeGreaterThan(24)
+  await expect(side.locator('[data-pinned]')).toContainText(`${amp!.toFixed(3)}°`)
+  const ghost = page.getByRole('button', { name: 'ghost' })
+  await expect(ghost).toHaveAttribute('aria-pressed', 'true')
+})
+
+test('while it plays a period pulled apart never makes the value leap', async ({ page }) => {
+  await freshFair(page)
+  await write(page, 'Canopy rotation', 'sine(every: 4s, amp: 24deg)')
+  await page.getByRole('article', { name: 'Canopy rotation', exact: true }).locator('canvas').click()
+  await pull(page, 'every', 40, 0)
+  await expect(formula(page, 'Canopy rotation')).not.toHaveText(/every: 4s/)
+  // What the change would have made leap stands in the phase.
+  await expect(formula(page, 'Canopy rotation')).toHaveText(/phase:/)
+})
+
+test('a number behind a minus keeps its sign when it is dragged', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  const field = formula(page, 'Canopy rotation')
+  await expect(field).toHaveText('carousel.rotation * -0.3')
+  await dragNumber(page, 'Canopy rotation', 0, 40)
+  const [ratio] = numbers(await field.textContent())
+  expect(ratio).toBeLessThan(0)
+  expect(ratio).not.toBe(-0.3)
+})
