@@ -18,11 +18,12 @@ import { Sheet } from './sheet.ts'
 /** What of a value is drawn. */
 export type Shown = 'value' | 'speed' | 'acceleration'
 
-/** Screen pixels: between two samples, of the axes, above and below the curve. */
+/** Screen pixels: between two samples, of the axes, above and below the curve, where the brackets stand. */
 const GAP = 2
 const LEFT = 58
 const FOOT = 22
-const PAD = 22
+const HEAD = 44
+const PAD = 14
 /** Where the nib stands between the axis and the right edge. */
 const NIB = 1 / 3
 /** Screen pixels a second: at first, at least, at most. */
@@ -98,11 +99,11 @@ export class Scope {
     return this.nibX + (seconds - this.middle) * this.perSecond
   }
   y(value: number): number {
-    return PAD + (this.sheet.height - FOOT - 2 * PAD) * (1 - (value - this.low) / (this.high - this.low))
+    return HEAD + (this.sheet.height - FOOT - HEAD - PAD) * (1 - (value - this.low) / (this.high - this.low))
   }
   /** The value a pixel further up. */
   get perPixel(): number {
-    return (this.high - this.low) / Math.max(1, this.sheet.height - FOOT - 2 * PAD)
+    return (this.high - this.low) / Math.max(1, this.sheet.height - FOOT - HEAD - PAD)
   }
 
   hold(is: boolean): void {
@@ -268,7 +269,7 @@ export class Scope {
     c.textAlign = 'right'
     const unit = Math.abs(shown(1)) || 1
     const mark = stepOf(34 * this.perPixel * unit)
-    const [low, high] = [this.low - PAD * this.perPixel, this.high + PAD * this.perPixel]
+    const [low, high] = [this.low - PAD * this.perPixel, this.high + HEAD * this.perPixel]
     for (let k = Math.ceil((low * unit) / mark); (k * mark) / unit <= high; k++) {
       const y = Math.round(this.y((k * mark) / unit)) + 0.5
       if (y > foot - 2 || y < 8) continue

@@ -83,7 +83,8 @@ defineProps<{
 }
 .bead-apart .bead-label {
   top: 0;
-  left: 21px;
+  left: calc(9px - var(--span) / 2);
+  transform: translateX(-50%);
 }
 .bead:focus-visible {
   outline: none;
