@@ -10,7 +10,7 @@ import type { Slot } from './slot.ts'
 /** Operations that one moment of a piece may take, a delayed reading counted as some. */
 export const MOST_WORK = 4_000_000
 /** Pieces of formula that are made ready in all, those of every copy counted. */
-const MOST_MADE = 100_000
+const MOST_MADE = 50_000
 
 /** How much a drive or signal takes. */
 export interface Weight {

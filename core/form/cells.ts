@@ -3,7 +3,7 @@ import { ordered } from '../facts/bends.ts'
 import type { Facts } from '../facts/facts.ts'
 import { momentNear, type Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
-import { asks, spend, spent, want } from './working.ts'
+import { AGAIN, asks, overdrawn, spend, spent, want } from './working.ts'
 
 /** Nodes and weights of Kronrod's fifteen points on −1 … 1, and Gauss's seven of them (0 where it has none). */
 const NODES = [
@@ -138,6 +138,10 @@ export class Cells {
    */
   private within(cell: number, from: number, to: number): number {
     if (!(to > from)) return 0
+    if (overdrawn()) {
+      want(AGAIN)
+      return NaN
+    }
     if (this.cut?.cell !== cell) {
       const [start, end] = [cell * this.length, (cell + 1) * this.length]
       this.cut = { cell, at: ordered(this.of.facts().bends, start, end) }

@@ -30,6 +30,11 @@ export function spend(): void {
 /** Whether nothing more is begun in this request. */
 export const spent = (): boolean => allowance <= 0
 
+/** How far beyond its allowance a request may go to end what it began, which keeps a picture whole. */
+const OVER = 30_000
+/** Whether even that has to wait: some tenths of a second have gone by. */
+export const overdrawn = (): boolean => allowance <= -OVER
+
 let wanted = new Set<Work>()
 let asked = 0
 
