@@ -32,6 +32,9 @@ const A_STEP = 160
 const MOST_ALONE = 32_768
 /** Leaps and bends of one cell, at most. */
 const MOST_BENDS = 4000
+/** Readings that looking for the bends of a cell takes, as a figure. */
+const LOOKING = 100
+
 /** Cells whose sums are kept. */
 const KEPT = 4_000_000
 
@@ -143,6 +146,7 @@ export class Cells {
       return NaN
     }
     if (this.cut?.cell !== cell) {
+      spend(LOOKING)
       const [start, end] = [cell * this.length, (cell + 1) * this.length]
       this.cut = { cell, at: ordered(this.of.facts().bends, start, end) }
     }

@@ -22,9 +22,9 @@ export function limited<T>(read: () => T): T {
   }
 }
 
-/** Takes a reading off the allowance. */
-export function spend(): void {
-  allowance--
+/** Takes readings off the allowance. */
+export function spend(readings = 1): void {
+  allowance -= readings
 }
 
 /** Whether nothing more is begun in this request. */
