@@ -19,6 +19,7 @@ export default defineNuxtConfig({
     '@fontsource/spline-sans-mono/400.css',
     '@fontsource/spline-sans-mono/500.css',
     '~/assets/main.css',
+    '~/assets/editor.css',
   ],
   app: {
     head: {

@@ -4,14 +4,13 @@ import { ALL, interval, isBounded, negative, plus, point, times, union, type Int
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
 import { bends, constantOf, type Form } from '../form/form.ts'
-import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
+import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
   ZERO,
   absolute,
   compare,
   floor,
-  fromNumber,
   isZero,
   minus,
   negate,
@@ -23,38 +22,10 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { FREQUENCY, TIME } from '../units/kinds.ts'
+import { earlier, moved, varying } from './moved.ts'
 import { boundsElsewhere, repeatsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
-
-/** The moment some seconds before another; seconds as a double are taken as their decimal. */
-const earlier = (m: Moment, seconds: Rational): Moment => momentOfSeconds(minus(m.exactSeconds, seconds), m.rate)
-/**
- * The moment at a second that varies, some seconds after another (or after second 0): exact where it is a short
- * decimal, such as people write; else as near as moments are found. All the digits of a double, taken off again and
- * again, would make fractions that everything waits for and nobody sees.
- */
-function varying(seconds: number, m: Moment, since: Moment | null): Moment | null {
-  if (!Number.isFinite(seconds)) return null
-  if (!Number.isInteger(seconds * SHORT)) return momentNear((since?.seconds ?? 0) + seconds, m.rate)
-  const exact = fromNumber(seconds)
-  return momentOfSeconds(since ? and(since.exactSeconds, exact) : exact, m.rate)
-}
-const SHORT = 1e6
-
-/** A reading of `x` at moments made from moments, which remembers the last one. */
-function moved(x: Form, to: (m: Moment) => Moment | null): (m: Moment) => number {
-  let last: Moment | null = null
-  let value = NaN
-  return m => {
-    if (m === last) return value
-    const there = to(m)
-    value = there ? x.at(there) : NaN
-    // What has no value may only be on its way: it is asked again.
-    last = Number.isNaN(value) ? null : m
-    return value
-  }
-}
 
 export const delay: Entry = {
   name: 'delay',
