@@ -9,6 +9,7 @@ export class Columns {
   private readonly moments = new Map<number, Moment>()
   private rate: Rational | null = null
 
+  /** @param perSecond a whole number */
   constructor(readonly perSecond: number) {}
 
   moment(column: number, rate: Rational): Moment {

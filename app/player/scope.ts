@@ -11,6 +11,7 @@ import { propertyNamed } from '~~/core/piece/properties.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { inUnit, printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
+import { drawCurve, drawNib, wrapped } from './curve.ts'
 import type { Snapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
 import { Sheet } from './sheet.ts'
@@ -32,6 +33,9 @@ const LEAST = 4
 const MOST = 4000
 const MOST_COPIES = 24
 
+/** Columns for a density of the paper: a whole number a second, so that their moments are exact. */
+const columnsOf = (perSecond: number): Columns => new Columns(Math.max(1, Math.round(perSecond / GAP)))
+
 /** Steps of an axis: 1, 2 or 5 of a power of ten, so that lines stand at least `apart` of `size` units. */
 function stepOf(apart: number): number {
   const ten = 10 ** Math.floor(Math.log10(apart))
@@ -51,7 +55,7 @@ export class Scope {
   /** Limits that are drawn as lines, in base measure, with their words. */
   limits: readonly { readonly value: number; readonly says: string }[] = []
   private readonly sheet: Sheet
-  private columns = new Columns(FIRST / GAP)
+  private columns = columnsOf(FIRST)
   private slot: Slot | null = null
   private own = new Samples()
   private readonly old = new Samples()
@@ -112,7 +116,7 @@ export class Scope {
   /** Zooms time about the nib. */
   zoom(factor: number): void {
     this.perSecond = Math.min(MOST, Math.max(LEAST, this.perSecond * factor))
-    this.columns = new Columns(this.perSecond / GAP)
+    this.columns = columnsOf(this.perSecond)
     this.forget()
   }
   /** Zooms values about the middle. */
@@ -126,7 +130,7 @@ export class Scope {
     this.tall = 1
     this.raised = 0
     this.perSecond = FIRST
-    this.columns = new Columns(FIRST / GAP)
+    this.columns = columnsOf(FIRST)
     this.forget()
   }
 
@@ -150,7 +154,7 @@ export class Scope {
     this.turn = isBounded(bounds) ? 0 : toNumber(natural)
   }
 
-  draw({ program, moment }: Snapshot): void {
+  draw({ program, moment }: Pick<Snapshot, 'program' | 'moment'>): void {
     const slot = program.slots.get(this.key)
     const c = slot ? this.sheet.begin() : null
     if (!slot || !c) return
@@ -170,8 +174,7 @@ export class Scope {
       const v = (k: number) => s.at(k, this.columns, of, Math.min(copy, of.readers.length - 1), rate)
       if (this.shown === 'speed') return (k: number) => ((v(k + 1) - v(k - 1)) * per) / 2
       if (this.shown === 'acceleration') return (k: number) => (v(k + 1) - 2 * v(k) + v(k - 1)) * per * per
-      const { turn } = this
-      return turn > 0 ? (k: number) => v(k) - Math.floor(v(k) / turn) * turn : v
+      return (k: number) => wrapped(v(k), this.turn)
     }
     const own = read(this.own, slot, this.copy)
     this.range(slot, own, first, last)
@@ -182,19 +185,15 @@ export class Scope {
     c.rect(LEFT, 0, width - LEFT, height - FOOT)
     c.clip()
     const turn = this.shown === 'value' ? this.turn : 0
-    const line = (at: (k: number) => number, every: number) => {
-      c.beginPath()
-      let before = NaN
-      for (let k = Math.floor(first / every) * every; k <= last; k += every) {
-        const v = at(k)
-        const leap = this.leaps && this.shown === 'value' && Math.abs(v - before) > 0.2 * (this.high - this.low)
-        if (leap && turn === 0) c.lineTo(this.x(k / per), this.y(before))
-        if (Number.isNaN(before) || (turn > 0 && Math.abs(v - before) > turn / 2)) c.moveTo(this.x(k / per), this.y(v))
-        else c.lineTo(this.x(k / per), this.y(v))
-        before = v
-      }
-      c.stroke()
+    const drawn = {
+      from: first,
+      to: last,
+      x: (k: number) => this.x(k / per),
+      y: (v: number) => this.y(v),
+      leap: this.leaps && this.shown === 'value' && turn === 0 ? 0.2 * (this.high - this.low) : Infinity,
+      turn,
     }
+    const line = (at: (k: number) => number, every: number) => drawCurve(c, at, { ...drawn, every })
     c.lineJoin = 'round'
     c.strokeStyle = this.palette.sea
     c.lineWidth = 1
@@ -212,20 +211,7 @@ export class Scope {
     c.strokeStyle = this.palette.sea
     c.lineWidth = 2
     line(own, 1)
-    const nib = this.x(moment.seconds)
-    c.strokeStyle = this.palette.ink
-    c.lineWidth = 1.5
-    c.beginPath()
-    c.moveTo(nib, 0)
-    c.lineTo(nib, height - FOOT)
-    c.stroke()
-    const now = own(Math.round(moment.seconds * per))
-    c.fillStyle = this.palette.sheet
-    c.lineWidth = 2
-    c.beginPath()
-    c.arc(nib, this.y(now), 4, 0, 2 * Math.PI)
-    c.fill()
-    c.stroke()
+    drawNib(c, this.palette, this.x(moment.seconds), height - FOOT, this.y(own(Math.round(moment.seconds * per))))
     c.restore()
   }
 

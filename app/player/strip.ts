@@ -10,6 +10,7 @@ import { symmetriesOf } from '~~/core/insight/report.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import { toNumber, type Rational } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
+import { drawCurve, drawNib, wrapped } from './curve.ts'
 import type { Snapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
 import { Sheet } from './sheet.ts'
@@ -87,27 +88,12 @@ export class Strip {
     const [low, high] = this.range(slot, first, count, rate)
     const pad = 5
     const y = (v: number) => pad + (height - 2 * pad) * (1 - (v - low) / (high - low))
-    const value = (i: number, column: number) => {
-      const v = this.samples[i]!.at(column, COLUMNS, slot, i, rate)
-      return this.turn > 0 ? v - Math.floor(v / this.turn) * this.turn : v
-    }
+    const value = (i: number, column: number) => wrapped(this.samples[i]!.at(column, COLUMNS, slot, i, rate), this.turn)
 
     this.paper(c, width, height, now, nib, low < 0 && high > 0 ? y(0) : null)
-    const line = (i: number, from: number, to: number, every: number) => {
-      c.beginPath()
-      let before = NaN
-      // Only whole multiples, so that a faint curve does not shiver as it runs.
-      for (let k = Math.floor(from / every) * every; k <= to; k += every) {
-        const v = value(i, k)
-        // A leap has an upright flank.
-        if (this.leaps && Math.abs(v - before) > 0.2 * (high - low)) c.lineTo(x(k), y(before))
-        const broken = Number.isNaN(before) || (this.turn > 0 && Math.abs(v - before) > this.turn / 2)
-        if (broken) c.moveTo(x(k), y(v))
-        else c.lineTo(x(k), y(v))
-        before = v
-      }
-      c.stroke()
-    }
+    const leap = this.leaps ? 0.2 * (high - low) : Infinity
+    const line = (i: number, from: number, to: number, every: number) =>
+      drawCurve(c, k => value(i, k), { from, to, every, x, y, leap, turn: this.turn })
     c.lineJoin = 'round'
     this.samples.forEach(s => s.resize(count + 64))
     c.strokeStyle = this.palette.sea
@@ -126,11 +112,7 @@ export class Strip {
     c.clip()
     line(0, first, here + 1, 1)
     c.restore()
-    this.nib(c, nib, height, y(this.wrapped(slot.readers[0]!.at(moment))))
-  }
-
-  private wrapped(v: number): number {
-    return this.turn > 0 ? v - Math.floor(v / this.turn) * this.turn : v
+    drawNib(c, this.palette, nib, height, y(wrapped(slot.readers[0]!.at(moment), this.turn)))
   }
 
   /** The values between which it is drawn: its bounds, one turn, or what is in sight. */
@@ -171,21 +153,6 @@ export class Strip {
       c.moveTo(0, Math.round(zero) + 0.5)
       c.lineTo(width, Math.round(zero) + 0.5)
     }
-    c.stroke()
-  }
-
-  private nib(c: CanvasRenderingContext2D, x: number, height: number, y: number): void {
-    c.strokeStyle = this.palette.ink
-    c.lineWidth = 1
-    c.beginPath()
-    c.moveTo(x, 0)
-    c.lineTo(x, height)
-    c.stroke()
-    c.fillStyle = this.palette.sheet
-    c.lineWidth = 2
-    c.beginPath()
-    c.arc(x, y, 3.5, 0, 2 * Math.PI)
-    c.fill()
     c.stroke()
   }
 }

@@ -28,10 +28,3 @@ export function addCurve(
   const value: Curve = { order: last(piece.curves) + 1, unit: '', hit: 0, ...given }
   return { id, op: operation(`add curve ${value.name}`, { in: 'curves', id, value }) }
 }
-
-/** The marks of a cue, in order. */
-export function setMarks(piece: Piece, id: string, marks: readonly number[]): Operation {
-  const cue = piece.cues[id]!
-  const value = { ...cue, marks: [...marks].sort((a, b) => a - b) }
-  return operation(`move marks of ${cue.name}`, { in: 'cues', id, value })
-}

@@ -27,7 +27,8 @@ export interface Report {
   readonly finite: boolean
 }
 
-const UNIT_SIGN: Readonly<Record<string, string>> = {
+/** How units are written behind a value. */
+export const UNIT_SIGN: Readonly<Record<string, string>> = {
   deg: '°',
   px: ' px',
   '%': ' %',

@@ -12,7 +12,6 @@ import { decimalsOf, setHandle } from '../formula/edit.ts'
 import { everyNode, handles, type CallNode, type Node, type NumberNode } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
 import { constantOf, type Form } from '../form/form.ts'
-import { workedOut } from '../form/working.ts'
 import { momentNear } from '../time/moment.ts'
 import { toNumber } from '../time/rational.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -83,7 +82,8 @@ const LOOKS = 64
 const SHARE = 1 / 64
 
 /**
- * The handles of one call, for what is seen from a second on.
+ * The handles of one call, for what is seen from a second on. What has to be added up first has none meanwhile: it is
+ * asked for, and the caller looks again.
  * @param nth which of `sourcesOf`
  * @param seconds how long the stretch is in which they are to stand
  */
@@ -105,6 +105,9 @@ export function handlesOf(
     throw e
   }
 }
+
+/** Formulas with another number, as long as the formula itself runs. */
+const OTHERS = new WeakMap<Form, Map<string, Form>>()
 
 interface One extends Pick<WaveHandle, 'nth' | 'name' | 'text' | 'decimals'> {
   readonly written: number
@@ -143,12 +146,13 @@ class Handles {
         decimals: decimalsOf(this.checked.formula.text.slice(number.from, number.unitFrom)),
       }
       const made = UPWARD.includes(name) ? this.upward(one) : this.alongTime(one, sign * size)
-      return made ? [made] : []
+      // What is still being worked out stands nowhere yet.
+      return made && Number.isFinite(made.value) ? [made] : []
     })
   }
 
   private at(form: Form, seconds: number): number {
-    return workedOut(() => form.at(momentNear(seconds, this.program.measures.frameRate)))
+    return form.at(momentNear(seconds, this.program.measures.frameRate))
   }
 
   /** The first second from the left on at which the source is at a part of its cycle. */
@@ -171,11 +175,17 @@ class Handles {
     return { crest, trough }
   }
 
-  /** What the whole formula is with another number in that place. */
+  /** What the whole formula is with another number in that place; kept, so that what it adds up is there next time. */
   private with(nth: number, value: number): Form | null {
     const text = setHandle(this.checked.formula, nth, value, 12)
+    const others = OTHERS.get(this.form) ?? new Map<string, Form>()
+    OTHERS.set(this.form, others)
+    const kept = others.get(text)
+    if (kept) return kept
     const { checked } = this.program.meanings.look(text, this.key)
-    return checked && compile(checked, this.program.envFor(this.key, this.copy))
+    const form = checked && compile(checked, this.program.envFor(this.key, this.copy))
+    if (form) others.set(text, form)
+    return form
   }
 
   /** Whether the call is read on a clock of its own. */

@@ -2,6 +2,7 @@
 /** The curve in hand on large paper, with handles that belong to the numbers of its formula. */
 import type { Slot } from '~~/core/engine/slot.ts'
 import { isBounded, union } from '~~/core/facts/interval.ts'
+import { asks } from '~~/core/form/working.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles as numbersOf } from '~~/core/formula/tree.ts'
 import { promiseText } from '~~/core/insight/promises.ts'
@@ -61,8 +62,8 @@ function again(): void {
   store.player?.refresh()
 }
 
-/** Lines of what it promises and of its guaranteed ends. */
-function limits() {
+/** Lines of what it promises and of its guaranteed ends; worked out when they change, not in a frame. */
+const limits = computed(() => {
   const { measures } = store.program!
   const size = toNumber(sizeOfUnit(property.value.unit, measures))
   const bounds = slot.value?.readers.map(r => r.facts().bounds).reduce(union)
@@ -77,17 +78,19 @@ function limits() {
     .filter(p => p.of === 'value')
     .map(p => ({ value: p.than * size, says: promiseText(p, property.value) }))
   return [...ends, ...promised]
-}
+})
 
 function look(now: number): void {
   if (!scope || pull || !store.program) return
-  lookedAt = now
+  // What is still being worked out has its handles when it is there.
+  const asked = asks()
   const right = scope.from + scope.seconds
   const from = store.player!.now().seconds + 0.05 * Math.max(0, right - store.player!.now().seconds)
   handles.value =
     props.shown === 'value'
       ? handlesOf(store.program, props.drive, props.copy, props.source, from, 0.9 * Math.max(0, right - from))
       : []
+  lookedAt = asks() === asked ? now : 0
 }
 
 /** Beads go along with the paper, without waiting for the page. */
@@ -116,21 +119,23 @@ function frame({ program, moment }: Snapshot): void {
   }
   scope.copy = props.copy
   scope.shown = props.shown
-  scope.limits = limits()
+  scope.limits = limits.value
   // The nib has run off paper that stands still: it is pulled up.
-  if (over && !pull && moment.seconds > scope.from + 0.97 * scope.seconds) {
+  const beyond = moment.seconds < scope.from || moment.seconds > scope.from + 0.97 * scope.seconds
+  if (over && !pull && beyond) {
     scope.hold(false)
     lookedAt = 0
   }
-  scope.draw({ program, moment, values: VALUES, playing: false })
+  scope.draw({ program, moment })
   if (over) scope.hold(true)
   const clock = performance.now()
   const passed = handles.value.some(h => h.seconds < moment.seconds || h.seconds > scope!.from + scope!.seconds)
   if (lookedAt === 0 || (passed && !over && clock - lookedAt > LOOK)) look(clock)
   place()
 }
-const VALUES = new Float64Array(0)
 
+// New beads have their place at once, also when nothing moves.
+watch(handles, place, { flush: 'post' })
 watch(() => [props.source, props.copy, props.shown], again)
 watch(
   () => props.ghostly,

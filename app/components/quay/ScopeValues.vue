@@ -2,8 +2,7 @@
 /** The drive in hand as numbers: at the nib, its swing and speed, and at moments that were pinned. */
 import { Pin, X } from '@lucide/vue'
 import { isBounded } from '~~/core/facts/interval.ts'
-import { workedOut } from '~~/core/form/working.ts'
-import { showValue } from '~~/core/insight/report.ts'
+import { UNIT_SIGN, showValue } from '~~/core/insight/report.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import { momentNear, type Moment } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'
@@ -16,13 +15,13 @@ const store = usePiece()
 const atNib = useTemplateRef('atNib')
 const speedAtNib = useTemplateRef('speedAtNib')
 const turnsAtNib = useTemplateRef('turnsAtNib')
+/** Where the values of pinned moments stand, in their order. */
+const pins = useTemplateRef<HTMLElement[]>('pins')
 const pinned = shallowRef<readonly Moment[]>([])
 
 const property = computed(() => propertyNamed(props.drive.slice(props.drive.indexOf('.') + 1))!)
 const slot = computed(() => store.program!.slots.get(props.drive))
-const sign = computed(() =>
-  property.value.unit === 'deg' ? '°' : property.value.unit ? ` ${property.value.unit}` : '',
-)
+const sign = computed(() => UNIT_SIGN[property.value.unit])
 /** Base measure as people read it, without its unit. */
 const plain = (v: number, decimals: number) =>
   printNumber(v / toNumber(sizeOfUnit(property.value.unit, store.program!.measures)), decimals).replace('-', '−')
@@ -30,18 +29,6 @@ const swing = computed(() => {
   const bounds = slot.value?.readers[props.copy]?.facts().bounds
   return bounds && isBounded(bounds) ? plain(bounds.high - bounds.low, 3) + sign.value : 'no end'
 })
-const value = (m: Moment) => {
-  const reader = slot.value?.readers[props.copy]
-  return reader
-    ? showValue(
-        workedOut(() => reader.at(m)),
-        property.value,
-        store.program!.measures,
-        3,
-      )
-    : ''
-}
-
 /** Half the seconds over which a speed is told. */
 const NEAR = 1 / 1024
 function frame({ program, moment }: Snapshot): void {
@@ -53,10 +40,14 @@ function frame({ program, moment }: Snapshot): void {
   write(atNib.value, showValue(now, property.value, program.measures, 3))
   write(speedAtNib.value, `${plain(speed, 2)}${sign.value}/s`)
   write(turnsAtNib.value, printNumber(now, 2).replace('-', '−'))
+  pinned.value.forEach((m, i) =>
+    write(pins.value?.[i] ?? null, showValue(reader.at(m), property.value, program.measures, 3)),
+  )
 }
 function write(to: HTMLElement | null, text: string): void {
   if (to && to.textContent !== text) to.textContent = text
 }
+watch(pinned, () => store.player?.refresh(), { flush: 'post' })
 let stop = () => {}
 onMounted(() => (stop = store.player!.watch(frame)))
 onBeforeUnmount(() => stop())
@@ -85,7 +76,7 @@ onBeforeUnmount(() => stop())
       data-pinned
     >
       <dt class="tabular text-faded">{{ printNumber(m.seconds, 3) }} s</dt>
-      <dd class="tabular ml-auto truncate">{{ value(m) }}</dd>
+      <dd ref="pins" class="tabular ml-auto truncate" />
       <button
         class="text-faded hover:text-ink"
         type="button"
