@@ -8,7 +8,7 @@ import { linksOf, type Links } from '../core/insight/links.ts'
 import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
 import { closingNumbers, closingSpokes, shortestLap } from '../core/insight/proposals.ts'
 import { touching } from '../core/insight/touching.ts'
-import { reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
+import { propertyOf, reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
 import { propertyNamed } from '../core/piece/properties.ts'
 import { times, toNumber } from '../core/time/rational.ts'
@@ -96,10 +96,9 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
     const none = { kind: '', period: '', bounds: '', jumps: [], closes: '', proposals: [], promises: [] }
     return { ...common, ...none, cost: cost.now, finite }
   }
-  const [part, name] = slot.key.split('.') as [string, string]
-  const property = propertyNamed(name)!
-  const report = reportOf(piece, program.measures, slot)
-  const turn = toNumber(symmetriesOf(piece, part, property).natural)
+  const property = propertyOf(program, slot.key)
+  const report = reportOf(program, slot)
+  const turn = toNumber(symmetriesOf(program, slot.key).natural)
   const found = leapsOf(slot.forms, program.measures, turn)
   const jumps = found.jumps.map(j => {
     const fix = jumpFix(program, slot.key, j)

@@ -3,6 +3,7 @@ import type { EditorView } from '@codemirror/view'
 import { decimalsOf, digitsOf, strideOf } from '~~/core/formula/edit.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles } from '~~/core/formula/tree.ts'
+import { pullSideways, type Pulled } from './sideways.ts'
 
 export interface Tuner {
   begin: () => void
@@ -11,16 +12,9 @@ export interface Tuner {
   end: () => void
 }
 
-/** Screen pixels a step of the drag. */
-const PER_STEP = 4
-const STARTS_AT = 3
-
-interface Held {
-  /** With the minus before it, where that is its own. */
-  readonly value: number
+/** Its value has the minus before it, where that is its own. */
+interface Held extends Pulled {
   readonly sign: 1 | -1
-  readonly stride: number
-  readonly decimals: number
 }
 
 function held(text: string, nth: number): Held | null {
@@ -37,9 +31,6 @@ function held(text: string, nth: number): Held | null {
   }
 }
 
-const places = (stride: number) => Math.max(0, Math.ceil(-Math.log10(stride) - 1e-9))
-const factor = (e: { shiftKey: boolean; altKey: boolean }) => (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)
-
 /** Listens on a formula field; gives what ends it. `tuner` is null while the text is being typed. */
 export function dragNumbers(view: EditorView, tuner: () => Tuner | null): () => void {
   const down = (e: PointerEvent): void => {
@@ -49,47 +40,22 @@ export function dragNumbers(view: EditorView, tuner: () => Tuner | null): () => 
     const nth = Number(handle.dataset.handle)
     const start = held(view.state.doc.toString(), nth)
     if (!start) return
-    let last = e.clientX
-    let steps = 0
-    let dragging = false
-    const move = (m: PointerEvent): void => {
-      if (!dragging) {
-        if (Math.abs(m.clientX - last) < STARTS_AT) return
-        dragging = true
-        last = m.clientX
-        to.begin()
-        document.body.style.cursor = 'ew-resize'
-      }
-      m.preventDefault()
-      steps += ((m.clientX - last) / PER_STEP) * factor(m)
-      last = m.clientX
-      const stride = m.altKey ? start.stride / 10 : start.stride
-      const value = start.value + Math.round(steps * (start.stride / stride)) * stride
-      to.tune(nth, start.sign * value, Math.max(start.decimals, places(stride)))
-    }
-    const up = (): void => {
-      removeEventListener('pointermove', move)
-      removeEventListener('pointerup', up)
-      removeEventListener('pointercancel', up)
-      document.body.style.cursor = ''
-      if (dragging) {
-        to.end()
-        getSelection()?.removeAllRanges()
-      }
-    }
-    addEventListener('pointermove', move)
-    addEventListener('pointerup', up)
-    addEventListener('pointercancel', up)
     // The caret is set on a click, not by the beginning of a drag.
     e.preventDefault()
-    const click = (): void => {
-      if (!dragging) {
+    pullSideways(e, start, {
+      begin: to.begin,
+      move: (value, decimals) => to.tune(nth, start.sign * value, decimals),
+      end: pulled => {
+        if (pulled) {
+          to.end()
+          getSelection()?.removeAllRanges()
+          return
+        }
         view.focus()
         const at = view.posAtCoords({ x: e.clientX, y: e.clientY })
         if (at !== null) view.dispatch({ selection: { anchor: at } })
-      }
-    }
-    addEventListener('pointerup', click, { once: true })
+      },
+    })
   }
   view.contentDOM.addEventListener('pointerdown', down)
   return () => view.contentDOM.removeEventListener('pointerdown', down)

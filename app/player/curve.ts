@@ -1,5 +1,8 @@
 /** A curve through columns of time, as strips and the scope draw it. */
 
+/** Screen pixels a second of a strip. */
+export const PER_SECOND = 52
+
 export interface Drawn {
   /** The first and last column, and of which multiples: so that a faint curve does not shiver as it runs. */
   readonly from: number
@@ -48,5 +51,34 @@ export function drawNib(
   c.beginPath()
   c.arc(x, y, 3.5, 0, 2 * Math.PI)
   c.fill()
+  c.stroke()
+}
+
+/**
+ * The paper of a strip: a rule every two seconds, and one where the value is 0.
+ * @param now of the moment, px of tape
+ */
+export function drawPaper(
+  c: CanvasRenderingContext2D,
+  rule: string,
+  width: number,
+  height: number,
+  now: number,
+  nib: number,
+  zero: number | null,
+): void {
+  c.strokeStyle = rule
+  c.lineWidth = 1
+  c.beginPath()
+  const step = PER_SECOND * 2
+  for (let s = Math.ceil((now - nib) / step); s * step - now + nib < width; s++) {
+    const at = Math.round(s * step - now + nib) + 0.5
+    c.moveTo(at, 0)
+    c.lineTo(at, height)
+  }
+  if (zero !== null) {
+    c.moveTo(0, Math.round(zero) + 0.5)
+    c.lineTo(width, Math.round(zero) + 0.5)
+  }
   c.stroke()
 }

@@ -5,7 +5,7 @@
 import type { Program } from '~~/core/engine/program.ts'
 import { forget, limited, workOn, working } from '~~/core/form/working.ts'
 import { Moment, TICKS } from '~~/core/time/moment.ts'
-import { floor, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
+import { floor, fromNumber, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
 export interface Snapshot {
   readonly program: Program
@@ -33,6 +33,10 @@ function workUntil(end: number): boolean {
 export class Player {
   /** Whether something that is shown is still being worked out. */
   busy = false
+  /** Playing runs to the end of the marked stretch and begins it again. */
+  replaying = false
+  /** Every frame is shown, however long it takes; else it keeps true time. */
+  everyFrame = false
   /** 1 is true time; negative runs backwards. */
   pace = 1
   private frames: Rational = rational(0)
@@ -81,6 +85,16 @@ export class Player {
 
   setPace(pace: number): void {
     this.pace = pace
+    this.tell()
+  }
+
+  replay(on: boolean): void {
+    this.replaying = on
+    this.tell()
+  }
+
+  showEveryFrame(on: boolean): void {
+    this.everyFrame = on
     this.tell()
   }
 
@@ -151,11 +165,21 @@ export class Player {
     for (const listener of this.onChange) listener()
   }
 
+  private advance(passed: number): void {
+    if (this.everyFrame) this.stepFrames(this.pace < 0 ? -1 : 1)
+    else this.move(passed * this.pace)
+    const { stretch } = this.program.piece
+    if (!this.replaying || !stretch || !(stretch.to > stretch.from)) return
+    const at = toNumber(this.frames) / toNumber(this.program.measures.frameRate)
+    if (this.pace >= 0 ? at >= stretch.to : at <= stretch.from)
+      this.goto(fromNumber(this.pace >= 0 ? stretch.from : stretch.to))
+  }
+
   private readonly step = (now: number): void => {
     this.request = requestAnimationFrame(this.step)
     const passed = Math.min(LONGEST, (now - this.last) / 1000)
     this.last = now
-    if (this.running && !this.held && passed > 0) this.move(passed * this.pace)
+    if (this.running && !this.held && passed > 0) this.advance(passed)
     // What takes long to add up is worked out between frames, and shown when it is there.
     const before = this.busy
     if (working()) this.dirty = workUntil(now + SHARE) || this.dirty

@@ -6,8 +6,7 @@ import type { Slot } from '~~/core/engine/slot.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import { SMOOTH } from '~~/core/facts/bends.ts'
 import { isBounded } from '~~/core/facts/interval.ts'
-import { symmetriesOf } from '~~/core/insight/report.ts'
-import { propertyNamed } from '~~/core/piece/properties.ts'
+import { propertyOf, symmetriesOf } from '~~/core/insight/report.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { inUnit, printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
@@ -141,8 +140,7 @@ export class Scope {
   }
 
   private adopt(program: Program, slot: Slot): void {
-    const [part, name] = this.key.split('.') as [string, string]
-    const { natural } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+    const { natural } = symmetriesOf(program, this.key)
     this.slot = slot
     this.copies = Array.from(
       { length: Math.min(slot.readers.length, MOST_COPIES) },
@@ -236,7 +234,7 @@ export class Scope {
   }
 
   private paper(c: CanvasRenderingContext2D, program: Program, width: number, height: number): void {
-    const property = propertyNamed(this.key.slice(this.key.indexOf('.') + 1))!
+    const property = propertyOf(program, this.key)
     const shown = inUnit(property.unit, program.measures)
     const foot = height - FOOT
     c.font = '12px "Spline Sans Mono", monospace'

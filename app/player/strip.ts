@@ -7,16 +7,14 @@ import type { Slot } from '~~/core/engine/slot.ts'
 import { SMOOTH } from '~~/core/facts/bends.ts'
 import { isBounded } from '~~/core/facts/interval.ts'
 import { symmetriesOf } from '~~/core/insight/report.ts'
-import { propertyNamed } from '~~/core/piece/properties.ts'
 import { toNumber, type Rational } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
-import { drawCurve, drawNib, wrapped } from './curve.ts'
+import { PER_SECOND, drawCurve, drawNib, drawPaper, wrapped } from './curve.ts'
 import type { Snapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
 import { Sheet } from './sheet.ts'
 
-/** Screen pixels a second of tape, and pixels between two samples. */
-export const PER_SECOND = 52
+/** Pixels between two samples. */
 const GAP = 2
 /** Shared by all strips. */
 const COLUMNS = new Columns(PER_SECOND / GAP)
@@ -53,9 +51,7 @@ export class Strip {
   }
 
   private adopt(program: Program, slot: Slot): void {
-    const [part, name] = this.key.split('.') as [string, string]
-    const property = propertyNamed(name)!
-    const { natural } = symmetriesOf(program.piece, part, property)
+    const { natural } = symmetriesOf(program, this.key)
     this.slot = slot
     const shown = Math.min(slot.readers.length, MOST_COPIES)
     this.samples = Array.from({ length: shown }, (_, i) => this.samples[i] ?? new Samples())
@@ -90,7 +86,7 @@ export class Strip {
     const y = (v: number) => pad + (height - 2 * pad) * (1 - (v - low) / (high - low))
     const value = (i: number, column: number) => wrapped(this.samples[i]!.at(column, COLUMNS, slot, i, rate), this.turn)
 
-    this.paper(c, width, height, now, nib, low < 0 && high > 0 ? y(0) : null)
+    drawPaper(c, this.palette.rule, width, height, now, nib, low < 0 && high > 0 ? y(0) : null)
     const leap = this.leaps ? 0.2 * (high - low) : Infinity
     const line = (i: number, from: number, to: number, every: number) =>
       drawCurve(c, k => value(i, k), { from, to, every, x, y, leap, turn: this.turn })
@@ -130,29 +126,5 @@ export class Strip {
     }
     if (high - low < 1e-9) return [low - 1, high + 1]
     return [low, high]
-  }
-
-  private paper(
-    c: CanvasRenderingContext2D,
-    width: number,
-    height: number,
-    now: number,
-    nib: number,
-    zero: number | null,
-  ): void {
-    c.strokeStyle = this.palette.rule
-    c.lineWidth = 1
-    c.beginPath()
-    const step = PER_SECOND * 2
-    for (let s = Math.ceil((now - nib) / step); s * step - now + nib < width; s++) {
-      const at = Math.round(s * step - now + nib) + 0.5
-      c.moveTo(at, 0)
-      c.lineTo(at, height)
-    }
-    if (zero !== null) {
-      c.moveTo(0, Math.round(zero) + 0.5)
-      c.lineTo(width, Math.round(zero) + 0.5)
-    }
-    c.stroke()
   }
 }

@@ -2,25 +2,35 @@
 import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { NIB } from './strip.ts'
+import { drawMarks, drawStretch, marksBetween } from './tape-marks.ts'
 import type { Snapshot } from './player.ts'
 import type { Sheet } from './sheet.ts'
 
-/** Screen pixels a second. */
+/** Screen pixels a second, unless zoomed; and how far it can be. */
 export const TAPE_PER_SECOND = 42
+export const TAPE_ZOOM = [2, 600] as const
 
-/** Seconds between two written times, for the density of the tape. */
-const LABEL_EVERY = 2
+/** Seconds between two written times and between two ticks, for a density of the tape. */
+const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300] as const
+const labelEvery = (perSecond: number): number => STEPS.find(s => s * perSecond >= 60) ?? STEPS.at(-1)!
 
-export function drawTape(sheet: Sheet, snapshot: Snapshot, palette: Palette): void {
+/** @param inHand the entry in hand, whose marks stand out */
+export function drawTape(
+  sheet: Sheet,
+  snapshot: Snapshot,
+  palette: Palette,
+  perSecond = TAPE_PER_SECOND,
+  inHand: string | null = null,
+): void {
   const c = sheet.begin()
   if (!c) return
   const { width, height } = sheet
   const { program, moment } = snapshot
   const nib = Math.round(width * NIB) + 0.5
   const now = moment.seconds
-  const x = (s: number) => (s - now) * TAPE_PER_SECOND + nib
-  const first = now - nib / TAPE_PER_SECOND
-  const last = now + (width - nib) / TAPE_PER_SECOND
+  const x = (s: number) => (s - now) * perSecond + nib
+  const first = now - nib / perSecond
+  const last = now + (width - nib) / perSecond
   const lap = toNumber(program.measures.lapLength)
   const start = program.piece.lap.start
 
@@ -49,9 +59,11 @@ export function drawTape(sheet: Sheet, snapshot: Snapshot, palette: Palette): vo
   // The holes of the tape run with it.
   c.strokeStyle = palette.rule
   c.lineWidth = 1
-  for (let k = Math.floor(first * 2); k <= last * 2; k++) {
+  const label = labelEvery(perSecond)
+  const hole = label / 4
+  for (let k = Math.floor(first / hole); k <= last / hole; k++) {
     c.beginPath()
-    c.arc(x(k / 2), 7, 2, 0, 2 * Math.PI)
+    c.arc(x(k * hole), 7, 2, 0, 2 * Math.PI)
     c.stroke()
   }
   c.beginPath()
@@ -62,10 +74,11 @@ export function drawTape(sheet: Sheet, snapshot: Snapshot, palette: Palette): vo
   c.stroke()
 
   c.strokeStyle = palette.faded
-  for (let k = Math.floor(first * 5); k <= last * 5; k++) {
+  const tick = label / 10
+  for (let k = Math.floor(first / tick); k <= last / tick; k++) {
     const whole = k % 5 === 0
     c.globalAlpha = whole ? 0.9 : 0.35
-    const at = Math.round(x(k / 5)) + 0.5
+    const at = Math.round(x(k * tick)) + 0.5
     c.beginPath()
     c.moveTo(at, height - 14.5 - (whole ? 8 : 4))
     c.lineTo(at, height - 14.5)
@@ -75,13 +88,15 @@ export function drawTape(sheet: Sheet, snapshot: Snapshot, palette: Palette): vo
   c.font = '400 11px "Spline Sans Mono"'
   c.textAlign = 'center'
   c.fillStyle = palette.faded
-  for (let k = Math.floor(first / LABEL_EVERY); k <= last / LABEL_EVERY; k++) {
-    const s = k * LABEL_EVERY
+  for (let k = Math.floor(first / label); k <= last / label; k++) {
+    const s = Number((k * label).toFixed(3))
     const at = x(s)
     if (Math.abs(at - nib) < 30) continue
     c.fillText(secondsText(s), at, height - 3)
   }
   c.textAlign = 'left'
+  if (program.piece.stretch) drawStretch(c, program.piece.stretch, x, height, palette)
+  drawMarks(c, marksBetween(program.piece, first, last), x, inHand, palette)
   nibMark(c, nib, height, palette)
 }
 

@@ -11,7 +11,7 @@ export interface Writing {
 export const useHand = defineStore('hand', () => {
   const part = ref<string | null>(null)
   const instance = ref(0)
-  /** `part.property` of the entry in hand. */
+  /** The entry in hand: `part.property`, `~signal`, or `clocks/id`, `cues/id`, `curves/id`. */
   const drive = ref<string | null>(null)
   /** The page of the desk that is shown. */
   const desk = ref<'scope' | 'part'>('part')
@@ -25,12 +25,9 @@ export const useHand = defineStore('hand', () => {
   }
 
   function take(key: string | null): void {
+    const id = key === null || /[~/]/.test(key) ? null : key.slice(0, key.indexOf('.'))
+    if (id !== null && part.value !== id) choose(id)
     drive.value = key
-    if (key) {
-      const id = key.slice(0, key.indexOf('.'))
-      if (part.value !== id) choose(id)
-      drive.value = key
-    }
   }
 
   return { part, instance, drive, desk, writing, choose, take }

@@ -1,10 +1,10 @@
 /** The gestures that tune a running piece, made at the moment that is shown. */
+import { sourceOf } from '~~/core/acts/sources.ts'
 import { rewrite, type Shift } from '~~/core/engine/rewrite.ts'
 import { setDial, setLap, settleFrom0 } from '~~/core/engine/retime.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { setHandle } from '~~/core/formula/edit.ts'
-import { showValue } from '~~/core/insight/report.ts'
-import { propertyNamed } from '~~/core/piece/properties.ts'
+import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import { usePiece } from './piece.ts'
 
 export function useTuning() {
@@ -14,23 +14,28 @@ export function useTuning() {
   /** Another text for a drive. Says so, and by how much, when a value jumps although jumps are to be avoided. */
   function commit(key: string, text: string): void {
     const program = store.program!
-    if (program.piece.drives[key]?.text === text) return
+    if (sourceOf(program.piece, key)?.text === text) return
     const made = rewrite(program, key, text, now(), store.noJump())
     store.act(made.op, made.program)
     if (made.shift) store.notice = { says: shiftText(key, made.jumps, made.shift) }
   }
 
+  /** Another text as it is, which may make the value jump: that is what was asked for. */
+  function exactly(key: string, text: string): void {
+    const made = rewrite(store.program!, key, text, now(), false)
+    store.act(made.op, made.program)
+  }
+
   function shiftText(key: string, reason: string | null, { copy, from, to }: Shift): string {
-    const property = propertyNamed(key.slice(key.indexOf('.') + 1))
     const { measures, slots } = store.program!
-    const show = (v: number) => (property ? showValue(v, property, measures, 2) : String(Number(v.toFixed(3))))
+    const show = (v: number) => showValue(v, propertyOf(store.program!, key), measures, 2)
     const which = (slots.get(key)?.forms.length ?? 1) > 1 ? ` (copy ${copy + 1})` : ''
     return `${reason ?? 'This change cannot keep the value.'} It jumps from ${show(from)} to ${show(to)}${which}.`
   }
 
   /** The n-th number of a drive's formula, while it is dragged. */
   function number(key: string, nth: number, value: number, decimals: number): void {
-    const { formula } = parse(store.piece!.drives[key]!.text)
+    const { formula } = parse(sourceOf(store.piece!, key)!.text)
     if (formula) commit(key, setHandle(formula, nth, value, decimals))
   }
 
@@ -41,5 +46,5 @@ export function useTuning() {
   const settle = (id: string) => store.act(settleFrom0(store.piece!, id))
   const lap = (n: number, d: number) => store.act(setLap(store.piece!, { n, d }, now(), store.noJump()))
 
-  return { commit, number, dial, settle, lap }
+  return { commit, exactly, number, dial, settle, lap }
 }

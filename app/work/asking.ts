@@ -1,12 +1,18 @@
 /** What the page and the worker that knows about its piece say to each other. */
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
+import type { Fix } from '~~/core/formula/problem.ts'
+import type { Rational } from '~~/core/time/rational.ts'
 import type { Known, Leaping } from '~~/core/insight/telling.ts'
 
 /** What may be asked of a drive. */
 export interface Answers {
   readonly known: Known
   readonly leaping: Leaping
+  /** What would close it at the lap. */
+  readonly closing: readonly Fix[]
+  /** The shortest lap with which all of the piece closes that comes back; whatever drive is named. */
+  readonly shortest: Rational
 }
 export type About = keyof Answers
 

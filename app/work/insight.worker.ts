@@ -1,6 +1,7 @@
 /** Works out what is known of drives for all time, beside the page: it holds the same piece, and follows each change. */
 import { Program } from '~~/core/engine/program.ts'
 import { knownOf, leapingOf } from '~~/core/insight/telling.ts'
+import { closingNumbers, shortestLap } from '~~/core/insight/proposals.ts'
 import { apply } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { About, Answered, Told } from './asking.ts'
@@ -12,7 +13,12 @@ let program: Program | null = null
 const waiting = new Map<string, { readonly key: string; readonly about: About }>()
 let woken = false
 
-const TELL = { known: knownOf, leaping: leapingOf } as const
+const TELL = {
+  known: knownOf,
+  leaping: leapingOf,
+  closing: closingNumbers,
+  shortest: shortestLap,
+} as const
 
 /** One answer at a time, so that what changes meanwhile is heard in between. */
 function tell(): void {

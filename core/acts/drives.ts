@@ -20,13 +20,6 @@ export function addDrive(piece: Piece, part: string, property: string, text: str
   return operation(`drive ${piece.parts[part]!.name} ${property}`, putDrive(drive))
 }
 
-/** Another text for a drive. `good` says whether it runs; if not, the last good text goes on. */
-export function setText(piece: Piece, key: string, text: string, good: boolean): Operation {
-  const drive = piece.drives[key]!
-  const says = `tune ${piece.parts[drive.part]?.name ?? drive.part} ${drive.property}`
-  return operation(says, putDrive({ ...drive, text, good: good ? text : drive.good }))
-}
-
 export function switchDrive(piece: Piece, key: string, off: boolean): Operation {
   const drive = piece.drives[key]!
   return operation(`switch ${drive.property} ${off ? 'off' : 'on'}`, putDrive({ ...drive, off }))
@@ -60,15 +53,6 @@ export function addDial(piece: Piece, given: Partial<Dial> & { name: string }): 
     ...given,
   }
   return { id, op: operation(`add dial ${dial.name}`, { in: 'dials', id, value: dial }) }
-}
-
-export function changeDial(piece: Piece, id: string, change: Partial<Dial>): Operation {
-  const dial = piece.dials[id]!
-  return operation(`change dial ${dial.name}`, { in: 'dials', id, value: { ...dial, ...change } })
-}
-
-export function removeDial(piece: Piece, id: string): Operation {
-  return operation(`remove dial ${piece.dials[id]!.name}`, { in: 'dials', id, value: null })
 }
 
 export function addSignal(piece: Piece, name: string, text: string): { id: string; op: Operation } {

@@ -1,6 +1,7 @@
 /** Operations on what shapes time: clocks, cues, drawn curves. */
 import { operation, type Operation } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
+import { changeNamed } from './named.ts'
 import type { Clock, Cue, Curve, Piece } from '../piece/schema.ts'
 
 const last = (entries: Readonly<Record<string, { order: number }>>) =>
@@ -27,4 +28,34 @@ export function addCurve(
   const id = freshId(piece.curves, 'v')
   const value: Curve = { order: last(piece.curves) + 1, unit: '', hit: 0, ...given }
   return { id, op: operation(`add curve ${value.name}`, { in: 'curves', id, value }) }
+}
+
+/** Marks of a cue, put in order, each once. */
+export function setMarks(piece: Piece, id: string, marks: readonly number[]): Operation {
+  const op = changeNamed(piece, 'cues', id, { marks: [...new Set(marks)].sort((a, b) => a - b) })
+  return { ...op, says: `move marks of ${piece.cues[id]!.name}` }
+}
+
+/** The marked stretch of time, whichever end is named first; null for none. */
+export function setStretch(ends: readonly [number, number] | null): Operation {
+  const value = ends && { from: Math.min(...ends), to: Math.max(...ends) }
+  return operation(value ? 'mark a stretch' : 'unmark the stretch', { set: 'stretch', value })
+}
+
+/** First and last time of a curve, over all its channels. */
+export function endsOf({ channels }: Curve): readonly [number, number] {
+  const all = Object.values(channels).flatMap(points => points.map(p => p.time))
+  return [Math.min(...all), Math.max(...all)]
+}
+
+/** A curve made longer or shorter as a whole: points and hit point keep their share of it. */
+export function lastingUntil(piece: Piece, id: string, end: number): Operation {
+  const curve = piece.curves[id]!
+  const [first, last] = endsOf(curve)
+  if (!(last > first) || !(end > first)) return operation(`change ${curve.name}`)
+  const moved = (t: number) => Number((first + ((t - first) * (end - first)) / (last - first)).toFixed(6))
+  const channels = Object.fromEntries(
+    Object.entries(curve.channels).map(([c, points]) => [c, points.map(p => ({ ...p, time: moved(p.time) }))]),
+  )
+  return changeNamed(piece, 'curves', id, { channels, hit: moved(curve.hit) })
 }

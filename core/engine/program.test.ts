@@ -1,7 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
-import { addDrive, changeDial, removeDial, setText } from '../acts/drives.ts'
+import { addDrive } from '../acts/drives.ts'
+import { changeNamed, removeNamed } from '../acts/named.ts'
+import { setText } from '../acts/sources.ts'
 import { apply } from '../piece/operation.ts'
 import { removePart, setBase } from '../acts/parts.ts'
 import { at, fair, RATE } from '../testing.ts'
@@ -175,7 +177,7 @@ describe('after a change only what it reaches is made anew', () => {
     // The carousel, the canopy and the crown wheel that read it, and the gears that the wheel turns.
     expect(kept(tuned)).toHaveLength(before.slots.size - 5)
     const wind = Object.keys(piece.dials).find(d => piece.dials[d]!.name === 'wind')!
-    const blown = new Program(apply(piece, changeDial(piece, wind, { value: 60 })), before)
+    const blown = new Program(apply(piece, changeNamed(piece, 'dials', wind, { value: 60 })), before)
     expect(kept(blown)).toHaveLength(before.slots.size - 4)
     expect(kept(new Program(apply(piece, { says: '', puts: [{ set: 'title', value: 'x' }] }), before))).toHaveLength(
       before.slots.size,
@@ -234,7 +236,7 @@ describe('a formula with an error', () => {
     const gone = new Program(apply(f.piece, removePart(f.piece, 'p4')), f.program)
     expect(gone.slots.get(f.key)!.running).toBe('base')
     expect(gone.slots.get(f.key)!.problems[0]!.says).toMatch(/no part named Ticket arch/)
-    const noDial = new Program(apply(f.piece, removeDial(f.piece, 'd2')), f.program)
+    const noDial = new Program(apply(f.piece, removeNamed(f.piece, 'dials', 'd2')), f.program)
     expect(noDial.slots.get(f.key)!.problems[0]!.says).toMatch(/nothing named wind/)
   })
 

@@ -1,5 +1,5 @@
 /** Another text for a drive, made at a moment: checked, tuned so that nothing jumps, and kept good or not. */
-import { setText } from '../acts/drives.ts'
+import { setText } from '../acts/sources.ts'
 import { workedOut } from '../form/working.ts'
 import { numbersThatDiffer } from '../formula/edit.ts'
 import { plainly } from '../formula/parse.ts'

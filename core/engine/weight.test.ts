@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { apply } from '../piece/operation.ts'
-import { setText } from '../acts/drives.ts'
+import { setText } from '../acts/sources.ts'
 import { momentOfFrame } from '../time/moment.ts'
 import { inOrder } from './order.ts'
 import { Program } from './program.ts'

@@ -105,7 +105,7 @@ describe('what is plain is proven', () => {
   })
   it('the worst copy is told, and which it is', () => {
     const f = fair('if index == 4 then time * 5deg/s else time * 45deg/s', { on: 'Mount' })
-    const report = reportOf(f.piece, f.program.measures, f.slot)
+    const report = reportOf(f.program, f.slot)
     expect(report.copy).toBe(4)
     expect(report.closes).toMatch(/^gap 40\.0° at the lap, copy 5$/)
   })

@@ -18,14 +18,12 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { propertyNamed } from '../piece/properties.ts'
 import { closureOf } from './closure.ts'
 import { symmetriesOf } from './report.ts'
 
 /** Whether a drive closes in a program, at all its copies. */
 export function closes(program: Program, key: string): boolean {
-  const [part, name] = key.split('.') as [string, string]
-  const { natural, symmetry } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+  const { natural, symmetry } = symmetriesOf(program, key)
   const slot = program.slots.get(key)
   return (
     slot !== undefined &&
@@ -80,8 +78,7 @@ function nearestClosing(program: Program, key: string, nth: number): number[] {
   const candidates = new Set<number>()
   const rate = program.slots.get(key)!.forms[0]!.facts().repeats
   const lap = program.measures.lapLength
-  const [part, name] = key.split('.') as [string, string]
-  const { symmetry } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+  const { symmetry } = symmetriesOf(program, key)
   const unit =
     rate.every && isZero(rate.every) && !isZero(rate.gain) && !isZero(symmetry)
       ? over(times(rate.gain, lap), symmetry)
@@ -116,8 +113,7 @@ export function shortestLap(program: Program): Rational | null {
   let lap: Rational | null = null
   for (const [key, slot] of program.slots) {
     if (slot.offset < 0) continue
-    const [part, name] = key.split('.') as [string, string]
-    const { symmetry } = symmetriesOf(program.piece, part, propertyNamed(name)!)
+    const { symmetry } = symmetriesOf(program, key)
     for (const form of slot.forms) {
       const { every, gain } = form.facts().repeats
       if (every === null) continue

@@ -4,7 +4,7 @@ import { reportOf } from './report.ts'
 
 const report = (text: string, place?: Place) => {
   const f = fair(text, place)
-  return reportOf(f.piece, f.program.measures, f.slot)
+  return reportOf(f.program, f.slot)
 }
 
 describe('what is said of a drive', () => {

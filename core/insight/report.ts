@@ -1,10 +1,13 @@
 /** What is known of a drive for all time, in the words and units in which people read it. */
 import type { Form } from '../form/form.ts'
 import type { Slot } from '../engine/slot.ts'
-import type { Piece } from '../piece/schema.ts'
+import type { Program } from '../engine/program.ts'
+import { runningFormula } from '../engine/meaning.ts'
+import { isSignal, sourceName } from '../acts/sources.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
 import { ONE, ZERO, absolute, compare, isZero, over, rational, toNumber, type Rational } from '../time/rational.ts'
-import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
+import { PLAIN } from '../units/kinds.ts'
+import { printNumber, sizeOfUnit, unitOfKind, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
 import { isBounded, union } from '../facts/interval.ts'
 import { DAY, type Repeats } from '../facts/repeats.ts'
@@ -35,6 +38,7 @@ export const UNIT_SIGN: Readonly<Record<string, string>> = {
   s: ' s',
   Hz: ' Hz',
   'px/s': ' px/s',
+  'deg/s': ' °/s',
   '': '',
 }
 
@@ -51,24 +55,31 @@ export function showValue(value: number, property: Property, m: Measures, decima
 
 const seconds = (r: Rational): string => printNumber(toNumber(r), toNumber(r) < 10 ? 2 : 1)
 
-/** The turn after which a property of a part is the same (`natural`) or looks the same (`symmetry`), base measure. */
-export function symmetriesOf(
-  piece: Piece,
-  part: string,
-  property: Property,
-): { natural: Rational; symmetry: Rational } {
-  if (property.symmetry === undefined) return { natural: ZERO, symmetry: ZERO }
-  if (property.symmetry === 'part') return { natural: ONE, symmetry: rational(1, piece.parts[part]!.symmetry) }
-  return { natural: ONE, symmetry: ONE }
+/** What the values of a formula are measured in: the property that it drives, of a signal one made of its kind. */
+export function propertyOf(program: Program, key: string): Property {
+  if (!isSignal(key)) return propertyNamed(key.slice(key.indexOf('.') + 1))!
+  const meaning = program.meanings.all.get(key)
+  const got = (meaning && runningFormula(meaning)?.result) ?? 'any'
+  const kind = got === 'any' ? PLAIN : got
+  const unit = (unitOfKind(kind) ?? '') as Property['unit']
+  return { name: sourceName(program.piece, key), group: 'place', says: 'A signal.', kind, unit, initial: 0, stride: 1 }
+}
+
+/** The turn after which what a formula gives is the same (`natural`) or looks the same (`symmetry`), base measure. */
+export function symmetriesOf(program: Program, key: string): { natural: Rational; symmetry: Rational } {
+  const { symmetry } = propertyOf(program, key)
+  if (symmetry === undefined) return { natural: ZERO, symmetry: ZERO }
+  const part = program.piece.parts[key.slice(0, key.indexOf('.'))]
+  return { natural: ONE, symmetry: symmetry === 'part' ? rational(1, part?.symmetry ?? 1) : ONE }
 }
 
 /** Operations of all copies, each read once at a moment of its own, beyond which closing is not looked for. */
 const MOST_LOOKED = 40_000
 
-export function reportOf(piece: Piece, m: Measures, slot: Slot): Report {
-  const [part, name] = slot.key.split('.') as [string, string]
-  const property = propertyNamed(name)!
-  const { natural, symmetry } = symmetriesOf(piece, part, property)
+export function reportOf(program: Program, slot: Slot): Report {
+  const m = program.measures
+  const property = propertyOf(program, slot.key)
+  const { natural, symmetry } = symmetriesOf(program, slot.key)
   const range = slot.readers.map(f => f.facts().bounds).reduce(union)
   // What takes too long to look at is left open.
   const looks = slot.forms.reduce((n, f) => n + f.facts().cost.anew, 0)

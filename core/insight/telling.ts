@@ -1,12 +1,12 @@
 /** What is told of a drive beside its strip, as plain data: worked out wherever there is time for it. */
+import { promisesOf, sourceOf } from '../acts/sources.ts'
 import type { Program } from '../engine/program.ts'
 import type { Fix } from '../formula/problem.ts'
-import { propertyNamed } from '../piece/properties.ts'
 import { toNumber } from '../time/rational.ts'
 import { jumpFix, jumpText } from './jumps.ts'
 import { leapsOf, type CopyJump } from './leaps.ts'
 import { keptOf, type Kept } from './promises.ts'
-import { reportOf, showValue, symmetriesOf, type Report } from './report.ts'
+import { propertyOf, reportOf, showValue, symmetriesOf, type Report } from './report.ts'
 
 /** What is known of a drive for all time, and whether it keeps what it promises, in the order of its promises. */
 export interface Known {
@@ -27,21 +27,20 @@ const MOST_TRIED = 4
 /** Null where there is no such drive. */
 export function knownOf(program: Program, key: string): Known | null {
   const slot = program.slots.get(key)
-  const drive = program.piece.drives[key]
-  if (!slot || !drive) return null
+  const source = sourceOf(program.piece, key)
+  if (!slot || !source) return null
   return {
-    report: reportOf(program.piece, program.measures, slot),
-    promises: drive.promises.map(p => keptOf(slot, p, program.measures)),
+    report: reportOf(program, slot),
+    promises: promisesOf(source).map(p => keptOf(slot, p, program.measures)),
   }
 }
 
 export function leapingOf(program: Program, key: string): Leaping | null {
   const slot = program.slots.get(key)
-  const drive = program.piece.drives[key]
-  if (!slot || !drive || slot.running !== 'text') return null
-  const { measures, piece } = program
-  const property = propertyNamed(drive.property)!
-  const { jumps, more } = leapsOf(slot.forms, measures, toNumber(symmetriesOf(piece, drive.part, property).natural))
+  if (!slot || !sourceOf(program.piece, key) || slot.running !== 'text') return null
+  const { measures } = program
+  const property = propertyOf(program, key)
+  const { jumps, more } = leapsOf(slot.forms, measures, toNumber(symmetriesOf(program, key).natural))
   const words = (j: CopyJump) =>
     jumpText(j, v => showValue(v, property, measures)) + (slot.forms.length > 1 ? `, copy ${j.copy + 1}` : '')
   const says = [

@@ -16,7 +16,7 @@ describe('cases worked out', () => {
   it('a hue that goes round once per lap closes at any lap', () => {
     for (const lap of [1, 7, 8, 60]) {
       const f = fair('40deg + time * 1turn/lap', { property: 'fillHue', change: lapOf(lap) })
-      expect(reportOf(f.piece, f.program.measures, f.slot)).toMatchObject({
+      expect(reportOf(f.program, f.slot)).toMatchObject({
         closes: 'closes',
         period: `every ${lap} s`,
       })

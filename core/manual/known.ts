@@ -15,7 +15,7 @@ import { shown } from '../rig/letters.ts'
 import { traceOf } from '../rig/trace.ts'
 import { outlineOf, cutOutline } from '../rig/outline.ts'
 import { Scene } from '../rig/scene.ts'
-import { setText } from '../acts/drives.ts'
+import { setText } from '../acts/sources.ts'
 import { apply } from '../piece/operation.ts'
 import { addPart, removePart, setPart } from '../acts/parts.ts'
 import { addTie, tieProblem } from '../acts/ties.ts'
@@ -36,7 +36,7 @@ function tuned(before: string, wanted: string, place: Place = {}, keep = true) {
 }
 const report = (text: string, place?: Place) => {
   const f = fair(text, place)
-  return reportOf(f.piece, f.program.measures, f.slot)
+  return reportOf(f.program, f.slot)
 }
 const world = (text: string, place: Place, seconds = 0) => {
   const f = fair(text, place)
@@ -224,7 +224,7 @@ export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Rece
     expect(Math.max(...seen.map(Math.abs))).toBeLessThanOrEqual(24)
     expect(new Set(seen).size).toBeGreaterThan(100)
     expect(f.value(3.3)).toBe(f.value(11.3))
-    expect(reportOf(f.piece, f.program.measures, f.slot).closes).toBe('closes')
+    expect(reportOf(f.program, f.slot).closes).toBe('closes')
     expect(says('carousel.height(3px)', place)).toMatch(/no wave surface named/)
   },
   'parts.numbersAsText': () => {

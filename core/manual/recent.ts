@@ -220,7 +220,7 @@ export const RECENT: Record<Recent, Proof> = {
   },
   'known.everyCopy': () => {
     const f = fair('if index == 3 then time * 10deg/s else index * 1deg', { on: 'Mount' })
-    expect(reportOf(f.piece, f.program.measures, f.slot)).toMatchObject({ copy: 3, range: '' })
+    expect(reportOf(f.program, f.slot)).toMatchObject({ copy: 3, range: '' })
     const g = fair('if index == 3 then step(2s, time) * 10deg else 0deg', { on: 'Mount' })
     expect(leapsOf(g.slot.forms, g.program.measures, 1).jumps.map(j => j.copy)).toEqual([3])
   },

@@ -11,7 +11,6 @@ import { at } from '../testing.ts'
 import { spacing } from './gearing.ts'
 import { outlineOf } from '../rig/outline.ts'
 import { standing } from '../rig/standing.ts'
-import { propertyNamed } from './properties.ts'
 
 const gear = (teeth: number, spokes = 0) => ({ type: 'gear', teeth, spokes, module: 4 }) as const
 
@@ -154,7 +153,7 @@ describe('gears', () => {
   it('48 teeth and 6 spokes at three teeth a second close by symmetry at 8 s, not at 6 s', () => {
     const { program, ids, b } = train([12, 48], [0], '90deg/s', 6)
     const key = `${ids[1]}.rotation`
-    const { natural, symmetry } = symmetriesOf(b.piece, ids[1]!, propertyNamed('rotation')!)
+    const { natural, symmetry } = symmetriesOf(program, key)
     const closure = (lap: bigint) =>
       closureOf(
         program.slots.get(key)!.forms[0]!,

@@ -1,17 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
-import {
-  addDial,
-  addDrive,
-  addSignal,
-  changeDial,
-  removeDial,
-  removeDrive,
-  setPromises,
-  setText,
-  switchDrive,
-} from '../acts/drives.ts'
+import { addDial, addDrive, addSignal, removeDrive, setPromises, switchDrive } from '../acts/drives.ts'
+import { changeNamed, removeNamed } from '../acts/named.ts'
+import { setText } from '../acts/sources.ts'
 import { duplicatePart } from '../acts/duplicate.ts'
 import { addGear } from '../acts/gear-acts.ts'
 import { readPiece } from './migrate.ts'
@@ -55,8 +47,8 @@ function some(piece: Piece, kind: number, n: number): Operation {
         : addDial(piece, { name: freeName(piece, 'd') }).op,
     () => (drives.length ? removeDrive(piece, pick(drives, n)) : { says: '', puts: [{ set: 'seed', value: n }] }),
     () => (drives.length ? switchDrive(piece, pick(drives, n), n % 2 === 0) : { says: '', puts: [] }),
-    () => (dials.length ? changeDial(piece, pick(dials, n), { value: n % 100 }) : { says: '', puts: [] }),
-    () => (dials.length ? removeDial(piece, pick(dials, n)) : { says: '', puts: [] }),
+    () => (dials.length ? changeNamed(piece, 'dials', pick(dials, n), { value: n % 100 }) : { says: '', puts: [] }),
+    () => (dials.length ? removeNamed(piece, 'dials', pick(dials, n)) : { says: '', puts: [] }),
     () => rename(piece, 'parts', pick(parts, n), freeName(piece, `Thing ${n}`)),
     () => removePart(piece, pick(parts, n)),
     () => duplicatePart(piece, pick(parts, n)).op,

@@ -9,7 +9,7 @@ export interface Property {
   readonly says: string
   readonly kind: Kind
   /** The unit it is shown and kept by hand in. */
-  readonly unit: 'px' | 'deg' | '%' | 's' | 'Hz' | 'px/s' | ''
+  readonly unit: 'px' | 'deg' | '%' | 's' | 'Hz' | 'px/s' | 'deg/s' | ''
   /** By hand, in `unit`, when nothing is set. */
   readonly initial: number | ((shape: ShapeType) => number)
   /** What it is drawn within, in `unit`; a value beyond is drawn as the nearest. */

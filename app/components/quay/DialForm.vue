@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** A new dial, or another name, unit and range for one that is there. */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { addDial, changeDial, removeDial } from '~~/core/acts/drives.ts'
+import { addDial } from '~~/core/acts/drives.ts'
+import { changeNamed, removeNamed } from '~~/core/acts/named.ts'
 import { freeName, nameProblem, rename } from '~~/core/acts/parts.ts'
 import { apply, compose } from '~~/core/piece/operation.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
@@ -41,7 +42,7 @@ function done(): void {
   if (!props.id) store.act(addDial(store.piece!, { name: name.value.trim(), ...range, value: initial.value }).op)
   else {
     const value = Math.min(high.value, Math.max(low.value, store.piece!.dials[props.id]!.value))
-    const change = changeDial(store.piece!, props.id, { ...range, value })
+    const change = changeNamed(store.piece!, 'dials', props.id, { ...range, value })
     const named =
       name.value.trim() === old!.name
         ? change
@@ -52,7 +53,7 @@ function done(): void {
 }
 
 function drop(): void {
-  store.act(removeDial(store.piece!, props.id!))
+  store.act(removeNamed(store.piece!, 'dials', props.id!))
   emit('close')
 }
 </script>

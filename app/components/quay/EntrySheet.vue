@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
-import { MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
+import { Bookmark, MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { showValue } from '~~/core/insight/report.ts'
+import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { Known, Leaping } from '~~/core/insight/telling.ts'
 import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
-import { propertyNamed } from '~~/core/piece/properties.ts'
+import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
 import { useHand } from '~/stores/hand.ts'
+import { useTakes } from '~/stores/takes.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type FormulaField from './FormulaField.vue'
 
@@ -16,6 +17,7 @@ const props = defineProps<{ drive: string }>()
 const emit = defineEmits<{ busy: [busy: boolean]; wrong: [wrong: boolean] }>()
 const store = usePiece()
 const hand = useHand()
+const takes = useTakes()
 
 const canvas = useTemplateRef('canvas')
 const readout = useTemplateRef('readout')
@@ -27,9 +29,11 @@ const opened = ref('')
 /** Whether a promise is being written. */
 const promising = ref(false)
 
-const entry = computed(() => store.piece!.drives[props.drive])
-const part = computed(() => store.piece!.parts[entry.value?.part ?? ''])
-const property = computed(() => propertyNamed(entry.value?.property ?? '')!)
+const signal = isSignal(props.drive)
+const entry = computed(() => sourceOf(store.piece!, props.drive))
+const off = computed(() => !signal && store.piece!.drives[props.drive]?.off === true)
+const name = computed(() => sourceName(store.piece!, props.drive))
+const property = computed(() => propertyOf(store.program!, props.drive))
 const slot = computed(() => store.program!.slots.get(props.drive))
 /** What is known of it for all time: asked for when its own slot or what it promises has changed; the last that was known stands meanwhile. */
 const known = shallowRef<Known | null>(null)
@@ -39,7 +43,7 @@ const leaping = shallowRef<Leaping | null>(null)
 const leap = computed(() => leaping.value?.closed ?? null)
 let asked = 0
 watch(
-  [slot, () => entry.value?.promises],
+  [slot, () => promisesOf(entry.value)],
   async ([now]) => {
     const mine = ++asked
     leaping.value = null
@@ -83,7 +87,11 @@ onMounted(() => {
     strip?.draw(snapshot)
     const now = snapshot.program.slots.get(props.drive)
     if (!now || !readout.value) return
-    const text = showValue(snapshot.values[now.offset] ?? 0, property.value, snapshot.program.measures)
+    const text = showValue(
+      signal ? now.readers[0]!.at(snapshot.moment) : (snapshot.values[now.offset] ?? 0),
+      property.value,
+      snapshot.program.measures,
+    )
     if (readout.value.textContent !== text) readout.value.textContent = text
   })
   stop = () => {
@@ -112,12 +120,12 @@ function fix(chosenFix: Fix): void {
 </script>
 
 <template>
-  <template v-if="entry && part">
+  <template v-if="entry">
     <header class="flex min-h-[26px] flex-wrap items-center gap-x-2 pr-1 pl-3">
       <span class="w-[104px] shrink-0 truncate font-medium" :title="property.name">{{ property.name }}</span>
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
       <div
-        v-if="report && slot?.running !== 'base' && !entry.off"
+        v-if="report && slot?.running !== 'base' && !off"
         class="flex min-w-0 flex-1 items-center gap-2 @max-[480px]:order-last @max-[480px]:basis-full @max-[480px]:pb-1"
         data-facts
       >
@@ -157,11 +165,12 @@ function fix(chosenFix: Fix): void {
           >{{ report.closes }}</span
         >
       </div>
-      <span v-else class="ml-auto text-[12px] text-faded">{{ entry.off ? 'switched off' : 'at rest' }}</span>
-      <Menu as="div" class="relative ml-auto shrink-0">
+      <span v-else class="ml-auto text-[12px] text-faded">{{ off ? 'switched off' : 'at rest' }}</span>
+      <span v-if="signal" class="ml-auto"><NamedMenu collection="signals" :id="drive.slice(1)" /></span>
+      <Menu v-else as="div" class="relative ml-auto shrink-0">
         <MenuButton
           class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
-          :aria-label="`More for ${part.name} ${property.name}`"
+          :aria-label="`More for ${name}`"
           ><MoreHorizontal :size="15"
         /></MenuButton>
         <MenuItems class="panel absolute right-0 z-30 mt-1 w-48 py-1 focus:outline-none">
@@ -170,12 +179,17 @@ function fix(chosenFix: Fix): void {
               class="menu-row"
               :class="{ 'bg-band': active }"
               type="button"
-              @click="store.act(switchDrive(store.piece!, drive, !entry.off))"
+              @click="store.act(switchDrive(store.piece!, drive, !off))"
             >
-              <Power :size="14" />{{ entry.off ? 'Switch on' : 'Switch off' }}
+              <Power :size="14" />{{ off ? 'Switch on' : 'Switch off' }}
             </button></MenuItem
           >
-          <MenuItem v-if="entry.promises.length < 4" v-slot="{ active }"
+          <MenuItem v-slot="{ active }"
+            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="takes.keep(drive)">
+              <Bookmark :size="14" />Keep a take<kbd class="ml-auto font-sans text-faded">T</kbd>
+            </button></MenuItem
+          >
+          <MenuItem v-if="promisesOf(entry).length < 4" v-slot="{ active }"
             ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="promising = true">
               <ShieldCheck :size="14" />Promise a limit…
             </button></MenuItem
@@ -203,14 +217,15 @@ function fix(chosenFix: Fix): void {
     <FormulaField
       ref="field"
       :drive="drive"
-      :label="`Formula of ${part.name} ${property.name}`"
-      :class="{ 'opacity-50': entry.off }"
+      :label="`Formula of ${name}`"
+      :class="{ 'opacity-50': off }"
       @focus="hand.take(drive)"
       @problems="found"
       @open="name => (opened = name)"
     />
     <NamedThing v-if="opened" :name="opened" @close="opened = ''" />
-    <DrivePromises v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />
+    <TakesRow v-if="!signal" :drive="drive" />
+    <DrivePromises v-if="!signal" v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
         <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>

@@ -7,6 +7,7 @@ import { EditorState, Prec } from '@codemirror/state'
 import { EditorView, keymap, placeholder, tooltips } from '@codemirror/view'
 import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } from '@codemirror/autocomplete'
 import { standardKeymap } from '@codemirror/commands'
+import { sourceOf } from '~~/core/acts/sources.ts'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
 import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
 import { completion } from '~/editor/completion.ts'
@@ -27,7 +28,7 @@ const host = useTemplateRef('host')
 let view: EditorView | null = null
 let unlisten = () => {}
 
-const kept = computed(() => store.piece?.drives[props.drive]?.text ?? '')
+const kept = computed(() => (store.piece && sourceOf(store.piece, props.drive)?.text) ?? '')
 const draft = () => view?.state.doc.toString() ?? ''
 const dirty = () => draft() !== kept.value
 

@@ -4,7 +4,7 @@ import { LAYOUTS, shapeName } from '~~/core/acts/parts.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
-const props = defineProps<{ part: string }>()
+const props = defineProps<{ part: string; count: number }>()
 const store = usePiece()
 const hand = useHand()
 const head = useTemplateRef('head')
@@ -20,6 +20,7 @@ const note = computed(() => {
 <template>
   <div ref="head" :data-head="props.part" class="mb-[5px] flex h-[21px] items-baseline gap-2 px-1">
     <template v-if="part">
+      <RollButton :part="props.part" :name="part.name" :count="count" />
       <button
         class="truncate text-[14px] font-semibold hover:underline"
         :class="{ 'text-sea': hand.part === props.part }"

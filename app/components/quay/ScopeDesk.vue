@@ -16,7 +16,7 @@ const ghostly = ref(true)
 const source = ref(0)
 const slot = computed(() => store.program!.slots.get(props.drive))
 const copy = computed(() => {
-  const mine = hand.part === store.piece!.drives[props.drive]?.part
+  const mine = hand.part !== null && props.drive.startsWith(`${hand.part}.`)
   return mine ? Math.min(hand.instance, (slot.value?.readers.length ?? 1) - 1) : 0
 })
 const sources = computed(() => (slot.value ? sourcesOf(store.program!, props.drive) : []))
@@ -85,13 +85,3 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
     <ScopeValues :drive="drive" :copy="copy" />
   </div>
 </template>
-
-<style>
-@reference '~/assets/main.css';
-.chip {
-  @apply h-6 rounded-full border border-rule px-[10px] text-[12px] hover:border-faded;
-}
-.chip-on {
-  @apply border-ink bg-ink text-sheet;
-}
-</style>

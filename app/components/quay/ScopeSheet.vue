@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** The curve in hand on large paper, with handles that belong to the numbers of its formula. */
+import { promisesOf, sourceOf } from '~~/core/acts/sources.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { isBounded, union } from '~~/core/facts/interval.ts'
 import { asks } from '~~/core/form/working.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles as numbersOf } from '~~/core/formula/tree.ts'
 import { promiseText } from '~~/core/insight/promises.ts'
-import { showValue } from '~~/core/insight/report.ts'
+import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import { handlesOf, type WaveHandle } from '~~/core/insight/wave-handles.ts'
-import { propertyNamed } from '~~/core/piece/properties.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { sizeOfUnit } from '~~/core/units/units.ts'
 import { Scope, type Shown } from '~/player/scope.ts'
@@ -29,8 +29,8 @@ const tuning = useTuning()
 const canvas = useTemplateRef('canvas')
 const beads = useTemplateRef('beads')
 
-const entry = computed(() => store.piece!.drives[props.drive])
-const property = computed(() => propertyNamed(props.drive.slice(props.drive.indexOf('.') + 1))!)
+const entry = computed(() => sourceOf(store.piece!, props.drive))
+const property = computed(() => propertyOf(store.program!, props.drive))
 const slot = computed(() => store.program!.slots.get(props.drive))
 const handles = shallowRef<readonly WaveHandle[]>([])
 /** The numbers of the formula as they are written now. */
@@ -74,7 +74,7 @@ const limits = computed(() => {
           { value: bounds.low, says: `never below ${showValue(bounds.low, property.value, measures, 2)}` },
         ]
       : []
-  const promised = (entry.value?.promises ?? [])
+  const promised = promisesOf(entry.value)
     .filter(p => p.of === 'value')
     .map(p => ({ value: p.than * size, says: promiseText(p, property.value) }))
   return [...ends, ...promised]

@@ -2,8 +2,7 @@
 /** The drive in hand as numbers: at the nib, its swing and speed, and at moments that were pinned. */
 import { Pin, X } from '@lucide/vue'
 import { isBounded } from '~~/core/facts/interval.ts'
-import { UNIT_SIGN, showValue } from '~~/core/insight/report.ts'
-import { propertyNamed } from '~~/core/piece/properties.ts'
+import { UNIT_SIGN, propertyOf, showValue } from '~~/core/insight/report.ts'
 import { momentNear, type Moment } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber, sizeOfUnit } from '~~/core/units/units.ts'
@@ -19,7 +18,7 @@ const turnsAtNib = useTemplateRef('turnsAtNib')
 const pins = useTemplateRef<HTMLElement[]>('pins')
 const pinned = shallowRef<readonly Moment[]>([])
 
-const property = computed(() => propertyNamed(props.drive.slice(props.drive.indexOf('.') + 1))!)
+const property = computed(() => propertyOf(store.program!, props.drive))
 const slot = computed(() => store.program!.slots.get(props.drive))
 const sign = computed(() => UNIT_SIGN[property.value.unit])
 /** Base measure as people read it, without its unit. */

@@ -3,7 +3,7 @@
  * One driven property: a strip of gauge paper with its formula written on it. Only those near what is seen stand there
  * in full; of the others their names and formulas, so that a thousand cost hardly more than ten.
  */
-import { propertyNamed } from '~~/core/piece/properties.ts'
+import { isSignal, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -16,9 +16,10 @@ const { near, tall } = useNear(shell)
 const busy = ref(false)
 const wrong = ref(false)
 
-const entry = computed(() => store.piece!.drives[props.drive])
-const part = computed(() => store.piece!.parts[entry.value?.part ?? ''])
-const property = computed(() => propertyNamed(entry.value?.property ?? ''))
+const entry = computed(() => sourceOf(store.piece!, props.drive))
+const name = computed(() => sourceName(store.piece!, props.drive))
+/** On its own under the name of its part. */
+const short = computed(() => (isSignal(props.drive) ? name.value : props.drive.slice(props.drive.indexOf('.') + 1)))
 const chosen = computed(() => hand.drive === props.drive)
 const full = computed(() => near.value || chosen.value || busy.value)
 /** Px of an entry whose formula takes one line. */
@@ -27,25 +28,25 @@ const USUAL = 94
 
 <template>
   <article
-    v-if="entry && part && property"
+    v-if="entry && store.program!.meanings.all.has(drive)"
     ref="shell"
     class="entry @container relative rounded-md border bg-sheet"
     :class="chosen ? 'border-sea' : wrong ? 'border-coral' : 'border-rule'"
     :style="full ? undefined : { height: `${tall || USUAL}px`, contain: 'strict' }"
     :data-drive="drive"
-    :aria-label="`${part.name} ${property.name}`"
+    :aria-label="name"
     @pointerdown="hand.take(drive)"
   >
     <span v-if="chosen" class="absolute inset-y-[-1px] left-[-1px] w-[4px] rounded-l-md bg-sea" aria-hidden="true" />
     <EntrySheet v-if="full" :drive="drive" @busy="busy = $event" @wrong="wrong = $event" />
     <template v-else>
-      <p class="px-3 py-1 font-medium">{{ property.name }}</p>
+      <p class="px-3 py-1 font-medium">{{ short }}</p>
       <p
         class="tabular truncate px-3"
         role="textbox"
         aria-readonly="true"
         tabindex="0"
-        :aria-label="`Formula of ${part.name} ${property.name}`"
+        :aria-label="`Formula of ${name}`"
         @focus="hand.take(drive)"
       >
         {{ entry.text }}

@@ -1,15 +1,19 @@
 <script setup lang="ts">
 /** The tideline: play, pace, the time, and the tape that is pulled by hand. */
-import { ArrowLeftRight, Pause, Play, SkipBack } from '@lucide/vue'
+import { ArrowLeftRight, Film, Pause, Play, SkipBack, X } from '@lucide/vue'
+import { setStretch } from '~~/core/acts/timing.ts'
 import { readTime, showTime } from '~~/core/time/reading.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { toNumber } from '~~/core/time/rational.ts'
+import { fromNumber, toNumber } from '~~/core/time/rational.ts'
 import { Sheet } from '~/player/sheet.ts'
-import { drawTape, TAPE_PER_SECOND } from '~/player/tape.ts'
+import { NIB } from '~/player/strip.ts'
+import { drawTape, TAPE_PER_SECOND, TAPE_ZOOM } from '~/player/tape.ts'
+import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const player = store.player!
+const hand = useHand()
 const canvas = useTemplateRef('canvas')
 const timeText = useTemplateRef('timeText')
 const placeText = useTemplateRef('placeText')
@@ -21,6 +25,16 @@ const backwards = ref(player.pace < 0)
 const typing = ref(false)
 const typed = ref('')
 const wrong = ref('')
+/** Px a second of the tape; and its size. */
+const perSecond = ref(TAPE_PER_SECOND)
+let [width, height] = [0, 0]
+const tape = useTape(
+  () => perSecond.value,
+  () => Math.round(width * NIB) + 0.5,
+)
+const stretch = computed(() => store.piece!.stretch)
+const replaying = ref(false)
+const everyFrame = ref(false)
 const PACES = [0.1, 0.25, 0.5, 1, 2, 4, 8]
 
 const palette = usePalette(() => player.refresh())
@@ -34,9 +48,13 @@ onMounted(() => {
       playing.value = player.playing
       pace.value = Math.abs(player.pace)
       backwards.value = player.pace < 0
+      replaying.value = player.replaying
+      everyFrame.value = player.everyFrame
     }),
     player.watch(snapshot => {
-      drawTape(sheet, snapshot, palette)
+      width = sheet.width
+      height = sheet.height
+      drawTape(sheet, snapshot, palette, perSecond.value, hand.drive)
       const seconds = snapshot.moment.seconds
       const { frameRate, lapLength } = snapshot.program.measures
       const lap = (seconds - snapshot.program.piece.lap.start) / toNumber(lapLength)
@@ -56,37 +74,33 @@ function write(node: HTMLElement | null, text: string): void {
   if (node && node.textContent !== text) node.textContent = text
 }
 
+function replay(): void {
+  player.replay(!player.replaying)
+  if (!player.replaying) return
+  const { from, to } = stretch.value!
+  const now = player.now().seconds
+  if (now < from || now >= to) player.goto(fromNumber(from))
+  player.play(true)
+}
 const setPace = () => player.setPace(backwards.value ? -pace.value : pace.value)
 function turnRound(): void {
   backwards.value = !backwards.value
   setPace()
 }
 
-/** The tape follows the hand: pulled to the left, time goes on. */
-function pull(e: PointerEvent): void {
-  if (e.button !== 0) return
-  const target = e.currentTarget as HTMLElement
-  target.setPointerCapture(e.pointerId)
-  player.hold(true)
-  let last = e.clientX
-  const move = (m: PointerEvent): void => {
-    player.move((last - m.clientX) / TAPE_PER_SECOND)
-    last = m.clientX
-  }
-  const up = (): void => {
-    player.hold(false)
-    target.removeEventListener('pointermove', move)
-    target.removeEventListener('pointerup', up)
-    target.removeEventListener('pointercancel', up)
-  }
-  target.addEventListener('pointermove', move)
-  target.addEventListener('pointerup', up)
-  target.addEventListener('pointercancel', up)
-}
-
 function wheel(e: WheelEvent): void {
+  if (e.ctrlKey || e.metaKey) {
+    const [least, most] = TAPE_ZOOM
+    perSecond.value = Math.min(most, Math.max(least, perSecond.value * 2 ** (-e.deltaY / 300)))
+    player.refresh()
+    return
+  }
   const by = Math.abs(e.deltaX) > Math.abs(e.deltaY) ? e.deltaX : e.deltaY
-  player.move(by / TAPE_PER_SECOND)
+  player.move(by / perSecond.value)
+}
+function hover(e: PointerEvent): void {
+  const at = canvas.value!
+  at.title = tape.says({ offsetX: e.offsetX, offsetY: e.offsetY, height })
 }
 
 function key(e: KeyboardEvent): void {
@@ -171,6 +185,16 @@ function leave(): void {
             >
               <ArrowLeftRight :size="15" />
             </IconButton>
+            <IconButton
+              :class="{ 'bg-band !text-sea': everyFrame }"
+              label="Every frame"
+              :aria-pressed="everyFrame"
+              title="Show every frame, however long it takes; else it keeps true time"
+              @click="player.showEveryFrame(!everyFrame)"
+              small
+            >
+              <Film :size="15" />
+            </IconButton>
             <select
               v-model.number="pace"
               class="tabular h-6 w-[50px] rounded-sm bg-transparent text-faded hover:text-ink"
@@ -186,6 +210,29 @@ function leave(): void {
       </div>
       <p v-if="wrong" class="panel absolute top-[58px] left-16 z-40 px-3 py-2 text-coral" role="alert">{{ wrong }}</p>
     </div>
+    <div v-if="stretch" class="flex w-[118px] shrink-0 flex-col justify-center gap-[2px] border-r border-rule px-2">
+      <button
+        class="truncate rounded-sm text-left text-[12px] hover:text-sea"
+        :class="{ 'text-sea': replaying }"
+        type="button"
+        :aria-pressed="replaying"
+        title="Run to the end of the marked stretch and begin it again"
+        @click="replay"
+      >
+        {{ replaying ? 'replaying it' : 'replay stretch' }}
+      </button>
+      <p class="tabular flex items-center text-[11px] text-faded" data-stretch>
+        {{ printNumber(stretch.from, 2) }} – {{ printNumber(stretch.to, 2) }} s
+        <button
+          class="ml-auto hover:text-ink"
+          type="button"
+          aria-label="Unmark the stretch"
+          @click="store.act(setStretch(null))"
+        >
+          <X :size="12" />
+        </button>
+      </p>
+    </div>
     <canvas
       ref="canvas"
       class="h-full min-w-0 flex-1 cursor-grab touch-none active:cursor-grabbing"
@@ -195,7 +242,8 @@ function leave(): void {
       aria-valuetext="time runs under the nib"
       :aria-valuenow="0"
       data-tape
-      @pointerdown="pull"
+      @pointerdown="tape.press"
+      @pointermove="hover"
       @wheel.prevent="wheel"
       @keydown="key"
     />

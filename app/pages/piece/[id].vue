@@ -1,11 +1,14 @@
 <script setup lang="ts">
 /** The quay: where a piece is worked on. */
+import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { workedOut } from '~~/core/form/working.ts'
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 import { openPiece } from '~/stores/opening.ts'
 import { useHand } from '~/stores/hand.ts'
+import { useTakes } from '~/stores/takes.ts'
+import { useTiming } from '~/stores/timing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type ScopeDesk from '~/components/quay/ScopeDesk.vue'
 import type TideTable from '~/components/quay/TideTable.vue'
@@ -13,6 +16,8 @@ import type TideTable from '~/components/quay/TideTable.vue'
 const route = useRoute()
 const store = usePiece()
 const hand = useHand()
+const timing = useTiming()
+const takes = useTakes()
 const trouble = ref('')
 const keys = ref(false)
 const manual = ref(false)
@@ -63,8 +68,8 @@ const DESK = [
   { is: 'part', says: 'Part', title: 'What is set by hand' },
 ] as const
 const inHand = computed(() => {
-  const drive = hand.drive ? store.piece?.drives[hand.drive] : undefined
-  return drive && `${store.piece!.parts[drive.part]?.name} · ${drive.property}`
+  const key = hand.drive
+  return key && store.piece && sourceOf(store.piece, key) ? sourceName(store.piece, key) : ''
 })
 const empty = computed(() => (store.piece ? Object.keys(store.piece.parts).length === 0 : false))
 
@@ -95,6 +100,10 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
   else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
   else if (e.key === '?') keys.value = true
+  else if (e.key === 'c') timing.cueHere()
+  else if (e.key === 't') takes.keep(hand.drive)
+  else if (e.key === 'y') takes.before(hand.drive)
+  else if (e.key === '[' || e.key === ']') timing.endHere(e.key === '[')
   else if (e.key === 'f' && scope.value) scope.value.fit()
   else if (e.key === 'g' && scope.value) scope.value.ghost()
   else return
@@ -182,7 +191,7 @@ onMounted(() => {
           </div>
           <PartDesk v-if="hand.desk === 'part'" />
           <ScopeDesk
-            v-else-if="hand.drive && store.piece.drives[hand.drive]"
+            v-else-if="hand.drive && sourceOf(store.piece, hand.drive)"
             ref="scope"
             :key="hand.drive"
             :drive="hand.drive"

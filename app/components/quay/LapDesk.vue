@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** The lap: how long it is, what closes and what does not, and what would close it. */
+import { sourceName } from '~~/core/acts/sources.ts'
+import { fractionOf, framesOf } from '~~/core/acts/settings.ts'
+import { change, type Fix } from '~~/core/formula/problem.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { useListing } from '~/stores/listing.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
+import { useVerdicts } from '~/stores/verdicts.ts'
+
+const store = usePiece()
+const tuning = useTuning()
+const listing = useListing()
+const verdicts = useVerdicts()
+
+const seconds = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)
+const rate = computed(() => store.piece!.frameRate.n / store.piece!.frameRate.d)
+/** What is typed, before it is made so. */
+const typed = ref('')
+const wanted = computed(() => fractionOf(Number(typed.value.replace(',', '.').replace(/\s*s$/, ''))))
+const frames = computed(() => framesOf(store.piece!.lap.length, store.piece!.frameRate))
+const wantedFrames = computed(() => wanted.value && framesOf(wanted.value, store.piece!.frameRate))
+watch(seconds, s => (typed.value = printNumber(s, 4)), { immediate: true })
+
+function setLap(): void {
+  if (!wanted.value) {
+    store.notice = { says: 'A lap lasts more than 0 seconds. The old one stays.' }
+    typed.value = printNumber(seconds.value, 4)
+  } else tuning.lap(wanted.value.n, wanted.value.d)
+}
+
+const RANK = { no: 0, unproven: 1, from: 2, symmetry: 3, yes: 4 } as const
+const TONE = {
+  no: 'text-coral',
+  unproven: 'text-brass',
+  from: 'text-kelp',
+  symmetry: 'text-kelp',
+  yes: 'text-kelp',
+} as const
+/** Those that do not close come first, in the order of the table. */
+const rows = computed(() =>
+  verdicts.running
+    .map(key => ({ key, name: sourceName(store.piece!, key), report: verdicts.known(key)!.report }))
+    .sort((a, b) => RANK[a.report.closure.verdict] - RANK[b.report.closure.verdict]),
+)
+/** Rows that are shown before more are asked for. */
+const SHOWN = 60
+const all = ref(false)
+const shown = computed(() => (all.value ? rows.value : rows.value.slice(0, SHOWN)))
+const open = computed(() =>
+  rows.value.filter(r => r.report.closure.verdict === 'no' || r.report.closure.verdict === 'unproven'),
+)
+
+/** What would close a drive, each tried before it is offered; looked for in the worker. */
+const proposals = shallowRef<ReadonlyMap<string, readonly Fix[]>>(new Map())
+let looking = 0
+watch(
+  () => [open.value.map(r => r.key).join(), store.program] as const,
+  async () => {
+    const mine = ++looking
+    const found = new Map<string, readonly Fix[]>()
+    for (const { key } of open.value.slice(0, SHOWN)) {
+      const fixes = await store.ask(key, 'closing')
+      if (mine !== looking) return
+      found.set(key, fixes ?? [])
+      proposals.value = new Map(found)
+    }
+  },
+  { immediate: true },
+)
+/** The shortest lap with which all close that come back at all. */
+const shortest = shallowRef<number | null>(null)
+watch(
+  () => store.program,
+  async () => {
+    const first = Object.keys(store.piece?.drives ?? {})[0]
+    const found = first === undefined ? null : await store.ask(first, 'shortest')
+    shortest.value = found && toNumber(found)
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => looking++)
+
+function take(key: string, fix: Fix): void {
+  tuning.commit(key, change(store.piece!.drives[key]!.text, fix.changes))
+  listing.reveal(key)
+}
+</script>
+
+<template>
+  <div class="min-h-0 flex-1 overflow-y-auto px-4 pb-4" data-lap>
+    <form class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule py-2" @submit.prevent="setLap">
+      <label class="flex items-center gap-2"
+        >Lap
+        <input
+          v-model="typed"
+          class="field tabular w-20 text-right"
+          aria-label="Length of the lap, seconds"
+          @change="setLap"
+        />
+        s</label
+      >
+      <span class="tabular text-[12px] text-faded" data-frames
+        >{{ wantedFrames ?? frames }} frames at {{ printNumber(rate, 3) }} a second, 0 …
+        {{ (wantedFrames ?? frames) - 1 }} go out</span
+      >
+      <span class="ml-auto" :class="open.length === 0 ? 'text-kelp' : ''" data-closing
+        >{{ verdicts.closing }} of {{ verdicts.running.length }} close</span
+      >
+      <button
+        v-if="shortest !== null && Math.abs(shortest - seconds) > 1e-9"
+        class="chip"
+        type="button"
+        title="The shortest lap with which all close that come back at all"
+        @click="((typed = printNumber(shortest, 6)), setLap())"
+      >
+        all that come back would close in {{ printNumber(shortest, 4) }} s
+      </button>
+    </form>
+    <table class="w-full">
+      <tbody>
+        <tr v-for="r in shown" :key="r.key" class="border-b border-rule" :data-closing-of="r.name">
+          <td class="max-w-[190px] truncate py-[5px] pr-3 font-medium">
+            <button class="hover:underline" type="button" @click="listing.reveal(r.key)">{{ r.name }}</button>
+          </td>
+          <td class="pr-3 whitespace-nowrap" :class="TONE[r.report.closure.verdict]">{{ r.report.closes }}</td>
+          <td class="pr-3 text-[12px] text-faded">{{ r.report.period }}</td>
+          <td class="py-[3px] text-right">
+            <button
+              v-for="f in (proposals.get(r.key) ?? []).slice(0, 3)"
+              :key="f.says"
+              class="tabular ml-1 rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
+              type="button"
+              data-proposal
+              @click="take(r.key, f)"
+            >
+              {{ f.says }}
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <button v-if="shown.length < rows.length" class="link mt-2" type="button" @click="all = true">
+      Show all {{ rows.length }} drives
+    </button>
+    <p v-if="rows.length === 0" class="py-3 text-faded">
+      A lap is the stretch of time after which a loop comes round. As soon as something moves, it stands here whether it
+      closes.
+    </p>
+  </div>
+</template>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/** The menu of what has a name in common: rename it, see who reads it, take it away. */
+import { MoreHorizontal, Pencil, Trash2 } from '@lucide/vue'
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { readersOf, removeNamed } from '~~/core/acts/named.ts'
+import type { TimedIn } from '~~/core/insight/sentence.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ collection: TimedIn | 'signals'; id: string }>()
+const store = usePiece()
+const hand = useHand()
+const naming = ref(false)
+const name = computed(() => store.piece![props.collection][props.id]?.name ?? '')
+const MOST = 4
+
+/** Looked for when the menu is opened. */
+function readers(): string {
+  const all = readersOf(store.piece!, props.collection, props.id)
+  if (all.length === 0) return 'Nothing reads it.'
+  const more = all.length > MOST ? ` and ${all.length - MOST} more` : ''
+  return `Read by ${all.slice(0, MOST).join(', ')}${more}.`
+}
+function remove(): void {
+  const all = readersOf(store.piece!, props.collection, props.id)
+  const gone = name.value
+  store.act(removeNamed(store.piece!, props.collection, props.id))
+  if (hand.drive === `${props.collection}/${props.id}` || hand.drive === `~${props.id}`) hand.take(null)
+  const rests =
+    all.length === 0 ? 'Nothing read it.' : `${all.slice(0, MOST).join(', ')} read it and cannot run without it.`
+  store.notice = { says: `${gone} is taken away. ${rests}`, act: { says: 'Undo', do: store.undo } }
+}
+</script>
+
+<template>
+  <Menu v-slot="{ open }" as="div" class="relative">
+    <MenuButton
+      class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
+      :aria-label="`More for ${name}`"
+      ><MoreHorizontal :size="15"
+    /></MenuButton>
+    <MenuItems class="panel absolute right-0 z-30 mt-1 w-56 py-1 focus:outline-none">
+      <p v-if="open" class="px-3 py-1 text-[12px] text-faded" data-readers>{{ readers() }}</p>
+      <MenuItem v-slot="{ active }"
+        ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="naming = true">
+          <Pencil :size="14" />Rename, in every formula…
+        </button></MenuItem
+      >
+      <slot />
+      <MenuItem v-slot="{ active }"
+        ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="remove">
+          <Trash2 :size="14" />Take away
+        </button></MenuItem
+      >
+    </MenuItems>
+    <NameDialog v-if="naming" :collection="collection" :id="id" @close="naming = false" />
+  </Menu>
+</template>

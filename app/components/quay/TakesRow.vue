@@ -1,0 +1,76 @@
+<script setup lang="ts">
+/** The takes of a drive: press one and it runs; the one that runs is filled. */
+import { Plus } from '@lucide/vue'
+import { nameTake, takeInHand } from '~~/core/acts/sources.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTakes } from '~/stores/takes.ts'
+
+const props = defineProps<{ drive: string }>()
+const store = usePiece()
+const takes = useTakes()
+const entry = computed(() => store.piece!.drives[props.drive])
+const inHand = computed(() => (entry.value ? takeInHand(entry.value) : -1))
+const naming = ref(-1)
+const name = ref('')
+const field = useTemplateRef<HTMLInputElement[]>('field')
+
+async function rename(nth: number): Promise<void> {
+  name.value = entry.value!.takes[nth]!.name
+  naming.value = nth
+  await nextTick()
+  field.value?.[0]?.select()
+}
+function named(): void {
+  if (naming.value < 0) return
+  const nth = naming.value
+  naming.value = -1
+  if (name.value.trim() !== entry.value!.takes[nth]?.name)
+    store.act(nameTake(store.piece!, props.drive, nth, name.value))
+}
+</script>
+
+<template>
+  <div
+    v-if="entry && entry.takes.length > 0"
+    class="flex flex-wrap items-center gap-1 border-t border-rule px-3 py-[4px] text-[12px]"
+    role="group"
+    aria-label="Takes"
+  >
+    <template v-for="(t, i) in entry.takes" :key="i">
+      <input
+        v-if="naming === i"
+        ref="field"
+        v-model="name"
+        class="field h-5 w-24"
+        maxlength="60"
+        aria-label="Name of the take, empty to take it away"
+        @keydown.enter.stop="named"
+        @keydown.esc.stop="naming = -1"
+        @blur="named"
+      />
+      <button
+        v-else
+        class="chip !h-5"
+        :class="{ 'chip-on': inHand === i }"
+        type="button"
+        :aria-pressed="inHand === i"
+        :title="`${t.text}\nDouble press or F2 to rename, Del to take away`"
+        @click="takes.put(drive, i)"
+        @dblclick="rename(i)"
+        @keydown.f2.stop="rename(i)"
+        @keydown.delete.stop="store.act(nameTake(store.piece!, drive, i, ''))"
+      >
+        {{ t.name }}
+      </button>
+    </template>
+    <button
+      v-if="inHand < 0"
+      class="flex items-center gap-1 text-faded hover:text-ink"
+      type="button"
+      title="Keep what runs now as a take (T)"
+      @click="takes.keep(drive)"
+    >
+      <Plus :size="12" />keep this one
+    </button>
+  </div>
+</template>

@@ -1,0 +1,170 @@
+/** Strips of what shapes time: a clock by its seconds, a cue by its marks, a drawn curve over its own length. */
+import type { Program } from '~~/core/engine/program.ts'
+import { beatOf } from '~~/core/form/clock.ts'
+import type { Beat } from '~~/core/form/beat.ts'
+import { endsOf } from '~~/core/acts/timing.ts'
+import type { TimedIn } from '~~/core/insight/sentence.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import { drawn } from '~~/core/signal/drawn.ts'
+import { Marks } from '~~/core/signal/marks.ts'
+import { fromNumber, toNumber } from '~~/core/time/rational.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import type { Palette } from '~/composables/usePalette.ts'
+import { PER_SECOND, drawCurve, drawNib, drawPaper } from './curve.ts'
+import type { Snapshot } from './player.ts'
+import { Columns } from './samples.ts'
+import { Sheet } from './sheet.ts'
+import { NIB } from './strip.ts'
+
+const GAP = 2
+const COLUMNS = new Columns(PER_SECOND / GAP)
+const PAD = 6
+/** Marks that are drawn in what is seen. */
+const MOST_MARKS = 200
+
+type Draw = (c: CanvasRenderingContext2D, snapshot: Snapshot) => string
+
+export class TimedStrip {
+  private readonly sheet: Sheet
+  private made: { readonly of: Piece; readonly draw: Draw } | null = null
+
+  constructor(
+    canvas: HTMLCanvasElement,
+    private readonly collection: TimedIn,
+    private readonly id: string,
+    private readonly palette: Palette,
+    turned: () => void,
+  ) {
+    this.sheet = new Sheet(canvas, turned)
+  }
+
+  stop(): void {
+    this.sheet.stop()
+  }
+
+  /** @returns what it is at now, in words */
+  draw(snapshot: Snapshot): string {
+    const { piece } = snapshot.program
+    if (!piece[this.collection][this.id]) return ''
+    if (this.made?.of !== piece) this.made = { of: piece, draw: this.drawing(snapshot.program) }
+    const c = this.sheet.begin()
+    return c ? this.made.draw(c, snapshot) : ''
+  }
+
+  private drawing({ piece }: Program): Draw {
+    if (this.collection === 'clocks') return this.clock(beatOf(piece, this.id))
+    if (this.collection === 'cues') {
+      const { marks, every } = piece.cues[this.id]!
+      return this.cue(new Marks(marks, every))
+    }
+    return this.curve(piece.curves[this.id]!)
+  }
+
+  /** The tape under the nib: seconds to pixels. */
+  private tape(now: number): { nib: number; x: (second: number) => number } {
+    const nib = Math.round(this.sheet.width * NIB) + 0.5
+    return { nib, x: second => (second - now) * PER_SECOND + nib }
+  }
+
+  private clock(beat: Beat): Draw {
+    return (c, { program, moment }) => {
+      const { width, height } = this.sheet
+      const { nib, x } = this.tape(moment.seconds)
+      const rate = program.measures.frameRate
+      const at = (column: number) => toNumber(beat.seconds(COLUMNS.moment(column, rate)))
+      const first = Math.floor(((moment.seconds - nib / PER_SECOND) * PER_SECOND) / GAP)
+      const last = first + Math.ceil(width / GAP) + 2
+      let [low, high] = [Infinity, -Infinity]
+      for (let k = first; k <= last; k += 4) [low, high] = [Math.min(low, at(k)), Math.max(high, at(k))]
+      const span = Math.max(high - low, 1e-6)
+      const y = (v: number) => PAD + (height - 2 * PAD) * (1 - (v - low) / span)
+      drawPaper(c, this.palette.rule, width, height, moment.seconds * PER_SECOND, nib, null)
+      c.strokeStyle = this.palette.sea
+      c.lineWidth = 1.5
+      drawCurve(c, at, {
+        from: first,
+        to: last,
+        every: 1,
+        x: k => x((k * GAP) / PER_SECOND),
+        y,
+        leap: 0.3 * span,
+        turn: 0,
+      })
+      const now = toNumber(beat.seconds(moment))
+      drawNib(c, this.palette, nib, height, y(now))
+      return `${printNumber(Number(now.toFixed(2)), 2).replace('-', '−')} s`
+    }
+  }
+
+  private cue(marks: Marks): Draw {
+    return (c, { moment }) => {
+      const { width, height } = this.sheet
+      const { nib, x } = this.tape(moment.seconds)
+      drawPaper(c, this.palette.rule, width, height, moment.seconds * PER_SECOND, nib, null)
+      c.fillStyle = this.palette.coral
+      c.strokeStyle = this.palette.coral
+      c.lineWidth = 1.5
+      const from = moment.seconds - nib / PER_SECOND
+      for (const second of marksFrom(marks, from, moment.seconds + width / PER_SECOND)) {
+        const at = Math.round(x(second)) + 0.5
+        c.beginPath()
+        c.moveTo(at - 5, 3)
+        c.lineTo(at + 5, 3)
+        c.lineTo(at, 11)
+        c.closePath()
+        c.fill()
+        c.beginPath()
+        c.moveTo(at, 11)
+        c.lineTo(at, height - 3)
+        c.stroke()
+      }
+      drawNib(c, this.palette, nib, height, height / 2)
+      const next = marks.latest(moment.exactSeconds)
+      const after = next ? marks.after(next) : null
+      const coming = after ? after.at : next ? null : marks.first
+      if (marks.none) return 'no mark'
+      return coming ? `in ${(toNumber(coming) - moment.seconds).toFixed(1)} s` : 'past'
+    }
+  }
+
+  private curve(curve: Piece['curves'][string]): Draw {
+    const [start, end] = endsOf(curve)
+    const all = Object.values(curve.channels).map(points => drawn(points, [start, end]))
+    const low = Math.min(...all.map(d => d.low))
+    const span = Math.max(1e-9, Math.max(...all.map(d => d.high)) - low)
+    return c => {
+      const { width, height } = this.sheet
+      const x = (t: number) => PAD + ((width - 2 * PAD) * (t - start)) / Math.max(1e-9, end - start)
+      const y = (v: number) => PAD + (height - 2 * PAD) * (1 - (v - low) / span)
+      c.strokeStyle = this.palette.rule
+      c.lineWidth = 1
+      c.beginPath()
+      c.moveTo(Math.round(x(curve.hit)) + 0.5, 0)
+      c.lineTo(Math.round(x(curve.hit)) + 0.5, height)
+      c.stroke()
+      all.forEach((d, i) => {
+        c.strokeStyle = i === 0 ? this.palette.sea : this.palette.faded
+        c.lineWidth = i === 0 ? 2 : 1.2
+        c.beginPath()
+        for (let px = 0; px <= width - 2 * PAD; px += 2)
+          c.lineTo(PAD + px, y(d.at(start + ((end - start) * px) / Math.max(1, width - 2 * PAD))))
+        c.stroke()
+      })
+      return `${printNumber(Number((end - start).toFixed(2)), 2)} s`
+    }
+  }
+}
+
+/** The seconds of marks within a stretch, in order. */
+export function marksFrom(marks: Marks, from: number, to: number): number[] {
+  if (marks.none) return []
+  const found: number[] = []
+  let mark = marks.latest(fromNumber(from))
+  if (!mark) mark = marks.latest(marks.first!)
+  for (; mark && found.length < MOST_MARKS; mark = marks.after(mark)) {
+    const second = toNumber(mark.at)
+    if (second > to) break
+    if (second >= from) found.push(second)
+  }
+  return found
+}

@@ -1,0 +1,140 @@
+/** What the tide table lists: everything in common first, then the parts with what drives them; searched, filtered, rolled up. */
+import { defineStore } from 'pinia'
+import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
+import { linksOf } from '~~/core/insight/links.ts'
+import type { TimedIn } from '~~/core/insight/sentence.ts'
+import { PROPERTIES } from '~~/core/piece/properties.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import { useHand } from './hand.ts'
+import { usePiece } from './piece.ts'
+
+export const FILTERS = ['all', 'in hand', 'wrong', 'off'] as const
+export type Filter = (typeof FILTERS)[number]
+
+/** A part, or null for what is in common; with the entries that stand under it. */
+export interface Group {
+  readonly part: string | null
+  readonly entries: readonly string[]
+}
+
+const TIMED: readonly TimedIn[] = ['cues', 'clocks', 'curves']
+/** The collection and id of a clock, cue or curve; null for a formula. */
+export function timedOf(key: string): { collection: TimedIn; id: string } | null {
+  const [collection, id] = key.split('/')
+  return id === undefined ? null : { collection: collection as TimedIn, id }
+}
+
+/** Within a part, in the order of the property table. */
+const rank = (key: string) => PROPERTIES.findIndex(p => key.endsWith(`.${p.name}`))
+const made = (id: string) => Number(id.replace(/\D/g, '')) || 0
+
+export const useListing = defineStore('listing', () => {
+  const store = usePiece()
+  const hand = useHand()
+  const search = ref('')
+  const filter = ref<Filter>('all')
+  /** Groups that show their name alone. */
+  const rolled = shallowRef<ReadonlySet<string | null>>(new Set())
+
+  const common = (piece: Piece): string[] => [
+    ...Object.entries(piece.signals)
+      .sort(([, a], [, b]) => a.order - b.order)
+      .map(([id]) => `~${id}`),
+    ...TIMED.flatMap(c =>
+      Object.entries(piece[c])
+        .sort(([, a], [, b]) => a.order - b.order)
+        .map(([id]) => `${c}/${id}`),
+    ),
+  ]
+
+  /** The same list stays the same object, so that a changed number changes nothing here. */
+  let listed: { keys: string; parts: unknown; groups: Group[] } | null = null
+  const all = computed<Group[]>(() => {
+    const piece = store.piece!
+    const keys = `${common(piece).join()} ${Object.keys(piece.drives).join()} ${hand.part}`
+    if (listed?.keys === keys && listed.parts === piece.parts) return listed.groups
+    listed = { keys, parts: piece.parts, groups: grouped(piece) }
+    return listed.groups
+  })
+
+  function grouped(piece: Piece): Group[] {
+    const { parts, drives } = piece
+    const byPart = new Map<string, string[]>()
+    for (const [key, drive] of Object.entries(drives)) {
+      const of = byPart.get(drive.part)
+      if (of) of.push(key)
+      else byPart.set(drive.part, [key])
+    }
+    const shown = new Set(byPart.keys())
+    // A chosen part stands here too, so that its first function is one step away.
+    if (hand.part && parts[hand.part]) shown.add(hand.part)
+    if (byPart.size === 0) Object.keys(parts).forEach(id => shown.add(id))
+    const order = [...shown].filter(id => parts[id]).sort((a, b) => made(a) - made(b))
+    return [
+      { part: null, entries: common(piece) },
+      ...order.map(id => ({ part: id, entries: (byPart.get(id) ?? []).sort((a, b) => rank(a) - rank(b)) })),
+    ]
+  }
+
+  /** The formula in hand with all that it reads and all that reads it. */
+  const near = computed<ReadonlySet<string>>(() => {
+    const key = hand.drive
+    if (!key || filter.value !== 'in hand') return new Set()
+    const links = linksOf(store.program!).get(key)
+    return new Set([key, ...(links?.reads ?? []), ...(links?.readBy ?? [])])
+  })
+
+  function passes(key: string): boolean {
+    const piece = store.piece!
+    const timed = timedOf(key)
+    const source = timed ? null : sourceOf(piece, key)
+    const name = timed ? (piece[timed.collection][timed.id]?.name ?? '') : sourceName(piece, key)
+    const words = search.value.trim().toLowerCase()
+    const text = `${name} ${source?.text ?? timed?.collection ?? ''}`.toLowerCase()
+    if (words !== '' && !words.split(/\s+/).every(w => text.includes(w))) return false
+    if (filter.value === 'in hand') return near.value.has(key)
+    if (filter.value === 'off') return !!source && 'off' in source && source.off
+    if (filter.value === 'wrong') return (store.program!.slots.get(key)?.problems ?? []).some(p => p.level === 'error')
+    return true
+  }
+
+  const narrowed = computed(() => search.value.trim() !== '' || filter.value !== 'all')
+  const groups = computed<Group[]>(() =>
+    narrowed.value
+      ? all.value.flatMap(g => {
+          const entries = g.entries.filter(passes)
+          return entries.length > 0 ? [{ part: g.part, entries }] : []
+        })
+      : all.value,
+  )
+  /** Every entry that is shown, from above down. */
+  const flat = computed(() => groups.value.flatMap(g => (rolled.value.has(g.part) ? [] : g.entries)))
+
+  function roll(part: string | null, every: boolean): void {
+    const is = !rolled.value.has(part)
+    const next = new Set(rolled.value)
+    for (const p of every ? all.value.map(g => g.part) : [part]) {
+      if (is) next.add(p)
+      else next.delete(p)
+    }
+    rolled.value = next
+  }
+
+  /** Shows an entry, whatever hides it. */
+  function reveal(key: string): void {
+    if (narrowed.value && !groups.value.some(g => g.entries.includes(key))) {
+      search.value = ''
+      filter.value = 'all'
+    }
+    const at = all.value.find(g => g.entries.includes(key))
+    if (at && rolled.value.has(at.part)) roll(at.part, false)
+    hand.take(key)
+    nextTick(() => entryOf(key)?.scrollIntoView({ block: 'nearest' }))
+  }
+
+  return { search, filter, groups, flat, rolled, narrowed, roll, reveal }
+})
+
+/** The entry on the page. */
+const entryOf = (key: string): Element | null =>
+  document.querySelector(timedOf(key) ? `[data-timed="${key}"]` : `[data-drive="${key}"]`)
