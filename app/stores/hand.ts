@@ -1,5 +1,6 @@
 /** What is in hand: the chosen part and copy, and the drive that the keys go to. */
 import { defineStore } from 'pinia'
+import type { DeskPage } from './desk.ts'
 
 /** A formula that is written in, to which something may be added. */
 export interface Writing {
@@ -14,7 +15,7 @@ export const useHand = defineStore('hand', () => {
   /** The entry in hand: `part.property`, `~signal`, or `clocks/id`, `cues/id`, `curves/id`. */
   const drive = ref<string | null>(null)
   /** The page of the desk that is shown. */
-  const desk = ref<'scope' | 'part'>('part')
+  const desk = ref<DeskPage>('part')
   /** The formula that the caret was in last. */
   const writing = shallowRef<Writing | null>(null)
 

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The quay: where a piece is worked on. */
-import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { workedOut } from '~~/core/form/working.ts'
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
@@ -10,7 +9,7 @@ import { useHand } from '~/stores/hand.ts'
 import { useTakes } from '~/stores/takes.ts'
 import { useTiming } from '~/stores/timing.ts'
 import { usePiece } from '~/stores/piece.ts'
-import type ScopeDesk from '~/components/quay/ScopeDesk.vue'
+import type DeskPages from '~/components/quay/DeskPages.vue'
 import type TideTable from '~/components/quay/TideTable.vue'
 
 const route = useRoute()
@@ -21,8 +20,7 @@ const takes = useTakes()
 const trouble = ref('')
 const keys = ref(false)
 const manual = ref(false)
-/** The page of the desk that is shown. */
-const scope = useTemplateRef<InstanceType<typeof ScopeDesk>>('scope')
+const desk = useTemplateRef<InstanceType<typeof DeskPages>>('desk')
 const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
 /** Another number for each opening, so that nothing of the piece before stays in a canvas. */
 const opening = ref(0)
@@ -63,14 +61,6 @@ onBeforeUnmount(() => store.close())
 watch(() => route.params.id, load)
 useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tide` : 'Open Tide')) })
 
-const DESK = [
-  { is: 'scope', says: 'Scope', title: 'The curve in hand, large' },
-  { is: 'part', says: 'Part', title: 'What is set by hand' },
-] as const
-const inHand = computed(() => {
-  const key = hand.drive
-  return key && store.piece && sourceOf(store.piece, key) ? sourceName(store.piece, key) : ''
-})
 const empty = computed(() => (store.piece ? Object.keys(store.piece.parts).length === 0 : false))
 
 const BACK = new Set([',', '<', ';'])
@@ -104,8 +94,9 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === 't') takes.keep(hand.drive)
   else if (e.key === 'y') takes.before(hand.drive)
   else if (e.key === '[' || e.key === ']') timing.endHere(e.key === '[')
-  else if (e.key === 'f' && scope.value) scope.value.fit()
-  else if (e.key === 'g' && scope.value) scope.value.ghost()
+  else if (e.key === 'f') desk.value?.fit()
+  else if (e.key === 'g') desk.value?.ghost()
+  else if (e.key === 'Tab' && target === document.body) desk.value?.next()
   else return
   e.preventDefault()
 }
@@ -162,44 +153,7 @@ onMounted(() => {
             </div>
           </div>
         </StageView>
-        <section
-          class="flex h-[38%] max-h-[330px] min-h-[220px] shrink-0 flex-col border-t border-rule bg-sheet"
-          aria-label="Desk"
-        >
-          <div class="flex h-8 shrink-0 items-end gap-5 border-b border-rule px-4">
-            <div class="flex gap-5" role="tablist" aria-label="Pages of the desk">
-              <button
-                v-for="page in DESK"
-                :key="page.is"
-                class="pb-[5px]"
-                :class="hand.desk === page.is ? 'border-b-2 border-ink font-medium' : 'text-faded hover:text-ink'"
-                type="button"
-                role="tab"
-                :aria-selected="hand.desk === page.is"
-                :title="page.title"
-                @click="hand.desk = page.is"
-              >
-                {{ page.says }}
-              </button>
-            </div>
-            <span v-if="hand.desk === 'scope' && inHand" class="tabular ml-auto pb-[6px] text-[12px] text-faded">{{
-              inHand
-            }}</span>
-            <button v-else-if="hand.part" class="link ml-auto pb-[6px]" type="button" @click="hand.choose(null)">
-              All parts, add one…
-            </button>
-          </div>
-          <PartDesk v-if="hand.desk === 'part'" />
-          <ScopeDesk
-            v-else-if="hand.drive && sourceOf(store.piece, hand.drive)"
-            ref="scope"
-            :key="hand.drive"
-            :drive="hand.drive"
-          />
-          <p v-else class="px-4 py-4 text-faded">
-            The scope shows the entry in hand, large enough to take hold of its wave. Press one in the tide table.
-          </p>
-        </section>
+        <DeskPages ref="desk" />
       </div>
     </div>
     <KeysDialog v-if="keys" @close="keys = false" />

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+/** A chain in one step: parts in order, the share that each takes of the one before, and how much later. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { chain } from '~~/core/insight/linking.ts'
+import { partsListed } from '~~/core/acts/hanging.ts'
+import { PROPERTIES } from '~~/core/piece/properties.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const emit = defineEmits<{ close: [] }>()
+const store = usePiece()
+const parts = computed(() => partsListed(store.piece!).map(({ id }) => ({ id, name: store.piece!.parts[id]!.name })))
+const property = ref('rotation')
+const picked = ref<string[]>([])
+const share = ref(80)
+const lag = ref(0.15)
+const problem = computed(() => {
+  if (picked.value.length < 2) return 'Press at least two parts, in the order in which they follow.'
+  const driven = picked.value.slice(1).filter(id => store.piece!.drives[`${id}.${property.value}`])
+  if (driven.length > 0)
+    return `${driven.map(id => store.piece!.parts[id]!.name).join(', ')} has a formula there; it is replaced.`
+  return Number.isFinite(share.value) && Number.isFinite(lag.value) && lag.value >= 0
+    ? ''
+    : 'Share and lag are numbers, the lag 0 or more.'
+})
+const can = computed(() => picked.value.length >= 2 && Number.isFinite(share.value) && lag.value >= 0)
+
+function toggle(id: string): void {
+  picked.value = picked.value.includes(id) ? picked.value.filter(p => p !== id) : [...picked.value, id]
+}
+function done(): void {
+  if (!can.value) return
+  store.act(chain(store.program!, property.value, picked.value, share.value / 100, lag.value))
+  store.notice = {
+    says: `${picked.value.length - 1} parts follow one another; two new dials tune their share and their lag.`,
+    act: { says: 'Undo', do: store.undo },
+  }
+  emit('close')
+}
+</script>
+
+<template>
+  <Dialog :open="true" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
+      <DialogPanel as="form" class="panel flex max-h-full w-[420px] flex-col p-4" @submit.prevent="done">
+        <DialogTitle class="mb-1 text-[15px] font-semibold">A chain</DialogTitle>
+        <p class="mb-3 text-faded">Each part takes a share of the one before it, some time later.</p>
+        <label class="mb-2 flex items-center gap-3"
+          ><span class="w-20">Property</span>
+          <select v-model="property" class="field flex-1" aria-label="Property of the chain">
+            <option v-for="p in PROPERTIES.filter(q => !q.on)" :key="p.name" :value="p.name">{{ p.name }}</option>
+          </select></label
+        >
+        <ul
+          class="min-h-0 flex-1 overflow-y-auto border-y border-rule py-1"
+          aria-label="Parts of the chain, pressed in order"
+        >
+          <li v-for="p in parts" :key="p.id">
+            <button
+              class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
+              type="button"
+              :aria-pressed="picked.includes(p.id)"
+              @click="toggle(p.id)"
+            >
+              <span class="tabular w-5 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
+                p.name
+              }}
+            </button>
+          </li>
+        </ul>
+        <div class="mt-3 flex gap-6">
+          <label class="flex items-center gap-2"
+            >Share
+            <input
+              v-model.number="share"
+              class="field tabular w-20"
+              type="number"
+              step="any"
+              aria-label="Share, per cent"
+            />
+            %</label
+          >
+          <label class="flex items-center gap-2"
+            >Later by
+            <input
+              v-model.number="lag"
+              class="field tabular w-20"
+              type="number"
+              step="any"
+              min="0"
+              aria-label="Lag, seconds"
+            />
+            s</label
+          >
+        </div>
+        <p class="mt-2 min-h-[18px]" :class="can ? 'text-brass' : 'text-faded'" role="status">{{ problem }}</p>
+        <div class="mt-2 flex justify-end gap-2">
+          <button class="button" type="button" @click="emit('close')">Cancel</button>
+          <button class="button button-strong" type="submit" :disabled="!can">Make the chain</button>
+        </div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+/** The desk: its pages, pulled up and down by its upper edge. */
+import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
+import { useHand } from '~/stores/hand.ts'
+import { timedOf } from '~/stores/listing.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { DESK } from '~/stores/desk.ts'
+import type ScopeDesk from './ScopeDesk.vue'
+
+const store = usePiece()
+const hand = useHand()
+const scope = useTemplateRef<InstanceType<typeof ScopeDesk>>('scope')
+const inHand = computed(() => {
+  const key = hand.drive
+  return key && store.piece && sourceOf(store.piece, key) ? sourceName(store.piece, key) : ''
+})
+/** Px of the desk; null while it has its usual share of the window. */
+const height = ref<number | null>(null)
+const desk = useTemplateRef('desk')
+const LEAST = 120
+
+function pull(e: PointerEvent): void {
+  const edge = e.currentTarget as HTMLElement
+  edge.setPointerCapture(e.pointerId)
+  const from = desk.value!.offsetHeight + e.clientY
+  const most = desk.value!.parentElement!.clientHeight - 40
+  const move = (m: PointerEvent) => (height.value = Math.min(most, Math.max(LEAST, from - m.clientY)))
+  edge.addEventListener('pointermove', move)
+  edge.addEventListener('lostpointercapture', () => edge.removeEventListener('pointermove', move), { once: true })
+}
+function step(e: KeyboardEvent): void {
+  const by = { ArrowUp: 24, ArrowDown: -24 }[e.key]
+  if (by === undefined) return
+  e.preventDefault()
+  e.stopPropagation()
+  const most = desk.value!.parentElement!.clientHeight - 40
+  height.value = Math.min(most, Math.max(LEAST, desk.value!.offsetHeight + by))
+}
+/** To full height, and back. */
+function whole(): void {
+  const most = desk.value!.parentElement!.clientHeight - 40
+  height.value = height.value !== null && height.value >= most ? null : most
+}
+function next(): void {
+  const at = DESK.findIndex(p => p.is === hand.desk)
+  hand.desk = DESK[(at + 1) % DESK.length]!.is
+}
+defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(), next })
+</script>
+
+<template>
+  <section
+    ref="desk"
+    class="relative flex shrink-0 flex-col border-t border-rule bg-sheet"
+    :class="height === null ? 'h-[38%] max-h-[330px] min-h-[220px]' : ''"
+    :style="height === null ? undefined : { height: `${height}px` }"
+    aria-label="Desk"
+  >
+    <div
+      class="absolute inset-x-0 top-[-4px] z-20 flex h-[8px] cursor-ns-resize touch-none justify-center"
+      role="separator"
+      aria-orientation="horizontal"
+      aria-label="Upper edge of the desk"
+      tabindex="0"
+      title="Pull up and down; double press for full height"
+      @pointerdown="pull"
+      @dblclick="whole"
+      @keydown="step"
+    >
+      <span class="mt-[5px] h-[3px] w-10 border-y border-rule" aria-hidden="true" />
+    </div>
+    <div class="flex h-8 shrink-0 items-end gap-5 border-b border-rule px-4">
+      <div class="flex gap-5" role="tablist" aria-label="Pages of the desk">
+        <button
+          v-for="page in DESK"
+          :key="page.is"
+          class="pb-[5px]"
+          :class="hand.desk === page.is ? 'border-b-2 border-ink font-medium' : 'text-faded hover:text-ink'"
+          type="button"
+          role="tab"
+          :aria-selected="hand.desk === page.is"
+          :title="page.title"
+          @click="hand.desk = page.is"
+        >
+          {{ page.says }}
+        </button>
+      </div>
+      <span v-if="hand.desk === 'scope' && inHand" class="tabular ml-auto pb-[6px] text-[12px] text-faded">{{
+        inHand
+      }}</span>
+      <button
+        v-else-if="hand.desk === 'part' && hand.part"
+        class="link ml-auto pb-[6px]"
+        type="button"
+        @click="hand.choose(null)"
+      >
+        All parts, add one…
+      </button>
+    </div>
+    <PartDesk v-if="hand.desk === 'part'" />
+    <LinksDesk v-else-if="hand.desk === 'links'" />
+    <LapDesk v-else-if="hand.desk === 'lap'" />
+    <PieceDesk v-else-if="hand.desk === 'piece'" />
+    <ScopeDesk
+      v-else-if="hand.drive && sourceOf(store.piece!, hand.drive)"
+      ref="scope"
+      :key="hand.drive"
+      :drive="hand.drive"
+    />
+    <TimedScope v-else-if="hand.drive && timedOf(hand.drive)" :key="hand.drive" v-bind="timedOf(hand.drive)!" />
+    <p v-else class="px-4 py-4 text-faded">
+      The scope shows the entry in hand, large enough to take hold of its wave. Press one in the tide table.
+    </p>
+  </section>
+</template>
