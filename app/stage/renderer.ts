@@ -34,6 +34,8 @@ export class StageRenderer {
   private readonly mesh = new Mesh()
   private readonly graded = { value: 0 }
   private scene: Scene | null = null
+  /** Parts that are shown; null for all. */
+  only: ReadonlySet<string> | null = null
   private room = { corners: 0, indices: 0 }
   private width = 0
   private height = 0
@@ -84,6 +86,7 @@ export class StageRenderer {
 
   private adopt(program: Program): Scene {
     if (!this.scene?.adopt(program)) this.scene = new Scene(program)
+    this.scene.only = this.only
     const { stage } = program.piece
     this.camera.left = -stage.width / 2
     this.camera.right = stage.width / 2

@@ -16,6 +16,8 @@ export const useHand = defineStore('hand', () => {
   const drive = ref<string | null>(null)
   /** The page of the desk that is shown. */
   const desk = ref<DeskPage>('part')
+  /** The part that is looked at alone, with all it carries. */
+  const alone = ref<string | null>(null)
   /** The formula that the caret was in last. */
   const writing = shallowRef<Writing | null>(null)
 
@@ -31,5 +33,5 @@ export const useHand = defineStore('hand', () => {
     drive.value = key
   }
 
-  return { part, instance, drive, desk, writing, choose, take }
+  return { part, instance, drive, desk, alone, writing, choose, take }
 })

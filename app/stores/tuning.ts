@@ -1,4 +1,5 @@
 /** The gestures that tune a running piece, made at the moment that is shown. */
+import { dialOf, numberAt } from '~~/core/acts/dialling.ts'
 import { sourceOf } from '~~/core/acts/sources.ts'
 import { rewrite, type Shift } from '~~/core/engine/rewrite.ts'
 import { setDial, setLap, settleFrom0 } from '~~/core/engine/retime.ts'
@@ -43,8 +44,19 @@ export function useTuning() {
     if (store.piece!.dials[id]!.value !== value) store.act(setDial(store.program!, id, value, now(), store.noJump()))
   }
 
+  /** The number of a formula at a place of its text becomes a dial. */
+  function dialOut(key: string, place: number): void {
+    const made = dialOf(store.piece!, key, numberAt(sourceOf(store.piece!, key)?.text ?? '', place))
+    if (!made) {
+      store.notice = { says: 'There is no number in this formula to make a dial of.' }
+      return
+    }
+    store.act(made.op)
+    store.notice = { says: `${made.name} is a dial now.`, act: { says: 'Undo', do: store.undo } }
+  }
+
   const settle = (id: string) => store.act(settleFrom0(store.piece!, id))
   const lap = (n: number, d: number) => store.act(setLap(store.piece!, { n, d }, now(), store.noJump()))
 
-  return { commit, exactly, number, dial, settle, lap }
+  return { commit, exactly, number, dial, dialOut, settle, lap }
 }

@@ -55,6 +55,17 @@ export function addDial(piece: Piece, given: Partial<Dial> & { name: string }): 
   return { id, op: operation(`add dial ${dial.name}`, { in: 'dials', id, value: dial }) }
 }
 
+/** A dial one place to the left or right among the others; null where it is the last. */
+export function moveDial(piece: Piece, id: string, by: 1 | -1): Operation | null {
+  const order = Object.keys(piece.dials).sort((a, b) => piece.dials[a]!.order - piece.dials[b]!.order)
+  const at = order.indexOf(id)
+  const other = order[at + by]
+  if (other === undefined) return null
+  ;[order[at], order[at + by]] = [other, id]
+  const puts = order.map((d, i) => ({ in: 'dials', id: d, value: { ...piece.dials[d]!, order: i + 1 } }) as const)
+  return operation(`move dial ${piece.dials[id]!.name}`, ...puts)
+}
+
 export function addSignal(piece: Piece, name: string, text: string): { id: string; op: Operation } {
   const id = freshId(piece.signals, 's')
   const order = Math.max(0, ...Object.values(piece.signals).map(s => s.order)) + 1

@@ -2,30 +2,118 @@
 import { PROPERTIES, type Property } from '../piece/properties.ts'
 
 export interface Starter {
-  readonly name: 'turn' | 'swing'
+  readonly name: string
   /** What it is called for a property. */
   readonly title: (p: Property) => string
   readonly says: string
   readonly text: (p: Property) => string
+  /** What of the piece it cannot do without: something to follow, a curve to play on a cue. */
+  readonly needs?: 'driver' | 'gesture'
 }
 
 const amount = (p: Property, share: number): string => {
   const digits = p.unit === '' ? 3 : 0
   return `${Number((p.stride * share).toFixed(digits))}${p.unit}`
 }
+const turns = (p: Property): boolean => p.kind.angle === 1
+/** A share of what it holds by hand, where that says more than something added. */
+const within = (p: Property): boolean => p.unit === '%'
 
 export const STARTERS: readonly Starter[] = [
   {
     name: 'turn',
-    title: p => (p.kind.angle === 1 ? 'Turn steadily' : p.group === 'place' ? 'Move steadily' : 'Grow steadily'),
+    title: p => (turns(p) ? 'Turn steadily' : p.group === 'place' ? 'Move steadily' : 'Grow steadily'),
     says: 'At one rate, for ever.',
-    text: p => (p.kind.angle === 1 ? 'base + time * 45deg/s' : `base + time * ${amount(p, 1)}/s`),
+    text: p => (turns(p) ? 'base + time * 45deg/s' : `base + time * ${amount(p, 1)}/s`),
   },
   {
     name: 'swing',
     title: () => 'Swing',
     says: 'To and fro round where it stands.',
     text: p => `base + sine(every: 2s, amp: ${amount(p, 1)})`,
+  },
+  {
+    name: 'lap',
+    title: () => 'Once a lap',
+    says: 'Comes round with the lap, whatever its length.',
+    text: p => (turns(p) ? 'base + lapProgress * 1turn' : `base + sine(freq: 1/lap, amp: ${amount(p, 1)})`),
+  },
+  {
+    name: 'wander',
+    title: () => 'Wander',
+    says: 'Smoothly, by chance.',
+    text: p => `base + noise(freq: 1Hz, amp: ${amount(p, 1)})`,
+  },
+  {
+    name: 'flicker',
+    title: () => 'Flicker',
+    says: 'Another value by chance, so many times a second.',
+    text: p => `base + random(low: -${amount(p, 1)}, high: ${amount(p, 1)}, rate: 8Hz)`,
+  },
+  {
+    name: 'triangle',
+    title: () => 'Straight to and fro',
+    says: 'A triangle: one pace either way.',
+    text: p => `base + triangle(every: 2s, amp: ${amount(p, 1)})`,
+  },
+  {
+    name: 'square',
+    title: () => 'Two values in turn',
+    says: 'A square: one, then the other.',
+    text: p => `base + square(every: 1s, duty: 0.5, low: -${amount(p, 1)}, high: ${amount(p, 1)})`,
+  },
+  {
+    name: 'saw',
+    title: () => 'Rise and begin again',
+    says: 'A saw: up at one pace, back at once.',
+    text: p => `base + saw(every: 2s, low: ${amount(p, 0).replace('-', '')}, high: ${amount(p, 1)})`,
+  },
+  {
+    name: 'go',
+    title: () => 'Go there, once',
+    says: 'From where it stands to another value.',
+    text: p => `base + ramp(length: 2s, to: ${amount(p, 1)}, ease: cubicOut)`,
+  },
+  {
+    name: 'return',
+    title: () => 'Go there and back',
+    says: 'With easing, again and again.',
+    text: p => `base + ramp(length: 1.5s, to: ${amount(p, 1)}, ease: sineInOut, after: mirror)`,
+  },
+  {
+    name: 'count',
+    title: () => 'Step on',
+    says: 'A step further every second.',
+    text: p => (turns(p) ? 'base + floor(time / 1s) * 30deg' : `base + floor(time / 1s) * ${amount(p, 1)}`),
+  },
+  {
+    name: 'span',
+    title: () => 'In, hold, out',
+    says: 'Fitted to the span of the part, else the lap.',
+    text: p => {
+      const shape = 'envelope(attack: 1s, release: 1s, ease: cubicInOut, over: span)'
+      return within(p) ? `base * ${shape}` : `base + ${amount(p, 1)} * ${shape}`
+    },
+  },
+  {
+    name: 'follow',
+    title: () => 'Follow something',
+    says: 'In a ratio to another property.',
+    text: p => `base + ${amount(p, 1)} * sine(every: 2s)`,
+    needs: 'driver',
+  },
+  {
+    name: 'gesture',
+    title: () => 'Play a curve on a cue',
+    says: 'A drawn gesture, at every mark.',
+    text: p => `base + ${amount(p, 1)} * envelope(attack: 0.3s, release: 0.6s, over: lap)`,
+    needs: 'gesture',
+  },
+  {
+    name: 'keys',
+    title: () => 'On top of hand keys',
+    says: 'Set by hand with K, moment by moment, and moved besides.',
+    text: p => `base + sine(every: 4s, amp: ${amount(p, 0.2)})`,
   },
 ]
 

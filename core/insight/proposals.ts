@@ -53,7 +53,26 @@ export function closingNumbers(program: Program, key: string): Fix[] {
         found.push({ says: change(text, changes), changes })
       }
     })
-  return found
+  return [...found, ...perLap(program, key)]
+}
+
+/** Frequencies as so many cycles a lap: what has no period of its own, as noise, closes that way. */
+function perLap(program: Program, key: string): Fix[] {
+  const { text, formula } = {
+    text: program.piece.drives[key]!.text,
+    formula: program.meanings.all.get(key)!.text!.formula,
+  }
+  const lap = toNumber(program.measures.lapLength)
+  return handles(formula)
+    .slice(0, TRIED)
+    .filter(n => n.unit.toLowerCase() === 'hz')
+    .flatMap(n => {
+      const changes = [{ from: n.from, to: n.to, insert: `${Math.max(1, Math.round(toNumber(n.value) * lap))}/lap` }]
+      const at = momentOfSeconds(ZERO, program.measures.frameRate)
+      const made = rewrite(program, key, change(text, changes), at, false).program
+      if (made.slots.get(key)?.running !== 'text' || !closes(made, key)) return []
+      return [{ says: `${text.slice(n.from, n.to)} → ${changes[0]!.insert}`, changes }]
+    })
 }
 
 const decimalsNeeded = (x: number) => Math.min(6, (/\.(\d+)/.exec(String(Number(x.toFixed(6))))?.[1] ?? '').length)

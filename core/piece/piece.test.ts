@@ -219,10 +219,10 @@ describe('starters', () => {
   it('give a formula that runs, for every property of every shape', () => {
     for (const type of ['rectangle', 'ellipse', 'star', 'ring', 'line', 'group'] as const) {
       const shape = type === 'star' ? { type, points: 5 } : { type }
-      let piece = apply(emptyPiece('New', 3), addPart(emptyPiece('New', 3), shape as Parameters<typeof addPart>[1]).op)
+      const bare = apply(emptyPiece('New', 3), addPart(emptyPiece('New', 3), shape as Parameters<typeof addPart>[1]).op)
       for (const property of propertiesOf(type)) {
         for (const starter of STARTERS) {
-          piece = apply(piece, addDrive(piece, 'p1', property.name, starter.text(property)))
+          const piece = apply(bare, addDrive(bare, 'p1', property.name, starter.text(property)))
           const slot = new Program(piece).slots.get(`p1.${property.name}`)!
           expect(slot.problems, starter.text(property)).toEqual([])
         }

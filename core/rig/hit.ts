@@ -9,6 +9,7 @@ const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 
 export function hit(scene: Scene, x: number, y: number, reach: number): { id: string; instance: number } | null {
   for (let k = scene.paint.length - 1; k >= 0; k--) {
     const { body, instance } = scene.paint[k]!
+    if (scene.only && !scene.only.has(body.id)) continue
     if (!(body.opacity[instance]! > 0.02)) continue
     const m = body.worlds[instance]!
     const at = unapply(m, x, y)

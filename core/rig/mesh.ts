@@ -48,6 +48,7 @@ export class Mesh {
     this.full = false
     limited(() => {
       for (const { body, instance } of scene.paint) {
+        if (scene.only && !scene.only.has(body.id)) continue
         this.full ||= this.corners > MOST_CORNERS
         if (this.full) return
         this.draw(body, instance, pixel)

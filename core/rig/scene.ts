@@ -47,6 +47,8 @@ export class Scene {
   readonly bodies = new Map<string, Body>()
   /** Every instance in the order it is painted. */
   readonly paint: readonly { readonly body: Body; readonly instance: number }[]
+  /** Parts that are shown, by their ids; null for all. */
+  only: ReadonlySet<string> | null = null
   private values = new Float64Array(0)
   /** How far the lap is on, 0 to 1. */
   private progress = 0

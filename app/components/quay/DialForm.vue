@@ -1,19 +1,25 @@
 <script setup lang="ts">
 /** A new dial, or another name, unit and range for one that is there. */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { addDial } from '~~/core/acts/drives.ts'
-import { changeNamed, removeNamed } from '~~/core/acts/named.ts'
+import { addDial, moveDial } from '~~/core/acts/drives.ts'
+import { changeNamed, readersOf, removeNamed } from '~~/core/acts/named.ts'
 import { freeName, nameProblem, rename } from '~~/core/acts/parts.ts'
 import { apply, compose } from '~~/core/piece/operation.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
 
 const props = defineProps<{ id?: string }>()
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
+const tuning = useTuning()
 const old = props.id ? store.piece!.dials[props.id] : undefined
 
 const name = ref(old?.name ?? freeName(store.piece!, 'pace'))
+const type = ref<Dial['type']>(old?.type ?? 'number')
+const hidden = ref(old?.hidden ?? false)
+/** Who reads it, as people call them. */
+const readers = props.id ? readersOf(store.piece!, 'dials', props.id) : []
 const unit = ref<Dial['unit']>(old?.unit ?? '%')
 const low = ref(old?.low ?? 0)
 const high = ref(old?.high ?? 200)
@@ -32,13 +38,21 @@ const problem = computed(() => {
   if (named) return named
   if (![low.value, high.value, initial.value].every(n => typeof n === 'number' && Number.isFinite(n)))
     return 'Lowest, highest and start are numbers.'
+  if (type.value === 'switch' && (low.value !== 0 || high.value !== 1)) return 'A switch goes from 0 (off) to 1 (on).'
   if (low.value >= high.value) return 'The lowest value must be below the highest.'
   return initial.value < low.value || initial.value > high.value ? 'The start must lie between lowest and highest.' : ''
 })
 
 function done(): void {
   if (problem.value) return
-  const range = { unit: unit.value, low: low.value, high: high.value, initial: initial.value }
+  const range = {
+    type: type.value,
+    hidden: hidden.value,
+    unit: unit.value,
+    low: low.value,
+    high: high.value,
+    initial: initial.value,
+  }
   if (!props.id) store.act(addDial(store.piece!, { name: name.value.trim(), ...range, value: initial.value }).op)
   else {
     const value = Math.min(high.value, Math.max(low.value, store.piece!.dials[props.id]!.value))
@@ -52,6 +66,18 @@ function done(): void {
   emit('close')
 }
 
+function kindChosen(): void {
+  if (type.value !== 'switch') return
+  ;[unit.value, low.value, high.value, initial.value] = ['', 0, 1, Math.round(Math.min(1, Math.max(0, initial.value)))]
+}
+/** One place to the left or right in the row. */
+function move(by: 1 | -1): void {
+  const op = moveDial(store.piece!, props.id!, by)
+  if (op) store.act(op)
+}
+function reset(): void {
+  tuning.dial(props.id!, old!.initial)
+}
 function drop(): void {
   store.act(removeNamed(store.piece!, 'dials', props.id!))
   emit('close')
@@ -66,6 +92,12 @@ function drop(): void {
         <p class="mb-3 text-faded">A number that any formula can read by its name.</p>
         <div class="grid grid-cols-[84px_1fr] items-center gap-x-3 gap-y-2">
           <label for="dial-name">Name</label><input id="dial-name" v-model="name" class="field" maxlength="60" />
+          <label for="dial-type">Kind</label>
+          <select id="dial-type" v-model="type" class="field" @change="kindChosen">
+            <option value="number">a number</option>
+            <option value="whole">a whole number</option>
+            <option value="switch">a switch, off or on</option>
+          </select>
           <label for="dial-unit">Unit</label>
           <select id="dial-unit" v-model="unit" class="field">
             <option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option>
@@ -77,6 +109,19 @@ function drop(): void {
           <label for="dial-start">Start</label
           ><input id="dial-start" v-model.number="initial" class="field tabular" type="number" step="any" />
         </div>
+        <TickField class="mt-2" label="Hidden from the row of dials" :value="hidden" @set="hidden = $event" />
+        <div v-if="id" class="mt-2 flex items-center gap-2">
+          <button class="button" type="button" @click="move(-1)">Earlier</button>
+          <button class="button" type="button" @click="move(1)">Later</button>
+          <button class="button" type="button" @click="reset">Reset to {{ initial }}</button>
+        </div>
+        <p v-if="id" class="mt-2 text-[12px] text-faded" data-used-by>
+          {{
+            readers.length > 0
+              ? `Used by ${readers.slice(0, 6).join(', ')}${readers.length > 6 ? ` and ${readers.length - 6} more` : ''}.`
+              : 'Nothing reads it yet.'
+          }}
+        </p>
         <p class="mt-2 min-h-[18px] text-coral" role="alert">{{ problem }}</p>
         <div class="mt-2 flex gap-2">
           <button v-if="id" class="button text-coral" type="button" @click="drop">Remove</button>

@@ -24,7 +24,10 @@ function type(e: Event): void {
   const field = e.target as HTMLInputElement
   const value = Number(field.value.replace(',', '.').replace('−', '-'))
   if (Number.isFinite(value) && field.value.trim() !== '')
-    tuning.dial(props.id, Math.min(props.dial.high, Math.max(props.dial.low, value)))
+    tuning.dial(
+      props.id,
+      Math.min(props.dial.high, Math.max(props.dial.low, props.dial.type === 'number' ? value : Math.round(value))),
+    )
   field.value = text.value
 }
 </script>
@@ -54,7 +57,16 @@ function type(e: Event): void {
         <span v-if="dial.unit" class="ml-[3px] text-faded">{{ dial.unit }}</span>
       </span>
     </div>
+    <label v-if="dial.type === 'switch'" class="flex h-4 items-center gap-2 text-[12px] text-faded"
+      ><input
+        type="checkbox"
+        :checked="dial.value >= 0.5"
+        :aria-label="dial.name"
+        @change="tuning.dial(id, ($event.target as HTMLInputElement).checked ? 1 : 0)"
+      />{{ dial.value >= 0.5 ? 'on' : 'off' }}</label
+    >
     <input
+      v-else
       class="dial block w-full"
       type="range"
       :min="dial.low"

@@ -4,12 +4,15 @@ import { Plus } from '@lucide/vue'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
+/** Whether hidden dials are shown too. */
+const all = ref(false)
 const dials = computed(() =>
   Object.entries(store.piece!.dials)
-    .filter(([, d]) => !d.hidden)
+    .filter(([, d]) => all.value || !d.hidden)
     .sort(([, a], [, b]) => a.order - b.order),
 )
 const making = ref(false)
+const hidden = computed(() => Object.values(store.piece!.dials).filter(d => d.hidden).length)
 </script>
 
 <template>
@@ -27,6 +30,15 @@ const making = ref(false)
       @click="making = true"
     >
       <Plus :size="14" />{{ dials.length === 0 ? 'New dial: a number that many formulas read' : 'Dial' }}
+    </button>
+    <button
+      v-if="hidden > 0"
+      class="shrink-0 text-faded hover:text-ink"
+      type="button"
+      :aria-pressed="all"
+      @click="all = !all"
+    >
+      {{ all ? 'Hide' : `${hidden} hidden` }}
     </button>
     <DialForm v-if="making" @close="making = false" />
   </section>

@@ -1,17 +1,20 @@
 <script setup lang="ts">
-/** Drive…: which property, and in plain words what it should do. */
+/** Drive…: which property, and in plain words what it should do; each with the curve that it would draw. */
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { addDrive } from '~~/core/acts/drives.ts'
 import { propertyKey } from '~~/core/piece/schema.ts'
+import { sourceName } from '~~/core/acts/sources.ts'
 import { STARTERS, likelyFirst, type Starter } from '~~/core/acts/starters.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
-import { focusFormula } from '~/editor/focus.ts'
+import { sameKind } from '~~/core/units/kinds.ts'
+import { previewPath } from '~/player/preview.ts'
+import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ part: string }>()
 const store = usePiece()
 const hand = useHand()
+const driving = useDriving()
 
 const all = computed(() => likelyFirst(propertiesOf(store.piece!.parts[props.part]!.shape.type)))
 const free = computed(() => all.value.filter(p => !store.piece!.drives[propertyKey(props.part, p.name)]))
@@ -21,31 +24,48 @@ const property = computed(() =>
     picked.value && free.value.some(p => p.name === picked.value) ? picked.value : (free.value[0]?.name ?? 'rotation'),
   )!,
 )
+/** The other of two axes. */
+const OTHER: Readonly<Record<string, string>> = { x: 'y', y: 'x', scaleX: 'scaleY', scaleY: 'scaleX' }
+const other = computed(() => {
+  const name = OTHER[property.value.name]
+  return name && free.value.some(p => p.name === name) ? name : null
+})
+const together = ref<'alone' | 'alike' | 'own'>('alone')
+const drivers = computed(() =>
+  Object.keys(store.piece!.drives).filter(k => {
+    const driven = propertyNamed(k.slice(k.indexOf('.') + 1))
+    return driven && sameKind(driven.kind, property.value.kind) && k !== propertyKey(props.part, property.value.name)
+  }),
+)
+const driver = ref('')
+const followed = computed(() => (drivers.value.includes(driver.value) ? driver.value : (drivers.value[0] ?? '')))
+const offered = computed(() => STARTERS.filter(s => s.needs !== 'driver' || drivers.value.length > 0))
 const button = useTemplateRef<{ $el: HTMLElement }>('button')
-const at = ref({ left: 0, top: 0 })
+const at = ref({ left: 0, top: 0, height: 0 })
+const WIDE = 420
 
 function place(): void {
   const box = button.value!.$el.getBoundingClientRect()
-  const height = 236
+  const below = innerHeight - box.bottom - 12
+  const above = box.top - 12
+  const height = Math.min(560, Math.max(below, above))
   at.value = {
-    left: Math.max(8, box.right - 300),
-    top: box.bottom + height > innerHeight ? box.top - height - 4 : box.bottom + 4,
+    left: Math.max(8, Math.min(box.right - 300, innerWidth - WIDE - 8)),
+    top: below >= above ? box.bottom + 4 : Math.max(8, box.top - height - 4),
+    height,
   }
 }
 
 function start(starter: Starter, close: () => void): void {
-  const name = property.value.name
-  store.act(addDrive(store.piece!, props.part, name, starter.text(property.value)))
-  const key = propertyKey(props.part, name)
-  hand.take(key)
-  store.player!.play(true)
+  const names = together.value === 'alone' || !other.value ? [property.value.name] : [property.value.name, other.value]
+  driving.begin(props.part, names, starter, followed.value, together.value === 'alike')
+  if (starter.name === 'gesture') hand.desk = 'scope'
   close()
-  nextTick(() => focusFormula(key))
 }
 </script>
 
 <template>
-  <Popover v-slot="{ close }">
+  <Popover v-slot="{ open, close }">
     <PopoverButton
       ref="button"
       class="link"
@@ -54,76 +74,81 @@ function start(starter: Starter, close: () => void): void {
       @click="place"
       >Drive…</PopoverButton
     >
-    <Teleport to="body">
+    <Teleport v-if="open" to="body">
       <PopoverPanel
-        class="panel fixed z-40 w-[300px] p-3"
-        :style="{ left: `${at.left}px`, top: `${at.top}px` }"
+        static
+        class="panel fixed z-40 flex flex-col p-3"
+        :style="{ left: `${at.left}px`, top: `${at.top}px`, width: `${WIDE}px`, maxHeight: `${at.height}px` }"
         :focus="true"
       >
         <p class="mb-2 font-medium">What should {{ store.piece!.parts[part]!.name }} do?</p>
-        <label class="mb-3 flex items-center gap-2">
-          <span class="w-16 text-faded">Property</span>
-          <select
-            class="field flex-1"
-            aria-label="Property"
-            :value="property.name"
-            @change="picked = ($event.target as HTMLSelectElement).value"
-          >
-            <option v-for="p in free" :key="p.name" :value="p.name">{{ p.name }}</option>
+        <div class="mb-2 flex flex-wrap items-center gap-2">
+          <label class="flex flex-1 items-center gap-2">
+            <span class="text-faded">Property</span>
+            <select
+              class="field flex-1"
+              aria-label="Property"
+              :value="property.name"
+              @change="picked = ($event.target as HTMLSelectElement).value"
+            >
+              <option v-for="p in free" :key="p.name" :value="p.name">{{ p.name }}</option>
+            </select>
+          </label>
+          <select v-if="other" v-model="together" class="field" aria-label="The other axis">
+            <option value="alone">{{ property.name }} alone</option>
+            <option value="alike">and {{ other }}, alike</option>
+            <option value="own">and {{ other }}, each its own chance</option>
           </select>
-        </label>
-        <div class="grid grid-cols-2 gap-2">
+        </div>
+        <div class="grid min-h-0 grid-cols-3 gap-2 overflow-y-auto p-[2px]">
           <button
-            v-for="s in STARTERS"
+            v-for="s in offered"
             :key="s.name"
             class="rounded-md border border-rule p-2 text-left hover:border-sea focus-visible:border-sea"
             type="button"
             :data-starter="s.name"
+            :title="s.says"
             @click="start(s, close)"
           >
             <svg
               viewBox="0 0 120 44"
-              class="mb-1 block w-full rounded-sm bg-band"
+              class="starter mb-1 block w-full rounded-sm bg-band"
               fill="none"
-              stroke="var(--sea)"
-              stroke-width="2.500"
               aria-hidden="true"
             >
-              <path v-if="s.name === 'turn'" d="M0 40 60 4M60 40 120 4" />
-              <path v-else d="M0 22c10-22 20-22 30 0s20 22 30 0 20-22 30 0 20 22 30 0" />
-              <circle
-                class="starter-dot"
-                :class="`starter-${s.name}`"
-                r="4"
-                fill="var(--sheet)"
-                stroke="var(--ink)"
-                stroke-width="2"
-              />
+              <path :d="previewPath(s.text(property), property)" stroke="var(--sea)" stroke-width="2.500" />
+              <line class="starter-nib" y1="0" y2="44" stroke="var(--ink)" stroke-width="1.500" />
             </svg>
             <span class="block font-medium">{{ s.title(property) }}</span>
-            <span class="block text-[12px] text-faded">{{ s.says }}</span>
+            <span class="block text-[12px] leading-4 text-faded">{{ s.says }}</span>
           </button>
         </div>
+        <label v-if="drivers.length > 0" class="mt-2 flex items-center gap-2">
+          <span class="text-faded">Followed</span>
+          <select
+            class="field min-w-0 flex-1"
+            aria-label="What is followed"
+            :value="followed"
+            @change="driver = ($event.target as HTMLSelectElement).value"
+          >
+            <option v-for="k in drivers" :key="k" :value="k">{{ sourceName(store.piece!, k) }}</option>
+          </select>
+        </label>
       </PopoverPanel>
     </Teleport>
   </Popover>
 </template>
 
 <style>
-.starter-turn {
-  offset-path: path('M0 40 60 4');
-  animation: starter-run 1.4s linear infinite;
-}
-.starter-swing {
-  offset-path: path('M0 22c10-22 20-22 30 0s20 22 30 0 20-22 30 0 20 22 30 0');
-  animation: starter-run 2.4s linear infinite;
+.starter-nib {
+  animation: starter-run 4s linear infinite;
 }
 @keyframes starter-run {
   from {
-    offset-distance: 0%;
+    transform: translateX(0);
   }
   to {
-    offset-distance: 100%;
+    transform: translateX(120px);
   }
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
-import { Bookmark, MoreHorizontal, Power, ShieldCheck, Undo2 } from '@lucide/vue'
+import { Bookmark, MoreHorizontal, Power, Share2, SlidersHorizontal, ShieldCheck, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { Known, Leaping } from '~~/core/insight/telling.ts'
@@ -28,6 +28,7 @@ const draft = ref(false)
 const opened = ref('')
 /** Whether a promise is being written. */
 const promising = ref(false)
+const giving = ref(false)
 
 const signal = isSignal(props.drive)
 const entry = computed(() => sourceOf(store.piece!, props.drive))
@@ -173,7 +174,7 @@ function fix(chosenFix: Fix): void {
           :aria-label="`More for ${name}`"
           ><MoreHorizontal :size="15"
         /></MenuButton>
-        <MenuItems class="panel absolute right-0 z-30 mt-1 w-48 py-1 focus:outline-none">
+        <MenuItems class="panel absolute right-0 z-30 mt-1 w-64 py-1 focus:outline-none">
           <MenuItem v-slot="{ active }"
             ><button
               class="menu-row"
@@ -182,6 +183,16 @@ function fix(chosenFix: Fix): void {
               @click="store.act(switchDrive(store.piece!, drive, !off))"
             >
               <Power :size="14" />{{ off ? 'Switch on' : 'Switch off' }}
+            </button></MenuItem
+          >
+          <MenuItem v-slot="{ active }"
+            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="field?.dialOut()">
+              <SlidersHorizontal :size="14" />Dial of the number at the caret
+            </button></MenuItem
+          >
+          <MenuItem v-slot="{ active }"
+            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="giving = true">
+              <Share2 :size="14" />Give to others…
             </button></MenuItem
           >
           <MenuItem v-slot="{ active }"
@@ -224,6 +235,7 @@ function fix(chosenFix: Fix): void {
       @open="name => (opened = name)"
     />
     <NamedThing v-if="opened" :name="opened" @close="opened = ''" />
+    <LazyGiveDialog v-if="giving" :drive="drive" @close="giving = false" />
     <TakesRow v-if="!signal" :drive="drive" />
     <DrivePromises v-if="!signal" v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">

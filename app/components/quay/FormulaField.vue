@@ -61,6 +61,13 @@ function commit(): void {
   look()
 }
 
+function dialOut(place: number): void {
+  commit()
+  tuning.dialOut(props.drive, place)
+  show(kept.value)
+  look()
+}
+
 function revert(): void {
   show(kept.value)
   look()
@@ -108,7 +115,7 @@ const writing = {
   },
 }
 
-defineExpose({ accept, focus: () => view?.focus() })
+defineExpose({ accept, dialOut: () => dialOut(view?.state.selection.main.head ?? 0), focus: () => view?.focus() })
 
 onMounted(() => {
   const step = (direction: 1 | -1, coarse: boolean) => () => stepNumber(view!, direction, coarse, tuner)
@@ -133,6 +140,7 @@ onMounted(() => {
         return true
       },
     },
+    { key: 'Alt-d', run: (v: EditorView) => (dialOut(v.state.selection.main.head), true) },
     { key: 'Alt-ArrowUp', run: step(1, false) },
     { key: 'Alt-ArrowDown', run: step(-1, false) },
     { key: 'Shift-Alt-ArrowUp', run: step(1, true) },

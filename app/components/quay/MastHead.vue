@@ -1,10 +1,17 @@
 <script setup lang="ts">
 /** The masthead: where one is, how the piece is saved, undo and redo. */
-import { BookOpen, Keyboard, Redo2, Undo2 } from '@lucide/vue'
+import { BookOpen, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue'
+import { printNumber } from '~~/core/units/units.ts'
+import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useVerdicts } from '~/stores/verdicts.ts'
 
 const store = usePiece()
-const emit = defineEmits<{ keys: []; manual: [] }>()
+const hand = useHand()
+const verdicts = useVerdicts()
+const emit = defineEmits<{ keys: []; manual: []; find: [] }>()
+const lap = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)
+const open = computed(() => verdicts.running.length - verdicts.closing)
 const renaming = ref(false)
 const versions = ref(false)
 const title = ref('')
@@ -93,7 +100,32 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     >
       <Redo2 :size="15" />
     </button>
-    <div class="ml-auto flex items-center gap-1">
+    <button
+      class="button ml-auto min-w-0 shrink justify-start !font-normal text-faded"
+      type="button"
+      title="Find a part, a property or a command (/)"
+      @click="emit('find')"
+    >
+      <Search :size="14" /><span class="hidden truncate lg:inline">Find anything</span><kbd class="tabular ml-1">/</kbd>
+    </button>
+    <button
+      class="button shrink-0"
+      type="button"
+      title="The lap: what closes and what does not"
+      data-lap-state
+      @click="hand.desk = 'lap'"
+    >
+      <span
+        class="inline-block h-[9px] w-[9px]"
+        :class="open === 0 ? 'rounded-full bg-kelp' : 'rotate-45 bg-brass'"
+        aria-hidden="true"
+      />
+      Lap {{ printNumber(lap, 3) }} s
+      <span class="hidden font-normal text-faded xl:inline"
+        >{{ verdicts.closing }} of {{ verdicts.running.length }} close</span
+      >
+    </button>
+    <div class="flex items-center gap-1">
       <KeepingChoice />
       <IconButton label="Manual" title="The manual, beside the piece (F1)" @click="emit('manual')">
         <BookOpen :size="16" />

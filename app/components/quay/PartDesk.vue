@@ -7,6 +7,7 @@ import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/piece/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
+import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
@@ -14,6 +15,7 @@ import { useTuning } from '~/stores/tuning.ts'
 const store = usePiece()
 const hand = useHand()
 const tuning = useTuning()
+const driving = useDriving()
 const id = computed(() => hand.part!)
 const part = computed<Part | undefined>(() => store.piece!.parts[id.value])
 const wrong = ref('')
@@ -41,6 +43,8 @@ const label = (p: Property) =>
 
 /** A hand value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
 function set(p: Property, to: number): void {
+  // What has hand keys is set at the moment that is shown.
+  if (store.piece!.bases[propertyKey(id.value, p.name)]?.keys) return driving.keyHere(propertyKey(id.value, p.name), to)
   store.act(setBase(store.piece!, id.value, p.name, to))
   const drive = driven(p)
   const key = propertyKey(id.value, p.name)

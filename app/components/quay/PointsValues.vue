@@ -29,7 +29,7 @@ const put = (change: Partial<Point>) =>
         <NumberField label="Value" :value="one.value" :unit="unit" :stride="0.05" @set="put({ value: $event })" />
       </template>
       <p v-else class="text-[12px] text-faded">{{ picked.length }} points</p>
-      <div class="flex gap-1" role="group" aria-label="How it goes on from there">
+      <div class="flex flex-wrap gap-1" role="group" aria-label="How it goes on from there">
         <button
           v-for="(says, is) in SHAPES"
           :key="is"

@@ -14,6 +14,12 @@ const SHOWN: readonly Shown[] = ['value', 'speed', 'acceleration']
 const shown = ref<Shown>('value')
 const ghostly = ref(true)
 const source = ref(0)
+/** Hand keys under the formula, and whether they are looked at. */
+const place = computed(() => {
+  const [part, property] = props.drive.split('.')
+  return property !== undefined && store.piece!.bases[props.drive]?.keys ? { part: part!, property } : null
+})
+const keyed = ref(false)
 const slot = computed(() => store.program!.slots.get(props.drive))
 const copy = computed(() => {
   const mine = hand.part !== null && props.drive.startsWith(`${hand.part}.`)
@@ -27,7 +33,13 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
 </script>
 
 <template>
-  <div class="flex min-h-0 flex-1">
+  <div v-if="keyed && place" class="flex min-h-0 flex-1 flex-col">
+    <div class="flex shrink-0 px-4 pt-2">
+      <button class="chip chip-on" type="button" aria-pressed="true" @click="keyed = false">hand keys</button>
+    </div>
+    <KeysScope v-bind="place" />
+  </div>
+  <div v-else class="flex min-h-0 flex-1">
     <div class="flex min-w-0 flex-1 flex-col">
       <div class="flex shrink-0 flex-wrap items-center gap-1 px-4 pt-2">
         <button
@@ -70,6 +82,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
         >
           +
         </button>
+        <button v-if="place" class="chip" type="button" aria-pressed="false" @click="keyed = true">hand keys</button>
         <select
           v-if="sources.length > 1"
           v-model="source"

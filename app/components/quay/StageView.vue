@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
+import { withCarried } from '~~/core/acts/parts.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import { pitchRadius } from '~~/core/piece/gearing.ts'
 import { outlineOf, type Sizes } from '~~/core/rig/outline.ts'
@@ -54,6 +55,15 @@ onMounted(() => {
     }),
   )
 })
+/** One part alone: only it and what it carries is drawn. */
+const alone = computed(() => (hand.alone !== null ? store.piece!.parts[hand.alone] : undefined))
+watch(
+  () => [hand.alone, store.piece!.parts],
+  () => {
+    if (renderer) renderer.only = alone.value ? new Set(withCarried(store.piece!, hand.alone!)) : null
+    store.player?.refresh()
+  },
+)
 watch(stage, fit)
 watch(
   () => [hand.part, hand.instance],
@@ -184,6 +194,10 @@ function choose(e: PointerEvent): void {
         <canvas ref="overlay" class="absolute inset-0 h-full w-full" aria-hidden="true" @pointerdown="choose" />
         <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
           {{ failed }}
+        </p>
+        <p v-if="alone" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
+          {{ alone.name }} alone
+          <button class="link" type="button" @click="hand.alone = null">all again</button>
         </p>
         <slot />
       </div>

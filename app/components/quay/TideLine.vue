@@ -210,7 +210,7 @@ function leave(): void {
       </div>
       <p v-if="wrong" class="panel absolute top-[58px] left-16 z-40 px-3 py-2 text-coral" role="alert">{{ wrong }}</p>
     </div>
-    <div v-if="stretch" class="flex w-[118px] shrink-0 flex-col justify-center gap-[2px] border-r border-rule px-2">
+    <div v-if="stretch" class="flex w-[134px] shrink-0 flex-col justify-center gap-[2px] border-r border-rule px-2">
       <button
         class="truncate rounded-sm text-left text-[12px] hover:text-sea"
         :class="{ 'text-sea': replaying }"
@@ -221,7 +221,7 @@ function leave(): void {
       >
         {{ replaying ? 'replaying it' : 'replay stretch' }}
       </button>
-      <p class="tabular flex items-center text-[11px] text-faded" data-stretch>
+      <p class="tabular flex items-center text-[11px] whitespace-nowrap text-faded" data-stretch>
         {{ printNumber(stretch.from, 2) }} – {{ printNumber(stretch.to, 2) }} s
         <button
           class="ml-auto hover:text-ink"

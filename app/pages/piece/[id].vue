@@ -5,6 +5,7 @@ import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 import { openPiece } from '~/stores/opening.ts'
+import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useTakes } from '~/stores/takes.ts'
 import { useTiming } from '~/stores/timing.ts'
@@ -17,9 +18,11 @@ const store = usePiece()
 const hand = useHand()
 const timing = useTiming()
 const takes = useTakes()
+const driving = useDriving()
 const trouble = ref('')
 const keys = ref(false)
 const manual = ref(false)
+const finding = ref(false)
 const desk = useTemplateRef<InstanceType<typeof DeskPages>>('desk')
 const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
 /** Another number for each opening, so that nothing of the piece before stays in a canvas. */
@@ -28,6 +31,7 @@ const opening = ref(0)
 function open(stored: Stored, mine: Stored['document'] | null = null): void {
   hand.choose(null)
   hand.take(null)
+  hand.alone = null
   store.open(stored, mine)
   opening.value++
   if (Object.keys(stored.document.drives).length > 0) store.player!.play(true)
@@ -90,7 +94,10 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
   else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
   else if (e.key === '?') keys.value = true
+  else if (e.key === '/') finding.value = true
+  else if (e.key === 'a') hand.alone = hand.alone === null ? hand.part : null
   else if (e.key === 'c') timing.cueHere()
+  else if (e.key === 'k') driving.keyHere(hand.drive)
   else if (e.key === 't') takes.keep(hand.drive)
   else if (e.key === 'y') takes.before(hand.drive)
   else if (e.key === '[' || e.key === ']') timing.endHere(e.key === '[')
@@ -129,7 +136,7 @@ onMounted(() => {
   </div>
   <div v-else-if="!store.piece" class="grid h-full place-items-center text-faded">Opening the piece …</div>
   <div v-else :key="opening" class="flex h-full min-w-[800px] flex-col overflow-hidden">
-    <MastHead @keys="keys = true" @manual="manual = !manual" />
+    <MastHead @keys="keys = true" @manual="manual = !manual" @find="finding = true" />
     <QuayNotices @reopen="open" />
     <TideLine />
     <div class="flex min-h-0 flex-1">
@@ -157,6 +164,7 @@ onMounted(() => {
       </div>
     </div>
     <KeysDialog v-if="keys" @close="keys = false" />
+    <LazyFindAnything v-if="finding" @close="finding = false" @keys="keys = true" @manual="manual = true" />
     <LeavingDialog v-if="leaving" @answer="leaving($event)" />
   </div>
 </template>

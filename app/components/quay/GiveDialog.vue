@@ -1,0 +1,141 @@
+<script setup lang="ts">
+/** Gives a formula to others: which parts, following it or on their own, later, larger or faster from one to the next. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { ALIKE, give, givenText, type Giving } from '~~/core/acts/giving.ts'
+import { partsListed } from '~~/core/acts/hanging.ts'
+import { sourceName } from '~~/core/acts/sources.ts'
+import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
+import { sameKind } from '~~/core/units/kinds.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ drive: string }>()
+const emit = defineEmits<{ close: [] }>()
+const store = usePiece()
+const [own, ownProperty] = props.drive.split('.') as [string, string]
+const kind = propertyNamed(ownProperty)!.kind
+const property = ref(ownProperty)
+const properties = propertiesOf(store.piece!.parts[own]!.shape.type).filter(p => sameKind(p.kind, kind))
+const search = ref('')
+const parts = computed(() =>
+  partsListed(store.piece!)
+    .map(({ id }) => ({ id, part: store.piece!.parts[id]! }))
+    .filter(
+      ({ id, part }) =>
+        `${id}.${property.value}` !== props.drive && propertiesOf(part.shape.type).some(p => p.name === property.value),
+    )
+    .filter(({ part }) => part.name.toLowerCase().includes(search.value.trim().toLowerCase())),
+)
+const picked = ref<readonly string[]>([])
+const giving = ref<Giving>({ ...ALIKE })
+const set = (change: Partial<Giving>) => (giving.value = { ...giving.value, ...change })
+const targets = computed(() => picked.value.map(id => `${id}.${property.value}`))
+const replaced = computed(() => targets.value.filter(k => store.piece!.drives[k]).length)
+/** What the first three will say. */
+const says = computed(() =>
+  targets.value
+    .slice(0, 3)
+    .map((k, i) => ({
+      name: sourceName(store.piece!, k),
+      text: givenText(store.piece!, props.drive, i + 1, giving.value),
+    })),
+)
+function toggle(id: string): void {
+  picked.value = picked.value.includes(id) ? picked.value.filter(p => p !== id) : [...picked.value, id]
+}
+function done(): void {
+  if (picked.value.length === 0) return
+  store.act(give(store.piece!, props.drive, targets.value, giving.value))
+  store.notice = {
+    says: `${sourceName(store.piece!, props.drive)} is given to ${picked.value.length} others.`,
+    act: { says: 'Undo', do: store.undo },
+  }
+  emit('close')
+}
+</script>
+
+<template>
+  <Dialog :open="true" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
+      <DialogPanel as="form" class="panel flex max-h-full w-[520px] flex-col p-4" @submit.prevent="done">
+        <DialogTitle class="mb-2 text-[15px] font-semibold"
+          >Give {{ sourceName(store.piece!, drive) }} to others</DialogTitle
+        >
+        <div class="mb-2 flex items-center gap-3">
+          <label class="flex items-center gap-2"
+            >Their
+            <select v-model="property" class="field" aria-label="Their property">
+              <option v-for="p in properties" :key="p.name" :value="p.name">{{ p.name }}</option>
+            </select></label
+          >
+          <input
+            v-model="search"
+            class="field min-w-0 flex-1"
+            type="search"
+            aria-label="Search parts"
+            placeholder="Search parts"
+          />
+          <button class="link" type="button" @click="picked = parts.map(p => p.id)">All</button>
+        </div>
+        <ul
+          class="min-h-[80px] flex-1 overflow-y-auto border-y border-rule py-1"
+          aria-label="Parts that get it, in the order they are pressed"
+        >
+          <li v-for="p in parts" :key="p.id">
+            <button
+              class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
+              type="button"
+              :aria-pressed="picked.includes(p.id)"
+              @click="toggle(p.id)"
+            >
+              <span class="tabular w-6 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
+                p.part.name
+              }}
+            </button>
+          </li>
+        </ul>
+        <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
+          <ChoiceField
+            label="each"
+            name="Following or on its own"
+            :value="giving.follow ? 'follow' : 'own'"
+            :choices="{ own: 'has the formula itself', follow: 'follows the original' }"
+            @choose="set({ follow: $event === 'follow' })"
+          />
+          <ChoiceField
+            label="from one to the next"
+            name="Step or chance"
+            :value="giving.chance ? 'chance' : 'step'"
+            :choices="{ step: 'by a step', chance: 'by chance, at most' }"
+            @choose="set({ chance: $event === 'chance' })"
+          />
+          <NumberField label="Later by" :value="giving.later" unit="s" :stride="0.05" @set="set({ later: $event })" />
+          <NumberField label="Times as large" :value="giving.size" :stride="0.05" @set="set({ size: $event })" />
+          <NumberField
+            v-if="!giving.follow"
+            label="Times as fast"
+            :value="giving.pace"
+            :stride="0.05"
+            :low="0.01"
+            @set="set({ pace: $event })"
+          />
+        </div>
+        <ul class="mt-3 min-h-[54px] text-[12px]" aria-label="What the first three will say">
+          <li v-for="s in says" :key="s.name" class="flex gap-2">
+            <span class="w-32 shrink-0 truncate text-faded">{{ s.name }}</span><span class="tabular truncate">{{
+              s.text
+            }}</span>
+          </li>
+        </ul>
+        <p v-if="replaced > 0" class="text-brass" role="status">
+          {{ replaced }} of them {{ replaced === 1 ? 'has a formula that is' : 'have formulas that are' }} replaced.
+        </p>
+        <div class="mt-2 flex justify-end gap-2">
+          <button class="button" type="button" @click="emit('close')">Cancel</button>
+          <button class="button button-strong" type="submit" :disabled="picked.length === 0">
+            Give to {{ picked.length }}
+          </button>
+        </div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>
