@@ -1,5 +1,5 @@
 /** Values at fixed columns of time, so that a frame works out only the columns that have come in. */
-import type { Slot } from '~~/core/engine/slot.ts'
+import type { Form } from '~~/core/form/form.ts'
 import { asks } from '~~/core/form/working.ts'
 import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
 import { rational, type Rational } from '~~/core/time/rational.ts'
@@ -38,11 +38,11 @@ export class Samples {
     this.columns.fill(NaN)
   }
 
-  at(column: number, of: Columns, slot: Slot, instance: number, rate: Rational): number {
+  at(column: number, of: Columns, reader: Pick<Form, 'at'>, rate: Rational): number {
     const place = ((column % this.values.length) + this.values.length) % this.values.length
     if (this.columns[place] !== column) {
       const before = asks()
-      this.values[place] = slot.readers[instance]!.at(of.moment(column, rate))
+      this.values[place] = reader.at(of.moment(column, rate))
       // What is still being worked out is asked for again.
       this.columns[place] = asks() === before ? column : NaN
     }

@@ -169,7 +169,7 @@ export class Scope {
     for (const s of [this.own, this.old, ...this.copies]) s.resize(last - first + 80)
 
     const read = (s: Samples, of: Slot, copy: number) => {
-      const v = (k: number) => s.at(k, this.columns, of, Math.min(copy, of.readers.length - 1), rate)
+      const v = (k: number) => s.at(k, this.columns, of.readers[Math.min(copy, of.readers.length - 1)]!, rate)
       if (this.shown === 'speed') return (k: number) => ((v(k + 1) - v(k - 1)) * per) / 2
       if (this.shown === 'acceleration') return (k: number) => (v(k + 1) - 2 * v(k) + v(k - 1)) * per * per
       return (k: number) => wrapped(v(k), this.turn)

@@ -84,7 +84,8 @@ export class Strip {
     const [low, high] = this.range(slot, first, count, rate)
     const pad = 5
     const y = (v: number) => pad + (height - 2 * pad) * (1 - (v - low) / (high - low))
-    const value = (i: number, column: number) => wrapped(this.samples[i]!.at(column, COLUMNS, slot, i, rate), this.turn)
+    const value = (i: number, column: number) =>
+      wrapped(this.samples[i]!.at(column, COLUMNS, slot.readers[i]!, rate), this.turn)
 
     drawPaper(c, this.palette.rule, width, height, now, nib, low < 0 && high > 0 ? y(0) : null)
     const leap = this.leaps ? 0.2 * (high - low) : Infinity
@@ -119,7 +120,7 @@ export class Strip {
       this.samples.forEach(s => s.resize(count + 64))
       ;[low, high] = [Infinity, -Infinity]
       for (let k = first; k <= first + count; k += 4) {
-        const v = this.samples[0]!.at(k, COLUMNS, slot, 0, rate)
+        const v = this.samples[0]!.at(k, COLUMNS, slot.readers[0]!, rate)
         low = Math.min(low, v)
         high = Math.max(high, v)
       }

@@ -1,8 +1,7 @@
 /** What hangs on the tape of time: marks of cues in its upper edge, and the marked stretch along its ruler. */
-import type { Cue, Piece } from '~~/core/piece/schema.ts'
-import { Marks } from '~~/core/signal/marks.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
 import type { Palette } from '~/composables/usePalette.ts'
-import { marksFrom } from './timed-strip.ts'
+import { marksFrom } from './marks.ts'
 
 export interface TapeMark {
   readonly cue: string
@@ -15,17 +14,10 @@ export const RULER = 14
 /** Height of the edge in which marks hang. */
 export const EDGE = 14
 
-const made = new WeakMap<Cue, Marks>()
-function marksOf(cue: Cue): Marks {
-  let marks = made.get(cue)
-  if (!marks) made.set(cue, (marks = new Marks(cue.marks, cue.every)))
-  return marks
-}
-
 /** Marks of all cues within a stretch of seconds. */
 export const marksBetween = (piece: Piece, from: number, to: number): TapeMark[] =>
   Object.entries(piece.cues).flatMap(([cue, c]) =>
-    marksFrom(marksOf(c), from, to).map(second => ({ cue, name: c.name, second })),
+    marksFrom(c, from, to).map(second => ({ cue, name: c.name, second })),
   )
 
 export function drawMarks(

@@ -4,29 +4,32 @@ import { beatOf } from '~~/core/form/clock.ts'
 import type { Beat } from '~~/core/form/beat.ts'
 import { endsOf } from '~~/core/acts/timing.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
-import type { Piece } from '~~/core/piece/schema.ts'
+import type { Cue, Piece } from '~~/core/piece/schema.ts'
 import { drawn } from '~~/core/signal/drawn.ts'
-import { Marks } from '~~/core/signal/marks.ts'
-import { fromNumber, toNumber } from '~~/core/time/rational.ts'
+import type { Moment } from '~~/core/time/moment.ts'
+import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper } from './curve.ts'
+import { markAfter, marksFrom } from './marks.ts'
 import type { Snapshot } from './player.ts'
-import { Columns } from './samples.ts'
+import { Columns, Samples } from './samples.ts'
 import { Sheet } from './sheet.ts'
 import { NIB } from './strip.ts'
 
 const GAP = 2
 const COLUMNS = new Columns(PER_SECOND / GAP)
 const PAD = 6
-/** Marks that are drawn in what is seen. */
-const MOST_MARKS = 200
 
 type Draw = (c: CanvasRenderingContext2D, snapshot: Snapshot) => string
 
 export class TimedStrip {
   private readonly sheet: Sheet
   private made: { readonly of: Piece; readonly draw: Draw } | null = null
+  private readonly samples = new Samples()
+  /** What a curve that stands still was drawn of. */
+  private drawn: { readonly of: unknown; readonly wide: number; readonly sea: string; readonly says: string } | null =
+    null
 
   constructor(
     canvas: HTMLCanvasElement,
@@ -47,16 +50,20 @@ export class TimedStrip {
     const { piece } = snapshot.program
     if (!piece[this.collection][this.id]) return ''
     if (this.made?.of !== piece) this.made = { of: piece, draw: this.drawing(snapshot.program) }
+    const still = this.collection === 'curves' ? piece.curves[this.id] : null
+    const { sea } = this.palette
+    const wide = this.sheet.width + this.sheet.height / 1e4
+    const { drawn } = this
+    if (still && drawn?.of === still && drawn.wide === wide && drawn.sea === sea) return drawn.says
     const c = this.sheet.begin()
-    return c ? this.made.draw(c, snapshot) : ''
+    const says = c ? this.made.draw(c, snapshot) : ''
+    this.drawn = c && still ? { of: still, wide, sea, says } : null
+    return says
   }
 
   private drawing({ piece }: Program): Draw {
     if (this.collection === 'clocks') return this.clock(beatOf(piece, this.id))
-    if (this.collection === 'cues') {
-      const { marks, every } = piece.cues[this.id]!
-      return this.cue(new Marks(marks, every))
-    }
+    if (this.collection === 'cues') return this.cue(piece.cues[this.id]!)
     return this.curve(piece.curves[this.id]!)
   }
 
@@ -67,11 +74,14 @@ export class TimedStrip {
   }
 
   private clock(beat: Beat): Draw {
+    const reader = { at: (m: Moment) => toNumber(beat.seconds(m)) }
+    this.samples.forget()
     return (c, { program, moment }) => {
       const { width, height } = this.sheet
       const { nib, x } = this.tape(moment.seconds)
       const rate = program.measures.frameRate
-      const at = (column: number) => toNumber(beat.seconds(COLUMNS.moment(column, rate)))
+      this.samples.resize(Math.ceil(width / GAP) + 64)
+      const at = (column: number) => this.samples.at(column, COLUMNS, reader, rate)
       const first = Math.floor(((moment.seconds - nib / PER_SECOND) * PER_SECOND) / GAP)
       const last = first + Math.ceil(width / GAP) + 2
       let [low, high] = [Infinity, -Infinity]
@@ -90,13 +100,13 @@ export class TimedStrip {
         leap: 0.3 * span,
         turn: 0,
       })
-      const now = toNumber(beat.seconds(moment))
+      const now = reader.at(moment)
       drawNib(c, this.palette, nib, height, y(now))
       return `${printNumber(Number(now.toFixed(2)), 2).replace('-', '−')} s`
     }
   }
 
-  private cue(marks: Marks): Draw {
+  private cue(cue: Cue): Draw {
     return (c, { moment }) => {
       const { width, height } = this.sheet
       const { nib, x } = this.tape(moment.seconds)
@@ -105,7 +115,7 @@ export class TimedStrip {
       c.strokeStyle = this.palette.coral
       c.lineWidth = 1.5
       const from = moment.seconds - nib / PER_SECOND
-      for (const second of marksFrom(marks, from, moment.seconds + width / PER_SECOND)) {
+      for (const second of marksFrom(cue, from, moment.seconds + width / PER_SECOND)) {
         const at = Math.round(x(second)) + 0.5
         c.beginPath()
         c.moveTo(at - 5, 3)
@@ -119,11 +129,9 @@ export class TimedStrip {
         c.stroke()
       }
       drawNib(c, this.palette, nib, height, height / 2)
-      const next = marks.latest(moment.exactSeconds)
-      const after = next ? marks.after(next) : null
-      const coming = after ? after.at : next ? null : marks.first
-      if (marks.none) return 'no mark'
-      return coming ? `in ${(toNumber(coming) - moment.seconds).toFixed(1)} s` : 'past'
+      if (cue.marks.length === 0) return 'no mark'
+      const next = markAfter(cue, moment.seconds)
+      return next === null ? 'past' : `in ${(next - moment.seconds).toFixed(1)} s`
     }
   }
 
@@ -153,18 +161,4 @@ export class TimedStrip {
       return `${printNumber(Number((end - start).toFixed(2)), 2)} s`
     }
   }
-}
-
-/** The seconds of marks within a stretch, in order. */
-export function marksFrom(marks: Marks, from: number, to: number): number[] {
-  if (marks.none) return []
-  const found: number[] = []
-  let mark = marks.latest(fromNumber(from))
-  if (!mark) mark = marks.latest(marks.first!)
-  for (; mark && found.length < MOST_MARKS; mark = marks.after(mark)) {
-    const second = toNumber(mark.at)
-    if (second > to) break
-    if (second >= from) found.push(second)
-  }
-  return found
 }

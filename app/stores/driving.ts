@@ -4,7 +4,7 @@ import { freeName } from '~~/core/acts/parts.ts'
 import { setKeyPoints } from '~~/core/acts/points.ts'
 import type { Starter } from '~~/core/acts/starters.ts'
 import { addCue, addCurve } from '~~/core/acts/timing.ts'
-import { labelOf } from '~~/core/formula/labels.ts'
+import { labelFor } from '~~/core/formula/labels.ts'
 import { written } from '~~/core/formula/words.ts'
 import { kindOfUnit } from '~~/core/formula/scope.ts'
 import { initialOf, propertyNamed, type Property } from '~~/core/piece/properties.ts'
@@ -50,20 +50,17 @@ export function useDriving() {
   }
 
   /** @param driver what is followed, where that is what it does */
-  function textOf(starter: Starter, property: Property, driver: string): string {
-    if (starter.needs === 'driver' && driver) return `base + ${labelOf(store.piece!, driver)} * 0.5`
+  function textOf(starter: Starter, part: string, property: Property, driver: string): string {
+    if (starter.needs === 'driver' && driver) return `base + ${labelFor(store.piece!, driver, part)} * 0.5`
     return starter.needs === 'gesture' ? gesture(property) : starter.text(property)
   }
 
   /** Writes a starter on properties of a part: alike, or each with its own chance. */
   function begin(part: string, names: readonly string[], starter: Starter, driver = '', alike = false): void {
     store.beginGesture()
-    const text = textOf(starter, propertyNamed(names[0]!)!, driver)
+    const text = textOf(starter, part, propertyNamed(names[0]!)!, driver)
     names.forEach((name, i) => {
-      const same =
-        i > 0 && alike
-          ? `base + (${labelOf(store.piece!, propertyKey(part, names[0]!))} - ${initialHand(part, names[0]!)})`
-          : text
+      const same = i > 0 && alike ? `base + (own.${names[0]!} - ${initialHand(part, names[0]!)})` : text
       store.act(addDrive(store.piece!, part, name, same))
     })
     store.endGesture()

@@ -14,35 +14,41 @@ interface Verdict {
   readonly known: Known | null
 }
 
+/** Milliseconds after a change before it is asked, and between two times that it is told. */
+const REST = 500
+const TELL = 300
+
 export const useVerdicts = defineStore('verdicts', () => {
   const store = usePiece()
-  const all = shallowRef<ReadonlyMap<string, Verdict>>(new Map())
-  let asking = false
+  const found = new Map<string, Verdict>()
+  /** Counts up when what is known has changed: told at most so often. */
+  const told = ref(0)
+  let telling: ReturnType<typeof setTimeout> | undefined
+  const tell = (): void => {
+    telling ??= setTimeout(() => {
+      telling = undefined
+      told.value++
+    }, TELL)
+  }
+  let asking = 0
 
   const lapOf = () => `${store.piece!.lap.length.n}/${store.piece!.lap.length.d} ${store.piece!.frameRate.n}`
-  const fresh = (key: string): boolean => {
-    const v = all.value.get(key)
-    return v !== undefined && v.of === store.program?.slots.get(key) && v.lap === lapOf()
-  }
 
   /** Asks for what is not known yet or has changed, one after another, so that others are answered in between. */
   async function ask(): Promise<void> {
-    if (asking) return
-    asking = true
-    try {
-      for (;;) {
-        const { piece, program } = store
-        const key =
-          piece && program ? Object.keys(piece.drives).find(k => program.slots.has(k) && !fresh(k)) : undefined
-        if (key === undefined) return
-        const of = program!.slots.get(key)!
-        const lap = lapOf()
-        const known = await store.ask(key, 'known')
-        if (store.piece === null) return
-        all.value = new Map([...all.value, [key, { of, lap, known }]])
-      }
-    } finally {
-      asking = false
+    const mine = ++asking
+    const { piece, program } = store
+    if (!piece || !program) return
+    const lap = lapOf()
+    for (const key of found.keys()) if (!piece.drives[key]) found.delete(key)
+    for (const key of Object.keys(piece.drives)) {
+      const of = program.slots.get(key)
+      const old = found.get(key)
+      if (!of || (old && old.of === of && old.lap === lap)) continue
+      const known = await store.ask(key, 'known')
+      if (mine !== asking) return
+      found.set(key, { of, lap, known })
+      tell()
     }
   }
 
@@ -51,16 +57,20 @@ export const useVerdicts = defineStore('verdicts', () => {
     () => store.program,
     () => {
       clearTimeout(waiting)
-      if (store.program) waiting = setTimeout(ask, 400)
+      asking++
+      if (store.program) waiting = setTimeout(ask, REST)
     },
     { immediate: true },
   )
   watch(
     () => store.id,
-    () => (all.value = new Map()),
+    () => {
+      found.clear()
+      tell()
+    },
   )
 
-  const known = (key: string): Known | null => all.value.get(key)?.known ?? null
+  const known = (key: string): Known | null => (told.value >= 0 ? (found.get(key)?.known ?? null) : null)
   const closes = (key: string): boolean => {
     const verdict = known(key)?.report.closure.verdict
     return verdict === 'yes' || verdict === 'symmetry' || verdict === 'from'

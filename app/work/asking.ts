@@ -3,6 +3,7 @@ import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { Fix } from '~~/core/formula/problem.ts'
 import type { Rational } from '~~/core/time/rational.ts'
+import type { Touch } from '~~/core/insight/touching.ts'
 import type { Known, Leaping } from '~~/core/insight/telling.ts'
 
 /** What may be asked of a drive. */
@@ -13,6 +14,8 @@ export interface Answers {
   readonly closing: readonly Fix[]
   /** The shortest lap with which all of the piece closes that comes back; whatever drive is named. */
   readonly shortest: Rational
+  /** Copies of a part that overlap in the lap; asked by the part's id. */
+  readonly touching: readonly Touch[]
 }
 export type About = keyof Answers
 

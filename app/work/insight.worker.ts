@@ -2,6 +2,7 @@
 import { Program } from '~~/core/engine/program.ts'
 import { knownOf, leapingOf } from '~~/core/insight/telling.ts'
 import { closingNumbers, shortestLap } from '~~/core/insight/proposals.ts'
+import { touching } from '~~/core/insight/touching.ts'
 import { apply } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { About, Answered, Told } from './asking.ts'
@@ -18,6 +19,7 @@ const TELL = {
   leaping: leapingOf,
   closing: closingNumbers,
   shortest: shortestLap,
+  touching,
 } as const
 
 /** One answer at a time, so that what changes meanwhile is heard in between. */

@@ -1,5 +1,5 @@
 /** A formula given to others: each the same, following the original or on its own, later, larger or faster by a step. */
-import { labelOf } from '../formula/labels.ts'
+import { labelFor } from '../formula/labels.ts'
 import { numberChange, decimalsOf } from '../formula/edit.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { parse } from '../formula/parse.ts'
@@ -62,12 +62,12 @@ function everyPace(formula: Formula, set: (n: NumberNode, by: number) => void, f
   }
 }
 
-/** The formula that the n-th of those it is given to has, counted from 1. */
-export function givenText(piece: Piece, key: string, nth: number, g: Giving): string {
+/** The formula that one of those, the n-th of those it is given to has, counted from 1. */
+export function givenText(piece: Piece, key: string, to: string, nth: number, g: Giving): string {
   const drawn = (step: number, what: number): number => (g.chance ? step * byChance(nth, what) : step * nth)
   const own = piece.drives[key]!.text
   const factor = g.chance ? 1 + (g.pace - 1) * byChance(nth, 2) : again(g.pace, nth)
-  let text = g.follow ? labelOf(piece, key) : paced(own, factor)
+  let text = g.follow ? labelFor(piece, key, to.slice(0, to.indexOf('.'))) : paced(own, factor)
   const later = drawn(g.later, 1)
   if (later !== 0) text = `delay(${text}, ${plain(later)}s)`
   const size = g.chance ? 1 + (g.size - 1) * byChance(nth, 3) : again(g.size, nth)
@@ -81,7 +81,7 @@ export function give(piece: Piece, key: string, to: readonly string[], g: Giving
   let next = piece
   to.forEach((target, i) => {
     const [part, property] = target.split('.') as [string, string]
-    const op = addDrive(next, part, property, givenText(piece, key, i + 1, g))
+    const op = addDrive(next, part, property, givenText(piece, key, target, i + 1, g))
     ops.push(op)
     next = apply(next, op)
   })

@@ -1,6 +1,18 @@
 /** Drives and signals as they are written in a formula. */
 import type { Piece } from '../piece/schema.ts'
+import { levelsOf } from './scope.ts'
 import { written } from './words.ts'
+
+/** The same as another part reads it: of copies that it does not stand among, the first. */
+export function labelFor(piece: Piece, key: string, reader: string | null): string {
+  const label = labelOf(piece, key)
+  if (key.startsWith('~')) return label
+  const part = key.slice(0, key.indexOf('.'))
+  const shared = new Set(reader === null || !piece.parts[reader] ? [] : levelsOf(piece, reader).map(l => l.part))
+  const alone = !piece.parts[part] || levelsOf(piece, part).every(l => shared.has(l.part))
+  const at = label.lastIndexOf('.')
+  return alone ? label : `${label.slice(0, at)}[0]${label.slice(at)}`
+}
 
 /** `carousel.rotation`, `` `Ticket arch`.y ``, or a signal's name for its key `~id`. */
 export function labelOf(piece: Piece, key: string): string {

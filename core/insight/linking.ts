@@ -4,9 +4,9 @@ import { freeName } from '../acts/parts.ts'
 import { isSignal, setText, sourceName, sourceOf } from '../acts/sources.ts'
 import { addTie, tieProblem } from '../acts/ties.ts'
 import type { Program } from '../engine/program.ts'
-import { labelOf } from '../formula/labels.ts'
+import { labelFor } from '../formula/labels.ts'
 import { parse } from '../formula/parse.ts'
-import { written } from '../formula/words.ts'
+import { written as spelled } from '../formula/words.ts'
 import { apply, compose, operation, type Operation } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
 import { kindOfUnit } from '../formula/scope.ts'
@@ -28,8 +28,10 @@ export type Linked = { readonly op: Operation } | { readonly says: string }
 /** What drives, as people call it, and as it is written in a formula. */
 export const driverName = (piece: Piece, key: string): string =>
   key.startsWith('dials/') ? (piece.dials[key.slice(6)]?.name ?? key) : sourceName(piece, key)
-const driverLabel = (piece: Piece, key: string): string =>
-  key.startsWith('dials/') ? written(piece.dials[key.slice(6)]!.name) : labelOf(piece, key)
+const driverLabel = (piece: Piece, key: string, driven: string): string =>
+  key.startsWith('dials/')
+    ? spelled(piece.dials[key.slice(6)]!.name)
+    : labelFor(piece, key, isSignal(driven) ? null : driven.slice(0, driven.indexOf('.')))
 
 function kindOf(program: Program, key: string): Kind {
   if (!key.startsWith('dials/')) return propertyOf(program, key).kind
@@ -39,8 +41,11 @@ function kindOf(program: Program, key: string): Kind {
 const decimal = (x: number): string => String(Number(x.toFixed(9)))
 
 /** `delay(carousel.rotation, 0.2s) * -0.3`, without what is added. */
-function termText(piece: Piece, { driver, ratio, lag }: Pick<Pin, 'driver' | 'lag'> & { ratio: number }): string {
-  const label = driverLabel(piece, driver)
+function termText(
+  piece: Piece,
+  { driver, driven, written, ratio, lag }: Pick<Pin, 'driver' | 'driven' | 'written' | 'lag'> & { ratio: number },
+): string {
+  const label = written ?? driverLabel(piece, driver, driven)
   return `${lag === 0 ? label : `delay(${label}, ${decimal(lag)}s)`}${ratio === 1 ? '' : ` * ${decimal(ratio)}`}`
 }
 
@@ -53,7 +58,7 @@ export function pinText(
   const { piece } = program
   const next = { ...pin, ratio: change.ratio ?? pin.ratio, lag: change.lag ?? pin.lag }
   if (next.ratio === null) return null
-  const term = { driver: next.driver, ratio: next.ratio, lag: next.lag }
+  const term = { ...next, ratio: next.ratio }
   if (pin.offset !== null) {
     const offset = change.offset ?? pin.offset
     const { unit } = propertyOf(program, pin.driven)
@@ -96,7 +101,7 @@ export function link(program: Program, driver: string, driven: string): Linked {
     return { says: `That would be a circle: ${path}. Cut one of these links first.` }
   }
   const [from, to] = [kindOf(program, driver), kindOf(program, driven)]
-  const label = driverLabel(piece, driver)
+  const label = driverLabel(piece, driver, driven)
   const unit = propertyOf(program, driven).unit
   const one = isPlain(from) ? label : `${label} / 1${unitOfKind(from) ?? ''}`
   const text = sameKind(from, to) ? label : `${one}${isPlain(to) ? '' : ` * 1${unit}`}`
@@ -116,7 +121,8 @@ export function cut(program: Program, pin: Pin): Operation {
   const { piece } = program
   const says = `cut ${driverName(piece, pin.driver)} from ${sourceName(piece, pin.driven)}`
   if (pin.tie !== null) return operation(says, { in: 'ties', id: pin.tie, value: null })
-  const rest = without(program, pin)
+  // A formula that is nothing else goes, with what was added.
+  const rest = pin.offset === null ? without(program, pin) : null
   if (rest !== null) return { ...texted(program, pin.driven, rest), says }
   return isSignal(pin.driven) ? texted(program, pin.driven, '0') : { ...removeDrive(piece, pin.driven), says }
 }
@@ -132,7 +138,7 @@ export function turnRound(program: Program, pin: Pin): Linked {
     return { says: `${sourceName(piece, driver)} has a formula of its own. Take that away first.` }
   const gone = removeDrive(piece, driven)
   const bare = apply(piece, gone)
-  const back: Pin = { ...pin, driver: driven, driven: driver, ratio: 1 / ratio, offset: -offset / ratio }
+  const back: Pin = { ...pin, driver: driven, driven: driver, written: null, ratio: 1 / ratio, offset: -offset / ratio }
   const text = pinText(program, back, {})!
   const [part, property] = driver.split('.') as [string, string]
   const says = `turn ${sourceName(piece, driver)} and ${sourceName(piece, driven)} round`
@@ -181,7 +187,7 @@ export function chain(
   const dial = (name: string, given: Omit<Parameters<typeof addDial>[1], 'name'>): string => {
     const free = freeName(piece, name)
     act(addDial(piece, { ...given, name: free }).op)
-    return written(free)
+    return spelled(free)
   }
   const shared = dial('share', {
     unit: '%',
@@ -193,7 +199,7 @@ export function chain(
   const later = dial('lag', { unit: 's', value: lag, initial: lag, low: 0, high: Math.max(2, lag) })
   for (const [i, part] of parts.entries()) {
     if (i === 0) continue
-    const before = labelOf(piece, `${parts[i - 1]!}.${property}`)
+    const before = labelFor(piece, `${parts[i - 1]!}.${property}`, part)
     act(addDrive(piece, part, property, `delay(${before}, ${later}) * ${shared}`))
   }
   return { ...ops.reduce(compose), says: `chain ${parts.length} parts by ${property}` }

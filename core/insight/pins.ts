@@ -20,6 +20,8 @@ export interface Pin {
   readonly driver: string
   /** `part.property` or `~signal`. */
   readonly driven: string
+  /** How the formula names what drives; null where no formula does. */
+  readonly written: string | null
   /** What it is multiplied by; null where it is part of something else. */
   readonly ratio: number | null
   /** Seconds by which it comes later. */
@@ -108,7 +110,16 @@ function pinsIn(program: Program, driven: string, checked: Checked): Pin[] {
     const term = terms.find(t => holds(t.node, read))
     const scaled = term ? scaledBy(term, read, measures) : null
     const offset = scaled && offsetOf(terms, term!, propertyOf(program, driven).unit, measures)
-    found.set(driver, { driver, driven, ratio: scaled?.ratio ?? null, lag: scaled?.lag ?? 0, offset, tie: null })
+    const written = checked.formula.text.slice(read.from, read.to)
+    found.set(driver, {
+      driver,
+      driven,
+      written,
+      ratio: scaled?.ratio ?? null,
+      lag: scaled?.lag ?? 0,
+      offset,
+      tie: null,
+    })
   }
   return [...found.values()]
 }
@@ -122,7 +133,7 @@ export function pinsOf(program: Program): Pin[] {
     if (formula && sourceOf(piece, key)) pins.push(...pinsIn(program, key, formula))
   }
   for (const [tie, { a, b, ratio, offset }] of Object.entries(piece.ties))
-    pins.push({ driver: a, driven: b, ratio, lag: 0, offset, tie })
+    pins.push({ driver: a, driven: b, written: null, ratio, lag: 0, offset, tie })
   return pins
 }
 

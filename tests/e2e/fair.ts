@@ -60,8 +60,17 @@ export const keyOf = async (page: Page, label: string): Promise<string> =>
 export const formula = (page: Page, label: string): Locator =>
   page.getByRole('textbox', { name: `Formula of ${label}`, exact: true })
 
+/** An entry of the tide table, brought into sight, where it stands in full. */
+export async function entry(page: Page, label: string): Promise<Locator> {
+  const it = page.getByRole('article', { name: label, exact: true })
+  await it.scrollIntoViewIfNeeded()
+  await expect(it.locator('canvas')).toBeVisible()
+  return it
+}
+
 /** Another text for a formula, typed and run. */
 export async function write(page: Page, label: string, text: string): Promise<void> {
+  await entry(page, label)
   const field = formula(page, label)
   await field.click({ position: { x: 400, y: 10 } })
   await page.keyboard.press('ControlOrMeta+a')

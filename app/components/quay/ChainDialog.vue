@@ -41,7 +41,7 @@ function done(): void {
 <template>
   <Dialog :open="true" class="relative z-50" @close="emit('close')">
     <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel as="form" class="panel flex max-h-full w-[420px] flex-col p-4" @submit.prevent="done">
+      <DialogPanel as="form" class="panel flex max-h-[calc(100vh-32px)] w-[420px] flex-col p-4" @submit.prevent="done">
         <DialogTitle class="mb-1 text-[15px] font-semibold">A chain</DialogTitle>
         <p class="mb-3 text-faded">Each part takes a share of the one before it, some time later.</p>
         <label class="mb-2 flex items-center gap-3"
@@ -51,7 +51,7 @@ function done(): void {
           </select></label
         >
         <ul
-          class="min-h-0 flex-1 overflow-y-auto border-y border-rule py-1"
+          class="max-h-[40vh] min-h-0 flex-1 overflow-y-auto border-y border-rule py-1"
           aria-label="Parts of the chain, pressed in order"
         >
           <li v-for="p in parts" :key="p.id">

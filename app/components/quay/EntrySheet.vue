@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
-import { Bookmark, MoreHorizontal, Power, Share2, SlidersHorizontal, ShieldCheck, Undo2 } from '@lucide/vue'
+import { Bookmark, MoreHorizontal, Power, Share2, SlidersHorizontal, WrapText, ShieldCheck, Undo2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { laidOut, onOneLine } from '~~/core/formula/layout.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { Known, Leaping } from '~~/core/insight/telling.ts'
 import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
@@ -10,6 +11,7 @@ import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useTakes } from '~/stores/takes.ts'
+import { useTuning } from '~/stores/tuning.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type FormulaField from './FormulaField.vue'
 
@@ -18,6 +20,7 @@ const emit = defineEmits<{ busy: [busy: boolean]; wrong: [wrong: boolean] }>()
 const store = usePiece()
 const hand = useHand()
 const takes = useTakes()
+const tuning = useTuning()
 
 const canvas = useTemplateRef('canvas')
 const readout = useTemplateRef('readout')
@@ -115,6 +118,11 @@ function found(list: readonly Problem[], typing: boolean): void {
   if (typing && list.length > 0) waiting = setTimeout(() => (problems.value = list), REST)
   else problems.value = list
 }
+/** Over several lines, or on one again: the formula stays the same. */
+function layOut(): void {
+  const { text } = entry.value!
+  tuning.exactly(props.drive, text.includes('\n') ? onOneLine(text) : laidOut(text))
+}
 function fix(chosenFix: Fix): void {
   field.value?.accept(chosenFix)
 }
@@ -188,6 +196,11 @@ function fix(chosenFix: Fix): void {
           <MenuItem v-slot="{ active }"
             ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="field?.dialOut()">
               <SlidersHorizontal :size="14" />Dial of the number at the caret
+            </button></MenuItem
+          >
+          <MenuItem v-slot="{ active }"
+            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="layOut">
+              <WrapText :size="14" />{{ entry.text.includes('\n') ? 'Put on one line' : 'Lay out over lines' }}
             </button></MenuItem
           >
           <MenuItem v-slot="{ active }"

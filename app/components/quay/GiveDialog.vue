@@ -32,12 +32,10 @@ const targets = computed(() => picked.value.map(id => `${id}.${property.value}`)
 const replaced = computed(() => targets.value.filter(k => store.piece!.drives[k]).length)
 /** What the first three will say. */
 const says = computed(() =>
-  targets.value
-    .slice(0, 3)
-    .map((k, i) => ({
-      name: sourceName(store.piece!, k),
-      text: givenText(store.piece!, props.drive, i + 1, giving.value),
-    })),
+  targets.value.slice(0, 3).map((k, i) => ({
+    name: sourceName(store.piece!, k),
+    text: givenText(store.piece!, props.drive, k, i + 1, giving.value),
+  })),
 )
 function toggle(id: string): void {
   picked.value = picked.value.includes(id) ? picked.value.filter(p => p !== id) : [...picked.value, id]
@@ -56,7 +54,7 @@ function done(): void {
 <template>
   <Dialog :open="true" class="relative z-50" @close="emit('close')">
     <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel as="form" class="panel flex max-h-full w-[520px] flex-col p-4" @submit.prevent="done">
+      <DialogPanel as="form" class="panel flex max-h-[calc(100vh-32px)] w-[520px] flex-col p-4" @submit.prevent="done">
         <DialogTitle class="mb-2 text-[15px] font-semibold"
           >Give {{ sourceName(store.piece!, drive) }} to others</DialogTitle
         >
@@ -77,7 +75,7 @@ function done(): void {
           <button class="link" type="button" @click="picked = parts.map(p => p.id)">All</button>
         </div>
         <ul
-          class="min-h-[80px] flex-1 overflow-y-auto border-y border-rule py-1"
+          class="max-h-[36vh] min-h-[80px] flex-1 overflow-y-auto border-y border-rule py-1"
           aria-label="Parts that get it, in the order they are pressed"
         >
           <li v-for="p in parts" :key="p.id">

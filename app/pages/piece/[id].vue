@@ -164,7 +164,7 @@ onMounted(() => {
       </div>
     </div>
     <KeysDialog v-if="keys" @close="keys = false" />
-    <LazyFindAnything v-if="finding" @close="finding = false" @keys="keys = true" @manual="manual = true" />
+    <FindAnything v-if="finding" @close="finding = false" @keys="keys = true" @manual="manual = true" />
     <LeavingDialog v-if="leaving" @answer="leaving($event)" />
   </div>
 </template>

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+/** Copies and letters that overlap at some moment of the lap, part by part, each pair with its first moment. */
+import type { Touch } from '~~/core/insight/touching.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const hand = useHand()
+const found = shallowRef<readonly { id: string; name: string; touches: readonly Touch[] }[] | null>(null)
+const looking = ref('')
+let run = 0
+/** Pairs of one part that are told. */
+const TOLD = 3
+
+async function look(): Promise<void> {
+  const mine = ++run
+  found.value = null
+  const list: { id: string; name: string; touches: readonly Touch[] }[] = []
+  const copied = Object.entries(store.piece!.parts).filter(([id]) => store.program!.instancesOf(id).count > 1)
+  for (const [id, part] of copied) {
+    looking.value = part.name
+    const touches = await store.ask(id, 'touching')
+    if (mine !== run) return
+    if (touches && touches.length > 0) list.push({ id, name: part.name, touches })
+  }
+  looking.value = ''
+  found.value = list
+}
+function show(id: string, t: Touch): void {
+  hand.choose(id, t.a)
+  store.player!.play(false)
+  store.player!.goto(t.at)
+}
+onBeforeUnmount(() => run++)
+</script>
+
+<template>
+  <section class="mt-3" aria-label="What touches">
+    <p class="flex items-center gap-3">
+      <span class="font-semibold">What touches</span>
+      <button class="chip" type="button" :disabled="looking !== ''" @click="look">
+        {{ looking ? `looking at ${looking} …` : 'look through the lap' }}
+      </button>
+      <span v-if="found && found.length === 0" class="text-kelp" role="status">No copies overlap at any frame.</span>
+    </p>
+    <ul v-if="found && found.length > 0" class="mt-1">
+      <li v-for="f in found" :key="f.id" class="flex flex-wrap items-center gap-2 border-b border-rule py-1">
+        <span class="w-[178px] truncate font-medium">{{ f.name }}</span>
+        <span class="text-brass"
+          >{{ f.touches.length }} {{ f.touches.length === 1 ? 'pair touches' : 'pairs touch' }}</span
+        >
+        <button
+          v-for="t in f.touches.slice(0, TOLD)"
+          :key="`${t.a} ${t.b}`"
+          class="tabular rounded-sm border border-rule px-2 text-[12px] hover:border-faded"
+          type="button"
+          title="Go there"
+          @click="show(f.id, t)"
+        >
+          {{ t.a + 1 }} and {{ t.b + 1 }} at {{ printNumber(toNumber(t.at), 2) }} s
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>

@@ -1,0 +1,176 @@
+/** Needs A2, A4, F1 to F4: endless time, stretches, clocks, stepped time, cues. Each through the interface alone. */
+import type { Page } from '@playwright/test'
+import { expect, formula, freshFair, goTo, halt, keyOf, now, test, values, write } from './fair.ts'
+
+const DEG = 1 / 360
+const make = async (page: Page, kind: string): Promise<void> => {
+  await page.getByRole('button', { name: 'New…' }).click()
+  await page.getByRole('menuitem', { name: new RegExp(`^${kind} `) }).click()
+}
+/** A number of a sentence, typed. */
+async function type(page: Page, entry: string, label: string, value: string): Promise<void> {
+  await page.getByRole('article', { name: entry, exact: true }).getByRole('spinbutton', { name: label }).focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.type(value)
+  await page.keyboard.press('Enter')
+}
+
+test('A2: frame rate and lap are changed on their pages, frames said, and a rate per second stays what it was', async ({
+  page,
+}) => {
+  await freshFair(page)
+  await halt(page)
+  const key = await keyOf(page, 'Carousel rotation')
+  const [before] = await values(page, key, 12.4)
+  await page.getByRole('tab', { name: 'Piece' }).click()
+  await page.getByRole('combobox', { name: 'Frames a second' }).selectOption('60')
+  await expect(page.getByRole('status').filter({ hasText: 'a lap has 480 frames, it had 240' })).toBeVisible()
+  await page.getByRole('tab', { name: 'Lap' }).click()
+  await page.getByRole('textbox', { name: 'Length of the lap, seconds' }).fill('5')
+  await expect(page.locator('[data-lap] [data-frames]')).toContainText('300 frames at 60 a second, 0 … 299 go out')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-lap-state]')).toContainText('Lap 5 s')
+  expect((await values(page, key, 12.4))[0]).toBeCloseTo(before!, 12)
+  // Time has no end: it runs on past laps, and every frame is shown when asked.
+  await page.getByRole('button', { name: 'Every frame' }).click()
+  await goTo(page, '1000')
+  await page.getByRole('button', { name: 'Play', exact: true }).click()
+  await expect.poll(() => now(page)).toBeGreaterThan(1000.1)
+})
+
+test('A4: a stretch is marked by keys and by hand along the ruler, replayed, and read in a formula', async ({
+  page,
+}) => {
+  await freshFair(page)
+  await halt(page)
+  await goTo(page, '2')
+  await page.locator('body').press('[')
+  await goTo(page, '3')
+  await page.locator('body').press(']')
+  await expect(page.locator('[data-stretch]')).toContainText('2 – 3 s')
+  await write(page, 'Carousel rotation', 'stretchEnd / 1s * 10deg')
+  expect((await values(page, await keyOf(page, 'Carousel rotation'), 0))[0]).toBeCloseTo(30 * DEG, 12)
+  await page.getByRole('button', { name: 'replay stretch' }).click()
+  await page.waitForTimeout(2500)
+  const at = await now(page)
+  expect(at).toBeGreaterThanOrEqual(2 - 1e-6)
+  expect(at).toBeLessThan(3.2)
+  await halt(page)
+  const tape = (await page.locator('[data-tape]').boundingBox())!
+  await page.mouse.move(tape.x + tape.width / 3 + 42, tape.y + tape.height - 5)
+  await page.mouse.down()
+  await page.mouse.move(tape.x + tape.width / 3 + 210, tape.y + tape.height - 5, { steps: 6 })
+  await page.mouse.up()
+  const [from, to] = (await page.locator('[data-stretch]').textContent())!.match(/[\d.]+/g)!.map(Number)
+  expect(to! - from!).toBeCloseTo(4, 1)
+  await page.getByRole('button', { name: 'Unmark the stretch' }).click()
+  await expect(page.locator('[data-stretch]')).toHaveCount(0)
+})
+
+test('F1: a clock is made, runs to and fro, faster, again; what is on it follows, and it is renamed everywhere', async ({
+  page,
+}) => {
+  await freshFair(page)
+  await halt(page)
+  await make(page, 'clock')
+  await write(page, 'Carousel rotation', 'time * 10deg/s on clock')
+  const key = await keyOf(page, 'Carousel rotation')
+  const entry = page.getByRole('article', { name: 'clock', exact: true })
+  await type(page, 'clock', 'Rate', '0.5')
+  expect((await values(page, key, 3))[0]).toBeCloseTo(15 * DEG, 12)
+  await entry.getByRole('combobox', { name: 'How it runs' }).selectOption('toAndFro')
+  await type(page, 'clock', 'Each way', '2')
+  expect((await values(page, key, 3))[0]).toBeCloseTo(10 * DEG, 12)
+  await entry.getByRole('combobox', { name: 'How it runs' }).selectOption('restart')
+  await type(page, 'clock', 'Every', '2.5')
+  expect((await values(page, key, 3))[0]).toBeCloseTo(5 * DEG, 12)
+  await entry.getByRole('combobox', { name: 'How it runs' }).selectOption('cue')
+  expect((await values(page, key, 3))[0]).toBeCloseTo(10 * DEG, 12)
+  await entry.getByRole('button', { name: 'More for clock' }).click()
+  await expect(page.locator('[data-readers]')).toContainText('Read by Carousel rotation.')
+  await page.getByRole('menuitem', { name: /Rename/ }).click()
+  await page.getByRole('textbox', { name: 'New name' }).fill('slow tide')
+  await page.keyboard.press('Enter')
+  await expect(formula(page, 'Carousel rotation')).toHaveText('time * 10deg/s on `slow tide`')
+  // Taken away it is said who read it, and undo brings it back.
+  await page.getByRole('button', { name: 'More for slow tide' }).click()
+  await page.getByRole('menuitem', { name: 'Take away' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Carousel rotation read it and cannot run' })).toBeVisible()
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('article', { name: 'slow tide', exact: true })).toBeVisible()
+})
+
+test('F2: everything on a clock is held at so many steps a second', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await make(page, 'clock')
+  const entry = page.getByRole('article', { name: 'clock', exact: true })
+  await entry.getByRole('combobox', { name: 'Smooth or held' }).selectOption('held')
+  await type(page, 'clock', 'Held at', '4')
+  await write(page, 'Carousel rotation', 'time * 100deg/s on clock')
+  const key = await keyOf(page, 'Carousel rotation')
+  for (const [t, held] of [
+    [0.1, 0],
+    [0.26, 25],
+    [0.74, 50],
+    [0.75, 75],
+  ] as const)
+    expect((await values(page, key, t))[0]).toBeCloseTo(held * DEG, 12)
+})
+
+test('F3: marks of a cue are typed, tapped, dragged and doubled on the tape; a gesture plays with its hit on them', async ({
+  page,
+}) => {
+  await freshFair(page)
+  await halt(page)
+  await make(page, 'cue')
+  await goTo(page, '3')
+  await page.locator('body').press('c')
+  await expect(page.getByRole('status').filter({ hasText: 'cue has a mark at 3 s' })).toBeVisible()
+  const entry = page.getByRole('article', { name: 'cue', exact: true })
+  await expect(entry.getByRole('spinbutton', { name: 'Mark 1' })).toHaveText('3 s')
+  await type(page, 'cue', 'Mark 1', '4')
+  await write(page, 'Carousel rotation', 'if fires(cue) then 90deg else 10deg * since(cue) / 1s')
+  const key = await keyOf(page, 'Carousel rotation')
+  expect((await values(page, key, 4))[0]).toBeCloseTo(0.25, 12)
+  expect((await values(page, key, 5))[0]).toBeCloseTo(10 * DEG, 12)
+  // On the tape: one second is 42 px, the nib stands a third of the way in.
+  const tape = (await page.locator('[data-tape]').boundingBox())!
+  const nib = Math.round(tape.width / 3)
+  await page.mouse.move(tape.x + nib + 42, tape.y + 18)
+  await page.mouse.down()
+  await page.mouse.move(tape.x + nib + 84, tape.y + 18, { steps: 6 })
+  await page.mouse.up()
+  await expect(entry.getByRole('spinbutton', { name: 'Mark 1' })).toHaveText('5 s')
+  expect((await values(page, key, 5))[0]).toBeCloseTo(0.25, 12)
+  await page.keyboard.down('Alt')
+  await page.mouse.move(tape.x + nib + 84, tape.y + 18)
+  await page.mouse.down()
+  await page.mouse.move(tape.x + nib + 126, tape.y + 18, { steps: 6 })
+  await page.mouse.up()
+  await page.keyboard.up('Alt')
+  await expect(entry.getByRole('spinbutton')).toHaveCount(2)
+  await entry.getByRole('combobox', { name: 'Again or once' }).selectOption('again')
+  await type(page, 'cue', 'Again every', '10')
+  expect((await values(page, key, 15))[0]).toBeCloseTo(0.25, 12)
+  await entry.getByRole('spinbutton', { name: 'Mark 2' }).focus()
+  await page.keyboard.press('Delete')
+  await expect(entry.getByRole('spinbutton', { name: /^Mark/ })).toHaveCount(1)
+  // The demo's gesture: its hit point is what lands on the mark, and is dragged in the sentence.
+  const mallet = await keyOf(page, 'Mallet rotation')
+  const struck = (await values(page, mallet, 2))[0]!
+  await type(page, 'strike', 'Hit point', '0.85')
+  expect((await values(page, mallet, 1.9))[0]).toBeCloseTo(struck, 6)
+})
+
+test('F4: a steady clock is linear for ever, and a curve on it too', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  await make(page, 'clock')
+  await type(page, 'clock', 'Rate', '-2')
+  await type(page, 'clock', 'Ahead', '1')
+  await write(page, 'Carousel rotation', 'time * 36deg/s on clock')
+  const key = await keyOf(page, 'Carousel rotation')
+  for (const t of [0, 1, 86400]) expect((await values(page, key, t))[0]).toBeCloseTo((1 - 2 * t) / 10, 8)
+})
