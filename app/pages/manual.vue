@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The manual: the formula language and the ways of working. */
 import { GROUPS, SECTIONS } from '~~/core/manual/manual.ts'
+import { WORKING } from '~~/core/manual/working.ts'
 import { anchorOf } from '~~/core/manual/search.ts'
 import type ManualSearch from '~/components/manual/ManualSearch.vue'
 
@@ -10,6 +11,7 @@ provideExamples(() => [
 ])
 const contents = [
   ...SECTIONS.map(s => s.title),
+  ...WORKING.map(s => s.title),
   'Units',
   'Words',
   ...GROUPS.map(([, t]) => t),

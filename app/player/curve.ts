@@ -82,3 +82,9 @@ export function drawPaper(
   }
   c.stroke()
 }
+
+/** Steps of an axis: 1, 2 or 5 of a power of ten, so that lines stand at least `apart` of `size` units. */
+export function stepOf(apart: number): number {
+  const ten = 10 ** Math.floor(Math.log10(apart))
+  return [1, 2, 5, 10].map(k => k * ten).find(k => k >= apart)!
+}

@@ -6,13 +6,15 @@ import type { Slot } from '~~/core/engine/slot.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import { SMOOTH } from '~~/core/facts/bends.ts'
 import { isBounded } from '~~/core/facts/interval.ts'
-import { propertyOf, symmetriesOf } from '~~/core/insight/report.ts'
+import { propertyOf, showValue, symmetriesOf } from '~~/core/insight/report.ts'
+import type { Leaping } from '~~/core/insight/telling.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { inUnit, printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
-import { drawCurve, drawNib, wrapped } from './curve.ts'
+import { drawCurve, drawNib, stepOf, wrapped } from './curve.ts'
 import type { Snapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
+import { PartLayer, drawLeaps, leapsWithin } from './scope-layers.ts'
 import { Sheet } from './sheet.ts'
 
 /** What of a value is drawn. */
@@ -35,12 +37,6 @@ const MOST_COPIES = 24
 /** Columns for a density of the paper: a whole number a second, so that their moments are exact. */
 const columnsOf = (perSecond: number): Columns => new Columns(Math.max(1, Math.round(perSecond / GAP)))
 
-/** Steps of an axis: 1, 2 or 5 of a power of ten, so that lines stand at least `apart` of `size` units. */
-function stepOf(apart: number): number {
-  const ten = 10 ** Math.floor(Math.log10(apart))
-  return [1, 2, 5, 10].map(k => k * ten).find(k => k >= apart)!
-}
-
 export class Scope {
   /** Pixels a second. */
   perSecond = FIRST
@@ -53,6 +49,10 @@ export class Scope {
   ghost: Slot | null = null
   /** Limits that are drawn as lines, in base measure, with their words. */
   limits: readonly { readonly value: number; readonly says: string }[] = []
+  /** Where it leaps, as the worker tells. */
+  leapsAt: Leaping['at'] = []
+  /** The terms of its sum, where they are shown apart. */
+  readonly layer = new PartLayer()
   private readonly sheet: Sheet
   private columns = columnsOf(FIRST)
   private slot: Slot | null = null
@@ -137,6 +137,7 @@ export class Scope {
     this.own.forget()
     this.old.forget()
     this.copies.forEach(s => s.forget())
+    this.layer.forget()
   }
 
   private adopt(program: Program, slot: Slot): void {
@@ -198,6 +199,7 @@ export class Scope {
     c.globalAlpha = 0.16
     this.copies.forEach((s, i) => i !== this.copy && line(read(s, slot, i), 2))
     c.globalAlpha = 1
+    if (this.shown === 'value') this.layer.draw(c, this.palette.faded, this.columns, rate, drawn)
     if (this.ghost) {
       c.setLineDash([1.5, 4])
       c.strokeStyle = this.palette.ink
@@ -209,6 +211,12 @@ export class Scope {
     c.strokeStyle = this.palette.sea
     c.lineWidth = 2
     line(own, 1)
+    if (this.shown === 'value' && turn === 0)
+      drawLeaps(c, leapsWithin(this.leapsAt, this.from, this.from + this.seconds), this.palette.coral, {
+        x: s => this.x(s),
+        y: v => this.y(v),
+        says: by => showValue(by, propertyOf(program, this.key), program.measures),
+      })
     drawNib(c, this.palette, this.x(moment.seconds), height - FOOT, this.y(own(Math.round(moment.seconds * per))))
     c.restore()
   }
@@ -225,6 +233,9 @@ export class Scope {
         low = Math.min(low, v)
         high = Math.max(high, v)
       }
+    // The parts of a sum are in sight too.
+    if (this.shown === 'value' && this.turn === 0)
+      for (const v of this.layer.ends(first, last, this.columns)) [low, high] = [Math.min(low, v), Math.max(high, v)]
     if (!(high - low > 1e-9)) [low, high] = Number.isFinite(low) ? [low - 1, high + 1] : [-1, 1]
     if (this.fixed) return
     const middle = (low + high) / 2 - this.raised

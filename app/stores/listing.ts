@@ -7,8 +7,9 @@ import { PROPERTIES } from '~~/core/piece/properties.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { useHand } from './hand.ts'
 import { usePiece } from './piece.ts'
+import { useVerdicts } from './verdicts.ts'
 
-export const FILTERS = ['all', 'in hand', 'wrong', 'off'] as const
+export const FILTERS = ['all', 'in hand', 'open', 'broken', 'wrong', 'off'] as const
 export type Filter = (typeof FILTERS)[number]
 
 /** A part, or null for what is in common; with the entries that stand under it. */
@@ -31,6 +32,7 @@ const made = (id: string) => Number(id.replace(/\D/g, '')) || 0
 export const useListing = defineStore('listing', () => {
   const store = usePiece()
   const hand = useHand()
+  const verdicts = useVerdicts()
   const search = ref('')
   const filter = ref<Filter>('all')
   /** Groups that show their name alone. */
@@ -93,6 +95,8 @@ export const useListing = defineStore('listing', () => {
     const text = `${name} ${source?.text ?? timed?.collection ?? ''}`.toLowerCase()
     if (words !== '' && !words.split(/\s+/).every(w => text.includes(w))) return false
     if (filter.value === 'in hand') return near.value.has(key)
+    if (filter.value === 'open') return verdicts.running.includes(key) && !verdicts.closes(key)
+    if (filter.value === 'broken') return (verdicts.known(key)?.promises ?? []).some(p => p.verdict === 'broken')
     if (filter.value === 'off') return !!source && 'off' in source && source.off
     if (filter.value === 'wrong') return (store.program!.slots.get(key)?.problems ?? []).some(p => p.level === 'error')
     return true

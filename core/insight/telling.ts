@@ -17,6 +17,13 @@ export interface Known {
 /** Its leaps in words, those of every copy, and the first that a change of its text would close. */
 export interface Leaping {
   readonly says: readonly string[]
+  /** Where and how far, of the first copy: seconds, how often again, base measure. */
+  readonly at: readonly {
+    readonly second: number
+    readonly every: number | null
+    readonly from: number
+    readonly to: number
+  }[]
   readonly closed: { readonly says: string; readonly fix: Fix } | null
 }
 
@@ -47,9 +54,12 @@ export function leapingOf(program: Program, key: string): Leaping | null {
     ...jumps.slice(0, MOST_TOLD).map(words),
     ...(more || jumps.length > MOST_TOLD ? ['and it may leap besides'] : []),
   ]
+  const at = jumps
+    .filter(j => j.copy === 0)
+    .map(j => ({ second: toNumber(j.at), every: j.every && toNumber(j.every), from: j.from, to: j.to }))
   for (const jump of jumps.slice(0, MOST_TRIED)) {
     const fix = jumpFix(program, key, jump)
-    if (fix) return { says, closed: { says: words(jump), fix } }
+    if (fix) return { says, at, closed: { says: words(jump), fix } }
   }
-  return { says, closed: null }
+  return { says, at, closed: null }
 }

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { FUNCTIONS } from '../functions/index.ts'
+import { WORKING } from './working.ts'
 import { GROUPS, SECTIONS, argumentKind, functionsIn, running, signature } from './manual.ts'
 
 describe('the manual', () => {
   it('every example runs', () => {
-    for (const e of [...SECTIONS.flatMap(s => s.examples ?? []), ...FUNCTIONS.map(f => f.example)])
+    for (const e of [...[...SECTIONS, ...WORKING].flatMap(s => s.examples ?? []), ...FUNCTIONS.map(f => f.example)])
       expect(running(e), e.text).not.toBeNull()
   })
   it('every function stands in one group, with its arguments in words', () => {

@@ -6,6 +6,7 @@ import { PROPERTIES } from '../piece/properties.ts'
 import { UNITS } from '../units/units.ts'
 import { SECTIONS, signature } from './manual.ts'
 import { RULES } from './rules.ts'
+import { WORKING } from './working.ts'
 
 export interface Place {
   /** The id of what to go to. */
@@ -33,7 +34,7 @@ const all = () =>
     ...PROPERTIES.map(p => ({ anchor: anchorOf('Properties'), title: p.name, says: p.says, more: p.unit })),
     ...UNITS.map(u => ({ anchor: anchorOf('Units'), title: u.name, says: u.says, more: '' })),
     ...EASING_NAMES.map(n => ({ anchor: anchorOf('Easings'), title: n, says: 'an easing', more: '' })),
-    ...SECTIONS.map(s => ({
+    ...[...SECTIONS, ...WORKING].map(s => ({
       anchor: anchorOf(s.title),
       title: s.title,
       says: plain(s.says[0]!),

@@ -1,5 +1,5 @@
 /** Narrow windows, and the browser's zoom at 150 %, which is the same to a page: nothing is lost. */
-import { expect, freshFair, test } from './fair.ts'
+import { entry, expect, freshFair, test } from './fair.ts'
 
 for (const [width, height, what] of [
   [1024, 768, 'a window of 1024 px'],
@@ -14,7 +14,7 @@ for (const [width, height, what] of [
       await expect(page.getByRole('button', { name, exact: true })).toBeInViewport({ ratio: 1 })
     await expect(page.locator('[data-stage]')).toBeInViewport({ ratio: 0.9 })
     // What is known of an entry is not cut off.
-    const facts = page.getByRole('article', { name: 'Mount y', exact: true }).locator('[data-facts]')
+    const facts = (await entry(page, 'Mount y')).locator('[data-facts]')
     await expect(facts).toContainText('closes')
     const cut = await facts
       .locator('> span')

@@ -41,7 +41,7 @@ test('D1: a link is made, given a ratio, an offset and a lag, turned round, made
   await page.getByRole('button', { name: 'Cut' }).click()
   await expect(page.getByRole('article', { name: 'Canopy rotation', exact: true })).toHaveCount(0)
   await page.getByRole('button', { name: 'Undo', exact: true }).first().click()
-  await expect(formula(page, 'Canopy rotation')).toHaveText('carousel.rotation * -0.5 + 20deg')
+  await expect(formula(page, 'Canopy rotation')).toHaveText('Carousel.rotation * -0.5 + 20deg')
 })
 
 test('D1: one press links what crosses; a circle is said before it comes about', async ({ page }) => {

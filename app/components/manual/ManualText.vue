@@ -10,6 +10,7 @@ import {
   signature,
 } from '~~/core/manual/manual.ts'
 import { anchorOf as anchor } from '~~/core/manual/search.ts'
+import { WORKING } from '~~/core/manual/working.ts'
 import { RULES } from '~~/core/manual/rules.ts'
 import { BUILTINS } from '~~/core/formula/words.ts'
 import { easingNamed } from '~~/core/signal/easing.ts'
@@ -18,7 +19,8 @@ import { kindName } from '~~/core/units/kinds.ts'
 import { UNITS } from '~~/core/units/units.ts'
 
 /** Text with its `formulas` apart. */
-const parts = (text: string) => text.split('`').map((t, i) => ({ code: i % 2 === 1, text: t }))
+const parts = (text: string) =>
+  text.split('`').map((t, i) => ({ code: i % 2 === 1, text: i % 2 === 1 ? t : t.replaceAll('*', '') }))
 
 /** An easing as a small picture. */
 function curve(name: string): string {
@@ -32,7 +34,7 @@ function curve(name: string): string {
 
 <template>
   <div class="max-w-[720px] pb-24">
-    <section v-for="s in SECTIONS" :id="anchor(s.title)" :key="s.title" class="mb-8">
+    <section v-for="s in [...SECTIONS, ...WORKING]" :id="anchor(s.title)" :key="s.title" class="mb-8">
       <h2 class="mb-2 text-[18px] leading-6 font-semibold">{{ s.title }}</h2>
       <p v-for="p in s.says" :key="p" class="mb-2 text-[14px] leading-[21px]">
         <template v-for="(t, i) in parts(p)" :key="i"

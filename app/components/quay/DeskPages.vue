@@ -61,6 +61,8 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
       role="separator"
       aria-orientation="horizontal"
       aria-label="Upper edge of the desk"
+      :aria-valuenow="height ?? 0"
+      :aria-valuetext="height === null ? 'as it is by itself' : `${height} px`"
       tabindex="0"
       title="Pull up and down; double press for full height"
       @pointerdown="pull"

@@ -3,6 +3,7 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/vue'
 import { Search } from '@lucide/vue'
 import { sourceName } from '~~/core/acts/sources.ts'
+import { useClip } from '~/stores/clip.ts'
 import { COMMON, useCommon } from '~/stores/common.ts'
 import { DESK } from '~/stores/desk.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -18,6 +19,7 @@ const listing = useListing()
 const common = useCommon()
 const timing = useTiming()
 const takes = useTakes()
+const clip = useClip()
 
 interface Found {
   readonly name: string
@@ -45,6 +47,8 @@ const commands: readonly Found[] = [
   },
   { name: 'Keep a take of the formula in hand', kind: 'command', key: 'T', go: () => takes.keep(hand.drive) },
   { name: 'The take before', kind: 'command', key: 'Y', go: () => takes.before(hand.drive) },
+  { name: 'Copy the formula in hand', kind: 'command', key: 'Ctrl C', go: clip.copy },
+  { name: 'Paste it on the chosen part', kind: 'command', key: 'Ctrl V', go: clip.paste },
   { name: 'Undo', kind: 'command', key: 'Ctrl Z', go: store.undo },
   { name: 'Redo', kind: 'command', key: 'Ctrl Shift Z', go: store.redo },
   { name: 'All keys', kind: 'command', key: '?', go: () => emit('keys') },

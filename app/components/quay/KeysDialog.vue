@@ -15,6 +15,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Alt D', 'make a dial of the number at the caret'],
   ['Alt Enter', 'accept the first fix of a formula'],
   ['Alt ↑ ↓', 'step the number at the caret, Shift coarser'],
+  ['Ctrl C V', 'copy the formula in hand; paste it on the chosen part'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
   ['A', 'the chosen part alone on the stage, all again'],

@@ -182,6 +182,7 @@ function drop(): void {
           />
           <ShapeFields :id="id" />
           <CopiesFields :id="id" />
+          <SpanFields :id="id" />
         </div>
       </fieldset>
     </div>

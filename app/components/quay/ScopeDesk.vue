@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The scope: the drive in hand, large enough to take hold of; at its side its values as numbers. */
 import { sourcesOf } from '~~/core/insight/wave-handles.ts'
+import type { Leaping } from '~~/core/insight/telling.ts'
+import { DASHES, partsOf, type Part } from '~/player/scope-layers.ts'
 import type { Shown } from '~/player/scope.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -29,6 +31,23 @@ const sources = computed(() => (slot.value ? sourcesOf(store.program!, props.dri
 watch(sources, all => {
   if (source.value >= all.length) source.value = 0
 })
+/** The terms of its sum, shown apart when asked for. */
+const apart = ref(false)
+const terms = computed(() => (slot.value ? partsOf(store.program!, props.drive, copy.value) : []))
+const parts = computed(() => (apart.value ? terms.value : NONE))
+const NONE: readonly Part[] = []
+const leaps = shallowRef<Leaping['at']>([])
+let asked = 0
+watch(
+  slot,
+  async () => {
+    const mine = ++asked
+    const found = await store.ask(props.drive, 'leaping')
+    if (mine === asked) leaps.value = found?.at ?? []
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => asked++)
 defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !ghostly.value) })
 </script>
 
@@ -63,6 +82,17 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
         >
           ghost
         </button>
+        <button
+          v-if="terms.length > 0"
+          class="chip"
+          :class="{ 'chip-on': apart }"
+          type="button"
+          title="The parts of the sum as curves of their own"
+          :aria-pressed="apart"
+          @click="apart = !apart"
+        >
+          parts
+        </button>
         <button class="chip" type="button" title="All of it in sight again (F)" @click="sheet?.fit()">fit</button>
         <button
           class="chip"
@@ -93,7 +123,31 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           <option v-for="(s, i) in sources" :key="i" :value="i">{{ s.text.slice(0, 60) }}</option>
         </select>
       </div>
-      <ScopeSheet ref="sheet" :drive="drive" :copy="copy" :shown="shown" :ghostly="ghostly" :source="source" />
+      <ul v-if="parts.length > 0" class="flex flex-wrap gap-x-4 px-4 pt-1 text-[12px] text-faded" aria-label="Parts">
+        <li v-for="(p, i) in parts" :key="i" class="flex max-w-[260px] items-center gap-1">
+          <svg width="26" height="6" aria-hidden="true">
+            <line
+              x2="26"
+              y1="3"
+              y2="3"
+              stroke="var(--faded)"
+              stroke-width="1.500"
+              :stroke-dasharray="DASHES[i % DASHES.length]!.join(' ')"
+            />
+          </svg>
+          <span class="tabular truncate">{{ p.text }}</span>
+        </li>
+      </ul>
+      <ScopeSheet
+        ref="sheet"
+        :drive="drive"
+        :copy="copy"
+        :shown="shown"
+        :ghostly="ghostly"
+        :source="source"
+        :parts="parts"
+        :leaps="leaps"
+      />
     </div>
     <ScopeValues :drive="drive" :copy="copy" />
   </div>

@@ -1,17 +1,15 @@
 <script setup lang="ts">
 /** The curve in hand on large paper, with handles that belong to the numbers of its formula. */
-import { promisesOf, sourceOf } from '~~/core/acts/sources.ts'
+import { sourceOf } from '~~/core/acts/sources.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
-import { isBounded, union } from '~~/core/facts/interval.ts'
 import { asks } from '~~/core/form/working.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles as numbersOf } from '~~/core/formula/tree.ts'
-import { promiseText } from '~~/core/insight/promises.ts'
-import { propertyOf, showValue } from '~~/core/insight/report.ts'
+import type { Leaping } from '~~/core/insight/telling.ts'
 import { handlesOf, type WaveHandle } from '~~/core/insight/wave-handles.ts'
-import { toNumber } from '~~/core/time/rational.ts'
-import { sizeOfUnit } from '~~/core/units/units.ts'
+import { limitsOf, promiseHandles, promiseMoved } from '~/player/limits.ts'
 import { Scope, type Shown } from '~/player/scope.ts'
+import type { Part } from '~/player/scope-layers.ts'
 import type { Snapshot } from '~/player/player.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
@@ -23,6 +21,9 @@ const props = defineProps<{
   ghostly: boolean
   /** Which of the sources of the formula has the handles. */
   source: number
+  /** The terms of its sum, shown apart. */
+  parts: readonly Part[]
+  leaps: Leaping['at']
 }>()
 const store = usePiece()
 const tuning = useTuning()
@@ -30,7 +31,6 @@ const canvas = useTemplateRef('canvas')
 const beads = useTemplateRef('beads')
 
 const entry = computed(() => sourceOf(store.piece!, props.drive))
-const property = computed(() => propertyOf(store.program!, props.drive))
 const slot = computed(() => store.program!.slots.get(props.drive))
 const handles = shallowRef<readonly WaveHandle[]>([])
 /** The numbers of the formula as they are written now. */
@@ -62,23 +62,8 @@ function again(): void {
   store.player?.refresh()
 }
 
-/** Lines of what it promises and of its guaranteed ends; worked out when they change, not in a frame. */
-const limits = computed(() => {
-  const { measures } = store.program!
-  const size = toNumber(sizeOfUnit(property.value.unit, measures))
-  const bounds = slot.value?.readers.map(r => r.facts().bounds).reduce(union)
-  const ends =
-    bounds && isBounded(bounds) && bounds.high > bounds.low
-      ? [
-          { value: bounds.high, says: `never above ${showValue(bounds.high, property.value, measures, 2)}` },
-          { value: bounds.low, says: `never below ${showValue(bounds.low, property.value, measures, 2)}` },
-        ]
-      : []
-  const promised = promisesOf(entry.value)
-    .filter(p => p.of === 'value')
-    .map(p => ({ value: p.than * size, says: promiseText(p, property.value) }))
-  return [...ends, ...promised]
-})
+/** Worked out when they change, not in a frame. */
+const limits = computed(() => limitsOf(store.program!, props.drive))
 
 function look(now: number): void {
   if (!scope || pull || !store.program) return
@@ -88,7 +73,10 @@ function look(now: number): void {
   const from = store.player!.now().seconds + 0.05 * Math.max(0, right - store.player!.now().seconds)
   handles.value =
     props.shown === 'value'
-      ? handlesOf(store.program, props.drive, props.copy, props.source, from, 0.9 * Math.max(0, right - from))
+      ? [
+          ...handlesOf(store.program, props.drive, props.copy, props.source, from, 0.9 * Math.max(0, right - from)),
+          ...promiseHandles(store.program, props.drive, from + 0.8 * Math.max(0, right - from)),
+        ]
       : []
   lookedAt = asks() === asked ? now : 0
 }
@@ -120,6 +108,8 @@ function frame({ program, moment }: Snapshot): void {
   scope.copy = props.copy
   scope.shown = props.shown
   scope.limits = limits.value
+  scope.leapsAt = props.leaps
+  scope.layer.show(props.parts)
   // The nib has run off paper that stands still: it is pulled up.
   const beyond = moment.seconds < scope.from || moment.seconds > scope.from + 0.97 * scope.seconds
   if (over && !pull && beyond) {
@@ -136,7 +126,7 @@ function frame({ program, moment }: Snapshot): void {
 
 // New beads have their place at once, also when nothing moves.
 watch(handles, place, { flush: 'post' })
-watch(() => [props.source, props.copy, props.shown], again)
+watch(() => [props.source, props.copy, props.shown, props.parts, props.leaps], again)
 watch(
   () => props.ghostly,
   is => {
@@ -149,7 +139,9 @@ watch(
 function tune(h: WaveHandle, seconds: number, higher: number): void {
   const pixel = Math.abs(h.pulled(1 / scope!.perSecond, scope!.perPixel) - h.pulled(0, 0)) || 1
   const decimals = Math.min(6, Math.max(h.decimals, Math.ceil(-Math.log10(pixel))))
-  tuning.number(props.drive, h.nth, h.pulled(seconds, higher), decimals)
+  const value = h.pulled(seconds, higher)
+  if (h.nth >= 0) tuning.number(props.drive, h.nth, value, decimals)
+  else store.act(promiseMoved(store.program!, props.drive, h.nth, Number(value.toFixed(decimals))))
 }
 
 function begin(): void {
@@ -279,7 +271,7 @@ defineExpose({ fit, zoom })
         v-for="(h, i) in handles"
         :key="`${h.nth} ${h.name}`"
         :handle="h"
-        :written="written[h.nth] ?? ''"
+        :written="written[h.nth] ?? h.text"
         :data-bead="i"
         @pointerdown.stop="grab($event, h)"
         @keydown="step($event, h)"

@@ -13,6 +13,8 @@ const listing = useListing()
 const SAYS = {
   all: 'all',
   'in hand': 'in hand, and what it reads',
+  open: 'not closing',
+  broken: 'broken promise',
   wrong: 'with an error',
   off: 'switched off',
 } as const

@@ -5,6 +5,7 @@ import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 import { openPiece } from '~/stores/opening.ts'
+import { useClip } from '~/stores/clip.ts'
 import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useTakes } from '~/stores/takes.ts'
@@ -18,6 +19,7 @@ const store = usePiece()
 const hand = useHand()
 const timing = useTiming()
 const takes = useTakes()
+const clip = useClip()
 const driving = useDriving()
 const trouble = ref('')
 const keys = ref(false)
@@ -82,6 +84,8 @@ function onKey(e: KeyboardEvent): void {
     if (e.shiftKey) store.redo()
     else store.undo()
   } else if (mod && e.key.toLowerCase() === 's') void store.saveNow()
+  else if (mod && !typing && e.key.toLowerCase() === 'c' && getSelection()?.isCollapsed !== false) clip.copy()
+  else if (mod && !typing && e.key.toLowerCase() === 'v') clip.paste()
   else if (typing || mod || e.altKey || keys.value || target.closest('[role=dialog], [role=menu]')) return
   else if (e.key === ' ' && !target.closest('button, a')) player.play(!player.playing)
   else if (e.key === '0') player.goto({ n: 0n, d: 1n })

@@ -1,0 +1,66 @@
+/** Ways of working at the quay: a task each, short, with formulas that run. */
+import type { Example, Section } from './manual.ts'
+
+const on = (part: string, property: string, text: string): Example => ({ part, property, text })
+
+export const WORKING: readonly Section[] = [
+  {
+    title: 'Working: a first motion',
+    says: [
+      'Press *Drive…* beside a part, choose a property and what it should do: each choice shows the curve that it draws. The formula is yours from there; pull its numbers sideways while it plays. For two axes at once choose *and y*, alike or each with its own chance.',
+      'Press the curve: the scope shows it large. A bead on a crest is its amplitude, a ring its phase, the bracket between two crests its period. *parts* shows the terms of a sum apart; a promise is a line that is pulled. What it was before a change stays as a dotted ghost until G takes it off.',
+    ],
+    examples: [on('Mount', 'y', 'base + sine(every: 2s, amp: 24px)')],
+  },
+  {
+    title: 'Working: links and chains',
+    says: [
+      'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula.',
+      '*Chain…* makes parts follow one another in the order in which you press them, each by a share of the one before and some time later. Two dials tune all of it.',
+    ],
+    examples: [on('Carousel', 'rotation', 'delay(pinion.rotation, 0.2s) * 0.8')],
+  },
+  {
+    title: 'Working: cues and gestures',
+    says: [
+      'C puts a mark on the cue in hand at the moment that is shown, also while it plays: a gesture with a run-up then begins at once, since the mark is placed ahead by its lead. Marks stand on the tape of time: drag them, Alt doubles them, or change them in the sentence of the cue. *again every* repeats them for ever.',
+      'A drawn curve is played with its hit point on each mark. Take it in hand and its points stand in the scope: a double press adds one, Shift takes several, *draw* lets you draw it freehand. Channels share one axis of time.',
+    ],
+    examples: [on('Mallet', 'rotation', 'play(swing, blow, channel: arm)')],
+  },
+  {
+    title: 'Working: clocks and stepped time',
+    says: [
+      'Under *In common*, *New…* makes a clock. Its sentence says how it runs: so many times as fast, to and fro, beginning again, along a curve, and whether it is held at so many steps a second. Whatever is written `on` it follows; a clock that is tuned while it plays goes on from where it is.',
+    ],
+    examples: [on('Carousel', 'rotation', 'hold(time * 45deg/s, 6Hz)')],
+  },
+  {
+    title: 'Working: hand keys and on top of them',
+    says: [
+      'K puts a hand key on the property in hand at the moment that is shown; after that a number typed on the Part page sets it there. `base` reads what is set by hand, so `base + …` moves on top. *hand keys* in the scope shows them as points, with what comes after the last: hold, repeat, mirrored, carry on.',
+    ],
+    examples: [on('Mount', 'y', 'base + noise(freq: 1Hz, amp: 6px)')],
+  },
+  {
+    title: 'Working: takes',
+    says: [
+      'T keeps the formula in hand as a take. Change it, and press a take to have that one back while it plays; what ran and was no take yet is kept by itself. Y goes to the take before. F2 names a take, Del takes it away.',
+    ],
+  },
+  {
+    title: 'Working: the lap',
+    says: [
+      'The lap is the stretch of time after which a loop comes round. Its page says of every drive whether it closes and why not, with numbers that would close it: each was tried before it is offered. The shortest lap that closes all is one press away. Frames are said before the lap is changed; frames 0 to N − 1 go out.',
+      '*look through the lap* finds copies and letters that overlap at some frame, and goes there.',
+    ],
+    examples: [on('Carousel', 'rotation', 'noise(freq: 8/lap, amp: 20deg)')],
+  },
+  {
+    title: 'Working: dials and giving to others',
+    says: [
+      'Alt D makes a dial out of the number at the caret. A dial may be a number, a whole number or a switch; it can be hidden, moved along, reset, and says who reads it.',
+      '*Give to others…* on an entry puts its formula on other parts in one step: the same, following the original, later, larger or faster from one to the next, by a step or by chance. What the first three will say is shown.',
+    ],
+  },
+]
