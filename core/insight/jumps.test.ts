@@ -75,7 +75,11 @@ describe('closing at the lap', () => {
     expect(proposals('sine(freq: 0.3Hz, amp: 9deg)')).toEqual([
       'sine(freq: 0.25Hz, amp: 9deg)',
       'sine(freq: 0.375Hz, amp: 9deg)',
+      '0.3Hz → 2/lap',
     ])
+    // What has no period of its own closes by the lap alone.
+    expect(proposals('noise(freq: 1.1Hz, amp: 9deg)')).toEqual(['1.1Hz → 9/lap'])
+    expect(proposals('noise(freq: 0.01Hz, amp: 9deg)')).toEqual(['0.01Hz → 1/lap'])
     expect(proposals('time * 45deg/s')).toEqual([])
   })
   it('a wheel of six equal spokes at three teeth of 48 a second closes by symmetry at 8 s, not at 6 s', () => {

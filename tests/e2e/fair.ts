@@ -99,6 +99,7 @@ export async function keepAlways(page: Page): Promise<void> {
 
 /** Drags the n-th number of a formula sideways by some pixels, in steps. */
 export async function dragNumber(page: Page, label: string, nth: number, by: number): Promise<void> {
+  await entry(page, label)
   const handle = formula(page, label).locator(`[data-handle="${nth}"]`).first()
   await handle.scrollIntoViewIfNeeded()
   const box = (await handle.boundingBox())!

@@ -143,3 +143,60 @@ test('I6: copies that overlap in the lap are found, and shown', async ({ page })
     .click()
   await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveCount(0)
 })
+
+test('H1, I2: the parts of a sum apart, and a promise that is pulled until it breaks', async ({ page }) => {
+  await write(page, 'Mount y', 'sine(every: 2s, amp: 10px) + noise(freq: 1Hz, amp: 4px)')
+  await (await entry(page, 'Mount y')).locator('canvas').click()
+  const paper = page.locator('[data-scope] canvas')
+  const picture = () => paper.evaluate((c: HTMLCanvasElement) => c.toDataURL())
+  const whole = await picture()
+  await page.getByRole('button', { name: 'parts', exact: true }).click()
+  await expect(page.getByRole('list', { name: 'Parts' }).getByRole('listitem')).toHaveText([
+    'sine(every: 2s, amp: 10px)',
+    'noise(freq: 1Hz, amp: 4px)',
+  ])
+  await expect.poll(picture).not.toBe(whole)
+  await page.getByRole('button', { name: 'More for Mount y' }).click()
+  await page.getByRole('menuitem', { name: 'Promise a limit…' }).click()
+  await page.getByRole('combobox', { name: 'Above or below' }).selectOption('below')
+  await page.getByRole('spinbutton', { name: 'Limit' }).fill('16')
+  await page.getByRole('button', { name: 'Promise', exact: true }).click()
+  await expect(page.locator('[data-promise]')).toContainText('kept for all time')
+  const bead = page.locator('[data-handle-name="stays below"]')
+  await expect(bead).toBeVisible()
+  await bead.focus()
+  for (let n = 0; n < 3; n++) await page.keyboard.press('Shift+ArrowDown')
+  await expect(page.locator('[data-promise]')).toContainText('broken at')
+  const than = Number(/below (-?[\d.]+)px/.exec((await page.locator('[data-promise]').textContent())!)![1])
+  expect(than).toBeLessThan(14)
+})
+
+test('J1, B11: a formula is copied and pasted on another part, and fitted to its span', async ({ page }) => {
+  await write(page, 'Canopy rotation', 'envelope(attack: 1s, release: 1s, over: span) * 90deg')
+  await (await entry(page, 'Canopy rotation')).locator('header').click()
+  await page.locator('body').press('ControlOrMeta+c')
+  await expect(page.getByRole('status').filter({ hasText: 'is copied' })).toBeVisible()
+  await page.locator('body').press('/')
+  await page.keyboard.type('platform')
+  await page
+    .getByRole('option', { name: /^Platform/ })
+    .first()
+    .click()
+  await page.locator('body').press('ControlOrMeta+v')
+  await expect(formula(page, 'Platform rotation')).toHaveText('envelope(attack: 1s, release: 1s, over: span) * 90deg')
+  const key = await keyOf(page, 'Platform rotation')
+  expect((await values(page, key, 4))[0]).toBeCloseTo(0.25, 9)
+  await page.getByRole('tab', { name: 'Part' }).click()
+  const desk = page.getByRole('region', { name: 'Desk' })
+  await desk.getByRole('checkbox', { name: 'has a span' }).check()
+  for (const [label, value] of [
+    ['span to', '14'],
+    ['span from', '10'],
+  ] as const) {
+    await desk.getByRole('textbox', { name: label }).fill(value)
+    await page.keyboard.press('Enter')
+  }
+  expect((await values(page, key, 4))[0]).toBeCloseTo(0, 9)
+  expect((await values(page, key, 10.5))[0]).toBeGreaterThan(0)
+  expect((await values(page, key, 12))[0]).toBeCloseTo(0.25, 9)
+})
