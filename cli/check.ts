@@ -10,7 +10,6 @@ import { closingNumbers, closingSpokes, shortestLap } from '../core/insight/prop
 import { touching } from '../core/insight/touching.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
-import { propertyNamed } from '../core/piece/properties.ts'
 import { times, toNumber } from '../core/time/rational.ts'
 import { kindName } from '../core/units/kinds.ts'
 import { optionsOf, pieceIn } from './call.ts'

@@ -59,3 +59,13 @@ export function lastingUntil(piece: Piece, id: string, end: number): Operation {
   )
   return changeNamed(piece, 'curves', id, { channels, hit: moved(curve.hit) })
 }
+
+/** Whether a clock runs on another, by way of others too. */
+export function runsOn(piece: Piece, id: string, on: string): boolean {
+  const seen = new Set<string>()
+  for (let at: string | null = id; at !== null && !seen.has(at); at = piece.clocks[at]?.on ?? null) {
+    if (at === on) return true
+    seen.add(at)
+  }
+  return false
+}

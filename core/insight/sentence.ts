@@ -3,7 +3,7 @@
  * a formula are. Each says what it is and what the piece becomes when it is changed.
  */
 import { changeNamed } from '../acts/named.ts'
-import { endsOf, lastingUntil, setMarks } from '../acts/timing.ts'
+import { endsOf, lastingUntil, runsOn, setMarks } from '../acts/timing.ts'
 import { setClockRate } from '../engine/retime.ts'
 import type { Operation } from '../piece/operation.ts'
 import type { Clock, Cue, Curve, Piece } from '../piece/schema.ts'
@@ -194,16 +194,6 @@ function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changin
       text('steps'),
     )
   return words
-}
-
-/** Whether a clock runs on another, by way of others too. */
-function runsOn(piece: Piece, id: string, on: string): boolean {
-  const seen = new Set<string>()
-  for (let at: string | null = id; at !== null && !seen.has(at); at = piece.clocks[at]?.on ?? null) {
-    if (at === on) return true
-    seen.add(at)
-  }
-  return false
 }
 
 function ofCue(piece: Piece, id: string, { marks, every }: Cue): Word[] {

@@ -57,6 +57,7 @@ function done(): void {
           <li v-for="p in parts" :key="p.id">
             <button
               class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
+              :class="{ 'bg-band font-medium': picked.includes(p.id) }"
               type="button"
               :aria-pressed="picked.includes(p.id)"
               @click="toggle(p.id)"

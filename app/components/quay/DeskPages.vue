@@ -100,16 +100,16 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
       </button>
     </div>
     <PartDesk v-if="hand.desk === 'part'" />
-    <LinksDesk v-else-if="hand.desk === 'links'" />
-    <LapDesk v-else-if="hand.desk === 'lap'" />
-    <PieceDesk v-else-if="hand.desk === 'piece'" />
-    <ScopeDesk
+    <LazyLinksDesk v-else-if="hand.desk === 'links'" />
+    <LazyLapDesk v-else-if="hand.desk === 'lap'" />
+    <LazyPieceDesk v-else-if="hand.desk === 'piece'" />
+    <LazyScopeDesk
       v-else-if="hand.drive && sourceOf(store.piece!, hand.drive)"
       ref="scope"
       :key="hand.drive"
       :drive="hand.drive"
     />
-    <TimedScope v-else-if="hand.drive && timedOf(hand.drive)" :key="hand.drive" v-bind="timedOf(hand.drive)!" />
+    <LazyTimedScope v-else-if="hand.drive && timedOf(hand.drive)" :key="hand.drive" v-bind="timedOf(hand.drive)!" />
     <p v-else class="px-4 py-4 text-faded">
       The scope shows the entry in hand, large enough to take hold of its wave. Press one in the tide table.
     </p>

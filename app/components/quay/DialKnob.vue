@@ -94,7 +94,7 @@ function type(e: Event): void {
         settle from 0
       </button>
     </p>
-    <DialForm v-if="changing" :id="id" @close="changing = false" />
+    <LazyDialForm v-if="changing" :id="id" @close="changing = false" />
   </div>
 </template>
 

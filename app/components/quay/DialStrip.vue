@@ -40,6 +40,6 @@ const hidden = computed(() => Object.values(store.piece!.dials).filter(d => d.hi
     >
       {{ all ? 'Hide' : `${hidden} hidden` }}
     </button>
-    <DialForm v-if="making" @close="making = false" />
+    <LazyDialForm v-if="making" @close="making = false" />
   </section>
 </template>

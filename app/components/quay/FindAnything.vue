@@ -124,7 +124,7 @@ function go(f: Found | null): void {
 <template>
   <Dialog :open="true" class="relative z-50" aria-label="Find anything" @close="emit('close')">
     <div class="fixed inset-0 flex justify-center bg-[rgb(10_25_30/0.25)] p-4 pt-16">
-      <DialogPanel class="panel h-fit w-[480px] overflow-hidden">
+      <DialogPanel class="panel h-fit w-[480px] overflow-hidden" @keydown.esc.capture.stop.prevent="emit('close')">
         <Combobox :model-value="null" nullable @update:model-value="go">
           <label class="flex items-center gap-2 border-b border-rule px-3 py-2">
             <Search :size="15" class="text-faded" aria-hidden="true" />

@@ -81,6 +81,7 @@ function done(): void {
           <li v-for="p in parts" :key="p.id">
             <button
               class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
+              :class="{ 'bg-band font-medium': picked.includes(p.id) }"
               type="button"
               :aria-pressed="picked.includes(p.id)"
               @click="toggle(p.id)"
@@ -96,7 +97,7 @@ function done(): void {
             label="each"
             name="Following or on its own"
             :value="giving.follow ? 'follow' : 'own'"
-            :choices="{ own: 'has the formula itself', follow: 'follows the original' }"
+            :choices="{ own: 'has its own', follow: 'follows this one' }"
             @choose="set({ follow: $event === 'follow' })"
           />
           <ChoiceField

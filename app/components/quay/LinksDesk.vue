@@ -170,6 +170,6 @@ function press(driver: string, driven: string): void {
       <p v-if="left > 0" class="py-2 text-[12px] text-faded">{{ left }} more. Search to narrow them down.</p>
     </div>
     <LinkPin v-if="held" :pin="held" @gone="chosen = null" @turned="chosen = $event" />
-    <ChainDialog v-if="chaining" @close="chaining = false" />
+    <LazyChainDialog v-if="chaining" @close="chaining = false" />
   </div>
 </template>

@@ -79,7 +79,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     >
       <span role="status" data-saving>{{ state.text }}</span>
     </button>
-    <VersionsDialog v-if="versions" @close="versions = false" />
+    <LazyVersionsDialog v-if="versions" @close="versions = false" />
     <button
       class="button ml-2 w-8 !px-0"
       type="button"

@@ -53,6 +53,6 @@ function remove(): void {
         </button></MenuItem
       >
     </MenuItems>
-    <NameDialog v-if="naming" :collection="collection" :id="id" @close="naming = false" />
+    <LazyNameDialog v-if="naming" :collection="collection" :id="id" @close="naming = false" />
   </Menu>
 </template>

@@ -159,6 +159,6 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         }}
       </p>
     </fieldset>
-    <VersionsDialog v-if="versions" @close="versions = false" />
+    <LazyVersionsDialog v-if="versions" @close="versions = false" />
   </div>
 </template>

@@ -56,7 +56,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
     <div class="flex shrink-0 px-4 pt-2">
       <button class="chip chip-on" type="button" aria-pressed="true" @click="keyed = false">hand keys</button>
     </div>
-    <KeysScope v-bind="place" />
+    <LazyKeysScope v-bind="place" />
   </div>
   <div v-else class="flex min-h-0 flex-1">
     <div class="flex min-w-0 flex-1 flex-col">

@@ -23,7 +23,7 @@ onBeforeUnmount(() => stop())
 </script>
 
 <template>
-  <CurveScope v-if="there && collection === 'curves'" :id="id" />
+  <LazyCurveScope v-if="there && collection === 'curves'" :id="id" />
   <div v-else-if="there" class="flex min-h-0 flex-1 flex-col gap-2 py-2">
     <canvas ref="canvas" class="min-h-0 w-full flex-1" aria-hidden="true" />
     <SentenceLine :collection="collection" :id="id" />

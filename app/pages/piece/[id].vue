@@ -167,7 +167,7 @@ onMounted(() => {
         <DeskPages ref="desk" />
       </div>
     </div>
-    <KeysDialog v-if="keys" @close="keys = false" />
+    <LazyKeysDialog v-if="keys" @close="keys = false" />
     <FindAnything v-if="finding" @close="finding = false" @keys="keys = true" @manual="manual = true" />
     <LeavingDialog v-if="leaving" @answer="leaving($event)" />
   </div>
