@@ -20,6 +20,7 @@ const textAfter = (f: Fair, made: Linked, key: string) => apply(f.piece, op(made
 describe('a pin', () => {
   it.each([
     ['carousel.rotation', 1, 0, 0],
+    ['carousel.rotation * 0', 0, 0, 0],
     ['carousel.rotation * -0.3', -0.3, 0, 0],
     ['-carousel.rotation / 4', -0.25, 0, 0],
     ['2 * carousel.rotation * 50%', 1, 0, 0],
@@ -38,7 +39,7 @@ describe('a pin', () => {
     ['sin(carousel.rotation) * 10deg', null],
     ['carousel.rotation * carousel.rotation / 1turn', null],
     ['let a = carousel.rotation; a * 2', null],
-    ['carousel.rotation * 0', null],
+    ['carousel.rotation / 0', null],
   ])('%s has no ratio', (text, ratio) => expect(pinOf(linked(text)).ratio).toBe(ratio))
 
   it('beside other terms keeps them when its ratio changes', () => {

@@ -75,7 +75,7 @@ function scaledBy(term: Term, read: Read, m: Measures): { ratio: number; lag: nu
     }
     if (node.type === 'number' && (node.unit === '' || node.unit === '%')) {
       const v = toNumber(node.value) * (node.unit === '%' ? 0.01 : 1)
-      if (v === 0) return false
+      if (over && v === 0) return false
       ratio = over ? ratio / v : ratio * v
       return true
     }

@@ -67,7 +67,7 @@ test('by keys: a handle is stepped, what was is seen as a ghost, values are read
   await goTo(page, '0.5')
   await write(page, 'Canopy rotation', 'sine(every: 2s, amp: 24deg)')
   await page.getByRole('tab', { name: 'Scope' }).click()
-  const side = page.locator('dl[aria-label="Values"]')
+  const side = page.getByRole('group', { name: 'Values' })
   await expect(side.locator('[data-at-nib]')).toHaveText('24.000°')
   await expect(side.locator('[data-swing]')).toHaveText('48°')
   await side.getByRole('button', { name: 'Pin this moment' }).click()

@@ -145,7 +145,7 @@ function press(driver: string, driven: string): void {
                 class="tabular h-6 min-w-[56px] rounded-full border px-2 text-[12px] whitespace-nowrap"
                 :class="[
                   held && held.driver === d && held.driven === r
-                    ? 'border-sea bg-band text-sea'
+                    ? 'border-ink bg-band text-ink'
                     : 'border-brass text-brass',
                 ]"
                 type="button"

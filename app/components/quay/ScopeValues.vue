@@ -53,20 +53,24 @@ onBeforeUnmount(() => stop())
 </script>
 
 <template>
-  <dl class="w-[152px] shrink-0 overflow-y-auto border-l border-rule px-3 py-2 text-[12px]" aria-label="Values">
-    <dt class="text-faded">At the nib</dt>
-    <dd ref="atNib" class="tabular mb-1 truncate text-[16px]" data-at-nib />
+  <div
+    role="group"
+    class="w-[152px] shrink-0 overflow-y-auto border-l border-rule px-3 py-2 text-[12px]"
+    aria-label="Values"
+  >
+    <p class="text-faded">At the nib</p>
+    <p ref="atNib" class="tabular mb-1 truncate text-[16px]" data-at-nib />
     <div class="flex justify-between gap-2 border-b border-rule py-[3px]">
-      <dt class="text-faded">whole swing</dt>
-      <dd class="tabular" data-swing>{{ swing }}</dd>
+      <span class="text-faded">whole swing</span>
+      <span class="tabular" data-swing>{{ swing }}</span>
     </div>
     <div class="flex justify-between gap-2 border-b border-rule py-[3px]">
-      <dt class="text-faded">speed</dt>
-      <dd ref="speedAtNib" class="tabular" />
+      <span class="text-faded">speed</span>
+      <span ref="speedAtNib" class="tabular" />
     </div>
     <div v-if="property.unit === 'deg'" class="flex justify-between gap-2 border-b border-rule py-[3px]">
-      <dt class="text-faded">turns made</dt>
-      <dd ref="turnsAtNib" class="tabular" />
+      <span class="text-faded">turns made</span>
+      <span ref="turnsAtNib" class="tabular" />
     </div>
     <div
       v-for="(m, i) in pinned"
@@ -74,8 +78,8 @@ onBeforeUnmount(() => stop())
       class="flex items-center justify-between gap-1 border-b border-rule py-[3px]"
       data-pinned
     >
-      <dt class="tabular text-faded">{{ printNumber(m.seconds, 3) }} s</dt>
-      <dd ref="pins" class="tabular ml-auto truncate" />
+      <span class="tabular text-faded">{{ printNumber(m.seconds, 3) }} s</span>
+      <span ref="pins" class="tabular ml-auto truncate" />
       <button
         class="text-faded hover:text-ink"
         type="button"
@@ -92,5 +96,5 @@ onBeforeUnmount(() => stop())
     >
       <Pin :size="12" />Pin this moment
     </button>
-  </dl>
+  </div>
 </template>

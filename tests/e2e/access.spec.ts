@@ -1,0 +1,48 @@
+/** The accessibility check on every page of the desk, in dialogs and menus, by day and on the night watch. */
+import { AxeBuilder } from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { entry, expect, freshFair, halt, test } from './fair.ts'
+
+async function check(page: Page, what: string): Promise<void> {
+  // The guards that keep the focus in a menu belong to the library.
+  const { violations } = await new AxeBuilder({ page }).exclude('[data-headlessui-focus-guard]').analyze()
+  const found = violations
+    .filter(v => v.impact === 'serious' || v.impact === 'critical')
+    .map(v => `${v.id}: ${v.nodes.map(n => n.target).join(' | ')}`)
+  expect(found, what).toEqual([])
+}
+
+for (const theme of ['by day', 'on the night watch'] as const) {
+  test(`no serious finding on any page of the desk, ${theme}`, async ({ page }) => {
+    test.slow()
+    await freshFair(page)
+    await halt(page)
+    if (theme !== 'by day') await page.getByRole('button', { name: 'Night watch' }).click()
+    await (await entry(page, 'strike')).locator('canvas').click()
+    await expect(page.locator('[data-point]').first()).toBeVisible()
+    await check(page, 'a curve')
+    await (await entry(page, 'Carousel rotation')).locator('header').click()
+    for (const [tab, there] of [
+      ['Scope', '[data-scope]'],
+      ['Lap', '[data-closing-of]'],
+      ['Piece', '[data-piece]'],
+      ['Links', '[data-links] th button'],
+    ] as const) {
+      await page.getByRole('tab', { name: tab }).click()
+      await expect(page.locator(there).first()).toBeVisible()
+      await check(page, tab)
+    }
+    await page.getByRole('button', { name: /^Carousel rotation drives Canopy/ }).click()
+    await page.getByRole('button', { name: 'More for Carousel rotation' }).click()
+    await check(page, 'a link and a menu')
+    await page.getByRole('menuitem', { name: 'Give to others…' }).click()
+    await expect(page.getByRole('button', { name: 'Cancel' })).toBeVisible()
+    await check(page, 'give to others')
+    await page.getByRole('button', { name: 'Cancel' }).click()
+    await page.getByRole('button', { name: 'Drive a property of Carousel' }).click()
+    await check(page, 'drive')
+    await page.keyboard.press('Escape')
+    await page.locator('body').press('/')
+    await check(page, 'find anything')
+  })
+}
