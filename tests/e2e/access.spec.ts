@@ -46,3 +46,15 @@ for (const theme of ['by day', 'on the night watch'] as const) {
     await check(page, 'find anything')
   })
 }
+
+test('by keys alone: Tab goes from control to control from the start, D turns the pages of the desk', async ({
+  page,
+}) => {
+  await freshFair(page)
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('link', { name: 'Harbour' })).toBeFocused()
+  await page.keyboard.press('Tab')
+  await expect(page.locator(':focus')).toHaveAccessibleName(/^Lantern Pier/)
+  await page.keyboard.press('d')
+  await expect(page.getByRole('tab', { name: 'Links' })).toHaveAttribute('aria-selected', 'true')
+})

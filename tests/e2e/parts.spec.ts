@@ -2,7 +2,13 @@ import type { Page } from '@playwright/test'
 import { expect, freshFair, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
 
 /** The heading of a part in the tide table chooses it. */
-const choose = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).first().click()
+async function choose(page: Page, name: string): Promise<void> {
+  const button = page.getByRole('button', { name, exact: true }).first()
+  await button.scrollIntoViewIfNeeded()
+  // What has come near stands in full first, so that nothing moves under the press.
+  await page.waitForTimeout(400)
+  await button.click()
+}
 const made = (page: Page) => page.getByRole('textbox', { name: 'Name of the part' })
 
 test('copies along a path: their places are typed, what is no point is said and changes nothing', async ({ page }) => {

@@ -23,7 +23,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['K', 'a hand key of the property in hand here'],
   ['[ ]', 'the marked stretch begins, ends here'],
   ['T Y', 'keep a take of the formula in hand; the take before'],
-  ['Tab', 'the next page of the desk, when nothing has the focus'],
+  ['D', 'the next page of the desk'],
   ['F', 'in the scope: all of it in sight again'],
   ['G', 'in the scope: the curve before the change on, off'],
   ['F1', 'the manual beside the piece'],

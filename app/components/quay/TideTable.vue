@@ -28,8 +28,16 @@ function go(by: 1 | -1): void {
   if (key) listing.reveal(key)
 }
 
+/** Into what is written on the entry in hand: its formula, or the first handle of its sentence. */
 function write(): void {
-  if (hand.drive && !timedOf(hand.drive)) focusFormula(hand.drive)
+  if (!hand.drive) return
+  if (timedOf(hand.drive))
+    document
+      .querySelector<HTMLElement>(
+        `[data-timed="${hand.drive}"] [data-sentence] [tabindex="0"], [data-timed="${hand.drive}"] select`,
+      )
+      ?.focus()
+  else focusFormula(hand.drive)
 }
 defineExpose({ go, write })
 </script>

@@ -107,7 +107,7 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === '[' || e.key === ']') timing.endHere(e.key === '[')
   else if (e.key === 'f') desk.value?.fit()
   else if (e.key === 'g') desk.value?.ghost()
-  else if (e.key === 'Tab' && target === document.body) desk.value?.next()
+  else if (e.key === 'd') desk.value?.next()
   else return
   e.preventDefault()
 }
