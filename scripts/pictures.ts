@@ -86,7 +86,7 @@ await page.keyboard.press('Escape')
 await page.getByRole('button', { name: 'Daylight' }).click()
 
 await page.getByRole('button', { name: 'Manual', exact: true }).click()
-await page.getByRole('searchbox').fill('noise')
+await page.getByRole('searchbox', { name: 'Search the manual' }).fill('noise')
 await page.waitForTimeout(900)
 await take('manual-beside')
 await page.goto(`${server.url}/piece/duck-basin`)

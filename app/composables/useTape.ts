@@ -4,6 +4,7 @@
  */
 import { setMarks, setStretch } from '~~/core/acts/timing.ts'
 import { toNumber } from '~~/core/time/rational.ts'
+import { follow } from '~/editor/follow.ts'
 import { EDGE, RULER, marksBetween, type TapeMark } from '~/player/tape-marks.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -32,21 +33,6 @@ export function useTape(perSecond: () => number, nib: () => number) {
     const near = marksBetween(store.piece!, at - reach, at + reach)
     near.sort((a, b) => Math.abs(a.second - at) - Math.abs(b.second - at))
     return near[0] ?? null
-  }
-
-  /** Follows the pointer until it is let go. */
-  function follow(e: PointerEvent, move: (m: PointerEvent) => void, end: () => void): void {
-    const target = e.currentTarget as HTMLElement
-    target.setPointerCapture(e.pointerId)
-    target.addEventListener('pointermove', move)
-    target.addEventListener(
-      'lostpointercapture',
-      () => {
-        target.removeEventListener('pointermove', move)
-        end()
-      },
-      { once: true },
-    )
   }
 
   function dragMark(e: PointerEvent, mark: TapeMark): void {

@@ -57,7 +57,7 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
     aria-label="Desk"
   >
     <div
-      class="absolute inset-x-0 top-[-4px] z-20 flex h-[8px] cursor-ns-resize touch-none justify-center"
+      class="absolute inset-x-0 top-[-4px] z-10 flex h-[8px] cursor-ns-resize touch-none justify-center"
       role="separator"
       aria-orientation="horizontal"
       aria-label="Upper edge of the desk"

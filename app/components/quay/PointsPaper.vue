@@ -9,6 +9,7 @@ import { drawn } from '~~/core/signal/drawn.ts'
 import { thinned } from '~~/core/signal/thinned.ts'
 import { useElementSize } from '@vueuse/core'
 import { printNumber } from '~~/core/units/units.ts'
+import { follow } from '~/editor/follow.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{
@@ -85,20 +86,6 @@ function change(made: Points): void {
 function spot(e: { clientX: number; clientY: number }): { px: number; py: number } {
   const box = paper.value!.getBoundingClientRect()
   return { px: e.clientX - box.left, py: e.clientY - box.top }
-}
-function follow(e: PointerEvent, move: (m: PointerEvent) => void, end: () => void): void {
-  const at = e.currentTarget as Element
-  at.setPointerCapture(e.pointerId)
-  const listen = move as (e: Event) => void
-  at.addEventListener('pointermove', listen)
-  at.addEventListener(
-    'lostpointercapture',
-    () => {
-      at.removeEventListener('pointermove', listen)
-      end()
-    },
-    { once: true },
-  )
 }
 function begin(): void {
   held.value = seen.value
