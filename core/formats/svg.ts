@@ -3,9 +3,10 @@ import { Program } from '../engine/program.ts'
 import { limited } from '../form/working.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
-import { endsOf, gradientOf } from '../rig/gradient.ts'
-import { cutOutline, outlineOf, type Outline, type Sizes } from '../rig/outline.ts'
-import { Scene, sizesOf, type Body } from '../rig/scene.ts'
+import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
+import { cutOutline, outlineOf, type Outline } from '../rig/outline.ts'
+import { noSizes, sizesOf } from '../rig/sizing.ts'
+import { Scene, type Body } from '../rig/scene.ts'
 import { applyX, applyY, scaleOf, type Matrix } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
@@ -23,12 +24,12 @@ function path(points: Float64Array, closed: boolean, m: Matrix): string {
   return d + (closed ? 'Z' : '')
 }
 
-const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
+const sizes = noSizes()
 
 /** How a fill is painted: a colour, or a gradient that is defined before it. */
 function paintFor(body: Body, i: number, outline: Outline, stage: Piece['stage']): { defs: string; fill: string } {
   const near = paintOf(body, 'fill', i)
-  const g = gradientOf(body, i, near, outline, stage)
+  const g = gradientOf(body, i, near, extent(outline.points), stage)
   const ends = g && endsOf(g)
   if (!g || !ends) return { defs: '', fill: hex(near) }
   const [x1, y1, x2, y2] = ends

@@ -1,7 +1,8 @@
 /** Which copies of a part overlap at some moment of the lap, looked at frame by frame. */
 import type { Program } from '../engine/program.ts'
-import { outlineOf, type Sizes } from '../rig/outline.ts'
-import { Scene, sizesOf } from '../rig/scene.ts'
+import { outlineOf } from '../rig/outline.ts'
+import { noSizes, sizesOf } from '../rig/sizing.ts'
+import { Scene } from '../rig/scene.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { floor, fromNumber, over, plus, rational, times, type Rational } from '../time/rational.ts'
@@ -25,7 +26,7 @@ export function touching(program: Program, part: string): Touch[] {
   const all = Number(floor(times(lapLength, frameRate)))
   const step = Math.max(1, Math.ceil(all / MOST_FRAMES))
   const values = new Float64Array(program.size)
-  const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
+  const sizes = noSizes()
   const found = new Map<string, Touch>()
   const start = fromNumber(program.piece.lap.start)
   for (let frame = 0; frame < all; frame += step) {

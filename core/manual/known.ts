@@ -9,7 +9,7 @@ import { jumpsOf } from '../insight/leaps.ts'
 import { linksOf } from '../insight/links.ts'
 import { keptOf } from '../insight/promises.ts'
 import { reportOf } from '../insight/report.ts'
-import { endsOf, gradientOf } from '../rig/gradient.ts'
+import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
 import { emitterOf } from '../rig/emitter.ts'
 import { shown } from '../rig/letters.ts'
 import { traceOf } from '../rig/trace.ts'
@@ -245,7 +245,7 @@ export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Rece
       const scene = new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size)), at(0))
       const body = scene.bodies.get('p3')!
       const outline = outlineOf({ type: 'rectangle' }, sizes)!
-      return endsOf(gradientOf(body, 0, { r: 0, g: 0, b: 0 }, outline, f.piece.stage)!)!.map(v => Math.round(v) + 0)
+      return endsOf(gradientOf(body, 0, { r: 0, g: 0, b: 0 }, extent(outline.points), f.piece.stage)!)!.map(v => Math.round(v) + 0)
     }
     expect(ends('part')).toEqual([0, -10, 0, 90])
     expect(ends('stage')).toEqual([0, -360, 0, 360])

@@ -9,7 +9,8 @@ import { paintOf } from './colour.ts'
 import { endsOf, gradientOf } from './gradient.ts'
 import { Mesh } from './mesh.ts'
 import { outlineOf } from './outline.ts'
-import { Scene, sizesOf } from './scene.ts'
+import { noSizes, sizesOf } from './sizing.ts'
+import { Scene } from './scene.ts'
 
 function board(hand: Readonly<Record<string, number>>, given: Partial<Part> = {}) {
   const b = new Builder('Boards', 1)
@@ -18,7 +19,7 @@ function board(hand: Readonly<Record<string, number>>, given: Partial<Part> = {}
   const program = new Program(b.piece)
   const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)), at(0))
   const body = scene.bodies.get(id)!
-  const sizes = sizesOf(body, 0, { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 })
+  const sizes = sizesOf(body, 0, noSizes())
   const g = gradientOf(body, 0, paintOf(body, 'fill', 0), outlineOf(body.part.shape, sizes)!, b.piece.stage)
   const way = (x: number, y: number) => g!.x * x + g!.y * y + g!.base
   return { b, scene, g, way }

@@ -4,7 +4,6 @@
  */
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { rgbOf, type Rgb } from './colour.ts'
-import type { Outline } from './outline.ts'
 import type { Body } from './scene.ts'
 import type { Matrix } from '../piece/transform.ts'
 
@@ -18,12 +17,12 @@ export interface Gradient {
   readonly alpha: number
 }
 
-/** The gradient of an instance's fill; null when it has none or is seen from the side. */
+/** The gradient of an instance's fill, whose outline reaches so far; null when it has none or is seen from the side. */
 export function gradientOf(
   body: Body,
   i: number,
   near: Rgb,
-  outline: Outline,
+  [across, up]: readonly [number, number],
   stage: { readonly width: number; readonly height: number },
 ): Gradient | null {
   const amount = body.get('gradient', i)
@@ -31,7 +30,7 @@ export function gradientOf(
   const turns = body.get('gradientTurn', i)
   const [c, s] = [cosineOfTurns(turns), sineOfTurns(turns)]
   const onStage = body.part.gradientFrame === 'stage'
-  const [w, h] = onStage ? [stage.width, stage.height] : extent(outline.points)
+  const [w, h] = onStage ? [stage.width, stage.height] : [across, up]
   const long = (Math.abs(c) * w + Math.abs(s) * h) / 2
   const start = body.get('gradientStart', i)
   const run = body.get('gradientEnd', i) - start
@@ -72,7 +71,7 @@ function inverse(m: Matrix): Flat | null {
 }
 
 /** Twice the furthest from the middle, across and upwards. */
-function extent(points: Float64Array): readonly [number, number] {
+export function extent(points: Float64Array): readonly [number, number] {
   let [x, y] = [0, 0]
   for (let k = 0; k < points.length; k += 2) {
     x = Math.max(x, Math.abs(points[k]!))

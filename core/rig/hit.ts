@@ -1,9 +1,10 @@
 /** Which part lies under a point of the stage. */
-import { outlineOf, type Sizes } from './outline.ts'
-import { sizesOf, type Scene } from './scene.ts'
+import { outlineOf } from './outline.ts'
+import { noSizes, sizesOf } from './sizing.ts'
+import type { Scene } from './scene.ts'
 import { scaleOf, unapply } from '../piece/transform.ts'
 
-const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
+const sizes = noSizes()
 
 /** The topmost instance at a stage point, within `reach` stage pixels of thin things; null when there is none. */
 export function hit(scene: Scene, x: number, y: number, reach: number): { id: string; instance: number } | null {

@@ -21,17 +21,22 @@ export interface Sizes {
   corners: number
   radius: number
   innerRadius: number
+  /** Points of a round outline; as its radius needs when it is not said. */
+  points?: number | undefined
   /** Of a trace: its path; of an emitter: its particles; x, y in turn, on the stage. */
-  laid?: Float64Array
+  laid?: Float64Array | undefined
   /** Of text: what it shows, and the size of its letters. */
-  text?: string
-  size?: number
+  text?: string | undefined
+  size?: number | undefined
   /** Of waves: how far the water stands above its rest at a place across. */
-  rise?: (x: number) => number
+  rise?: ((x: number) => number) | undefined
 }
 
+/** How many points a circle may have: few numbers, so that one that breathes is seldom laid anew. */
+const ROUND = [12, 16, 24, 32, 48, 64, 96, 128] as const
+
 /** Points on a circle: enough that its edge is off by less than a tenth of a pixel at this radius. */
-const pointsFor = (radius: number): number => Math.min(128, Math.max(12, Math.ceil(Math.sqrt(radius) * 6)))
+export const pointsFor = (radius: number): number => ROUND.find(n => n >= Math.sqrt(radius) * 6) ?? 128
 
 function round(rx: number, ry: number, count: number, from = 0): Float64Array {
   const points = new Float64Array(count * 2)
@@ -144,13 +149,16 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
     case 'rectangle':
       return { points: rectangle(s.width, s.height, s.corners), closed: true }
     case 'ellipse':
-      return { points: round(s.width / 2, s.height / 2, pointsFor(Math.max(s.width, s.height) / 2)), closed: true }
+      return {
+        points: round(s.width / 2, s.height / 2, s.points ?? pointsFor(Math.max(s.width, s.height) / 2)),
+        closed: true,
+      }
     case 'polygon':
       return { points: round(s.radius, s.radius, shape.sides, 0.25), closed: true }
     case 'star':
       return { points: star(s.radius, s.innerRadius, shape.points), closed: true }
     case 'ring': {
-      const count = pointsFor(s.radius)
+      const count = s.points ?? pointsFor(s.radius)
       const inner = Math.min(s.innerRadius, s.radius)
       return { points: round(s.radius, s.radius, count), closed: true, hole: round(inner, inner, count) }
     }

@@ -4,11 +4,9 @@
  */
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
 import { placesOf } from '../piece/copies.ts'
-import { matrix, multiply, posed, readPose, resting, type Matrix } from '../piece/transform.ts'
+import { matrix, multiply, POSED, posed, readPose, resting, type Matrix, type Posed } from '../piece/transform.ts'
 import { MOST_PARTICLES, emitterOf } from './emitter.ts'
-import { shown } from './letters.ts'
 import { MOST_LAID, traceOf } from './trace.ts'
-import type { Sizes } from './outline.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
 import { waveHeight, wavesOf } from '../signal/waves.ts'
@@ -31,12 +29,18 @@ export interface Body {
   /** Instance k of its parent that instance i hangs on: ⌊i ÷ own⌋. */
   readonly own: number
   readonly parent: Body | null
+  /** Whether it stands where it stands for ever: neither its pose nor that of what carries it is driven. */
+  readonly rests: boolean
+  /** Whether nothing of it ever changes, nor of what carries it. */
+  readonly still: boolean
   /** Where each instance stands on the stage. */
   readonly worlds: readonly Matrix[]
   /** How solid each instance is, with all it hangs on. */
   readonly opacity: Float64Array
   /** A property of an instance in base measure, held to what it may be. */
   readonly get: (property: string, instance: number) => number
+  /** The same of one property, looked up once. */
+  readonly reader: (property: string) => (instance: number) => number
   /** Of a trace or an emitter: its points on the stage. */
   readonly lay: ((instance: number) => Float64Array) | null
   /** Of waves: how far the water stands above its rest at a place across, px. */
@@ -56,6 +60,9 @@ export class Scene {
   private now: Moment | null = null
   private readonly ordered: Body[] = []
   private readonly places = new Map<Body, Matrix[]>()
+  private readonly poses = new Map<Body, Record<Posed, (instance: number) => number>>()
+  /** Whether bodies that rest were put where they stand. */
+  private placed = false
   /** What traces and emitters lay, and the parts whose formulas it is made from. */
   private readonly laid = new Map<string, { of: ReadonlySet<string>; at: (instance: number) => Float64Array }>()
   private readonly pose = resting()
@@ -134,18 +141,32 @@ export class Scene {
       const [low, high] = property.range ?? [-Infinity, Infinity]
       readings.set(property.name, { property, offset, all, own, low: low * size, high: high * size })
     }
-    const get = (name: string, instance: number): number => {
-      const r = readings.get(name)
-      if (!r) return fallback(part, name)
-      const value = r.offset < 0 ? (r.own ? r.own[instance]! : r.all) : this.values[r.offset + instance]!
-      return value < r.low ? r.low : value > r.high ? r.high : value
+    const readers = new Map<string, (instance: number) => number>()
+    for (const [name, { offset, all, own, low, high }] of readings)
+      readers.set(name, instance => {
+        const value = offset < 0 ? (own ? own[instance]! : all) : this.values[offset + instance]!
+        return value < low ? low : value > high ? high : value
+      })
+    const reader = (name: string) => {
+      const known = readers.get(name)
+      if (known) return known
+      const rest = fallback(part, name)
+      const made = () => rest
+      readers.set(name, made)
+      return made
     }
+    const get = (name: string, instance: number): number => reader(name)(instance)
     const worlds = Array.from({ length: count }, matrix)
     const rise = this.riseOf(part, get)
     const lays = part.shape.type === 'trace' || part.shape.type === 'emitter'
     const lay = lays ? (i: number) => this.laid.get(id)!.at(i) : null
-    const body: Body = { id, part, count, own, parent, worlds, opacity: new Float64Array(count), get, rise, lay }
+    const opacity = new Float64Array(count)
+    const driven = [...readings].filter(([, r]) => r.offset >= 0).map(([name]) => name)
+    const rests = !driven.some(name => (POSED as readonly string[]).includes(name)) && (parent?.rests ?? true)
+    const still = driven.length === 0 && !part.span && !lay && !rise && (parent?.still ?? true)
+    const body: Body = { id, part, count, own, parent, rests, still, worlds, opacity, get, reader, rise, lay }
     this.places.set(body, placesOf(part.copies))
+    this.poses.set(body, Object.fromEntries(POSED.map(name => [name, reader(name)])) as Record<Posed, (instance: number) => number>)
     if (lays) this.lay(body)
     return body
   }
@@ -198,26 +219,35 @@ export class Scene {
     const { lapLength } = this.program.measures
     const laps = over(minus(moment.exactSeconds, fromNumber(this.program.piece.lap.start)), lapLength)
     this.progress = toNumber(fraction(laps))
-    const { pose } = this
     const { seconds } = moment
     for (const body of this.ordered) {
-      const { get, part } = body
-      const places = this.places.get(body)!
+      if (!body.rests || !this.placed) this.place(body)
+      const { part, parent } = body
+      const solid = body.reader('opacity')
       // Outside its span a part is not there, with all it carries.
       const there = !part.span || (seconds >= part.span.from && seconds < part.span.to)
-      for (let i = 0; i < body.count; i++) {
-        readPose(pose, get, i, part.pivot)
-        posed(pose, this.local)
-        const above = Math.floor(i / body.own)
-        if (body.lay) body.worlds[i]!.set(ONSTAGE)
-        else {
-          multiply(places[i % body.own]!, this.local, body.parent ? this.seat : body.worlds[i]!)
-          if (body.parent) multiply(body.parent.worlds[above]!, this.seat, body.worlds[i]!)
-        }
-        body.opacity[i] = there ? get('opacity', i) * (body.parent ? body.parent.opacity[above]! : 1) : 0
-      }
+      for (let i = 0; i < body.count; i++)
+        body.opacity[i] = there ? solid(i) * (parent ? parent.opacity[Math.floor(i / body.own)]! : 1) : 0
     }
+    this.placed = true
     return this
+  }
+
+  private place(body: Body): void {
+    const { pose } = this
+    const { parent, part } = body
+    const places = this.places.get(body)!
+    const poses = this.poses.get(body)!
+    const read = (name: Posed, instance: number) => poses[name](instance)
+    for (let i = 0; i < body.count; i++) {
+      if (body.lay) {
+        body.worlds[i]!.set(ONSTAGE)
+        continue
+      }
+      posed(readPose(pose, read, i, part.pivot), this.local)
+      multiply(places[i % body.own]!, this.local, parent ? this.seat : body.worlds[i]!)
+      if (parent) multiply(parent.worlds[Math.floor(i / body.own)]!, this.seat, body.worlds[i]!)
+    }
   }
 }
 
@@ -231,26 +261,4 @@ const ONSTAGE = matrix()
 const fallback = (part: Part, name: string): number => {
   const property = propertiesOf('rectangle').find(p => p.name === name)
   return property && property.unit === 'px' ? initialOf(property, part.shape.type) : 0
-}
-
-/** The sizes that the outline of an instance is made of. */
-export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
-  const { get } = body
-  out.width = get('width', instance)
-  out.height = get('height', instance)
-  out.corners = get('corners', instance)
-  out.radius = get('radius', instance)
-  out.innerRadius = get('innerRadius', instance)
-  const { shape } = body.part
-  delete out.laid
-  if (body.lay) out.laid = body.lay(instance)
-  if (shape.type === 'emitter') out.size = get('particle', instance)
-  if (shape.type === 'text') {
-    out.size = get('size', instance)
-    out.text = shown(shape, get('value', instance), instance % body.own)
-  }
-  const { rise } = body
-  if (rise) out.rise = x => rise(x, instance)
-  else delete out.rise
-  return out
 }

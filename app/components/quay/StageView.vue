@@ -3,8 +3,9 @@
 import { withCarried } from '~~/core/acts/parts.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import { pitchRadius } from '~~/core/piece/gearing.ts'
-import { outlineOf, type Sizes } from '~~/core/rig/outline.ts'
-import { sizesOf, type Body } from '~~/core/rig/scene.ts'
+import { outlineOf } from '~~/core/rig/outline.ts'
+import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
+import type { Body } from '~~/core/rig/scene.ts'
 import { applyX, applyY } from '~~/core/piece/transform.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -30,8 +31,8 @@ function fit(): void {
   const { clientWidth, clientHeight } = room.value!
   const scale = Math.min(clientWidth / stage.value.width, clientHeight / stage.value.height)
   size.value = { width: Math.floor(stage.value.width * scale), height: Math.floor(stage.value.height * scale) }
-  renderer?.resize(size.value.width, size.value.height)
   const ratio = devicePixelRatio || 1
+  renderer?.resize(Math.round(size.value.width * ratio), Math.round(size.value.height * ratio))
   overlay.value!.width = size.value.width * ratio
   overlay.value!.height = size.value.height * ratio
   store.player!.refresh()
@@ -39,7 +40,7 @@ function fit(): void {
 
 onMounted(() => {
   try {
-    renderer = new StageRenderer(canvas.value!)
+    renderer = new StageRenderer(canvas.value!, () => store.player?.refresh())
   } catch {
     failed.value = 'This browser cannot draw the stage: it has no WebGL 2. Everything else works.'
   }
@@ -95,7 +96,7 @@ function mark(): void {
   pin(c, body, instance)
 }
 
-const sizes: Sizes = { width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 }
+const sizes = noSizes()
 function outline(c: CanvasRenderingContext2D, body: Body, instance: number): void {
   const drawn = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
   if (!drawn) return

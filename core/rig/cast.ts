@@ -1,0 +1,105 @@
+/**
+ * What is laid for an instance, and how it is stretched to its sizes: a wheel is one round outline whatever its width.
+ * Only when its form itself changes (rounded corners, a cut line, waves, a path) it must be laid anew.
+ */
+import { outlineOf, pointsFor, type Outline, type Sizes } from './outline.ts'
+import type { Body } from './scene.ts'
+
+export const KEY = 6
+
+export interface Cast {
+  /** What the form depends on: laid again when any of it changes; a NaN says that it always does. */
+  readonly key: Float64Array
+  text: string
+  /** How the laid form is stretched. */
+  sx: number
+  sy: number
+  /** The stretch of its outline that its line takes. */
+  from: number
+  to: number
+  /** The sizes that it is laid with. */
+  readonly sizes: Sizes
+}
+
+export const emptyCast = (): Cast => ({
+  key: new Float64Array(KEY),
+  text: '',
+  sx: 1,
+  sy: 1,
+  from: 0,
+  to: 1,
+  sizes: { width: 1, height: 1, corners: 0, radius: 1, innerRadius: 1 },
+})
+
+/** Fills a cast for an instance with these sizes, whose line runs from a share of its outline to another. */
+export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number, out: Cast): Cast {
+  const { key, sizes } = out
+  key.fill(0)
+  out.from = Math.max(0, Math.min(lineStart, lineEnd))
+  out.to = Math.min(1, Math.max(lineStart, lineEnd))
+  out.text = ''
+  out.sx = out.sy = 1
+  key[0] = out.from
+  key[1] = out.to
+  const cut = out.from > 0 || out.to < 1
+  sizes.width = sizes.height = sizes.radius = sizes.innerRadius = 1
+  sizes.corners = 0
+  switch (body.part.shape.type) {
+    case 'rectangle':
+      if (!cut && Math.min(s.corners, s.width / 2, s.height / 2) <= 0) stretch(out, s.width, s.height)
+      else {
+        sizes.width = key[2] = s.width
+        sizes.height = key[3] = s.height
+        sizes.corners = key[4] = s.corners
+        key[5] = 1
+      }
+      break
+    case 'ellipse':
+      sizes.points = key[2] = pointsFor(Math.max(s.width, s.height) / 2)
+      if (cut) {
+        // A share of the way round depends on how long the round is.
+        sizes.width = key[3] = s.width
+        sizes.height = key[4] = s.height
+      } else {
+        sizes.width = sizes.height = 2
+        stretch(out, s.width / 2, s.height / 2)
+      }
+      break
+    case 'polygon':
+      stretch(out, s.radius, s.radius)
+      break
+    case 'star':
+    case 'ring':
+      if (body.part.shape.type === 'ring') sizes.points = key[2] = pointsFor(s.radius)
+      sizes.innerRadius = key[3] = s.radius > 0 ? s.innerRadius / s.radius : 0
+      stretch(out, s.radius, s.radius)
+      break
+    case 'line':
+      stretch(out, s.width, 1)
+      break
+    case 'text': {
+      const size = s.size ?? 0
+      out.text = sizes.text = s.text ?? ''
+      sizes.size = 1000
+      stretch(out, size / 1000, size / 1000)
+      break
+    }
+    case 'waves':
+    case 'trace':
+    case 'emitter':
+      Object.assign(sizes, s)
+      key[2] = NaN
+      break
+    case 'gear':
+    case 'group':
+  }
+  return out
+}
+
+function stretch(out: Cast, sx: number, sy: number): void {
+  out.sx = sx
+  out.sy = sy
+}
+
+/** The outline that is laid. */
+export const outlineOfCast = (body: Body, cast: Cast): Outline | null => outlineOf(body.part.shape, cast.sizes)

@@ -1,0 +1,259 @@
+/**
+ * A scene as the graphics card keeps it: outlines laid once in painting order, so that a whole piece is one draw call,
+ * and a table of instances filled a frame. What has changed its form is laid anew, it alone, into the place it has.
+ */
+import { castOf, emptyCast, KEY, outlineOfCast, type Cast } from './cast.ts'
+import { extent } from './gradient.ts'
+import { PER_CORNER, Pen } from './pen.ts'
+import { paintsOf, Rows, type Paints } from './rows.ts'
+import { noSizes, sizesOf } from './sizing.ts'
+import type { Body, Scene } from './scene.ts'
+import type { Program } from '../engine/program.ts'
+import { limited } from '../form/working.ts'
+
+/** Layers that the sides of thick letters are made of, at most. */
+const MOST_LAYERS = 60
+/** Corners of a picture, at most: what comes after is not drawn. */
+const MOST_CORNERS = 1_000_000
+/** Room beyond what is taken, for forms that change. */
+const SLACK = 1.5
+
+/** The place of one instance on the plate. */
+interface Bed {
+  readonly body: Body
+  readonly instance: number
+  readonly paints: Paints
+  readonly key: Float64Array
+  text: string
+  /** Whether fill and line were laid; once laid they stay. */
+  fills: boolean
+  strokes: boolean
+  corner: number
+  corners: number
+  index: number
+  indices: number
+  row: number
+  rows: number
+  reach: readonly [number, number]
+  /** Room that it was found to need. */
+  wants: number
+}
+
+export class Plate {
+  readonly pen = new Pen()
+  readonly rows = new Rows()
+  /** Corners and indices that the card has not got yet, from and to. */
+  readonly changed = { corners: NONE, indices: NONE, all: false }
+  corners = 0
+  count = 0
+  /** Whether there was more than is drawn. */
+  full = false
+  private scene: Scene | null = null
+  private beds: Bed[] = []
+  /** What the rows of things that never change were filled for, and whether they must be filled anew. */
+  private settled: { pixel: number; only: Scene['only']; program: Program | null } = { pixel: 0, only: null, program: null }
+  private anew = true
+  private readonly cast: Cast = emptyCast()
+  private readonly sizes = noSizes()
+
+  /** Fills the plate from a scene; `pixel` is how many stage pixels a screen pixel covers. */
+  build(scene: Scene, pixel: number): this {
+    this.changed.corners = this.changed.indices = NONE
+    this.changed.all = false
+    const as: typeof this.settled = { pixel, only: scene.only, program: scene.program }
+    limited(() => {
+      if (this.scene !== scene) this.open(scene)
+      if (as.pixel !== this.settled.pixel || as.only !== this.settled.only || as.program !== this.settled.program)
+        this.anew = true
+      if (!this.fill(pixel)) {
+        // Something did not fit into its place: all is laid anew, with more room for it.
+        this.layAll(pixel)
+        this.fill(pixel)
+      }
+      this.settled = as
+      this.anew = false
+    })
+    return this
+  }
+
+  private open(scene: Scene): void {
+    this.scene = scene
+    this.anew = true
+    const paints = new Map<Body, Paints>()
+    for (const body of scene.bodies.values()) paints.set(body, paintsOf(body))
+    this.beds = scene.paint.map(({ body, instance }) => ({
+      body,
+      instance,
+      paints: paints.get(body)!,
+      key: new Float64Array(KEY).fill(NaN),
+      text: '',
+      fills: false,
+      strokes: false,
+      corner: 0,
+      corners: -1,
+      index: 0,
+      indices: 0,
+      row: 0,
+      rows: 1,
+      reach: [0, 0],
+      wants: 0,
+    }))
+  }
+
+  /** Whether an instance is there to be seen. */
+  private shows({ body, instance }: Bed): boolean {
+    if (this.scene!.only && !this.scene!.only.has(body.id)) return false
+    if (!(body.opacity[instance]! > 0)) return false
+    const m = body.worlds[instance]!
+    return Number.isFinite(m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!)
+  }
+
+  private castIt({ body, instance, paints }: Bed): void {
+    const sizes = sizesOf(body, instance, this.sizes)
+    castOf(body, sizes, paints.lineStart(instance), paints.lineEnd(instance), this.cast)
+  }
+
+  /** The frame's rows, and what must be laid anew; whether all fitted. */
+  private fill(pixel: number): boolean {
+    const { rows, cast, scene } = this
+    for (const bed of this.beds) {
+      if (bed.corners < 0) return false
+      if (bed.body.still && !this.anew) continue
+      if (!this.shows(bed)) {
+        rows.clear(bed.row, bed.row + bed.rows)
+        continue
+      }
+      this.castIt(bed)
+      const layers = this.layers(bed, pixel)
+      if (layers >= bed.rows) {
+        bed.rows = Math.min(MOST_LAYERS, 2 * layers) + 1
+        return false
+      }
+      if (this.stale(bed) && !this.layInPlace(bed)) return false
+      const front = bed.row + bed.rows - 1
+      rows.clear(bed.row, front - layers)
+      rows.put(scene!, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, layers)
+    }
+    return true
+  }
+
+  /** Whether what is laid for an instance is not what it should be. */
+  private stale(bed: Bed): boolean {
+    const { key, text } = this.cast
+    if (bed.text !== text) return true
+    if (!bed.fills && this.fillsNow(bed)) return true
+    if (!bed.strokes && this.strokesNow(bed)) return true
+    for (let k = 0; k < KEY; k++) if (key[k] !== bed.key[k]) return true
+    return false
+  }
+
+  private fillsNow({ body, paints, instance }: Bed): boolean {
+    const { type } = body.part.shape
+    return type !== 'line' && type !== 'trace' && paints.fillAlpha(instance) > 0
+  }
+  private strokesNow({ paints, instance }: Bed): boolean {
+    return paints.strokeWidth(instance) > 0 && paints.strokeAlpha(instance) > 0
+  }
+
+  /** How many layers make the sides of text that reaches back and is turned. */
+  private layers({ body, instance, paints }: Bed, pixel: number): number {
+    if (body.part.shape.type !== 'text' || !(paints.fillAlpha(instance) > 0)) return 0
+    const m = body.worlds[instance]!
+    const back = paints.thickness(instance)
+    const [dx, dy] = [m[2]! * back, m[6]! * back]
+    return Math.min(MOST_LAYERS, Math.ceil(Math.sqrt(dx * dx + dy * dy) / (2 * pixel)))
+  }
+
+  /** Every instance in painting order, each with the room it needs. */
+  private layAll(pixel: number): void {
+    const { pen } = this
+    pen.corner = pen.index = 0
+    pen.lastCorner = pen.lastIndex = Infinity
+    this.full = false
+    let row = 0
+    for (const bed of this.beds) {
+      this.castIt(bed)
+      bed.rows = Math.max(bed.rows, this.layers(bed, pixel) + 1)
+      bed.row = row
+      row += bed.rows
+      bed.corner = pen.corner
+      bed.index = pen.index
+      this.full ||= pen.corner > MOST_CORNERS
+      if (!this.full) {
+        this.lay(bed)
+        if (bed.wants > 0 || Number.isNaN(this.cast.key[2])) this.leaveRoom(bed)
+      }
+      bed.corners = pen.corner - bed.corner
+      bed.indices = pen.index - bed.index
+    }
+    this.corners = pen.corner
+    this.count = pen.index
+    this.rows.hold(row)
+    this.changed.all = true
+    this.anew = true
+  }
+
+  /** Empty triangles after what was laid, for what it may grow to. */
+  private leaveRoom(bed: Bed): void {
+    const { pen } = this
+    const corners = Math.ceil(Math.max(pen.corner - bed.corner, bed.wants) * SLACK)
+    const indices = Math.ceil(((pen.index - bed.index) * corners) / Math.max(1, pen.corner - bed.corner) / 3) * 3
+    pen.leave(bed.corner + corners, bed.index + Math.max(indices, 3 * corners))
+  }
+
+  /** Lays one instance where its room is; false when it needs more. */
+  private layInPlace(bed: Bed): boolean {
+    const { pen } = this
+    if (this.full && bed.corners === 0) return true
+    pen.corner = bed.corner
+    pen.index = bed.index
+    pen.lastCorner = bed.corner + bed.corners
+    pen.lastIndex = bed.index + bed.indices
+    this.lay(bed)
+    if (pen.over) {
+      bed.wants = pen.corner - bed.corner
+      bed.key.fill(NaN)
+      return false
+    }
+    pen.leave(pen.lastCorner, pen.lastIndex)
+    this.changed.corners = joined(this.changed.corners, bed.corner, pen.lastCorner)
+    this.changed.indices = joined(this.changed.indices, bed.index, pen.lastIndex)
+    return true
+  }
+
+  private lay(bed: Bed): void {
+    const { pen, cast } = this
+    bed.key.set(cast.key)
+    bed.text = cast.text
+    bed.fills ||= this.fillsNow(bed)
+    bed.strokes ||= this.strokesNow(bed)
+    const outline = outlineOfCast(bed.body, cast)
+    if (!outline || outline.points.length === 0) return
+    bed.reach = extent(outline.points)
+    const front = bed.row + bed.rows - 1
+    if (!outline.letters) {
+      pen.begin(front)
+      if (bed.fills && outline.closed) pen.fill(outline)
+      if (bed.strokes) pen.stroke(outline, cast.from, cast.to)
+      return
+    }
+    const { areas } = outline.letters.setting
+    // Rows from the furthest layer to the front; those that are not needed show nothing.
+    for (let row = bed.row; row <= front && bed.fills; row++) {
+      pen.begin(row)
+      for (const area of areas) pen.area(area)
+    }
+    pen.begin(front)
+    for (const area of bed.strokes ? areas : [])
+      for (const points of [area.outline, ...area.holes]) pen.stroke({ points, closed: true }, cast.from, cast.to)
+  }
+}
+
+export type Range = readonly [number, number]
+const NONE: Range = [0, 0]
+
+const joined = ([from, to]: Range, a: number, b: number): Range =>
+  from === to ? [a, b] : [Math.min(from, a), Math.max(to, b)]
+
+/** Bytes of a corner on the card. */
+export const CORNER_BYTES = PER_CORNER * 4 + 4

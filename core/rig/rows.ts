@@ -1,0 +1,173 @@
+/**
+ * The table of instances: for each row where it stands and how it is painted, filled anew every frame into one list that
+ * is kept. Six times four numbers a row:
+ *
+ *   0  m₀ m₁ m₃, how solid its fill is          3  red, green, blue of the line, whether its fill is graded
+ *   1  m₄ m₅ m₇, how solid its line is          4  the colour the fill goes over to, how solid that is against it
+ *   2  red, green, blue, half the line's width  5  x, y and base of the gradient
+ */
+import { rgbOf, type Rgb } from './colour.ts'
+import type { Cast } from './cast.ts'
+import { gradientOf } from './gradient.ts'
+import type { Body, Scene } from './scene.ts'
+import { scaleOf, type Matrix } from '../piece/transform.ts'
+
+export const PER_ROW = 24
+/** The card takes rows in lines of so many. */
+export const ROWS_ACROSS = 128
+const SIDE = 0.62
+
+/** What a body's rows are made of, looked up once. */
+export interface Paints {
+  readonly strokeWidth: (instance: number) => number
+  readonly fillAlpha: (instance: number) => number
+  readonly strokeAlpha: (instance: number) => number
+  readonly lineStart: (instance: number) => number
+  readonly lineEnd: (instance: number) => number
+  readonly thickness: (instance: number) => number
+  readonly gradient: (instance: number) => number
+  readonly fill: Colour
+  readonly stroke: Colour
+}
+
+/** A colour that is worked out again only when what it is made of has changed. */
+interface Colour {
+  readonly of: readonly ((instance: number) => number)[]
+  readonly last: Float64Array
+  readonly rgb: readonly Rgb[]
+}
+
+export function paintsOf(body: Body): Paints {
+  const { reader } = body
+  const colour = (name: 'fill' | 'stroke'): Colour => ({
+    of: [reader(`${name}Lightness`), reader(`${name}Chroma`), reader(`${name}Hue`)],
+    last: new Float64Array(body.count * 3).fill(NaN),
+    rgb: Array.from({ length: body.count }, () => ({ r: 0, g: 0, b: 0 })),
+  })
+  return {
+    strokeWidth: reader('strokeWidth'),
+    fillAlpha: reader('fillAlpha'),
+    strokeAlpha: reader('strokeAlpha'),
+    lineStart: reader('lineStart'),
+    lineEnd: reader('lineEnd'),
+    thickness: reader('thickness'),
+    gradient: reader('gradient'),
+    fill: colour('fill'),
+    stroke: colour('stroke'),
+  }
+}
+
+function colourAt({ of, last, rgb }: Colour, i: number): Rgb {
+  const [l, c, h] = [of[0]!(i), of[1]!(i), of[2]!(i)]
+  const at = 3 * i
+  if (l !== last[at] || c !== last[at + 1] || h !== last[at + 2]) {
+    last[at] = l
+    last[at + 1] = c
+    last[at + 2] = h
+    Object.assign(rgb[i]!, rgbOf(l, c, h))
+  }
+  return rgb[i]!
+}
+
+export class Rows {
+  data = new Float32Array(PER_ROW * ROWS_ACROSS)
+  count = 0
+
+  /** Room for so many rows. */
+  hold(count: number): void {
+    this.count = count
+    const lines = Math.ceil(count / ROWS_ACROSS)
+    if (this.data.length < lines * ROWS_ACROSS * PER_ROW) this.data = new Float32Array(lines * ROWS_ACROSS * PER_ROW)
+  }
+
+  /** Rows that show nothing. */
+  clear(from: number, to: number): void {
+    for (let row = from; row < to; row++) {
+      this.data[row * PER_ROW + 3] = 0
+      this.data[row * PER_ROW + 7] = 0
+    }
+  }
+
+  /**
+   * The row of an instance; of text with depth its front, and the `layers` rows before it are its sides.
+   *
+   * @param reach how far its laid outline reaches across and up
+   * @param pixel how many stage pixels a screen pixel covers
+   */
+  put(
+    scene: Scene,
+    body: Body,
+    i: number,
+    paints: Paints,
+    cast: Cast,
+    reach: readonly [number, number],
+    pixel: number,
+    front: number,
+    layers: number,
+  ): void {
+    const { data } = this
+    const m = body.worlds[i]!
+    const opacity = Math.min(1, body.opacity[i]!)
+    const fill = paints.fillAlpha(i) * opacity
+    const width = paints.strokeWidth(i) * scaleOf(m)
+    // A line thinner than a pixel is drawn a pixel wide and fainter.
+    const shown = Math.max(width, pixel)
+    const stroke = width > 0 ? paints.strokeAlpha(i) * opacity * (width / shown) : 0
+    const at = front * PER_ROW
+    stand(data, at, m, cast.sx, cast.sy)
+    data[at + 3] = fill > 0 ? fill : 0
+    data[at + 7] = stroke > 0 ? stroke : 0
+    const near = colourAt(paints.fill, i)
+    colour(data, at + 8, near, 1)
+    data[at + 11] = shown / 2
+    data[at + 15] = 0
+    if (stroke > 0) colour(data, at + 12, colourAt(paints.stroke, i), 1)
+    if (fill > 0 && paints.gradient(i) > 0) this.grade(scene, body, i, near, cast, reach, at)
+    for (let k = 0; k < layers; k++) {
+      // Seen flat, depth moves a layer aside as far as the part is turned; the furthest comes first.
+      const share = (layers - k) / layers
+      const back = -paints.thickness(i) * share
+      const side = (front - layers + k) * PER_ROW
+      data.copyWithin(side, at, at + PER_ROW)
+      data[side + 2]! += m[2]! * back
+      data[side + 6]! += m[6]! * back
+      data[side + 7] = 0
+      colour(data, side + 8, near, SIDE)
+    }
+  }
+
+  private grade(
+    scene: Scene,
+    body: Body,
+    i: number,
+    near: Rgb,
+    cast: Cast,
+    [across, up]: readonly [number, number],
+    at: number,
+  ): void {
+    const g = gradientOf(body, i, near, [across * cast.sx, up * cast.sy], scene.program.piece.stage)
+    if (!g) return
+    const { data } = this
+    data[at + 15] = 1
+    colour(data, at + 16, g.far, 1)
+    data[at + 19] = g.alpha
+    data[at + 20] = g.x
+    data[at + 21] = g.y
+    data[at + 22] = g.base
+  }
+}
+
+function stand(data: Float32Array, at: number, m: Matrix, sx: number, sy: number): void {
+  data[at] = m[0]! * sx
+  data[at + 1] = m[1]! * sy
+  data[at + 2] = m[3]!
+  data[at + 4] = m[4]! * sx
+  data[at + 5] = m[5]! * sy
+  data[at + 6] = m[7]!
+}
+
+function colour(data: Float32Array, at: number, c: Rgb, light: number): void {
+  data[at] = c.r * light
+  data[at + 1] = c.g * light
+  data[at + 2] = c.b * light
+}

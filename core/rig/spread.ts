@@ -1,0 +1,61 @@
+/**
+ * What the graphics card makes of a plate, worked out here: where each corner stands and how it is painted. The plain
+ * oracle that the shader is checked against, and what pictures are judged by where there is no card.
+ */
+import { PER_CORNER, ROW_SHIFT, TAG } from './pen.ts'
+import { PER_ROW } from './rows.ts'
+import type { Plate } from './plate.ts'
+
+export interface Spread {
+  /** x, y a corner, in stage pixels; NaN for what is not shown. */
+  readonly positions: Float64Array
+  /** Red, green, blue, alpha a corner. */
+  readonly colours: Float64Array
+  /** Corners of its triangles, those that are shown. */
+  readonly triangles: readonly number[]
+}
+
+export function spread({ pen, rows: { data }, corners, count }: Plate, pixel: number): Spread {
+  const positions = new Float64Array(corners * 2).fill(NaN)
+  const colours = new Float64Array(corners * 4)
+  for (let n = 0; n < corners; n++) {
+    const tag = pen.tags[n]!
+    const r = Math.floor(tag / 2 ** ROW_SHIFT) * PER_ROW
+    const line = (tag & TAG.line) !== 0
+    const alpha = data[r + (line ? 7 : 3)]!
+    if (!(alpha > 0)) continue
+    const [m0, m1, m3] = [data[r]!, data[r + 1]!, data[r + 2]!]
+    const [m4, m5, m7] = [data[r + 4]!, data[r + 5]!, data[r + 6]!]
+    const at = n * PER_CORNER
+    const put = (k: number): [number, number] => {
+      const [x, y] = [pen.points[at + k]!, pen.points[at + k + 1]!]
+      return [m0 * x + m1 * y, m4 * x + m5 * y]
+    }
+    const [p, before, after] = [put(0), put(2), put(4)]
+    const [a, b] = [normal(before, p), normal(p, after)]
+    const [nx, ny] = [a[0] + b[0], a[1] + b[1]]
+    const square = nx * nx + ny * ny
+    const end = (tag & TAG.end) !== 0 || (a[0] === 0 && a[1] === 0) || (b[0] === 0 && b[1] === 0)
+    const reach = square > 0 ? (end ? 1 / Math.sqrt(square) : square > 0.25 ? 2 / square : 4 / Math.sqrt(square)) : 0
+    const half = data[r + 11]!
+    let out = tag & TAG.lineOut ? half : tag & TAG.lineIn ? -half : 0
+    out += tag & TAG.fringeOut ? pixel / 2 : tag & TAG.fringeIn ? -pixel / 2 : 0
+    if (((tag & TAG.clockwise) !== 0) !== m0 * m5 - m1 * m4 < 0) out = -out
+    positions[2 * n] = p[0] + m3 + nx * reach * out
+    positions[2 * n + 1] = p[1] + m7 + ny * reach * out
+    for (let k = 0; k < 3; k++) colours[4 * n + k] = data[r + (line ? 12 : 8) + k]!
+    colours[4 * n + 3] = tag & TAG.solid ? alpha : 0
+  }
+  const triangles: number[] = []
+  for (let k = 0; k < count; k += 3) {
+    const [a, b, c] = [pen.indices[k]!, pen.indices[k + 1]!, pen.indices[k + 2]!]
+    if (a !== b && !Number.isNaN(positions[2 * a]!)) triangles.push(a, b, c)
+  }
+  return { positions, colours, triangles }
+}
+
+function normal(from: readonly [number, number], to: readonly [number, number]): [number, number] {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]]
+  const length = Math.sqrt(dx * dx + dy * dy)
+  return length > 0 ? [dy / length, -dx / length] : [0, 0]
+}
