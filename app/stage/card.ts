@@ -104,7 +104,13 @@ export class Card {
         gl.bufferData(target, bytes, gl.DYNAMIC_DRAW)
       }
     }
-    const send = (target: number, buffer: WebGLBuffer, data: Float32Array | Uint32Array, each: number, [a, b]: Range) => {
+    const send = (
+      target: number,
+      buffer: WebGLBuffer,
+      data: Float32Array | Uint32Array,
+      each: number,
+      [a, b]: Range,
+    ) => {
       if (b <= a) return
       gl.bindBuffer(target, buffer)
       gl.bufferSubData(target, a * each * 4, data, a * each, (b - a) * each)

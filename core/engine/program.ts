@@ -54,6 +54,8 @@ export class Program {
     before: Program | null = null,
     /** Marks tapped in this session, which the piece does not hold. */
     readonly live: Live = before?.live ?? NO_MARKS,
+    /** Of a trial: the one drive that is made, with what it reads; null for all. */
+    only: string | null = null,
   ) {
     this.measures = measuresOf(piece)
     this.hands = new HandForms(piece, this.measures)
@@ -69,6 +71,11 @@ export class Program {
     }
     this.size = size
     this.resting = unmade(this.meanings, part => this.instancesOf(part).count)
+    if (only !== null) {
+      const m = this.meanings.all.get(only)
+      if (m) this.slot(only, m, offsets, new Keeps(this, before))
+      return
+    }
     this.makeAll(offsets, before)
     const heavy = tooMuch(weightsOf(this.slots.values()))
     if (heavy.length === 0) return

@@ -30,17 +30,31 @@ export interface Rewritten {
 export function rewrite(program: Program, key: string, typed: string, at: Moment, keep: boolean): Rewritten {
   const { piece } = program
   const wanted = plainly(typed)
-  // Most texts run: one that does is the program already, when nothing has to be kept.
+  // Most texts run: whether this one does is tried with the one drive alone, and what reads it is made once.
   const hoped =
     program.meanings.all.has(key) && !program.meanings.look(wanted, key).problems.some(p => p.level === 'error')
-  let trial = new Program(apply(piece, setText(piece, key, wanted, hoped)), program)
-  const runs = trial.slots.get(key)?.running === 'text'
-  if (hoped && !runs) trial = new Program(apply(piece, setText(piece, key, wanted, false)), program)
-  const tuned = runs && keep ? tuneText(program, trial, key, at) : { text: wanted, jumps: null }
-  const op = setText(piece, key, tuned.text, runs)
-  const made = runs && hoped && tuned.text === wanted ? trial : new Program(apply(piece, op), program)
-  const shift = runs && keep && onlyNumbers(program, trial, key) ? shiftOf(program, made, key, at) : null
-  return { op, program: made, text: tuned.text, jumps: tuned.jumps, shift }
+  const trial = new Program(apply(piece, setText(piece, key, wanted, hoped)), program, program.live, key)
+  if (hoped && trial.slots.get(key)?.running === 'text') {
+    const tuned = keep ? tuneText(program, trial, key, at) : { text: wanted, jumps: null }
+    const op = setText(piece, key, tuned.text, true)
+    const made = new Program(apply(piece, op), program)
+    if (made.slots.get(key)?.running === 'text') {
+      const shift = keep && onlyNumbers(program, trial, key) ? shiftOf(program, made, key, at) : null
+      return { op, program: made, text: tuned.text, jumps: tuned.jumps, shift }
+    }
+  }
+  return asIs(program, key, wanted)
+}
+
+/** A text that does not run by what is known beforehand: it is kept, and so is the last good one. */
+function asIs(program: Program, key: string, text: string): Rewritten {
+  const { piece } = program
+  const made = (good: boolean) => {
+    const op = setText(piece, key, text, good)
+    return { op, program: new Program(apply(piece, op), program), text, jumps: null, shift: null }
+  }
+  const first = made(false)
+  return first.program.slots.get(key)?.running === 'text' ? made(true) : first
 }
 
 /** Whether the text differs from the one that ran in numbers alone. */

@@ -6,10 +6,11 @@ import { Program } from '../engine/program.ts'
 import { at } from '../testing.ts'
 import { rational } from '../time/rational.ts'
 import { paintOf } from './colour.ts'
-import { endsOf, gradientOf } from './gradient.ts'
-import { Mesh } from './mesh.ts'
+import { endsOf, extent, gradientOf } from './gradient.ts'
+import { Plate } from './plate.ts'
 import { outlineOf } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
+import { spread } from './spread.ts'
 import { Scene } from './scene.ts'
 
 function board(hand: Readonly<Record<string, number>>, given: Partial<Part> = {}) {
@@ -20,7 +21,7 @@ function board(hand: Readonly<Record<string, number>>, given: Partial<Part> = {}
   const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)), at(0))
   const body = scene.bodies.get(id)!
   const sizes = sizesOf(body, 0, noSizes())
-  const g = gradientOf(body, 0, paintOf(body, 'fill', 0), outlineOf(body.part.shape, sizes)!, b.piece.stage)
+  const g = gradientOf(body, 0, paintOf(body, 'fill', 0), extent(outlineOf(body.part.shape, sizes)!.points), b.piece.stage)
   const way = (x: number, y: number) => g!.x * x + g!.y * y + g!.base
   return { b, scene, g, way }
 }
@@ -47,15 +48,13 @@ describe('a gradient', () => {
     expect(half.far.g).toBeCloseTo((near.g + whole.far.g) / 2, 12)
     expect(board({ gradientAlpha: 20 }).g!.alpha).toBeCloseTo(0.2, 12)
   })
-  it('is drawn by the mesh at every corner, and written into a still picture', () => {
+  it('is drawn at every corner, and written into a still picture', () => {
     const { b, scene, g } = board({ x: 30 })
-    const mesh = new Mesh().build(scene, 1)
-    expect(mesh.graded).toBe(true)
-    for (let k = 0; k < mesh.corners; k++) {
-      const [x, y] = [mesh.positions[2 * k]!, mesh.positions[2 * k + 1]!]
-      expect(mesh.ways[k]).toBeCloseTo(g!.x * x + g!.y * y + g!.base, 5)
-    }
-    expect(new Mesh().build(board({ gradient: 0 }).scene, 1).graded).toBe(false)
+    const { positions, ways, triangles } = spread(new Plate().build(scene, 1), 1)
+    expect(triangles.length).toBeGreaterThan(0)
+    for (const k of triangles)
+      expect(ways[k]).toBeCloseTo(g!.x * positions[2 * k]! + g!.y * positions[2 * k + 1]! + g!.base, 5)
+    expect(spread(new Plate().build(board({ gradient: 0 }).scene, 1), 1).ways.every(Number.isNaN)).toBe(true)
     expect(endsOf(g!)!.map(v => Math.round(v) + 0)).toEqual([-20, 0, 80, 0])
     expect(stillSvg(b.piece, rational(0))).toContain('x1="-20" y1="0" x2="80" y2="0"')
   })

@@ -6,7 +6,8 @@ import { at, RATE } from '../testing.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { rational } from '../time/rational.ts'
 import { emitterOf } from './emitter.ts'
-import { Mesh } from './mesh.ts'
+import { Plate } from './plate.ts'
+import { covered, spread } from './spread.ts'
 import { Scene } from './scene.ts'
 import { traceOf } from './trace.ts'
 import { standing } from './standing.ts'
@@ -67,7 +68,7 @@ describe('a trace', () => {
   it('is drawn as a line, and follows nothing when its part is gone', () => {
     const { b, program } = made()
     const drawn = (p: Program) =>
-      new Mesh().build(new Scene(p).update(p.moment(at(3), new Float64Array(p.size)), at(3)), 1).count
+      covered(spread(new Plate().build(new Scene(p).update(p.moment(at(3), new Float64Array(p.size)), at(3)), 1), 1))
     const alone = {
       ...b.piece,
       parts: Object.fromEntries(Object.entries(b.piece.parts).filter(([, q]) => q.name === 'Trail')),
@@ -145,8 +146,11 @@ describe('a scene that goes on with another program', () => {
   /** All corners of a picture. */
   const picture = (scene: Scene, p: Program) => {
     const m = at(3.3)
-    const mesh = new Mesh().build(scene.update(p.moment(m, new Float64Array(p.size)), m), 1)
-    return [...mesh.positions.slice(0, 2 * mesh.corners)]
+    const { positions, triangles } = spread(
+      new Plate().build(scene.update(p.moment(m, new Float64Array(p.size)), m), 1),
+      1,
+    )
+    return triangles.flatMap(k => [positions[2 * k]!, positions[2 * k + 1]!])
   }
   const changed = (act: (b: Builder) => void) => {
     const other = new Builder('Going on', 1)

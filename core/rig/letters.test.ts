@@ -7,7 +7,8 @@ import { at } from '../testing.ts'
 import { rational } from '../time/rational.ts'
 import { hit } from './hit.ts'
 import { number, set, shown } from './letters.ts'
-import { Mesh } from './mesh.ts'
+import { Plate } from './plate.ts'
+import { covered, spread } from './spread.ts'
 import { Scene } from './scene.ts'
 
 type Text = Extract<Shape, { type: 'text' }>
@@ -29,16 +30,8 @@ function stage(shape: Text, hand: Readonly<Record<string, number>> = {}, given: 
   const scene = (s = 0) => new Scene(program).update(program.moment(at(s), new Float64Array(program.size)), at(s))
   return { b, id, scene }
 }
-/** The area of all triangles of a mesh, px². */
-function area(mesh: Mesh): number {
-  let sum = 0
-  for (let k = 0; k < mesh.count; k += 3) {
-    const [a, b, c] = [0, 1, 2].map(i => mesh.indices[k + i]! * 2)
-    const p = mesh.positions
-    sum += Math.abs((p[b!]! - p[a!]!) * (p[c! + 1]! - p[a! + 1]!) - (p[c!]! - p[a!]!) * (p[b! + 1]! - p[a! + 1]!)) / 2
-  }
-  return sum
-}
+/** The area of a picture, px². */
+const area = (scene: Scene, pixel = 1) => covered(spread(new Plate().build(scene, pixel), pixel))
 const ringArea = (points: Float64Array) => {
   let sum = 0
   for (let i = 0, j = points.length - 2; i < points.length; j = i, i += 2)
@@ -84,23 +77,21 @@ describe('letters', () => {
 
 describe('a text part', () => {
   it('is drawn as large as its size has it, and where it is hit', () => {
-    const mesh = (size: number) => area(new Mesh().build(stage(text(), { size }).scene(), 0.01))
-    expect(mesh(200) / mesh(100)).toBeCloseTo(4, 1)
+    const drawn = (size: number) => area(stage(text(), { size }).scene(), 0.01)
+    expect(drawn(200) / drawn(100)).toBeCloseTo(4, 1)
     const scene = stage(text()).scene()
     expect(hit(scene, 0, 0, 1)?.instance).toBe(0)
     expect(hit(scene, 0, 90, 1)).toBeNull()
   })
   it('counts up with what drives it', () => {
     const { scene } = stage(text({ shows: 'number' }), {}, {}, 'time / 1s * 11')
-    const corners = (s: number) => new Mesh().build(scene(s), 1).corners
-    expect(corners(0)).toBe(new Mesh().build(stage(text({ words: '0' })).scene(), 1).corners)
-    expect(corners(8)).toBe(new Mesh().build(stage(text({ words: '88' })).scene(), 1).corners)
+    expect(area(scene(0))).toBe(area(stage(text({ words: '0' })).scene()))
+    expect(area(scene(8))).toBe(area(stage(text({ words: '88' })).scene()))
   })
   it('shows its thickness only when it is turned', () => {
-    const corners = (rotationY: number, thickness: number) =>
-      new Mesh().build(stage(text(), { rotationY, thickness }).scene(), 1).corners
-    expect(corners(0, 40)).toBe(corners(0, 0))
-    expect(corners(30, 40)).toBeGreaterThan(3 * corners(30, 0))
+    const drawn = (rotationY: number, thickness: number) => area(stage(text(), { rotationY, thickness }).scene())
+    expect(drawn(0, 40)).toBe(drawn(0, 0))
+    expect(drawn(30, 40)).toBeGreaterThan(3 * drawn(30, 0))
   })
   it('is one path in a still picture', () => {
     const svg = stillSvg(stage(text()).b.piece, rational(0))

@@ -18,6 +18,12 @@ const MOST_CORNERS = 1_000_000
 /** Room beyond what is taken, for forms that change. */
 const SLACK = 1.5
 
+/** What an outline is made of, and what decides whether fill and line are laid. */
+const FORMING = [
+  ...['width', 'height', 'corners', 'radius', 'innerRadius', 'size', 'value', 'particle'],
+  ...['lineStart', 'lineEnd', 'strokeWidth', 'strokeAlpha', 'fillAlpha'],
+]
+
 /** The place of one instance on the plate. */
 interface Bed {
   readonly body: Body
@@ -35,6 +41,10 @@ interface Bed {
   row: number
   rows: number
   reach: readonly [number, number]
+  /** Whether its form never changes: what was cast of it at first. */
+  readonly fixed: boolean
+  sx: number
+  sy: number
   /** Room that it was found to need. */
   wants: number
 }
@@ -51,7 +61,11 @@ export class Plate {
   private scene: Scene | null = null
   private beds: Bed[] = []
   /** What the rows of things that never change were filled for, and whether they must be filled anew. */
-  private settled: { pixel: number; only: Scene['only']; program: Program | null } = { pixel: 0, only: null, program: null }
+  private settled: { pixel: number; only: Scene['only']; program: Program | null } = {
+    pixel: 0,
+    only: null,
+    program: null,
+  }
   private anew = true
   private readonly cast: Cast = emptyCast()
   private readonly sizes = noSizes()
@@ -96,6 +110,9 @@ export class Plate {
       row: 0,
       rows: 1,
       reach: [0, 0],
+      fixed: !body.lay && !body.rise && !FORMING.some(name => body.driven.has(name)),
+      sx: 1,
+      sy: 1,
       wants: 0,
     }))
   }
@@ -123,13 +140,16 @@ export class Plate {
         rows.clear(bed.row, bed.row + bed.rows)
         continue
       }
-      this.castIt(bed)
+      if (bed.fixed) {
+        cast.sx = bed.sx
+        cast.sy = bed.sy
+      } else this.castIt(bed)
       const layers = this.layers(bed, pixel)
       if (layers >= bed.rows) {
         bed.rows = Math.min(MOST_LAYERS, 2 * layers) + 1
         return false
       }
-      if (this.stale(bed) && !this.layInPlace(bed)) return false
+      if (!bed.fixed && this.stale(bed) && !this.layInPlace(bed)) return false
       const front = bed.row + bed.rows - 1
       rows.clear(bed.row, front - layers)
       rows.put(scene!, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, layers)
@@ -225,6 +245,8 @@ export class Plate {
     const { pen, cast } = this
     bed.key.set(cast.key)
     bed.text = cast.text
+    bed.sx = cast.sx
+    bed.sy = cast.sy
     bed.fills ||= this.fillsNow(bed)
     bed.strokes ||= this.strokesNow(bed)
     const outline = outlineOfCast(bed.body, cast)

@@ -4,7 +4,17 @@
  */
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
 import { placesOf } from '../piece/copies.ts'
-import { matrix, multiply, POSED, posed, readPose, resting, type Matrix, type Posed } from '../piece/transform.ts'
+import {
+  matrix,
+  multiply,
+  POSED,
+  posed,
+  readPose,
+  resting,
+  type Matrix,
+  type Pose,
+  type Posed,
+} from '../piece/transform.ts'
 import { MOST_PARTICLES, emitterOf } from './emitter.ts'
 import { MOST_LAID, traceOf } from './trace.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
@@ -14,12 +24,13 @@ import type { Moment } from '../time/moment.ts'
 import { fraction, fromNumber, minus, over, toNumber } from '../time/rational.ts'
 import type { Program } from '../engine/program.ts'
 
-/** One property of all instances of a part: driven (a place in the snapshot) or set by hand. */
-interface Reading {
-  readonly offset: number
-  /** What is set by hand: one number, or one for each instance. */
-  readonly all: number
-  readonly own: Float64Array | null
+/** How a body's pose is read: what moves of it, and the pose that what does not move is kept in. */
+interface Posing {
+  readonly pose: Pose
+  /** Whether copies have hand values of their own, so that all of it is read for each. */
+  readonly all: boolean
+  readonly scaled: boolean
+  readonly moving: readonly (readonly [Exclude<Posed, 'scale'>, (instance: number) => number])[]
 }
 
 export interface Body {
@@ -29,6 +40,8 @@ export interface Body {
   /** Instance k of its parent that instance i hangs on: ⌊i ÷ own⌋. */
   readonly own: number
   readonly parent: Body | null
+  /** The names of its driven properties. */
+  readonly driven: ReadonlySet<string>
   /** Whether it stands where it stands for ever: neither its pose nor that of what carries it is driven. */
   readonly rests: boolean
   /** Whether nothing of it ever changes, nor of what carries it. */
@@ -60,12 +73,11 @@ export class Scene {
   private now: Moment | null = null
   private readonly ordered: Body[] = []
   private readonly places = new Map<Body, Matrix[]>()
-  private readonly poses = new Map<Body, Record<Posed, (instance: number) => number>>()
+  private readonly poses = new Map<Body, Posing>()
   /** Whether bodies that rest were put where they stand. */
   private placed = false
   /** What traces and emitters lay, and the parts whose formulas it is made from. */
   private readonly laid = new Map<string, { of: ReadonlySet<string>; at: (instance: number) => Float64Array }>()
-  private readonly pose = resting()
   private readonly local = matrix()
   private readonly seat = matrix()
   /** How large each unit is in base measure. */
@@ -131,29 +143,19 @@ export class Scene {
     const part = this.program.piece.parts[id]!
     const own = part.copies?.count ?? 1
     const count = (parent?.count ?? 1) * own
-    const readings = new Map<string, Reading & { property: Property; low: number; high: number }>()
-    const { sizes } = this
-    for (const property of propertiesOf(part.shape.type)) {
-      const { all, own } = this.program.handNumbers(id, property)
-      const offset = this.program.slots.get(propertyKey(id, property.name))?.offset ?? -1
-      const size = sizes.get(property.unit) ?? toNumber(sizeOfUnit(property.unit, this.program.measures))
-      sizes.set(property.unit, size)
-      const [low, high] = property.range ?? [-Infinity, Infinity]
-      readings.set(property.name, { property, offset, all, own, low: low * size, high: high * size })
-    }
+    const known = propertiesOf(part.shape.type)
     const readers = new Map<string, (instance: number) => number>()
-    for (const [name, { offset, all, own, low, high }] of readings)
-      readers.set(name, instance => {
-        const value = offset < 0 ? (own ? own[instance]! : all) : this.values[offset + instance]!
-        return value < low ? low : value > high ? high : value
-      })
-    const reader = (name: string) => {
-      const known = readers.get(name)
-      if (known) return known
+    const make = (name: string): ((instance: number) => number) => {
+      const property = known.find(p => p.name === name)
+      if (property) return this.reading(id, property)
       const rest = fallback(part, name)
-      const made = () => rest
-      readers.set(name, made)
-      return made
+      return () => rest
+    }
+    // Few of all its properties are ever asked for.
+    const reader = (name: string) => {
+      let read = readers.get(name)
+      if (!read) readers.set(name, (read = make(name)))
+      return read
     }
     const get = (name: string, instance: number): number => reader(name)(instance)
     const worlds = Array.from({ length: count }, matrix)
@@ -161,14 +163,38 @@ export class Scene {
     const lays = part.shape.type === 'trace' || part.shape.type === 'emitter'
     const lay = lays ? (i: number) => this.laid.get(id)!.at(i) : null
     const opacity = new Float64Array(count)
-    const driven = [...readings].filter(([, r]) => r.offset >= 0).map(([name]) => name)
-    const rests = !driven.some(name => (POSED as readonly string[]).includes(name)) && (parent?.rests ?? true)
-    const still = driven.length === 0 && !part.span && !lay && !rise && (parent?.still ?? true)
-    const body: Body = { id, part, count, own, parent, rests, still, worlds, opacity, get, reader, rise, lay }
+    const driven = new Set(known.map(p => p.name).filter(name => this.offsetOf(id, name) >= 0))
+    const rests = !POSED.some(name => driven.has(name)) && (parent?.rests ?? true)
+    const still = driven.size === 0 && !part.span && !lay && !rise && (parent?.still ?? true)
+    const body: Body = { id, part, count, own, parent, driven, rests, still, worlds, opacity, get, reader, rise, lay }
     this.places.set(body, placesOf(part.copies))
-    this.poses.set(body, Object.fromEntries(POSED.map(name => [name, reader(name)])) as Record<Posed, (instance: number) => number>)
+    const moved = POSED.filter(name => driven.has(name))
+    this.poses.set(body, {
+      pose: resting(),
+      all: known.some(p => isPosed(p.name) && this.program.handNumbers(id, p).own !== null),
+      scaled: moved.some(name => name.startsWith('scale')),
+      moving: moved.map(name => [name as Exclude<Posed, 'scale'>, reader(name)]),
+    })
     if (lays) this.lay(body)
     return body
+  }
+
+  /** Where a driven property stands in the snapshot; −1 when it is set by hand. */
+  private readonly offsetOf = (id: string, name: string): number =>
+    this.program.slots.get(propertyKey(id, name))?.offset ?? -1
+
+  /** A property, driven or set by hand, in base measure and held to what it may be. */
+  private reading(id: string, property: Property): (instance: number) => number {
+    const { sizes } = this
+    const { all, own } = this.program.handNumbers(id, property)
+    const offset = this.offsetOf(id, property.name)
+    const size = sizes.get(property.unit) ?? toNumber(sizeOfUnit(property.unit, this.program.measures))
+    sizes.set(property.unit, size)
+    const [low, high] = (property.range ?? [-Infinity, Infinity]).map(x => x * size) as [number, number]
+    return instance => {
+      const value = offset < 0 ? (own ? own[instance]! : all) : this.values[offset + instance]!
+      return value < low ? low : value > high ? high : value
+    }
   }
 
   /** Makes ready what a part lays: the path of a trace, the particles of an emitter. */
@@ -234,17 +260,18 @@ export class Scene {
   }
 
   private place(body: Body): void {
-    const { pose } = this
     const { parent, part } = body
     const places = this.places.get(body)!
-    const poses = this.poses.get(body)!
-    const read = (name: Posed, instance: number) => poses[name](instance)
+    const { pose, all, moving, scaled } = this.poses.get(body)!
     for (let i = 0; i < body.count; i++) {
       if (body.lay) {
         body.worlds[i]!.set(ONSTAGE)
         continue
       }
-      posed(readPose(pose, read, i, part.pivot), this.local)
+      // What is not driven was read once.
+      if (all || scaled || !this.placed) readPose(pose, (name, k) => body.get(name, k), i, part.pivot)
+      else for (const [name, read] of moving) pose[name] = read(i)
+      posed(pose, this.local)
       multiply(places[i % body.own]!, this.local, parent ? this.seat : body.worlds[i]!)
       if (parent) multiply(parent.worlds[Math.floor(i / body.own)]!, this.seat, body.worlds[i]!)
     }
@@ -254,6 +281,8 @@ export class Scene {
 /** Particles of an emitter below which it is not worth having. */
 const LEAST_PARTICLES = 60
 const NOTHING = new Float64Array(0)
+
+const isPosed = (name: string): boolean => (POSED as readonly string[]).includes(name)
 
 /** What is laid on the stage itself. */
 const ONSTAGE = matrix()

@@ -11,6 +11,8 @@ export interface Spread {
   readonly positions: Float64Array
   /** Red, green, blue, alpha a corner. */
   readonly colours: Float64Array
+  /** How far each is on the way of its gradient; NaN where there is none. */
+  readonly ways: Float64Array
   /** Corners of its triangles, those that are shown. */
   readonly triangles: readonly number[]
 }
@@ -18,6 +20,7 @@ export interface Spread {
 export function spread({ pen, rows: { data }, corners, count }: Plate, pixel: number): Spread {
   const positions = new Float64Array(corners * 2).fill(NaN)
   const colours = new Float64Array(corners * 4)
+  const ways = new Float64Array(corners).fill(NaN)
   for (let n = 0; n < corners; n++) {
     const tag = pen.tags[n]!
     const r = Math.floor(tag / 2 ** ROW_SHIFT) * PER_ROW
@@ -45,13 +48,28 @@ export function spread({ pen, rows: { data }, corners, count }: Plate, pixel: nu
     positions[2 * n + 1] = p[1] + m7 + ny * reach * out
     for (let k = 0; k < 3; k++) colours[4 * n + k] = data[r + (line ? 12 : 8) + k]!
     colours[4 * n + 3] = tag & TAG.solid ? alpha : 0
+    if (!line && data[r + 15]! > 0)
+      ways[n] = data[r + 20]! * positions[2 * n]! + data[r + 21]! * positions[2 * n + 1]! + data[r + 22]!
   }
   const triangles: number[] = []
   for (let k = 0; k < count; k += 3) {
     const [a, b, c] = [pen.indices[k]!, pen.indices[k + 1]!, pen.indices[k + 2]!]
     if (a !== b && !Number.isNaN(positions[2 * a]!)) triangles.push(a, b, c)
   }
-  return { positions, colours, triangles }
+  return { positions, colours, ways, triangles }
+}
+
+/** The area that its triangles cover, weighted by how solid they are, px². */
+export function covered({ positions, colours, triangles }: Spread): number {
+  let sum = 0
+  const x = (i: number) => positions[2 * i]!
+  const y = (i: number) => positions[2 * i + 1]!
+  for (let k = 0; k < triangles.length; k += 3) {
+    const [a, b, c] = [triangles[k]!, triangles[k + 1]!, triangles[k + 2]!]
+    const alpha = (colours[4 * a + 3]! + colours[4 * b + 3]! + colours[4 * c + 3]!) / 3
+    sum += (Math.abs((x(b) - x(a)) * (y(c) - y(a)) - (y(b) - y(a)) * (x(c) - x(a))) / 2) * alpha
+  }
+  return sum
 }
 
 function normal(from: readonly [number, number], to: readonly [number, number]): [number, number] {

@@ -1,0 +1,138 @@
+import { describe, expect, it } from 'vitest'
+import { Program } from '../engine/program.ts'
+import { Builder } from '../acts/build.ts'
+import type { Part, Shape } from '../piece/schema.ts'
+import { at } from '../testing.ts'
+import { hit } from './hit.ts'
+import { Plate } from './plate.ts'
+import { Scene } from './scene.ts'
+import { covered, spread } from './spread.ts'
+
+function sceneOf(make: (b: Builder) => void, seconds = 0) {
+  const b = new Builder('Stage', 1)
+  make(b)
+  const program = new Program(b.piece)
+  return new Scene(program).update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds))
+}
+
+describe('the plate', () => {
+  const plateOf = (shape: Shape, hand: Record<string, number> = {}, given: Partial<Part> = {}) =>
+    new Plate().build(
+      sceneOf(b => void b.part('It', shape, given, hand)),
+      1,
+    )
+  const shown = (shape: Shape, hand: Record<string, number> = {}, given: Partial<Part> = {}) =>
+    covered(spread(plateOf(shape, hand, given), 1))
+  it.each([
+    [{ type: 'rectangle' }, { width: 100, height: 50 }, 5000],
+    [{ type: 'rectangle' }, { width: 100, height: 50, corners: 10 }, 5000 - (4 - Math.PI) * 100],
+    [{ type: 'ellipse' }, { width: 100, height: 100 }, Math.PI * 2500],
+    [{ type: 'ellipse' }, { width: 120, height: 30 }, Math.PI * 900],
+    [{ type: 'ring' }, { radius: 50, innerRadius: 30 }, Math.PI * 1600],
+    [{ type: 'line' }, { width: 100, strokeWidth: 6 }, 600],
+    [{ type: 'star', points: 6 }, { radius: 50, innerRadius: 25 }, 12 * 0.5 * 1250 * 0.5],
+    [{ type: 'rectangle' }, { width: 100, height: 50, fillAlpha: 0, strokeWidth: 4 }, 1200],
+    [{ type: 'rectangle' }, { width: 100, height: 50, fillAlpha: 0, strokeWidth: 4, lineEnd: 50 }, 600],
+    [{ type: 'ellipse' }, { width: 200, height: 50, fillAlpha: 0, strokeWidth: 4, lineStart: 25, lineEnd: 75 }, 857],
+    [{ type: 'rectangle' }, { width: 100, height: 50, opacity: 40 }, 2000],
+    [{ type: 'rectangle' }, { width: 100, height: 50, scale: 300, rotation: 30 }, 45_000],
+  ] as [Shape, Record<string, number>, number][])('covers what the shape covers: %o %o', (shape, hand, wanted) => {
+    expect(shown(shape, hand) / wanted).toBeGreaterThan(0.97)
+    expect(shown(shape, hand) / wanted).toBeLessThan(1.03)
+  })
+  it('a line thinner than a pixel is a pixel wide and fainter', () => {
+    expect(shown({ type: 'line' }, { width: 200, strokeWidth: 0.25 })).toBeCloseTo(50, 0)
+  })
+  it('is mirrored without turning inside out, and grows as needed', () => {
+    expect(shown({ type: 'ellipse' }, { width: 100, height: 100, scaleX: -100 })).toBeGreaterThan(7600)
+    const many = plateOf({ type: 'ellipse' }, {}, { copies: { layout: 'row', count: 300, dx: 3, dy: 0 } })
+    expect(many.count).toBeGreaterThan(10000)
+    expect(many.rows.count).toBe(300)
+    expect(shown({ type: 'ellipse' }, { opacity: 0 })).toBe(0)
+  })
+
+  /** A part that is driven, with its plate at several moments. */
+  function running(shape: Shape, drives: Record<string, string>, hand: Record<string, number> = {}) {
+    const b = new Builder('Stage', 1)
+    const id = b.part('It', shape, {}, hand)
+    for (const [property, text] of Object.entries(drives)) b.drive(id, property, text)
+    const program = new Program(b.piece)
+    const scene = new Scene(program)
+    const plate = new Plate()
+    return (seconds: number) =>
+      plate.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
+  }
+  const anew = ({ changed }: Plate) => changed.all || changed.corners[1] > 0
+
+  it('what moves, turns, grows and changes its colour is laid once', () => {
+    const to = running(
+      { type: 'ellipse' },
+      { x: 'time * 10px/s', rotation: 'time * 30deg/s', fillHue: 'time * 9deg/s', opacity: 'sine(1Hz, 50%) + 50%' },
+      { width: 30, height: 80 },
+    )
+    expect(anew(to(0))).toBe(true)
+    expect([1, 2, 3, 4].map(s => anew(to(s)))).toEqual([false, false, false, false])
+  })
+  it('the width of a wheel is a row, its corners are not', () => {
+    const wide = running({ type: 'rectangle' }, { width: '20px + time * 1px/s' }, { height: 10 })
+    expect(covered(spread(wide(0), 1))).toBeCloseTo(200, 0)
+    const after = wide(30)
+    expect(anew(after)).toBe(false)
+    expect(covered(spread(after, 1))).toBeCloseTo(500, 0)
+    const soft = running({ type: 'rectangle' }, { corners: '14px + time * 1px/s' }, { width: 100, height: 100 })
+    soft(0)
+    const round = soft(1)
+    expect([anew(round), round.changed.all]).toEqual([true, false])
+    expect(covered(spread(round, 1)) / (10_000 - (4 - Math.PI) * 225)).toBeCloseTo(1, 2)
+  })
+  it('more letters than fitted make room for themselves, and nothing is left of fewer', () => {
+    const to = running(
+      { type: 'text', words: '', shows: 'number', decimals: 0, prefix: '', suffix: '', align: 'middle' } as Shape,
+      {
+        value: 'time * 1/s',
+      },
+    )
+    const one = covered(spread(to(1), 1))
+    const many = covered(spread(to(11_111), 1))
+    expect(many / one).toBeCloseTo(5, 0)
+    expect(covered(spread(to(1), 1))).toBeCloseTo(one, 6)
+  })
+  it('a line that appears later is laid when it does', () => {
+    const to = running(
+      { type: 'rectangle' },
+      { strokeWidth: 'max(0px, time * 2px/s - 2px)' },
+      { width: 100, height: 50, fillAlpha: 0 },
+    )
+    expect(covered(spread(to(0), 1))).toBe(0)
+    expect(covered(spread(to(3), 1)) / 1200).toBeCloseTo(1, 1)
+    expect(covered(spread(to(0), 1))).toBe(0)
+  })
+  it('the same after many moments as from nothing', () => {
+    const shape: Shape = { type: 'star', points: 7 }
+    const drives = {
+      innerRadius: 'sine(1Hz, 20px) + 30px',
+      lineEnd: 'time * 10%/s',
+      strokeWidth: '3px',
+      rotation: 'noise(1Hz)*1turn',
+    }
+    const played = running(shape, drives, { radius: 60 })
+    for (const s of [0, 0.3, 4, 2]) played(s)
+    expect(covered(spread(played(1.7), 1))).toBe(covered(spread(running(shape, drives, { radius: 60 })(1.7), 1)))
+  })
+})
+
+describe('what lies under a point', () => {
+  const scene = sceneOf(b => {
+    b.part('Below', { type: 'rectangle' }, { order: 1 }, { width: 200, height: 200 })
+    b.part('Hoop', { type: 'ring' }, { order: 2 }, { radius: 50, innerRadius: 40 })
+    b.part('Rope', { type: 'line' }, { order: 3 }, { width: 300, y: 90, strokeWidth: 2 })
+    b.part('Gone', { type: 'ellipse' }, { order: 4 }, { opacity: 0, width: 500, height: 500 })
+  })
+  it.each([
+    [0, 0, 'p1'],
+    [45, 0, 'p2'],
+    [45, 20, 'p2'],
+    [140, 92, 'p3'],
+    [140, 60, null],
+  ])('%d, %d', (x, y, id) => expect(hit(scene, x, y, 3)?.id ?? null).toBe(id))
+})
