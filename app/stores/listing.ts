@@ -18,6 +18,12 @@ export interface Group {
   readonly entries: readonly string[]
 }
 
+/** A line of the table: the head of a group, that nothing of it moves yet, or an entry. */
+export type Row =
+  | { readonly id: string; readonly head: Group }
+  | { readonly id: string; readonly nothing: true }
+  | { readonly id: string; readonly entry: string }
+
 const TIMED: readonly TimedIn[] = ['cues', 'clocks', 'curves']
 /** The collection and id of a clock, cue or curve; null for a formula. */
 export function timedOf(key: string): { collection: TimedIn; id: string } | null {
@@ -114,6 +120,18 @@ export const useListing = defineStore('listing', () => {
   /** Every entry that is shown, from above down. */
   const flat = computed(() => groups.value.flatMap(g => (rolled.value.has(g.part) ? [] : g.entries)))
 
+  /** Every line of the table from above down. */
+  const rows = computed<Row[]>(() =>
+    groups.value.flatMap((g): Row[] => {
+      const head: Row = { id: `head ${g.part ?? ''}`, head: g }
+      if (rolled.value.has(g.part)) return [head]
+      if (g.entries.length > 0) return [head, ...g.entries.map(entry => ({ id: entry, entry }))]
+      return g.part === null ? [head] : [head, { id: `nothing ${g.part}`, nothing: true }]
+    }),
+  )
+  /** Brings a line into sight that is not on the page; the table says how. */
+  const bring = shallowRef<(row: number) => void>(() => {})
+
   function roll(part: string | null, every: boolean): void {
     const is = !rolled.value.has(part)
     const next = new Set(rolled.value)
@@ -133,10 +151,14 @@ export const useListing = defineStore('listing', () => {
     const at = all.value.find(g => g.entries.includes(key))
     if (at && rolled.value.has(at.part)) roll(at.part, false)
     hand.take(key)
-    nextTick(() => entryOf(key)?.scrollIntoView({ block: 'nearest' }))
+    nextTick(() => {
+      const there = entryOf(key)
+      if (there) there.scrollIntoView({ block: 'nearest' })
+      else bring.value(rows.value.findIndex(r => r.id === key))
+    })
   }
 
-  return { search, filter, groups, flat, rolled, narrowed, roll, reveal }
+  return { search, filter, groups, rows, flat, rolled, narrowed, bring, roll, reveal }
 })
 
 /** The entry on the page. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The tide table: everything that runs in time, what is in common first, then part by part. */
 import { Search } from '@lucide/vue'
+import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/vue-virtual'
 import { FILTERS, timedOf, useListing } from '~/stores/listing.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -40,6 +41,31 @@ function write(): void {
   else focusFormula(hand.drive)
 }
 defineExpose({ go, write })
+
+/** Lines beyond the edge that are on the page all the same, most of them bare. */
+const AHEAD = 60
+const roll = useTemplateRef('roll')
+const inHand = computed(() => listing.rows.findIndex(r => r.id === hand.drive))
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: listing.rows.length,
+    getScrollElement: () => roll.value,
+    getItemKey: (k: number) => listing.rows[k]?.id ?? k,
+    estimateSize: (k: number) => ('head' in (listing.rows[k] ?? {}) ? 34 : 102),
+    overscan: AHEAD,
+    // What is in hand stays on the page, wherever it is.
+    rangeExtractor: (range: Range) => {
+      const seen = defaultRangeExtractor(range)
+      return inHand.value < 0 || seen.includes(inHand.value) ? seen : [...seen, inHand.value].sort((a, b) => a - b)
+    },
+  })),
+)
+const lines = computed(() => virtual.value.getVirtualItems())
+const below = computed(() => virtual.value.getTotalSize() - (lines.value.at(-1)?.end ?? 0))
+const measure = (e: unknown) => virtual.value.measureElement(e as Element | null)
+listing.bring = row => {
+  if (row >= 0) virtual.value.scrollToIndex(row, { align: 'center' })
+}
 </script>
 
 <template>
@@ -59,25 +85,29 @@ defineExpose({ go, write })
         <option v-for="f in FILTERS" :key="f" :value="f">{{ SAYS[f] }}</option>
       </select>
     </div>
-    <div class="min-h-0 flex-1 overflow-y-auto px-3 pt-2 pb-6">
-      <div v-for="g in listing.groups" :key="g.part ?? ''" class="mb-4">
-        <CommonHeader v-if="g.part === null" :count="g.entries.length" />
-        <PartHeader v-else :part="g.part" :count="g.entries.length" />
-        <template v-if="!listing.rolled.has(g.part)">
-          <p
-            v-if="g.part !== null && g.entries.length === 0"
-            class="rounded-md border border-dashed border-rule px-3 py-3 text-faded"
-          >
+    <div ref="roll" class="min-h-0 flex-1 overflow-y-auto px-3 pt-2 pb-6 [overflow-anchor:none]">
+      <div
+        v-for="(line, k) in lines"
+        :key="String(line.key)"
+        :ref="measure"
+        :data-index="line.index"
+        :style="{ marginTop: `${line.start - (lines[k - 1]?.end ?? 0)}px` }"
+      >
+        <template v-for="row in [listing.rows[line.index]!]" :key="row.id">
+          <div v-if="'head' in row" :class="{ 'pt-2': line.index > 0 }">
+            <CommonHeader v-if="row.head.part === null" :count="row.head.entries.length" />
+            <PartHeader v-else :part="row.head.part" :count="row.head.entries.length" />
+          </div>
+          <p v-else-if="'nothing' in row" class="mb-2 rounded-md border border-dashed border-rule px-3 py-3 text-faded">
             Nothing of it moves yet. <span class="text-ink">Drive…</span> gives a property a function of time.
           </p>
-          <div class="flex flex-col gap-2">
-            <template v-for="key in g.entries" :key="key">
-              <TimedEntry v-if="timedOf(key)" v-bind="timedOf(key)!" />
-              <TideEntry v-else :drive="key" />
-            </template>
+          <div v-else class="pb-2">
+            <TimedEntry v-if="timedOf(row.entry)" v-bind="timedOf(row.entry)!" />
+            <TideEntry v-else :drive="row.entry" />
           </div>
         </template>
       </div>
+      <div :style="{ height: `${below}px` }" aria-hidden="true" />
       <p v-if="listing.narrowed && listing.groups.length === 0" class="px-1 py-2 text-faded" role="status">
         Nothing fits.
         <button
