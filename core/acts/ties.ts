@@ -38,6 +38,7 @@ export function tiedTo(piece: Piece, key: string): Map<string, Following | null>
 /** The formulas by which tied properties follow the driven one of their group, by key. */
 export function followers(piece: Piece): Map<string, string> {
   const texts = new Map<string, string>()
+  if (Object.keys(piece.ties).length === 0) return texts
   for (const key of Object.keys(piece.drives)) {
     for (const [other, f] of tiedTo(piece, key)) {
       if (!f || piece.drives[other]) continue

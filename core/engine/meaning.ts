@@ -69,6 +69,12 @@ function keysRead(checked: Checked): string[] {
 export const runningFormula = (m: Meaning): Checked | null =>
   m.running === 'text' ? m.text : m.running === 'good' ? m.good : null
 
+/** What the running formula of a meaning reads, in one line. */
+const readsOf = (m: Meaning): string =>
+  (runningFormula(m)?.reads ?? [])
+    .map(r => (r.type === 'property' ? `${r.part}.${r.property}${r.before ? ' before' : ''}` : `${r.type} ${r.id}`))
+    .join()
+
 const runningResult = (m: Meaning | undefined): Got => (m && runningFormula(m)?.result) ?? 'any'
 
 /** A property that reads itself means what it holds by hand. */
@@ -84,6 +90,8 @@ const LONGEST_CHAIN = 500
 export class Meanings {
   readonly names: Names
   readonly all = new Map<string, Meaning>()
+  /** The kind of each signal, by id. */
+  private readonly kinds: ReadonlyMap<string, Got>
   /** Keys, each after all that its formula reads. */
   order: readonly string[] = []
 
@@ -104,7 +112,9 @@ export class Meanings {
       return kind
     }
     for (const id of Object.keys(piece.signals)) kindOf(id)
-    const sameSignals = before?.piece.signals === piece.signals
+    // What reads a signal asks for its kind alone: while those stand, what was found of the others stands.
+    this.kinds = signalKinds
+    const sameSignals = !!lend && alike(lend.kinds, signalKinds)
     for (const [key, drive] of Object.entries(piece.drives)) {
       const part = piece.parts[drive.part]
       const property = propertyNamed(drive.property)
@@ -117,14 +127,29 @@ export class Meanings {
       if (piece.parts[part] && property)
         this.make(key, impliedDrive(part, name, text), { part, property }, kindOf, null)
     }
-    for (const [key, base] of Object.entries(piece.bases)) {
-      if (!base.keys || this.all.has(key)) continue
+    for (const key of keyedOf(piece.bases)) {
+      if (this.all.has(key)) continue
       const [part, name] = key.split('.') as [string, string]
       const property = propertyNamed(name)
       if (piece.parts[part] && property)
         this.make(key, impliedDrive(part, name, 'base'), { part, property }, kindOf, lend)
     }
-    this.breakCircles()
+    if (before && this.readsAlike(before)) this.order = before.order
+    else this.breakCircles()
+  }
+
+  /** Whether everything reads what it read before, and there were no circles. */
+  private readsAlike(before: Meanings): boolean {
+    if (this.all.size !== before.all.size || this.piece.parts !== before.piece.parts) return false
+    const old = before.all.entries()
+    for (const [key, m] of this.all) {
+      const [was, n] = old.next().value!
+      if (was !== key) return false
+      if (n === m) continue
+      if (!n.settled || n.target.part !== m.target.part || n.running !== m.running) return false
+      if (readsOf(n) !== readsOf(m)) return false
+    }
+    return [...this.all.values()].every(m => m.settled)
   }
 
   private make(
@@ -238,6 +263,17 @@ export class Meanings {
     return labelOf(this.piece, key)
   }
 }
+
+const keyed = new WeakMap<Piece['bases'], readonly string[]>()
+/** Properties that have hand keys. */
+function keyedOf(bases: Piece['bases']): readonly string[] {
+  let known = keyed.get(bases)
+  if (!known) keyed.set(bases, (known = Object.keys(bases).filter(key => bases[key]!.keys)))
+  return known
+}
+
+const alike = (a: ReadonlyMap<string, Got>, b: ReadonlyMap<string, Got>): boolean =>
+  a.size === b.size && [...a].every(([id, kind]) => JSON.stringify(kind) === JSON.stringify(b.get(id)))
 
 /** Whether every name means the same and every part has the same shape, parent and copies. */
 function sameNames(a: Piece, b: Piece): boolean {

@@ -4,35 +4,27 @@
  * one before what the change does not reach.
  */
 import type { Checked } from '../formula/check.ts'
-import { dialUnit, featureOf, relative } from '../formula/scope.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
-import { propertyNamed, type Property } from '../piece/properties.ts'
-import { seedOf } from '../signal/hash.ts'
+import type { Piece } from '../piece/schema.ts'
+import type { Property } from '../piece/properties.ts'
 import type { Moment } from '../time/moment.ts'
-import { ONE, fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { ONE, fromNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
 import { compile } from './compile.ts'
-import { CannotRun, dialForm, handForm, stop, type Env } from './env.ts'
-import { gearing } from '../piece/gearing.ts'
-import { channelOf } from './channels.ts'
+import { CannotRun, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
-import { fixed, type Form } from '../form/form.ts'
+import type { Form } from '../form/form.ts'
 import { guarded } from '../form/guarded.ts'
 import { limited } from '../form/working.ts'
-import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
-import { Meanings, runningFormula, signalKey, type Meaning, type Running } from './meaning.ts'
+import { instancesOf, type Instances } from './instances.ts'
+import { Meanings, runningFormula, type Meaning, type Running } from './meaning.ts'
 import { tooHeavy, tooMuch, unmade, weightsOf } from './weight.ts'
-import { Times, measuresOf, windowsOf } from './words.ts'
+import { Times, measuresOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
-import { spotOf } from './whereabouts.ts'
-import { dialsOfClock, lostBy } from '../form/clock.ts'
-import type { Pace, Slot } from './slot.ts'
+import type { Slot } from './slot.ts'
+import { surroundings, type Tracked } from './surroundings.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { HandForms } from './keys.ts'
 import { problem } from '../formula/problem.ts'
-import { Marks } from '../signal/marks.ts'
-import { wavesOf } from '../signal/waves.ts'
 
 export class Program {
   readonly measures: Measures
@@ -40,12 +32,16 @@ export class Program {
   readonly slots = new Map<string, Slot>()
   /** How many values a snapshot holds. */
   readonly size: number
-  private readonly lapStart: Rational
-  private readonly instances = new Map<string, Instances>()
-  private readonly times: Times
+  readonly lapStart: Rational
+  private readonly instances: Map<string, Instances>
+  readonly times: Times
   private readonly hands: HandForms
   /** What would take too long, and why: it holds its hand value. */
   resting: ReadonlyMap<string, string>
+  /** Where each slot begins in a snapshot. */
+  private readonly offsets: ReadonlyMap<string, number>
+  /** While slots are made: which stand as they were before. */
+  private making: Keeps | null = null
   /** Readers of the slots that are being made. */
   private readonly begun = new Map<string, Form[]>()
 
@@ -60,6 +56,7 @@ export class Program {
     this.measures = measuresOf(piece)
     this.hands = new HandForms(piece, this.measures)
     this.lapStart = fromNumber(piece.lap.start)
+    this.instances = before?.piece.parts === piece.parts ? before.instances : new Map()
     this.meanings = new Meanings(piece, before?.meanings ?? null)
     this.times = new Times(withLive(piece, live), this.measures, this.lapStart)
     let size = 0
@@ -71,22 +68,27 @@ export class Program {
     }
     this.size = size
     this.resting = unmade(this.meanings, part => this.instancesOf(part).count)
-    if (only !== null) {
-      const m = this.meanings.all.get(only)
-      if (m) this.slot(only, m, offsets, new Keeps(this, before))
-      return
-    }
-    this.makeAll(offsets, before)
-    const heavy = tooMuch(weightsOf(this.slots.values()))
-    if (heavy.length === 0) return
-    this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
-    this.slots.clear()
-    this.makeAll(offsets, before)
+    this.offsets = offsets
+    if (only === null) this.complete(before)
+    else if (this.meanings.all.has(only)) this.make([only], before)
   }
 
-  private makeAll(offsets: ReadonlyMap<string, number>, before: Program | null): void {
-    const keeps = new Keeps(this, before)
-    for (const key of this.meanings.order) this.slot(key, this.meanings.all.get(key)!, offsets, keeps)
+  /** Makes all that is not made yet. A trial that has proved itself becomes the program this way. */
+  complete(before: Program | null): this {
+    this.make(this.meanings.order, before)
+    const heavy = tooMuch(weightsOf(this.slots.values()))
+    if (heavy.length === 0) return this
+    this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
+    this.slots.clear()
+    this.make(this.meanings.order, before)
+    return this
+  }
+
+  private make(keys: Iterable<string>, before: Program | null): void {
+    this.making = new Keeps(this, before)
+    for (const key of keys) this.slot(key)
+    // What is made may ask for others as long as it lives: it must not hold the program before by that.
+    this.making = null
   }
 
   instancesOf(part: string): Instances {
@@ -95,20 +97,20 @@ export class Program {
     return found
   }
 
-  private slot(key: string, m: Meaning, offsets: ReadonlyMap<string, number>, keeps: Keeps): Slot {
+  private readonly slot = (key: string): Slot => {
     const made = this.slots.get(key)
     if (made) return made
-    const offset = offsets.get(key) ?? -1
-    const old = keeps.slot(key)
+    const offset = this.offsets.get(key) ?? -1
+    const old = this.making!.slot(key)
     // One that stands as it was is the very same object, so that whoever shows it need not look again.
     const kept = old && (old.offset === offset ? old : { ...old, offset })
-    const slot = kept ?? this.build(key, m, offset, k => this.slot(k, this.meanings.all.get(k)!, offsets, keeps))
+    const slot = kept ?? this.build(key, this.meanings.all.get(key)!, offset)
     this.slots.set(key, slot)
     return slot
   }
 
-  private build(key: string, m: Meaning, offset: number, slotOf: (key: string) => Slot): Slot {
-    const tracked = { paces: new Map<string, Pace>(), dials: new Set<string>(), slots: new Set<string>() }
+  private build(key: string, m: Meaning, offset: number): Slot {
+    const tracked = nothingYet()
     const problems = [...m.problems]
     const bases =
       m.target.part === null
@@ -121,7 +123,7 @@ export class Program {
         const forms: Form[] = []
         const readers: Form[] = []
         this.begun.set(key, readers)
-        const env = this.env(m, tracked, slotOf)
+        const env = this.env(m, tracked)
         for (let i = 0; i < count; i++) {
           forms.push(compile(checked, env(i)))
           readers.push(guarded(forms[i]!, bases[i]!, this.measures.frameRate))
@@ -152,18 +154,10 @@ export class Program {
   /** Surroundings for a formula at an instance, also for looking into its parts. */
   envFor(key: string, instance: number): Env {
     const m = this.meanings.all.get(key)!
-    return this.env(m, { paces: new Map(), dials: new Set(), slots: new Set() }, k => this.slots.get(k)!)(instance)
+    return this.env(m, nothingYet())(instance)
   }
 
-  /** Surroundings for a formula, instance by instance; what all instances share is made once. */
-  private env(
-    m: Meaning,
-    tracked: { paces: Map<string, Pace>; dials: Set<string>; slots: Set<string> },
-    slotOf: (key: string) => Slot,
-  ): (instance: number) => Env {
-    const { piece, measures } = this
-    const { part, property } = m.target
-    const here = part === null ? { levels: [], count: 1 } : this.instancesOf(part)
+  private env(m: Meaning, tracked: Tracked): (instance: number) => Env {
     const read = (key: string, which: number): Form | null => {
       if (!this.meanings.all.has(key)) return null
       const begun = this.begun.get(key)
@@ -175,99 +169,9 @@ export class Program {
         throw new CannotRun(problem('cycle', { from: 0, to: m.source.text.length }, says))
       }
       tracked.slots.add(key)
-      return slotOf(key).readers[which]!
+      return this.slot(key).readers[which]!
     }
-    const formOf = (of: string, name: string, which: number): Form =>
-      read(propertyKey(of, name), which) ?? this.handForms(of, propertyNamed(name)!)[which]!
-    const span = part === null ? null : piece.parts[part]!.span
-    const windows = windowsOf(piece, measures, this.lapStart)
-    const partOf = (of: string, near: boolean): string =>
-      near ? (relative(piece, of, part) as string) : this.meanings.names.named(of)!.id
-    const shared: Omit<Env, 'place' | 'builtin' | 'property' | 'spot' | 'seed'> = {
-      ...measures,
-      lapStart: this.lapStart,
-      slip: (dials: Dialled, pace: Rational, run: Run) => {
-        const key = slipKey(dials, run)
-        tracked.paces.set(key, { pace, run: run.at })
-        return fromNumber(piece.slips[key] ?? 0)
-      },
-      clock: name => {
-        const { id } = this.meanings.names.named(name)!
-        const lost = lostBy(piece, id)
-        if (lost)
-          return stop(
-            'unknown-name',
-            { from: 0, to: m.source.text.length },
-            `The clock ${name} follows ${lost} that is not there.`,
-          )
-        for (const dial of dialsOfClock(piece, id)) tracked.dials.add(dial)
-        return this.times.beat(id)
-      },
-      cue: name => {
-        const { marks, every } = this.times.piece.cues[this.meanings.names.named(name)!.id]!
-        return new Marks(marks, every)
-      },
-      gear: name => {
-        const other = this.meanings.names.named(name)!.id
-        return { rotation: formOf(other, 'rotation', 0), ...gearing(piece, other, part!) }
-      },
-      surface: name => {
-        const { id } = this.meanings.names.named(name)!
-        const { shape } = piece.parts[id]!
-        const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
-        return { waves, swell: formOf(id, 'swell', 0), crest: formOf(id, 'crest', 0) }
-      },
-      hasCurve: name => this.meanings.names.named(name)?.type === 'curve',
-      channels: name => Object.keys(piece.curves[this.meanings.names.named(name)!.id]!.channels),
-      curve: (name, channel) => channelOf(piece, this.meanings.names.named(name)!.id, channel, measures),
-      windows: { ...windows, span: span ? [fromNumber(span.from), fromNumber(span.to)] : windows.lap },
-      dial: id => {
-        tracked.dials.add(id)
-        const dial = piece.dials[id]!
-        return dialForm(
-          id,
-          times(fromNumber(dial.value), dialUnit(dial.unit)?.size(measures) ?? rational(1)),
-          measures.frameRate,
-        )
-      },
-      signal: id => read(signalKey(id), 0)!,
-      feature: (of, name, near) => {
-        const found = partOf(of, near)
-        const feature = featureOf(piece, found, name)
-        return feature && ('setting' in feature ? feature : { part: found, property: feature.name })
-      },
-    }
-    return instance => {
-      const indices = indicesOf(here, instance)
-      let copies: ReturnType<typeof copyWords> | undefined
-      return {
-        ...shared,
-        place: here.count > 1 ? `${m.key}.${instance}` : m.key,
-        builtin: (name, beat) => {
-          const copy = (copies ??= copyWords(piece, here, instance)).get(name)
-          if (copy) return fixed(copy, measures.frameRate)
-          if (name === 'base') return this.handForms(part!, property!, beat)[instance]!
-          if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
-          if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
-          return this.times.words(beat).get(name)!
-        },
-        property: (of, name, copy) => {
-          const there = this.instancesOf(of)
-          if (copy === 'before' && indices.at(-1) === 0) return this.handForms(of, propertyNamed(name)!)[instance]!
-          const which = copy === 'before' ? instance - 1 : instanceRead(here, instance, there, copy)
-          if (which === null) return null
-          return formOf(of, name, which)
-        },
-        spot: (of, near, copy) => {
-          const id = partOf(of, near)
-          const which = instanceRead(here, instance, this.instancesOf(id), copy)
-          if (which === null) return null
-          return spotOf(piece, formOf, id, which)
-        },
-        seed: (name, nth, forAll = false) =>
-          nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...(forAll ? [] : indices)),
-      }
-    }
+    return surroundings(this, m, tracked, read)
   }
 
   /** What a property holds by hand at each instance, in base measure. */
@@ -303,3 +207,5 @@ export class Program {
 }
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')
+
+const nothingYet = (): Tracked => ({ paces: new Map(), dials: new Set(), slots: new Set() })

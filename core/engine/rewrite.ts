@@ -37,7 +37,7 @@ export function rewrite(program: Program, key: string, typed: string, at: Moment
   if (hoped && trial.slots.get(key)?.running === 'text') {
     const tuned = keep ? tuneText(program, trial, key, at) : { text: wanted, jumps: null }
     const op = setText(piece, key, tuned.text, true)
-    const made = new Program(apply(piece, op), program)
+    const made = tuned.text === wanted ? trial.complete(program) : new Program(apply(piece, op), program)
     if (made.slots.get(key)?.running === 'text') {
       const shift = keep && onlyNumbers(program, trial, key) ? shiftOf(program, made, key, at) : null
       return { op, program: made, text: tuned.text, jumps: tuned.jumps, shift }

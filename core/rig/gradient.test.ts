@@ -21,7 +21,13 @@ function board(hand: Readonly<Record<string, number>>, given: Partial<Part> = {}
   const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)), at(0))
   const body = scene.bodies.get(id)!
   const sizes = sizesOf(body, 0, noSizes())
-  const g = gradientOf(body, 0, paintOf(body, 'fill', 0), extent(outlineOf(body.part.shape, sizes)!.points), b.piece.stage)
+  const g = gradientOf(
+    body,
+    0,
+    paintOf(body, 'fill', 0),
+    extent(outlineOf(body.part.shape, sizes)!.points),
+    b.piece.stage,
+  )
   const way = (x: number, y: number) => g!.x * x + g!.y * y + g!.base
   return { b, scene, g, way }
 }

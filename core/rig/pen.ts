@@ -11,6 +11,7 @@ import { cutOutline, type Outline } from './outline.ts'
 
 /** Bits of a tag below the row: how far it is pushed outward, and how it is painted. */
 export const ROW_SHIFT = 8
+export const ROW_STEP = 256
 export const TAG = {
   /** Pushed by half the line's width outward, or inward. */
   lineOut: 1,
@@ -59,7 +60,7 @@ export class Pen {
   }
 
   begin(row: number): this {
-    this.row = row * 2 ** ROW_SHIFT
+    this.row = row * ROW_STEP
     return this
   }
 

@@ -2,7 +2,7 @@
  * What the graphics card makes of a plate, worked out here: where each corner stands and how it is painted. The plain
  * oracle that the shader is checked against, and what pictures are judged by where there is no card.
  */
-import { PER_CORNER, ROW_SHIFT, TAG } from './pen.ts'
+import { PER_CORNER, ROW_STEP, TAG } from './pen.ts'
 import { PER_ROW } from './rows.ts'
 import type { Plate } from './plate.ts'
 
@@ -23,7 +23,7 @@ export function spread({ pen, rows: { data }, corners, count }: Plate, pixel: nu
   const ways = new Float64Array(corners).fill(NaN)
   for (let n = 0; n < corners; n++) {
     const tag = pen.tags[n]!
-    const r = Math.floor(tag / 2 ** ROW_SHIFT) * PER_ROW
+    const r = Math.floor(tag / ROW_STEP) * PER_ROW
     const line = (tag & TAG.line) !== 0
     const alpha = data[r + (line ? 7 : 3)]!
     if (!(alpha > 0)) continue

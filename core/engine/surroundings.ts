@@ -1,0 +1,146 @@
+/** What a formula finds around it: dials, clocks, cues, curves, parts and their copies, what is held by hand. */
+import { dialUnit, featureOf, relative } from '../formula/scope.ts'
+import { propertyKey, type Piece } from '../piece/schema.ts'
+import { propertyNamed, type Property } from '../piece/properties.ts'
+import { gearing } from '../piece/gearing.ts'
+import { seedOf } from '../signal/hash.ts'
+import { Marks } from '../signal/marks.ts'
+import { wavesOf } from '../signal/waves.ts'
+import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import type { Measures } from '../units/units.ts'
+import type { Beat } from '../form/beat.ts'
+import { dialsOfClock, lostBy } from '../form/clock.ts'
+import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
+import { fixed, type Form } from '../form/form.ts'
+import { channelOf } from './channels.ts'
+import { dialForm, handForm, stop, type Env } from './env.ts'
+import { copyWords, indicesOf, instanceRead, type Instances } from './instances.ts'
+import { signalKey, type Meaning, type Meanings } from './meaning.ts'
+import type { Pace } from './slot.ts'
+import { windowsOf, type Times } from './words.ts'
+import { spotOf } from './whereabouts.ts'
+
+/** What a slot hangs on, gathered while it is made. */
+export interface Tracked {
+  readonly paces: Map<string, Pace>
+  readonly dials: Set<string>
+  readonly slots: Set<string>
+}
+
+/** What is asked of the program that a formula stands in. */
+interface Host {
+  readonly piece: Piece
+  readonly measures: Measures
+  readonly meanings: Meanings
+  readonly lapStart: Rational
+  readonly times: Times
+  instancesOf(part: string): Instances
+  handForms(part: string, property: Property, beat?: Beat): readonly Form[]
+}
+
+/**
+ * Surroundings for a formula, instance by instance; what all instances share is made once.
+ *
+ * @param read a driven value or signal by its key, at an instance; null when nothing drives it
+ */
+export function surroundings(
+  host: Host,
+  m: Meaning,
+  tracked: Tracked,
+  read: (key: string, which: number) => Form | null,
+): (instance: number) => Env {
+  const { piece, measures } = host
+  const { part, property } = m.target
+  const here = part === null ? { levels: [], count: 1 } : host.instancesOf(part)
+  const formOf = (of: string, name: string, which: number): Form =>
+    read(propertyKey(of, name), which) ?? host.handForms(of, propertyNamed(name)!)[which]!
+  const span = part === null ? null : piece.parts[part]!.span
+  const windows = windowsOf(piece, measures, host.lapStart)
+  const partOf = (of: string, near: boolean): string =>
+    near ? (relative(piece, of, part) as string) : host.meanings.names.named(of)!.id
+  const shared: Omit<Env, 'place' | 'builtin' | 'property' | 'spot' | 'seed'> = {
+    ...measures,
+    lapStart: host.lapStart,
+    slip: (dials: Dialled, pace: Rational, run: Run) => {
+      const key = slipKey(dials, run)
+      tracked.paces.set(key, { pace, run: run.at })
+      return fromNumber(piece.slips[key] ?? 0)
+    },
+    clock: name => {
+      const { id } = host.meanings.names.named(name)!
+      const lost = lostBy(piece, id)
+      if (lost)
+        return stop(
+          'unknown-name',
+          { from: 0, to: m.source.text.length },
+          `The clock ${name} follows ${lost} that is not there.`,
+        )
+      for (const dial of dialsOfClock(piece, id)) tracked.dials.add(dial)
+      return host.times.beat(id)
+    },
+    cue: name => {
+      const { marks, every } = host.times.piece.cues[host.meanings.names.named(name)!.id]!
+      return new Marks(marks, every)
+    },
+    gear: name => {
+      const other = host.meanings.names.named(name)!.id
+      return { rotation: formOf(other, 'rotation', 0), ...gearing(piece, other, part!) }
+    },
+    surface: name => {
+      const { id } = host.meanings.names.named(name)!
+      const { shape } = piece.parts[id]!
+      const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
+      return { waves, swell: formOf(id, 'swell', 0), crest: formOf(id, 'crest', 0) }
+    },
+    hasCurve: name => host.meanings.names.named(name)?.type === 'curve',
+    channels: name => Object.keys(piece.curves[host.meanings.names.named(name)!.id]!.channels),
+    curve: (name, channel) => channelOf(piece, host.meanings.names.named(name)!.id, channel, measures),
+    windows: { ...windows, span: span ? [fromNumber(span.from), fromNumber(span.to)] : windows.lap },
+    dial: id => {
+      tracked.dials.add(id)
+      const dial = piece.dials[id]!
+      return dialForm(
+        id,
+        times(fromNumber(dial.value), dialUnit(dial.unit)?.size(measures) ?? rational(1)),
+        measures.frameRate,
+      )
+    },
+    signal: id => read(signalKey(id), 0)!,
+    feature: (of, name, near) => {
+      const found = partOf(of, near)
+      const feature = featureOf(piece, found, name)
+      return feature && ('setting' in feature ? feature : { part: found, property: feature.name })
+    },
+  }
+  return instance => {
+    const indices = indicesOf(here, instance)
+    let copies: ReturnType<typeof copyWords> | undefined
+    return {
+      ...shared,
+      place: here.count > 1 ? `${m.key}.${instance}` : m.key,
+      builtin: (name, beat) => {
+        const copy = (copies ??= copyWords(piece, here, instance)).get(name)
+        if (copy) return fixed(copy, measures.frameRate)
+        if (name === 'base') return host.handForms(part!, property!, beat)[instance]!
+        if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
+        if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
+        return host.times.words(beat).get(name)!
+      },
+      property: (of, name, copy) => {
+        const there = host.instancesOf(of)
+        if (copy === 'before' && indices.at(-1) === 0) return host.handForms(of, propertyNamed(name)!)[instance]!
+        const which = copy === 'before' ? instance - 1 : instanceRead(here, instance, there, copy)
+        if (which === null) return null
+        return formOf(of, name, which)
+      },
+      spot: (of, near, copy) => {
+        const id = partOf(of, near)
+        const which = instanceRead(here, instance, host.instancesOf(id), copy)
+        if (which === null) return null
+        return spotOf(piece, formOf, id, which)
+      },
+      seed: (name, nth, forAll = false) =>
+        nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...(forAll ? [] : indices)),
+    }
+  }
+}

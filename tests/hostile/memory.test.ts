@@ -1,0 +1,42 @@
+import { readFileSync } from 'node:fs'
+import { setFlagsFromString } from 'node:v8'
+import { runInNewContext } from 'node:vm'
+import { describe, expect, it } from 'vitest'
+import { Program } from '../../core/engine/program.ts'
+import { rewrite } from '../../core/engine/rewrite.ts'
+import { readPiece } from '../../core/piece/migrate.ts'
+import { momentOfFrame } from '../../core/time/moment.ts'
+
+const { piece } = readPiece(JSON.parse(readFileSync(new URL('../../demo/lantern-pier.json', import.meta.url), 'utf8')))
+setFlagsFromString('--expose_gc')
+const collect = runInNewContext('gc') as () => void
+
+describe('a number that is dragged', () => {
+  it.each([
+    ['~s1', (n: number) => `hold(noise(freq: ${n}/lap, octaves: 2), 10Hz)`],
+    ['p1.rotation', (n: number) => `time * ${n}deg/s * fairPace`],
+  ])('leaves none of the programs before behind: %s', async (key, text) => {
+    let program = new Program(piece!)
+    const at = momentOfFrame(372, program.measures.frameRate)
+    const made: WeakRef<Program>[] = []
+    for (let k = 0; k < 30; k++) {
+      program = rewrite(program, key, text(10 + k), at, true).program
+      made.push(new WeakRef(program))
+    }
+    // What was made in a task is held to the end of it.
+    await new Promise(done => setTimeout(done, 5))
+    collect()
+    expect(made.filter(m => m.deref()).length).toBeLessThan(4)
+    expect(program.slots.get(key)?.running).toBe('text')
+  })
+  it('of a signal makes anew what reads it, and nothing else', () => {
+    const program = new Program(piece!)
+    const at = momentOfFrame(0, program.measures.frameRate)
+    const next = rewrite(program, '~s1', 'hold(noise(freq: 12/lap, octaves: 2), 10Hz)', at, true).program
+    const anew = [...next.slots].filter(([key, slot]) => program.slots.get(key) !== slot).map(([key]) => key)
+    expect(anew.sort()).toEqual(['p22.rotation', '~s1'])
+    // A signal of another kind is another thing to whoever reads it.
+    const other = rewrite(program, '~s1', '20deg', at, true).program
+    expect(other.slots.get('p22.rotation')?.problems.length).toBeGreaterThan(0)
+  })
+})
