@@ -1,14 +1,23 @@
 /** What a formula's text looks like: kinds of names, handles under numbers, faint units, problems. */
-import { RangeSetBuilder, StateEffect, StateField, type Extension } from '@codemirror/state'
+import { RangeSetBuilder, StateEffect, StateField, type Extension, type Text } from '@codemirror/state'
 import { Decoration, EditorView, WidgetType, type DecorationSet } from '@codemirror/view'
 import type { Checked } from '~~/core/formula/check.ts'
 import type { Problem } from '~~/core/formula/problem.ts'
 import { builtinNamed } from '~~/core/formula/words.ts'
 import { everyNode, handles, type Node } from '~~/core/formula/tree.ts'
 
+/** A small ring before a term, which leaves it out and brings it back. */
+export interface Ring {
+  readonly from: number
+  readonly to: number
+  readonly off: boolean
+  readonly press: () => void
+}
+
 export interface Look {
   readonly checked: Checked | null
   readonly problems: readonly Problem[]
+  readonly rings: readonly Ring[]
 }
 
 /** Puts a new look on the text. */
@@ -30,6 +39,34 @@ class FaintUnit extends WidgetType {
   }
 }
 
+class RingMark extends WidgetType {
+  constructor(
+    readonly ring: Ring,
+    readonly term: string,
+  ) {
+    super()
+  }
+  // Its press belongs to the text it was made for.
+  override eq(other: RingMark): boolean {
+    return other.ring === this.ring
+  }
+  override ignoreEvent(): boolean {
+    return true
+  }
+  toDOM(): HTMLElement {
+    const button = document.createElement('button')
+    const says = this.ring.off ? 'Bring back' : 'Leave out'
+    button.type = 'button'
+    button.tabIndex = -1
+    button.className = `tide-ring${this.ring.off ? ' tide-ring-off' : ''}`
+    button.setAttribute('aria-label', `${says} ${this.term}`)
+    button.title = `${says} ${this.term} (Alt B)`
+    button.addEventListener('mousedown', e => e.preventDefault())
+    button.addEventListener('click', this.ring.press)
+    return button
+  }
+}
+
 function classOf(node: Node, checked: Checked): [number, number, string][] {
   const read = checked.reads.find(r => r.from === node.from && r.to === node.to)
   if (read) return [[node.from, node.to, `tide-${read.type}`]]
@@ -43,7 +80,8 @@ function classOf(node: Node, checked: Checked): [number, number, string][] {
   return []
 }
 
-function decorations({ checked, problems }: Look, length: number): DecorationSet {
+function decorations({ checked, problems, rings }: Look, doc: Text): DecorationSet {
+  const { length } = doc
   const marks: { from: number; to: number; deco: Decoration }[] = []
   if (checked && checked.formula.text.length === length) {
     for (const node of everyNode(checked.formula)) {
@@ -56,6 +94,12 @@ function decorations({ checked, problems }: Look, length: number): DecorationSet
       const unit = checked.bare.get(n)
       if (unit) marks.push({ from: n.to, to: n.to, deco: Decoration.widget({ widget: new FaintUnit(unit), side: 1 }) })
     })
+  }
+  for (const ring of rings) {
+    const widget = new RingMark(ring, doc.sliceString(ring.from, ring.to).trim())
+    const from = ring.off ? ring.from - 2 : ring.from
+    marks.push({ from, to: from, deco: Decoration.widget({ widget, side: -1 }) })
+    if (ring.off) marks.push({ from, to: ring.to, deco: Decoration.mark({ class: 'tide-off' }) })
   }
   for (const p of problems) {
     const from = Math.min(p.from, Math.max(0, length - 1))
@@ -72,7 +116,7 @@ function decorations({ checked, problems }: Look, length: number): DecorationSet
 export const looks: Extension = StateField.define<DecorationSet>({
   create: () => Decoration.none,
   update(set, tr) {
-    for (const effect of tr.effects) if (effect.is(setLook)) return decorations(effect.value, tr.state.doc.length)
+    for (const effect of tr.effects) if (effect.is(setLook)) return decorations(effect.value, tr.state.doc)
     return set.map(tr.changes)
   },
   provide: field => EditorView.decorations.from(field),

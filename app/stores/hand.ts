@@ -18,6 +18,10 @@ export const useHand = defineStore('hand', () => {
   const desk = ref<DeskPage>('part')
   /** The part that is looked at alone, with all it carries. */
   const alone = ref<string | null>(null)
+  /** A stretch of a formula that is selected in its text. */
+  const selected = shallowRef<{ drive: string; text: string; from: number; to: number } | null>(null)
+  /** The drive whose takes move side by side on the stage. */
+  const beside = ref<string | null>(null)
   /** The formula that the caret was in last. */
   const writing = shallowRef<Writing | null>(null)
 
@@ -33,5 +37,5 @@ export const useHand = defineStore('hand', () => {
     drive.value = key
   }
 
-  return { part, instance, drive, desk, alone, writing, choose, take }
+  return { part, instance, drive, desk, alone, selected, beside, writing, choose, take }
 })

@@ -1,6 +1,6 @@
 /** Gestures on time, made at the moment that is shown: a mark here, an end of the stretch here. */
 import { freeName } from '~~/core/acts/parts.ts'
-import { addCue, setMarks, setStretch } from '~~/core/acts/timing.ts'
+import { addCue, restartClock, setMarks, setStretch } from '~~/core/acts/timing.ts'
 import { longestLead } from '~~/core/engine/taps.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useHand } from './hand.ts'
@@ -41,5 +41,15 @@ export function useTiming() {
     store.act(setStretch([now(), beyond ? now() + length : other]))
   }
 
-  return { cueHere, endHere }
+  /** A clock begins again now. */
+  function restart(id: string): void {
+    const piece = store.piece!
+    const { op, cue } = restartClock(piece, id, now())
+    const made = !piece.cues[cue]
+    store.act(op)
+    const how = made ? ` Its taps are the cue ${store.piece!.cues[cue]!.name}.` : ''
+    store.notice = { says: `${piece.clocks[id]!.name} begins again at ${printNumber(now(), 2)} s.${how}`, act: undo }
+  }
+
+  return { cueHere, endHere, restart }
 }

@@ -1,7 +1,8 @@
 /** Operations on what shapes time: clocks, cues, drawn curves. */
-import { operation, type Operation } from '../piece/operation.ts'
+import { apply, operation, type Operation } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
 import { changeNamed } from './named.ts'
+import { freeName } from './parts.ts'
 import type { Clock, Cue, Curve, Piece } from '../piece/schema.ts'
 
 const last = (entries: Readonly<Record<string, { order: number }>>) =>
@@ -68,4 +69,28 @@ export function runsOn(piece: Piece, id: string, on: string): boolean {
     seen.add(at)
   }
   return false
+}
+
+/**
+ * A clock begins again at a moment, in seconds: a mark on the cue that it begins again at, or that a clock under it
+ * does. Where there is none, such a clock is put under it, so that what else it does goes on from there.
+ */
+export function restartClock(piece: Piece, id: string, at: number): { op: Operation; cue: string } {
+  const says = `begin ${piece.clocks[id]!.name} again`
+  for (let k: string | null = id; k !== null; k = piece.clocks[k]?.on ?? null) {
+    const { way } = piece.clocks[k]!
+    const cue = way.type === 'cue' ? piece.cues[way.cue] : undefined
+    if (way.type === 'cue' && cue && cue.every === null)
+      return { cue: way.cue, op: { ...setMarks(piece, way.cue, [...cue.marks, at]), says } }
+  }
+  const clock = piece.clocks[id]!
+  const cue = addCue(piece, { name: freeName(piece, `${clock.name} taps`), marks: [at] })
+  const withCue = apply(piece, cue.op)
+  const under = addClock(withCue, {
+    name: freeName(withCue, `${clock.name} again`),
+    on: clock.on,
+    way: { type: 'cue', cue: cue.id },
+  })
+  const onIt = changeNamed(piece, 'clocks', id, { on: under.id })
+  return { cue: cue.id, op: { says, puts: [...cue.op.puts, ...under.op.puts, ...onIt.puts] } }
 }

@@ -34,5 +34,14 @@ export function laidOut(text: string): string {
   return parse(made).formula ? made : text
 }
 
-/** All of it on one line again. */
-export const onOneLine = (text: string): string => text.replace(/\s*\n\s*/g, ' ').trim()
+/** All of it on one line again, but for the end of a note. */
+export const onOneLine = (text: string): string =>
+  text
+    .split('\n')
+    .map(line => line.trim())
+    .filter(line => line !== '')
+    .reduce(
+      (all, line) =>
+        `${all}${/(^|[^`])\/\/[^`]*$/.test(all.split('\n').at(-1)!) ? '\n' : all === '' ? '' : ' '}${line}`,
+      '',
+    )

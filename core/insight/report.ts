@@ -6,7 +6,7 @@ import { runningFormula } from '../engine/meaning.ts'
 import { isSignal, sourceName } from '../acts/sources.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
 import { ONE, ZERO, absolute, compare, isZero, over, rational, toNumber, type Rational } from '../time/rational.ts'
-import { PLAIN } from '../units/kinds.ts'
+import { PLAIN, type Kind } from '../units/kinds.ts'
 import { printNumber, sizeOfUnit, unitOfKind, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
 import { isBounded, union } from '../facts/interval.ts'
@@ -60,9 +60,13 @@ export function propertyOf(program: Program, key: string): Property {
   if (!isSignal(key)) return propertyNamed(key.slice(key.indexOf('.') + 1))!
   const meaning = program.meanings.all.get(key)
   const got = (meaning && runningFormula(meaning)?.result) ?? 'any'
-  const kind = got === 'any' ? PLAIN : got
+  return propertyOfKind(sourceName(program.piece, key), got === 'any' ? PLAIN : got)
+}
+
+/** Something of a kind that is no property, to be shown like one. */
+export function propertyOfKind(name: string, kind: Kind): Property {
   const unit = (unitOfKind(kind) ?? '') as Property['unit']
-  return { name: sourceName(program.piece, key), group: 'place', says: 'A signal.', kind, unit, initial: 0, stride: 1 }
+  return { name, group: 'place', says: 'A signal.', kind, unit, initial: 0, stride: 1 }
 }
 
 /** The turn after which what a formula gives is the same (`natural`) or looks the same (`symmetry`), base measure. */

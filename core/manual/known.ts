@@ -245,7 +245,9 @@ export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Rece
       const scene = new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size)), at(0))
       const body = scene.bodies.get('p3')!
       const outline = outlineOf({ type: 'rectangle' }, sizes)!
-      return endsOf(gradientOf(body, 0, { r: 0, g: 0, b: 0 }, extent(outline.points), f.piece.stage)!)!.map(v => Math.round(v) + 0)
+      return endsOf(gradientOf(body, 0, { r: 0, g: 0, b: 0 }, extent(outline.points), f.piece.stage)!)!.map(
+        v => Math.round(v) + 0,
+      )
     }
     expect(ends('part')).toEqual([0, -10, 0, 90])
     expect(ends('stage')).toEqual([0, -360, 0, 360])

@@ -8,11 +8,12 @@ import { EditorView, keymap, placeholder, tooltips } from '@codemirror/view'
 import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } from '@codemirror/autocomplete'
 import { standardKeymap } from '@codemirror/commands'
 import { sourceOf } from '~~/core/acts/sources.ts'
+import { bypassAt, bypassTerms } from '~~/core/formula/bypass.ts'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
 import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
 import { completion } from '~/editor/completion.ts'
 import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
-import { looks, setLook } from '~/editor/looks.ts'
+import { looks, setLook, type Ring } from '~/editor/looks.ts'
 import { draftOf, keepDraft } from '~/stores/drafts.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -49,8 +50,28 @@ function look(): void {
   const seen = store.program.meanings.look(draft(), props.drive)
   const running = store.program.slots.get(props.drive)!
   const problems = dirty() ? seen.problems : running.problems
-  view.dispatch({ effects: setLook.of({ checked: seen.checked, problems }) })
+  view.dispatch({ effects: setLook.of({ checked: seen.checked, problems, rings: rings() }) })
   emit('problems', problems, dirty())
+}
+
+/** Only the formula in hand has rings, and only where a press can do something. */
+function rings(): Ring[] {
+  if (hand.drive !== props.drive) return []
+  return bypassTerms(draft()).flatMap(t => (t.pressed === null ? [] : [{ ...t, press: () => rewrite(t.pressed!) }]))
+}
+function rewrite(text: string): void {
+  tuning.commit(props.drive, text)
+  show(kept.value)
+  look()
+}
+/** What is selected of it is told on the scope. */
+function select({ selection: { main } }: EditorState): void {
+  hand.selected = main.empty ? null : { drive: props.drive, text: draft(), from: main.from, to: main.to }
+}
+function bypass(place: number): boolean {
+  const text = bypassAt(draft(), place)
+  if (text !== null) rewrite(text)
+  return true
 }
 
 function commit(): void {
@@ -77,10 +98,7 @@ function accept(fix?: Fix): boolean {
   const seen = store.program!.meanings.look(draft(), props.drive).problems
   const chosen = fix ?? [...seen, ...store.program!.slots.get(props.drive)!.problems].flatMap(p => p.fixes)[0]
   if (!chosen) return false
-  const text = change(draft(), chosen.changes)
-  tuning.commit(props.drive, text)
-  show(kept.value)
-  look()
+  rewrite(change(draft(), chosen.changes))
   return true
 }
 
@@ -141,6 +159,7 @@ onMounted(() => {
       },
     },
     { key: 'Alt-d', run: (v: EditorView) => (dialOut(v.state.selection.main.head), true) },
+    { key: 'Alt-b', run: (v: EditorView) => bypass(v.state.selection.main.head) },
     { key: 'Alt-ArrowUp', run: step(1, false) },
     { key: 'Alt-ArrowDown', run: step(-1, false) },
     { key: 'Shift-Alt-ArrowUp', run: step(1, true) },
@@ -172,8 +191,12 @@ onMounted(() => {
             look()
             keepDraft(store.id, props.drive, dirty() ? { of: kept.value, text: draft() } : null)
           }
+          if (update.selectionSet || update.docChanged) select(update.state)
           if (update.focusChanged) {
-            if (!update.view.hasFocus) return commit()
+            if (!update.view.hasFocus) {
+              hand.selected = null
+              return commit()
+            }
             hand.writing = writing
             emit('focus')
           }
@@ -186,6 +209,8 @@ onMounted(() => {
   unlisten = dragNumbers(view, () => (store.piece ? tuner : null))
   look()
 })
+
+watch(() => hand.drive === props.drive, look)
 
 // What this formula's own text, other formulas, dials and parts make of it.
 let shown = kept.value

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The scope: the drive in hand, large enough to take hold of; at its side its values as numbers. */
+import { takesBeside } from '~~/core/insight/looking.ts'
 import { sourcesOf } from '~~/core/insight/wave-handles.ts'
 import type { Leaping } from '~~/core/insight/telling.ts'
 import { DASHES, partsOf, type Part } from '~/player/scope-layers.ts'
@@ -34,7 +35,14 @@ watch(sources, all => {
 /** The terms of its sum, shown apart when asked for. */
 const apart = ref(false)
 const terms = computed(() => (slot.value ? partsOf(store.program!, props.drive, copy.value) : []))
-const parts = computed(() => (apart.value ? terms.value : NONE))
+/** The takes that do not run, as curves beside the one that does. */
+const compared = ref(false)
+const others = computed(() => (slot.value ? takesBeside(store.program!, props.drive, copy.value) : []))
+const parts = computed(() =>
+  apart.value || compared.value
+    ? [...(apart.value ? terms.value : NONE), ...(compared.value ? others.value : NONE)]
+    : NONE,
+)
 const NONE: readonly Part[] = []
 const leaps = shallowRef<Leaping['at']>([])
 let asked = 0
@@ -92,6 +100,17 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           @click="apart = !apart"
         >
           parts
+        </button>
+        <button
+          v-if="others.length > 0"
+          class="chip"
+          :class="{ 'chip-on': compared }"
+          type="button"
+          title="The other takes as curves beside this one"
+          :aria-pressed="compared"
+          @click="compared = !compared"
+        >
+          takes
         </button>
         <button class="chip" type="button" title="All of it in sight again (F)" @click="sheet?.fit()">fit</button>
         <button

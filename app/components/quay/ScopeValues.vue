@@ -2,17 +2,21 @@
 /** The drive in hand as numbers: at the nib, its swing and speed, and at moments that were pinned. */
 import { Pin, X } from '@lucide/vue'
 import { isBounded } from '~~/core/facts/interval.ts'
-import { UNIT_SIGN, propertyOf, showValue } from '~~/core/insight/report.ts'
+import { partBetween } from '~~/core/insight/looking.ts'
+import { UNIT_SIGN, propertyOf, propertyOfKind, showValue } from '~~/core/insight/report.ts'
 import { momentNear, type Moment } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber, sizeOfUnit } from '~~/core/units/units.ts'
 import type { Snapshot } from '~/player/player.ts'
+import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ drive: string; copy: number }>()
 const store = usePiece()
+const hand = useHand()
 const atNib = useTemplateRef('atNib')
 const speedAtNib = useTemplateRef('speedAtNib')
+const ofSelected = useTemplateRef('ofSelected')
 const turnsAtNib = useTemplateRef('turnsAtNib')
 /** Where the values of pinned moments stand, in their order. */
 const pins = useTemplateRef<HTMLElement[]>('pins')
@@ -39,6 +43,10 @@ function frame({ program, moment }: Snapshot): void {
   write(atNib.value, showValue(now, property.value, program.measures, 3))
   write(speedAtNib.value, `${plain(speed, 2)}${sign.value}/s`)
   write(turnsAtNib.value, printNumber(now, 2).replace('-', '−'))
+  if (selected.value) {
+    const { text, kind, form } = selected.value
+    write(ofSelected.value, showValue(form.at(moment), propertyOfKind(text, kind), program.measures, 3))
+  }
   pinned.value.forEach((m, i) =>
     write(pins.value?.[i] ?? null, showValue(reader.at(m), property.value, program.measures, 3)),
   )
@@ -46,6 +54,13 @@ function frame({ program, moment }: Snapshot): void {
 function write(to: HTMLElement | null, text: string): void {
   if (to && to.textContent !== text) to.textContent = text
 }
+/** What is selected of the formula, as it runs. */
+const selected = computed(() => {
+  const s = hand.selected
+  const same = s?.drive === props.drive && s.text === store.program!.meanings.all.get(props.drive)?.source.text
+  return same ? partBetween(store.program!, props.drive, props.copy, s.from, s.to) : null
+})
+watch(selected, () => store.player?.refresh(), { flush: 'post' })
 watch(pinned, () => store.player?.refresh(), { flush: 'post' })
 let stop = () => {}
 onMounted(() => (stop = store.player!.watch(frame)))
@@ -71,6 +86,10 @@ onBeforeUnmount(() => stop())
     <div v-if="property.unit === 'deg'" class="flex justify-between gap-2 border-b border-rule py-[3px]">
       <span class="text-faded">turns made</span>
       <span ref="turnsAtNib" class="tabular" />
+    </div>
+    <div v-if="selected" class="border-b border-rule py-[3px]" data-selected>
+      <p class="tabular truncate text-faded" :title="selected.text">{{ selected.text }}</p>
+      <p ref="ofSelected" class="tabular text-right" />
     </div>
     <div
       v-for="(m, i) in pinned"

@@ -65,6 +65,15 @@ watch(
     store.player?.refresh()
   },
 )
+/** Takes that move beside it, most; what runs stands on the stage itself. */
+const MOST_BESIDE = 3
+const beside = computed(() => {
+  const drive = hand.beside === null ? undefined : store.piece!.drives[hand.beside]
+  return (drive?.takes ?? [])
+    .filter(t => t.text !== drive!.text)
+    .slice(0, MOST_BESIDE)
+    .map(t => ({ drive: hand.beside!, ...t }))
+})
 watch(stage, fit)
 watch(
   () => [hand.part, hand.instance],
@@ -179,8 +188,8 @@ function choose(e: PointerEvent): void {
 </script>
 
 <template>
-  <section class="relative min-h-0 flex-1 p-4" aria-label="Stage">
-    <div ref="room" class="grid h-full w-full place-items-center">
+  <section class="relative flex min-h-0 flex-1 gap-3 p-4" aria-label="Stage">
+    <div ref="room" class="grid h-full min-w-0 flex-1 place-items-center">
       <div
         class="relative overflow-hidden rounded-sm outline outline-rule"
         :style="{ width: `${size.width}px`, height: `${size.height}px` }"
@@ -203,6 +212,7 @@ function choose(e: PointerEvent): void {
         <slot />
       </div>
     </div>
+    <LazyTakeStage v-for="t in beside" :key="`${t.drive} ${t.name}`" v-bind="t" />
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
       <span v-if="partly" class="mr-3 text-coral" role="status"
         >Not all of it is drawn: too many corners. Fewer copies or simpler shapes help.</span

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 /** The takes of a drive: press one and it runs; the one that runs is filled. */
-import { Plus } from '@lucide/vue'
+import { Columns2, Plus } from '@lucide/vue'
 import { nameTake, takeInHand } from '~~/core/acts/sources.ts'
+import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTakes } from '~/stores/takes.ts'
 
 const props = defineProps<{ drive: string }>()
 const store = usePiece()
 const takes = useTakes()
+const hand = useHand()
 const entry = computed(() => store.piece!.drives[props.drive])
 const inHand = computed(() => (entry.value ? takeInHand(entry.value) : -1))
+const others = computed(() => (entry.value?.takes.length ?? 0) - (inHand.value >= 0 ? 1 : 0))
 const naming = ref(-1)
 const name = ref('')
 const field = useTemplateRef<HTMLInputElement[]>('field')
@@ -71,6 +74,17 @@ function named(): void {
       @click="takes.keep(drive)"
     >
       <Plus :size="12" />keep this one
+    </button>
+    <button
+      v-if="others > 0"
+      class="ml-auto flex items-center gap-1 hover:text-ink"
+      :class="hand.beside === drive ? 'text-sea' : 'text-faded'"
+      type="button"
+      :aria-pressed="hand.beside === drive"
+      title="The takes move side by side on the stage"
+      @click="hand.beside = hand.beside === drive ? null : drive"
+    >
+      <Columns2 :size="12" />side by side
     </button>
   </div>
 </template>

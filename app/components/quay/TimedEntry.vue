@@ -2,12 +2,15 @@
 /** A clock, a cue or a drawn curve as a strip, with its sentence under it. */
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { TimedStrip } from '~/player/timed-strip.ts'
+import { RotateCcw } from '@lucide/vue'
+import { useTiming } from '~/stores/timing.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()
 const store = usePiece()
 const hand = useHand()
+const timing = useTiming()
 const canvas = useTemplateRef('canvas')
 const readout = useTemplateRef('readout')
 const KIND = { clocks: 'clock', cues: 'cue', curves: 'drawn curve' } as const
@@ -45,7 +48,16 @@ onBeforeUnmount(() => stop())
       <span class="w-[104px] shrink-0 truncate font-medium" :title="entry.name">{{ entry.name }}</span>
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
       <span class="ml-2 text-[12px] text-faded">{{ KIND[collection] }}</span>
-      <span class="ml-auto"><NamedMenu :collection="collection" :id="id" /></span>
+      <button
+        v-if="collection === 'clocks'"
+        class="link ml-auto flex items-center gap-1 text-[12px]"
+        type="button"
+        title="It begins again now, at each press"
+        @click="timing.restart(id)"
+      >
+        <RotateCcw :size="12" />begin again
+      </button>
+      <span :class="{ 'ml-auto': collection !== 'clocks' }"><NamedMenu :collection="collection" :id="id" /></span>
     </header>
     <canvas
       ref="canvas"
