@@ -1,13 +1,16 @@
 /**
  * The hand on the tape of time: pulled by its middle it moves the moment; a mark in its upper edge is dragged (with Alt
- * doubled); along the ruler at its foot a stretch is marked. Marks and ends snap to whole frames.
+ * doubled); along the ruler at its foot a stretch is marked. Marks and ends snap to whole frames, marks also to
+ * other marks and to where the formula leaps that was in hand last.
  */
 import { setMarks, setStretch } from '~~/core/acts/timing.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { follow } from '~/editor/follow.ts'
 import { EDGE, RULER, marksBetween, type TapeMark } from '~/player/tape-marks.ts'
+import { leapsWithin } from '~/player/scope-layers.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
 
 /** Pixels about a mark within which it is taken hold of. */
 const REACH = 7
@@ -19,6 +22,7 @@ const REACH = 7
 export function useTape(perSecond: () => number, nib: () => number) {
   const store = usePiece()
   const hand = useHand()
+  const tuning = useTuning()
   const player = store.player!
 
   const secondAt = (e: { offsetX: number }) => player.now().seconds + (e.offsetX - nib()) / perSecond()
@@ -35,8 +39,48 @@ export function useTape(perSecond: () => number, nib: () => number) {
     return near[0] ?? null
   }
 
+  /** What a mark is drawn to besides frames: other marks, and where the formula leaps that was in hand. */
+  async function places(mark: TapeMark, from: number, to: number): Promise<number[]> {
+    const others = marksBetween(store.piece!, from, to).filter(m => m.of !== mark.of || m.id !== mark.id)
+    const drive = hand.formula
+    const leaping = drive ? await store.ask(drive, 'leaping') : null
+    return [...others.map(m => m.second), ...leapsWithin(leaping?.at ?? [], from, to).map(l => l.second)]
+  }
+
+  /** Follows a mark from where it stands, drawn to what is near; `put` says where it is. */
+  function pull(e: PointerEvent, mark: TapeMark, own: number, put: (second: number) => void): void {
+    const from = e.clientX
+    let moved = false
+    let near: readonly number[] = []
+    const span = 4000 / perSecond()
+    void places(mark, own - span, own + span).then(found => (near = found))
+    store.beginGesture()
+    player.hold(true)
+    follow(
+      e,
+      m => {
+        if (!moved && Math.abs(m.clientX - from) < 3) return
+        moved = true
+        const at = own + (m.clientX - from) / perSecond()
+        const reach = REACH / perSecond()
+        const place = m.ctrlKey ? undefined : near.find(p => Math.abs(p - at) < reach)
+        put(place === undefined ? onFrame(at) : Number(place.toFixed(6)))
+      },
+      () => {
+        player.hold(false)
+        store.endGesture()
+      },
+    )
+  }
+
   function dragMark(e: PointerEvent, mark: TapeMark): void {
-    const { marks, every } = store.piece!.cues[mark.cue]!
+    if (mark.of === 'dials') {
+      const { low, high, value, locked } = store.piece!.dials[mark.id]!
+      if (locked) store.notice = { says: `${mark.name} is locked.` }
+      else pull(e, mark, value, s => tuning.dial(mark.id, Math.min(high, Math.max(low, s))))
+      return
+    }
+    const { marks, every } = store.piece!.cues[mark.id]!
     // Of a cue that comes again the mark that this one repeats is moved.
     const own = marks.reduce((best, m) => {
       const off = (v: number) => (every ? Math.abs(((mark.second - v) / every) % 1) : Math.abs(mark.second - v))
@@ -44,24 +88,8 @@ export function useTape(perSecond: () => number, nib: () => number) {
       return size(m) < size(best) ? m : best
     }, marks[0]!)
     const rest = e.altKey ? marks : marks.filter(m => m !== own)
-    const from = e.clientX
-    let moved = false
-    hand.take(`cues/${mark.cue}`)
-    store.beginGesture()
-    player.hold(true)
-    follow(
-      e,
-      m => {
-        const by = (m.clientX - from) / perSecond()
-        if (!moved && Math.abs(m.clientX - from) < 3) return
-        moved = true
-        store.act(setMarks(store.piece!, mark.cue, [...rest, onFrame(own + by)]))
-      },
-      () => {
-        player.hold(false)
-        store.endGesture()
-      },
-    )
+    hand.take(`cues/${mark.id}`)
+    pull(e, mark, own, s => store.act(setMarks(store.piece!, mark.id, [...rest, s])))
   }
 
   function drawStretch(e: PointerEvent): void {
@@ -110,7 +138,10 @@ export function useTape(perSecond: () => number, nib: () => number) {
   /** What lies under the pointer, in words. */
   function says(e: { offsetX: number; offsetY: number; height: number }): string {
     const mark = markAt(e)
-    if (mark) return `${mark.name}: drag to move, Alt doubles`
+    if (mark)
+      return mark.of === 'cues'
+        ? `${mark.name}: drag to move, Alt doubles, Ctrl lets go of what it snaps to`
+        : `${mark.name}: drag to move`
     return e.offsetY > e.height - RULER ? 'Drag along here to mark a stretch' : ''
   }
 

@@ -35,6 +35,8 @@ export class Player {
   busy = false
   /** Playing runs to the end of the marked stretch and begins it again. */
   replaying = false
+  /** Seconds between which playing goes to and fro; null for on and on. */
+  between: readonly [number, number] | null = null
   /** Every frame is shown, however long it takes; else it keeps true time. */
   everyFrame = false
   /** 1 is true time; negative runs backwards. */
@@ -78,6 +80,7 @@ export class Player {
 
   play(on: boolean): void {
     this.running = on
+    if (!on) this.between = null
     this.last = performance.now()
     this.dirty = true
     this.tell()
@@ -90,6 +93,14 @@ export class Player {
 
   replay(on: boolean): void {
     this.replaying = on
+    this.tell()
+  }
+
+  /** To and fro between two moments, beginning at the first. */
+  toAndFro(from: number, to: number): void {
+    this.goto(fromNumber(from))
+    this.play(true)
+    this.between = [from, to]
     this.tell()
   }
 
@@ -168,6 +179,12 @@ export class Player {
   private advance(passed: number): void {
     if (this.everyFrame) this.stepFrames(this.pace < 0 ? -1 : 1)
     else this.move(passed * this.pace)
+    if (this.between) {
+      const [from, to] = this.between
+      const here = toNumber(this.frames) / toNumber(this.program.measures.frameRate)
+      if ((this.pace > 0 && here >= to) || (this.pace < 0 && here <= from)) this.setPace(-this.pace)
+      return
+    }
     const { stretch } = this.program.piece
     if (!this.replaying || !stretch || !(stretch.to > stretch.from)) return
     const at = toNumber(this.frames) / toNumber(this.program.measures.frameRate)

@@ -4,7 +4,9 @@ import type { Palette } from '~/composables/usePalette.ts'
 import { marksFrom } from './marks.ts'
 
 export interface TapeMark {
-  readonly cue: string
+  /** A mark of a cue, or a moment that is a dial: which, by its id. */
+  readonly of: 'cues' | 'dials'
+  readonly id: string
   readonly name: string
   readonly second: number
 }
@@ -14,32 +16,60 @@ export const RULER = 14
 /** Height of the edge in which marks hang. */
 export const EDGE = 14
 
-/** Marks of all cues within a stretch of seconds. */
-export const marksBetween = (piece: Piece, from: number, to: number): TapeMark[] =>
-  Object.entries(piece.cues).flatMap(([cue, c]) =>
-    marksFrom(c, from, to).map(second => ({ cue, name: c.name, second })),
-  )
+/** Marks of all cues and moments within a stretch of seconds. */
+export const marksBetween = (piece: Piece, from: number, to: number): TapeMark[] => [
+  ...Object.entries(piece.cues).flatMap(([id, c]) =>
+    marksFrom(c, from, to).map(second => ({ of: 'cues' as const, id, name: c.name, second })),
+  ),
+  ...Object.entries(piece.dials).flatMap(([id, d]) =>
+    d.type === 'moment' && d.value >= from && d.value <= to
+      ? [{ of: 'dials' as const, id, name: d.name, second: d.value }]
+      : [],
+  ),
+]
 
 export function drawMarks(
   c: CanvasRenderingContext2D,
   marks: readonly TapeMark[],
   x: (s: number) => number,
   inHand: string | null,
+  height: number,
   palette: Palette,
 ): void {
-  c.lineWidth = 1.5
-  c.strokeStyle = palette.coral
   for (const m of marks) {
     const at = Math.round(x(m.second)) + 0.5
+    if (m.of === 'dials') {
+      moment(c, at, m.name, height, palette)
+      continue
+    }
     c.beginPath()
     c.moveTo(at - 5.5, EDGE)
     c.lineTo(at + 5.5, EDGE)
     c.lineTo(at, EDGE + 10)
     c.closePath()
-    c.fillStyle = inHand === `cues/${m.cue}` ? palette.coral : palette.sheet
+    c.strokeStyle = palette.coral
+    c.lineWidth = 1.5
+    c.fillStyle = inHand === `cues/${m.id}` ? palette.coral : palette.sheet
     c.fill()
     c.stroke()
   }
+}
+
+/** A moment that is a dial: a line to the ruler, with its name on a tab. */
+function moment(c: CanvasRenderingContext2D, at: number, name: string, height: number, palette: Palette): void {
+  c.font = '500 11px "Spline Sans"'
+  const wide = c.measureText(name).width + 10
+  c.strokeStyle = palette.brass
+  c.lineWidth = 1.2
+  c.beginPath()
+  c.moveTo(at, 0)
+  c.lineTo(at, height - RULER)
+  c.stroke()
+  c.fillStyle = palette.sheet
+  c.fillRect(at, 0.5, wide, EDGE - 1)
+  c.strokeRect(at, 0.5, wide, EDGE - 1)
+  c.fillStyle = palette.brass
+  c.fillText(name, at + 5, EDGE - 4)
 }
 
 /** A bracket along the ruler. */

@@ -96,7 +96,7 @@ export function drawTape(
   }
   c.textAlign = 'left'
   if (program.piece.stretch) drawStretch(c, program.piece.stretch, x, height, palette)
-  drawMarks(c, marksBetween(program.piece, first, last), x, inHand, palette)
+  drawMarks(c, marksBetween(program.piece, first, last), x, inHand, height, palette)
   nibMark(c, nib, height, palette)
 }
 

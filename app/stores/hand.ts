@@ -14,6 +14,8 @@ export const useHand = defineStore('hand', () => {
   const instance = ref(0)
   /** The entry in hand: `part.property`, `~signal`, or `clocks/id`, `cues/id`, `curves/id`. */
   const drive = ref<string | null>(null)
+  /** The formula that was in hand last, also while something else is. */
+  const formula = ref<string | null>(null)
   /** The page of the desk that is shown. */
   const desk = ref<DeskPage>('part')
   /** The part that is looked at alone, with all it carries. */
@@ -35,7 +37,8 @@ export const useHand = defineStore('hand', () => {
     const id = key === null || /[~/]/.test(key) ? null : key.slice(0, key.indexOf('.'))
     if (id !== null && part.value !== id) choose(id)
     drive.value = key
+    if (key !== null && !key.includes('/')) formula.value = key
   }
 
-  return { part, instance, drive, desk, alone, selected, beside, writing, choose, take }
+  return { part, instance, drive, formula, desk, alone, selected, beside, writing, choose, take }
 })

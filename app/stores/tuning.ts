@@ -41,7 +41,10 @@ export function useTuning() {
   }
 
   function dial(id: string, value: number): void {
-    if (store.piece!.dials[id]!.value !== value) store.act(setDial(store.program!, id, value, now(), store.noJump()))
+    const { name, locked } = store.piece!.dials[id]!
+    if (locked) store.notice = { says: `${name} is locked. Its form unlocks it.` }
+    else if (store.piece!.dials[id]!.value !== value)
+      store.act(setDial(store.program!, id, value, now(), store.noJump()))
   }
 
   /** The number of a formula at a place of its text becomes a dial. */

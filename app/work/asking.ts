@@ -3,6 +3,7 @@ import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { Fix } from '~~/core/formula/problem.ts'
 import type { Rational } from '~~/core/time/rational.ts'
+import type { Leaving } from '~~/core/insight/leaving.ts'
 import type { Touch } from '~~/core/insight/touching.ts'
 import type { Known, Leaping } from '~~/core/insight/telling.ts'
 
@@ -16,6 +17,8 @@ export interface Answers {
   readonly shortest: Rational
   /** Copies of a part that overlap in the lap; asked by the part's id. */
   readonly touching: readonly Touch[]
+  /** Parts that leave the stage in the lap; whatever drive is named. */
+  readonly leaving: readonly Leaving[]
 }
 export type About = keyof Answers
 

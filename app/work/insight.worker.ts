@@ -2,6 +2,7 @@
 import { Program } from '~~/core/engine/program.ts'
 import { knownOf, leapingOf } from '~~/core/insight/telling.ts'
 import { closingNumbers, shortestLap } from '~~/core/insight/proposals.ts'
+import { leaving } from '~~/core/insight/leaving.ts'
 import { touching } from '~~/core/insight/touching.ts'
 import { apply } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
@@ -20,6 +21,7 @@ const TELL = {
   closing: closingNumbers,
   shortest: shortestLap,
   touching,
+  leaving,
 } as const
 
 /** One answer at a time, so that what changes meanwhile is heard in between. */

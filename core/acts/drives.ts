@@ -55,16 +55,20 @@ export function addDial(piece: Piece, given: Partial<Dial> & { name: string }): 
   return { id, op: operation(`add dial ${dial.name}`, { in: 'dials', id, value: dial }) }
 }
 
-/** A dial one place to the left or right among the others; null where it is the last. */
-export function moveDial(piece: Piece, id: string, by: 1 | -1): Operation | null {
+/** A dial put in the place of another in the row; null where it stands there already. */
+export function placeDial(piece: Piece, id: string, at: number): Operation | null {
   const order = Object.keys(piece.dials).sort((a, b) => piece.dials[a]!.order - piece.dials[b]!.order)
-  const at = order.indexOf(id)
-  const other = order[at + by]
-  if (other === undefined) return null
-  ;[order[at], order[at + by]] = [other, id]
+  const to = Math.min(order.length - 1, Math.max(0, at))
+  const from = order.indexOf(id)
+  if (to === from) return null
+  order.splice(to, 0, ...order.splice(from, 1))
   const puts = order.map((d, i) => ({ in: 'dials', id: d, value: { ...piece.dials[d]!, order: i + 1 } }) as const)
   return operation(`move dial ${piece.dials[id]!.name}`, ...puts)
 }
+
+/** A dial one place to the left or right among the others; null where it is the last. */
+export const moveDial = (piece: Piece, id: string, by: 1 | -1): Operation | null =>
+  placeDial(piece, id, Object.values(piece.dials).filter(d => d.order < piece.dials[id]!.order).length + by)
 
 export function addSignal(piece: Piece, name: string, text: string): { id: string; op: Operation } {
   const id = freshId(piece.signals, 's')

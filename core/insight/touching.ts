@@ -1,11 +1,9 @@
 /** Which copies of a part overlap at some moment of the lap, looked at frame by frame. */
 import type { Program } from '../engine/program.ts'
-import { outlineOf } from '../rig/outline.ts'
-import { noSizes, sizesOf } from '../rig/sizing.ts'
+import { noSizes } from '../rig/sizing.ts'
 import { Scene } from '../rig/scene.ts'
-import { applyX, applyY } from '../piece/transform.ts'
-import { momentOfSeconds } from '../time/moment.ts'
-import { floor, fromNumber, over, plus, rational, times, type Rational } from '../time/rational.ts'
+import type { Rational } from '../time/rational.ts'
+import { framesOfLap, placedOutline, type Placed } from './lap-frames.ts'
 
 export interface Touch {
   readonly a: number
@@ -14,26 +12,15 @@ export interface Touch {
   readonly at: Rational
 }
 
-/** Frames of the lap that are looked at, at most. */
-const MOST_FRAMES = 600
-
 /** The pairs of instances of a part that overlap during the first lap, each with its first moment. */
 export function touching(program: Program, part: string): Touch[] {
   const scene = new Scene(program)
   const body = scene.bodies.get(part)
   if (!body || body.count < 2) return []
-  const { frameRate, lapLength } = program.measures
-  const all = Number(floor(times(lapLength, frameRate)))
-  const step = Math.max(1, Math.ceil(all / MOST_FRAMES))
-  const values = new Float64Array(program.size)
   const sizes = noSizes()
   const found = new Map<string, Touch>()
-  const start = fromNumber(program.piece.lap.start)
-  for (let frame = 0; frame < all; frame += step) {
-    const at = plus(start, over(rational(frame), frameRate))
-    const m = momentOfSeconds(at, frameRate)
-    scene.update(program.moment(m, values), m)
-    const placed = Array.from({ length: body.count }, (_, i) => outlineAt(i))
+  for (const { at } of framesOfLap(program, scene)) {
+    const placed = Array.from({ length: body.count }, (_, i) => placedOutline(body, i, sizes))
     for (let a = 0; a < body.count; a++) {
       for (let b = a + 1; b < body.count; b++) {
         if (!found.has(`${a} ${b}`) && overlap(placed[a]!, placed[b]!)) found.set(`${a} ${b}`, { a, b, at })
@@ -41,27 +28,6 @@ export function touching(program: Program, part: string): Touch[] {
     }
   }
   return [...found.values()]
-
-  function outlineAt(i: number): Placed {
-    const outline = outlineOf(body!.part.shape, sizesOf(body!, i, sizes))
-    const m = body!.worlds[i]!
-    const points = new Float64Array(outline?.points.length ?? 0)
-    let reach = 0
-    for (let k = 0; k < points.length; k += 2) {
-      points[k] = applyX(m, outline!.points[k]!, outline!.points[k + 1]!)
-      points[k + 1] = applyY(m, outline!.points[k]!, outline!.points[k + 1]!)
-      const [dx, dy] = [points[k]! - m[3]!, points[k + 1]! - m[7]!]
-      reach = Math.max(reach, Math.sqrt(dx * dx + dy * dy))
-    }
-    return { points, x: m[3]!, y: m[7]!, reach }
-  }
-}
-
-interface Placed {
-  readonly points: Float64Array
-  readonly x: number
-  readonly y: number
-  readonly reach: number
 }
 
 function overlap(a: Placed, b: Placed): boolean {

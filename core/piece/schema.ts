@@ -84,7 +84,8 @@ export const Base = fields({
 export const Dial = fields({
   name,
   order: number,
-  type: v.picklist(['number', 'whole', 'switch']),
+  /** A moment is a time that also stands on the tideline; a choice is the number of one of its `options`, from 0. */
+  type: v.picklist(['number', 'whole', 'switch', 'moment', 'choice']),
   /** `%`, `deg`, `px`, `s`, `Hz` or ''. */
   unit: v.picklist(['', '%', 'deg', 'px', 's', 'Hz']),
   value: number,
@@ -93,6 +94,9 @@ export const Dial = fields({
   /** What it goes back to when reset. */
   initial: number,
   hidden: v.boolean(),
+  /** It stays as it is until it is unlocked. */
+  locked: v.optional(v.boolean()),
+  options: v.optional(v.pipe(v.array(name), v.maxLength(40))),
 })
 
 /** A named formula that others read. */
@@ -102,6 +106,8 @@ export const Signal = fields({
   text: formula,
   good: formula,
   seed,
+  /** Its value stands among the dials, to be read there. */
+  readOut: v.optional(v.boolean()),
 })
 
 /** A time base: what runs on it reads its time. */

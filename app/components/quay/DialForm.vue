@@ -18,6 +18,15 @@ const old = props.id ? store.piece!.dials[props.id] : undefined
 const name = ref(old?.name ?? freeName(store.piece!, 'pace'))
 const type = ref<Dial['type']>(old?.type ?? 'number')
 const hidden = ref(old?.hidden ?? false)
+const locked = ref(old?.locked ?? false)
+/** Names of what a choice is between, with commas. */
+const options = ref((old?.options ?? ['calm', 'lively']).join(', '))
+const chosen = computed(() =>
+  options.value
+    .split(',')
+    .map(o => o.trim())
+    .filter(o => o !== ''),
+)
 /** Who reads it, as people call them. */
 const readers = props.id ? readersOf(store.piece!, 'dials', props.id) : []
 const unit = ref<Dial['unit']>(old?.unit ?? '%')
@@ -39,6 +48,11 @@ const problem = computed(() => {
   if (![low.value, high.value, initial.value].every(n => typeof n === 'number' && Number.isFinite(n)))
     return 'Lowest, highest and start are numbers.'
   if (type.value === 'switch' && (low.value !== 0 || high.value !== 1)) return 'A switch goes from 0 (off) to 1 (on).'
+  if (type.value === 'choice') {
+    if (chosen.value.length < 2) return 'A choice is between at least two names, with commas between them.'
+    if (chosen.value.length > 40) return 'A choice is between 40 names at most.'
+    return chosen.value.some(o => o.length > 60) ? 'A name has 60 letters at most.' : ''
+  }
   if (low.value >= high.value) return 'The lowest value must be below the highest.'
   return initial.value < low.value || initial.value > high.value ? 'The start must lie between lowest and highest.' : ''
 })
@@ -48,14 +62,17 @@ function done(): void {
   const range = {
     type: type.value,
     hidden: hidden.value,
+    locked: locked.value,
+    ...(type.value === 'choice' ? { options: chosen.value } : {}),
     unit: unit.value,
     low: low.value,
     high: high.value,
     initial: initial.value,
   }
+  if (type.value === 'choice') [range.low, range.high] = [0, chosen.value.length - 1]
   if (!props.id) store.act(addDial(store.piece!, { name: name.value.trim(), ...range, value: initial.value }).op)
   else {
-    const value = Math.min(high.value, Math.max(low.value, store.piece!.dials[props.id]!.value))
+    const value = Math.min(range.high, Math.max(range.low, store.piece!.dials[props.id]!.value))
     const change = changeNamed(store.piece!, 'dials', props.id, { ...range, value })
     const named =
       name.value.trim() === old!.name
@@ -67,6 +84,9 @@ function done(): void {
 }
 
 function kindChosen(): void {
+  if (type.value === 'moment' && unit.value !== 's')
+    [unit.value, low.value, high.value, initial.value] = ['s', 0, 60, Number(store.player!.now().seconds.toFixed(2))]
+  if (type.value === 'choice') [unit.value, low.value, high.value, initial.value] = ['', 0, 1, 0]
   if (type.value !== 'switch') return
   ;[unit.value, low.value, high.value, initial.value] = ['', 0, 1, Math.round(Math.min(1, Math.max(0, initial.value)))]
 }
@@ -97,19 +117,28 @@ function drop(): void {
             <option value="number">a number</option>
             <option value="whole">a whole number</option>
             <option value="switch">a switch, off or on</option>
+            <option value="moment">a moment, also on the tideline</option>
+            <option value="choice">a choice of several</option>
           </select>
-          <label for="dial-unit">Unit</label>
-          <select id="dial-unit" v-model="unit" class="field">
-            <option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option>
-          </select>
-          <label for="dial-low">Lowest</label
-          ><input id="dial-low" v-model.number="low" class="field tabular" type="number" step="any" />
-          <label for="dial-high">Highest</label
-          ><input id="dial-high" v-model.number="high" class="field tabular" type="number" step="any" />
-          <label for="dial-start">Start</label
-          ><input id="dial-start" v-model.number="initial" class="field tabular" type="number" step="any" />
+          <template v-if="type === 'choice'">
+            <label for="dial-options">Between</label>
+            <input id="dial-options" v-model="options" class="field" placeholder="calm, lively, wild" />
+          </template>
+          <template v-else>
+            <label for="dial-unit">Unit</label>
+            <select id="dial-unit" v-model="unit" class="field" :disabled="type === 'moment'">
+              <option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option>
+            </select>
+            <label for="dial-low">Lowest</label
+            ><input id="dial-low" v-model.number="low" class="field tabular" type="number" step="any" />
+            <label for="dial-high">Highest</label
+            ><input id="dial-high" v-model.number="high" class="field tabular" type="number" step="any" />
+            <label for="dial-start">Start</label
+            ><input id="dial-start" v-model.number="initial" class="field tabular" type="number" step="any" />
+          </template>
         </div>
-        <TickField class="mt-2" label="Hidden from the row of dials" :value="hidden" @set="hidden = $event" />
+        <TickField class="mt-2" label="Locked: it stays as it is" :value="locked" @set="locked = $event" />
+        <TickField class="mt-1" label="Hidden from the row of dials" :value="hidden" @set="hidden = $event" />
         <div v-if="id" class="mt-2 flex items-center gap-2">
           <button class="button" type="button" @click="move(-1)">Earlier</button>
           <button class="button" type="button" @click="move(1)">Later</button>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** One dial: its name, its number, its slide. A double click on the slide puts it back. */
-import { Pencil } from '@lucide/vue'
+import { Lock, Pencil } from '@lucide/vue'
+import { placeDial } from '~~/core/acts/drives.ts'
+import { follow } from '~/editor/follow.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import { slipsOf } from '~~/core/engine/retime.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -12,7 +14,37 @@ const store = usePiece()
 const tuning = useTuning()
 const changing = ref(false)
 
-const step = computed(() => (props.dial.type === 'number' ? (props.dial.high - props.dial.low > 10 ? 1 : 0.01) : 1))
+/** The name is dragged over another dial, and takes its place. */
+function drag(e: PointerEvent): void {
+  if (e.button !== 0) return
+  store.beginGesture()
+  follow(
+    e,
+    m => {
+      const over = document
+        .elementFromPoint(m.clientX, m.clientY)
+        ?.closest('[data-dial-id]')
+        ?.getAttribute('data-dial-id')
+      if (!over || over === props.id) return
+      const { dials } = store.piece!
+      const op = placeDial(
+        store.piece!,
+        props.id,
+        Object.values(dials).filter(d => d.order < dials[over]!.order).length,
+      )
+      if (op) store.act(op)
+    },
+    () => store.endGesture(),
+  )
+}
+
+const step = computed(() =>
+  ['number', 'moment'].includes(props.dial.type)
+    ? props.dial.type === 'moment' || props.dial.high - props.dial.low <= 10
+      ? 0.01
+      : 1
+    : 1,
+)
 const share = computed(() => ((props.dial.value - props.dial.low) / (props.dial.high - props.dial.low || 1)) * 100)
 const slipped = computed(() => slipsOf(store.piece!, props.id).some(key => store.piece!.slips[key] !== 0))
 const text = computed(() => printNumber(props.dial.value, 4))
@@ -26,16 +58,21 @@ function type(e: Event): void {
   if (Number.isFinite(value) && field.value.trim() !== '')
     tuning.dial(
       props.id,
-      Math.min(props.dial.high, Math.max(props.dial.low, props.dial.type === 'number' ? value : Math.round(value))),
+      Math.min(
+        props.dial.high,
+        Math.max(props.dial.low, ['number', 'moment'].includes(props.dial.type) ? value : Math.round(value)),
+      ),
     )
   field.value = text.value
 }
 </script>
 
 <template>
-  <div class="group min-w-0" :data-dial="dial.name">
+  <div class="group min-w-0" :data-dial="dial.name" :data-dial-id="id">
     <div class="flex items-baseline gap-1">
-      <span class="truncate">{{ dial.name }}</span>
+      <span class="cursor-grab touch-none truncate" title="Drag to put it elsewhere in the row" @pointerdown="drag">{{
+        dial.name
+      }}</span>
       <button
         class="text-faded opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100"
         type="button"
@@ -44,11 +81,13 @@ function type(e: Event): void {
       >
         <Pencil :size="12" />
       </button>
-      <span class="tabular ml-auto flex items-baseline">
+      <Lock v-if="dial.locked" :size="11" class="self-center text-faded" aria-label="locked" />
+      <span v-if="dial.type !== 'choice'" class="tabular ml-auto flex items-baseline">
         <input
           class="w-14 border-b border-transparent bg-transparent text-right hover:border-rule focus:border-sea focus:outline-none"
           type="text"
           inputmode="decimal"
+          :readonly="dial.locked"
           :value="text"
           :aria-label="`${dial.name}, value`"
           @change="type"
@@ -57,9 +96,20 @@ function type(e: Event): void {
         <span v-if="dial.unit" class="ml-[3px] text-faded">{{ dial.unit }}</span>
       </span>
     </div>
-    <label v-if="dial.type === 'switch'" class="flex h-4 items-center gap-2 text-[12px] text-faded"
+    <select
+      v-if="dial.type === 'choice'"
+      class="field h-6 w-full py-0"
+      :aria-label="dial.name"
+      :disabled="dial.locked"
+      :value="dial.value"
+      @change="tuning.dial(id, Number(($event.target as HTMLSelectElement).value))"
+    >
+      <option v-for="(o, i) in dial.options ?? []" :key="i" :value="i">{{ o }}</option>
+    </select>
+    <label v-else-if="dial.type === 'switch'" class="flex h-4 items-center gap-2 text-[12px] text-faded"
       ><input
         type="checkbox"
+        :disabled="dial.locked"
         :checked="dial.value >= 0.5"
         :aria-label="dial.name"
         @change="tuning.dial(id, ($event.target as HTMLInputElement).checked ? 1 : 0)"
@@ -69,6 +119,7 @@ function type(e: Event): void {
       v-else
       class="dial block w-full"
       type="range"
+      :disabled="dial.locked"
       :min="dial.low"
       :max="dial.high"
       :step="step"

@@ -11,6 +11,13 @@ const dials = computed(() =>
     .filter(([, d]) => all.value || !d.hidden)
     .sort(([, a], [, b]) => a.order - b.order),
 )
+/** Signals whose values are read here. */
+const readOuts = computed(() =>
+  Object.entries(store.piece!.signals)
+    .filter(([, s]) => s.readOut)
+    .sort(([, a], [, b]) => a.order - b.order)
+    .map(([id]) => id),
+)
 const making = ref(false)
 const hidden = computed(() => Object.values(store.piece!.dials).filter(d => d.hidden).length)
 </script>
@@ -18,10 +25,11 @@ const hidden = computed(() => Object.values(store.piece!.dials).filter(d => d.hi
 <template>
   <section class="flex shrink-0 items-start gap-4 border-b border-rule bg-sheet px-4 py-2" aria-label="Dials">
     <div
-      v-if="dials.length > 0"
+      v-if="dials.length + readOuts.length > 0"
       class="grid min-w-0 flex-1 grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-x-5 gap-y-2"
     >
       <DialKnob v-for="[id, dial] in dials" :key="id" :id="id" :dial="dial" />
+      <ReadOut v-for="id in readOuts" :key="id" :signal="id" />
     </div>
     <button
       class="flex shrink-0 items-center gap-1 text-faded hover:text-ink"

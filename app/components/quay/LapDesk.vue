@@ -145,7 +145,11 @@ function take(key: string, fix: Fix): void {
     <button v-if="shown.length < rows.length" class="link mt-2" type="button" @click="all = true">
       Show all {{ rows.length }} drives
     </button>
-    <TouchingParts v-if="rows.length > 0" />
+    <template v-if="rows.length > 0">
+      <SeamLook />
+      <LeavingParts />
+      <TouchingParts />
+    </template>
     <p v-if="rows.length === 0" class="py-3 text-faded">
       A lap is the stretch of time after which a loop comes round. As soon as something moves, it stands here whether it
       closes.

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The menu of what has a name in common: rename it, see who reads it, take it away. */
-import { MoreHorizontal, Pencil, Trash2 } from '@lucide/vue'
+import { Gauge, MoreHorizontal, Pencil, Trash2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { readersOf, removeNamed } from '~~/core/acts/named.ts'
+import { changeNamed, readersOf, removeNamed } from '~~/core/acts/named.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -20,6 +20,10 @@ function readers(): string {
   if (all.length === 0) return 'Nothing reads it.'
   const more = all.length > MOST ? ` and ${all.length - MOST} more` : ''
   return `Read by ${all.slice(0, MOST).join(', ')}${more}.`
+}
+const shown = computed(() => props.collection === 'signals' && store.piece!.signals[props.id]?.readOut === true)
+function readHere(): void {
+  store.act(changeNamed(store.piece!, 'signals', props.id, { readOut: !shown.value }))
 }
 function remove(): void {
   const all = readersOf(store.piece!, props.collection, props.id)
@@ -44,6 +48,11 @@ function remove(): void {
       <MenuItem v-slot="{ active }"
         ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="naming = true">
           <Pencil :size="14" />Rename, in every formula…
+        </button></MenuItem
+      >
+      <MenuItem v-if="collection === 'signals'" v-slot="{ active }"
+        ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="readHere">
+          <Gauge :size="14" />{{ shown ? 'Take from the row of dials' : 'Read it among the dials' }}
         </button></MenuItem
       >
       <slot />

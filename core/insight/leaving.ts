@@ -1,0 +1,50 @@
+/** Which parts leave the stage at some frame of the lap. */
+import type { Program } from '../engine/program.ts'
+import { Scene } from '../rig/scene.ts'
+import { noSizes } from '../rig/sizing.ts'
+import type { Rational } from '../time/rational.ts'
+import { framesOfLap, placedOutline } from './lap-frames.ts'
+
+export interface Leaving {
+  readonly part: string
+  /** The copy that does so first. */
+  readonly copy: number
+  /** Whether nothing of it is on the stage then, or only some of it reaches beyond. */
+  readonly wholly: boolean
+  /** The first moment, in seconds, at which it does. */
+  readonly at: Rational
+}
+
+/**
+ * Parts of which a copy is wholly off the stage at some frame of the first lap, then those that reach beyond its edge
+ * at some frames and not at others. What lies across the edge all the time is meant to.
+ */
+export function leaving(program: Program): Leaving[] {
+  const scene = new Scene(program)
+  const { width, height } = program.piece.stage
+  const sizes = noSizes()
+  const wholly = new Map<string, Leaving>()
+  const partly = new Map<string, Leaving>()
+  const within = new Set<string>()
+  for (const { at } of framesOfLap(program, scene)) {
+    for (const { body, instance: copy } of scene.paint) {
+      const part = body.id
+      if (wholly.has(part) || !(body.opacity[copy]! > 0)) continue
+      const { points } = placedOutline(body, copy, sizes)
+      if (points.length === 0) continue
+      let [low, high, left, right] = [Infinity, -Infinity, Infinity, -Infinity]
+      for (let k = 0; k < points.length; k += 2) {
+        left = Math.min(left, points[k]!)
+        right = Math.max(right, points[k]!)
+        low = Math.min(low, points[k + 1]!)
+        high = Math.max(high, points[k + 1]!)
+      }
+      const [w, h] = [width / 2, height / 2]
+      if (left > w || right < -w || low > h || high < -h) wholly.set(part, { part, copy, wholly: true, at })
+      else if (left < -w || right > w || low < -h || high > h) {
+        if (!partly.has(part)) partly.set(part, { part, copy, wholly: false, at })
+      } else within.add(part)
+    }
+  }
+  return [...wholly.values(), ...[...partly.values()].filter(l => within.has(l.part) && !wholly.has(l.part))]
+}
