@@ -35,7 +35,10 @@ export function useTape(perSecond: () => number, nib: () => number) {
     if (e.offsetY > EDGE + 12) return null
     const [at, reach] = [secondAt(e), REACH / perSecond()]
     const near = marksBetween(store.piece!, at - reach, at + reach)
-    near.sort((a, b) => Math.abs(a.second - at) - Math.abs(b.second - at))
+    // Where some stand on one another: in the edge a moment by its tab, below it a cue, what is in hand first.
+    const rank = (m: TapeMark) =>
+      (hand.drive === `${m.of}/${m.id}` ? 0 : 1) + ((m.of === 'dials') === e.offsetY <= EDGE ? 0 : 2)
+    near.sort((a, b) => rank(a) - rank(b) || Math.abs(a.second - at) - Math.abs(b.second - at))
     return near[0] ?? null
   }
 

@@ -73,7 +73,8 @@ export function runsOn(piece: Piece, id: string, on: string): boolean {
 
 /**
  * A clock begins again at a moment, in seconds: a mark on the cue that it begins again at, or that a clock under it
- * does. Where there is none, such a clock is put under it, so that what else it does goes on from there.
+ * does. Where there is none, such a clock is put under it, which begins at 0 too: so nothing before the moment changes,
+ * and what else the clock does goes on from there.
  */
 export function restartClock(piece: Piece, id: string, at: number): { op: Operation; cue: string } {
   const says = `begin ${piece.clocks[id]!.name} again`
@@ -84,7 +85,7 @@ export function restartClock(piece: Piece, id: string, at: number): { op: Operat
       return { cue: way.cue, op: { ...setMarks(piece, way.cue, [...cue.marks, at]), says } }
   }
   const clock = piece.clocks[id]!
-  const cue = addCue(piece, { name: freeName(piece, `${clock.name} taps`), marks: [at] })
+  const cue = addCue(piece, { name: freeName(piece, `${clock.name} taps`), marks: at > 0 ? [0, at] : [at] })
   const withCue = apply(piece, cue.op)
   const under = addClock(withCue, {
     name: freeName(withCue, `${clock.name} again`),

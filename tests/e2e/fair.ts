@@ -68,6 +68,15 @@ export async function entry(page: Page, label: string): Promise<Locator> {
   return it
 }
 
+/** A number of a sentence, typed. */
+export async function type(page: Page, entry: string, label: string, value: string): Promise<void> {
+  await page.getByRole('article', { name: entry, exact: true }).getByRole('spinbutton', { name: label }).focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.type(value)
+  await page.keyboard.press('Enter')
+}
+
 /** Another text for a formula, typed and run. */
 export async function write(page: Page, label: string, text: string): Promise<void> {
   await entry(page, label)

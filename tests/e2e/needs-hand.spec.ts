@@ -1,0 +1,206 @@
+/** What the hand does to what runs: terms left out, takes side by side, clocks tapped, dials of every kind. */
+import { entry, expect, formula, freshFair, goTo, halt, keyOf, saved, test, type, values, write } from './fair.ts'
+
+test.beforeEach(async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+})
+
+const DEG = 1 / 360
+/** Where the nib stands on the tape, as a share of its width. */
+const NIB = 1 / 3
+
+test('H4: a term is left out by its ring or by a key, kept struck through in the text, and brought back', async ({
+  page,
+}) => {
+  await write(page, 'Mount y', '10px + sine(every: 2s, amp: 24px) - 4px')
+  const key = await keyOf(page, 'Mount y')
+  const at = async () => (await values(page, key, 0.5))[0]
+  expect(await at()).toBeCloseTo(30, 9)
+  await page.getByRole('button', { name: 'Leave out sine(every: 2s, amp: 24px)' }).click()
+  expect(await at()).toBeCloseTo(6, 9)
+  await expect(formula(page, 'Mount y').locator('.tide-off')).toHaveText('// + sine(every: 2s, amp: 24px)')
+  await saved(page)
+  await page.reload()
+  await entry(page, 'Mount y')
+  expect(await at()).toBeCloseTo(6, 9)
+  await page.getByRole('article', { name: 'Mount y', exact: true }).locator('header').click()
+  await page.getByRole('button', { name: /^Bring back \+ sine/ }).click()
+  expect(await at()).toBeCloseTo(30, 9)
+  await expect(formula(page, 'Mount y')).toHaveText('10px + sine(every: 2s, amp: 24px) - 4px')
+  // By keys: the term that the caret is in.
+  await formula(page, 'Mount y').focus()
+  await page.keyboard.press('Control+Home')
+  await page.keyboard.press('Alt+b')
+  expect(await at()).toBeCloseTo(20, 9)
+})
+
+test('H1: what is selected of a formula is told as a number, at the nib', async ({ page }) => {
+  await write(page, 'Mount y', '10px + sine(every: 2s, amp: 24px)')
+  await page.getByRole('article', { name: 'Mount y', exact: true }).locator('canvas').click()
+  await goTo(page, '0.5')
+  await formula(page, 'Mount y').focus()
+  await page.keyboard.press('Control+End')
+  for (let k = 0; k < 'sine(every: 2s, amp: 24px)'.length; k++) await page.keyboard.press('Shift+ArrowLeft')
+  await expect(page.locator('[data-selected]')).toHaveText(/sine\(every: 2s, amp: 24px\)\s*24\.000 px/)
+  await page.keyboard.press('ArrowRight')
+  await expect(page.locator('[data-selected]')).toHaveCount(0)
+})
+
+test('H2: two takes move side by side on the stage and lie over one another in the scope', async ({ page }) => {
+  const mount = page.getByRole('article', { name: 'Mount y', exact: true })
+  await mount.locator('header').click()
+  await page.locator('body').press('t')
+  await write(page, 'Mount y', '0px')
+  await page.locator('body').press('Escape')
+  await mount.getByRole('button', { name: 'side by side' }).click()
+  const other = page.getByRole('img', { name: 'The piece with take 1' })
+  await expect(other).toBeVisible()
+  const stage = page.getByRole('region', { name: 'Stage' }).locator('[data-stage]')
+  await goTo(page, '0.5')
+  const [first, second] = [await other.screenshot(), await stage.screenshot()]
+  expect(first.equals(second)).toBe(false)
+  // Another moment: both move, each by its own formula.
+  await goTo(page, '1')
+  expect((await other.screenshot()).equals(first)).toBe(false)
+  await page.getByRole('tab', { name: 'Scope' }).click()
+  await page.getByRole('button', { name: 'takes', exact: true }).click()
+  await expect(page.getByRole('list', { name: 'Parts' }).getByText('take 1')).toBeVisible()
+  await mount.getByRole('button', { name: 'side by side' }).click()
+  await expect(other).toHaveCount(0)
+})
+
+test('F1: a clock begins again at each press, and what else it does goes on from there', async ({ page }) => {
+  await page.getByRole('button', { name: 'New…' }).click()
+  await page.getByRole('menuitem', { name: /^clock/ }).click()
+  await write(page, 'Carousel rotation', 'time * 10deg/s on clock')
+  const key = await keyOf(page, 'Carousel rotation')
+  const clock = page.getByRole('article', { name: 'clock', exact: true })
+  await type(page, 'clock', 'Rate', '-2')
+  expect((await values(page, key, 3))[0]).toBeCloseTo(-60 * DEG, 12)
+  await goTo(page, '5')
+  await clock.getByRole('button', { name: 'begin again' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'clock begins again at 5 s' })).toBeVisible()
+  expect((await values(page, key, 6))[0]).toBeCloseTo(-20 * DEG, 12)
+  expect((await values(page, key, 3))[0]).toBeCloseTo(-60 * DEG, 12)
+  await goTo(page, '7')
+  await clock.getByRole('button', { name: 'begin again' }).click()
+  expect((await values(page, key, 7.5))[0]).toBeCloseTo(-10 * DEG, 12)
+  // Its marks are a cue like any other.
+  await expect(page.getByRole('article', { name: 'clock taps', exact: true }).locator('[data-sentence]')).toContainText(
+    '7 s',
+  )
+  await page.keyboard.press('Control+z')
+  expect((await values(page, key, 7.5))[0]).toBeCloseTo(-50 * DEG, 12)
+})
+
+test('D3, B11: a moment is a dial that stands on the tideline, and is dragged there', async ({ page }) => {
+  await goTo(page, '2')
+  await page.getByRole('button', { name: 'Dial', exact: true }).click()
+  await page.getByRole('textbox', { name: 'Name' }).fill('letGo')
+  await page.getByRole('combobox', { name: 'Kind' }).selectOption('moment')
+  await page.getByRole('button', { name: 'Add dial' }).click()
+  await expect(page.getByRole('textbox', { name: 'letGo, value' })).toHaveValue('2')
+  await write(page, 'Carousel rotation', 'if time < letGo then 0deg else (time - letGo) * 90deg/s')
+  const key = await keyOf(page, 'Carousel rotation')
+  expect((await values(page, key, 3))[0]).toBeCloseTo(90 * DEG, 12)
+  const tape = page.locator('[data-tape]')
+  const box = (await tape.boundingBox())!
+  const nib = box.x + Math.round(box.width * NIB)
+  await goTo(page, '0')
+  // 42 px a second: the moment at 2 s is taken hold of and pulled to 3 s.
+  const x = (s: number) => nib + 42 * s
+  await page.mouse.move(x(2), box.y + 6)
+  await page.mouse.down()
+  await page.mouse.move(x(2.5), box.y + 6, { steps: 4 })
+  await page.mouse.move(x(3), box.y + 6, { steps: 4 })
+  await page.mouse.up()
+  const moved = Number(await page.getByRole('textbox', { name: 'letGo, value' }).inputValue())
+  expect(Math.abs(moved - 3)).toBeLessThan(0.2)
+  expect((await values(page, key, moved + 1))[0]).toBeCloseTo(90 * DEG, 9)
+})
+
+test('D3: a choice, a lock, dials put in another order by hand, and a signal read among them', async ({ page }) => {
+  await page.getByRole('button', { name: 'Dial', exact: true }).click()
+  await page.getByRole('textbox', { name: 'Name' }).fill('mood')
+  await page.getByRole('combobox', { name: 'Kind' }).selectOption('choice')
+  await page.getByRole('textbox', { name: 'Between' }).fill('calm')
+  await expect(page.getByRole('alert')).toContainText('at least two names')
+  await page.getByRole('textbox', { name: 'Between' }).fill('calm, lively, wild')
+  await page.getByRole('button', { name: 'Add dial' }).click()
+  await write(page, 'Carousel rotation', 'mood * 10deg')
+  const key = await keyOf(page, 'Carousel rotation')
+  await page.getByRole('combobox', { name: 'mood' }).selectOption('wild')
+  expect((await values(page, key, 0))[0]).toBeCloseTo(20 * DEG, 12)
+
+  const order = () => page.locator('[data-dial]').evaluateAll(all => all.map(e => e.getAttribute('data-dial')))
+  const before = await order()
+  expect(before.at(-1)).toBe('mood')
+  const name = page.locator('[data-dial="mood"] span').first()
+  await name.hover()
+  await page.mouse.down()
+  await page.locator(`[data-dial="${before[0]}"] span`).first().hover()
+  await page.locator(`[data-dial="${before[0]}"] input`).last().hover()
+  await page.mouse.up()
+  expect(await order()).toEqual(['mood', ...before.slice(0, -1)])
+  await page.keyboard.press('Control+z')
+  expect(await order()).toEqual(before)
+
+  await page.locator('[data-dial="mood"]').hover()
+  await page.getByRole('button', { name: 'Change dial mood' }).click()
+  await page.getByRole('checkbox', { name: /^Locked/ }).check()
+  await page.getByRole('button', { name: 'Change', exact: true }).click()
+  await expect(page.getByRole('combobox', { name: 'mood' })).toBeDisabled()
+
+  await page.getByRole('button', { name: 'More for load' }).click()
+  await page.getByRole('menuitem', { name: 'Read it among the dials' }).click()
+  await expect(page.locator('[data-read-out="load"]')).toHaveText(/load\s*−?\d/)
+})
+
+test('F3: a mark of a cue is drawn to where the formula in hand leaps', async ({ page }) => {
+  await write(page, 'Carousel rotation', 'if time < 4.317s then 0deg else 90deg')
+  await goTo(page, '3')
+  await page.getByRole('button', { name: 'New…' }).click()
+  await page.getByRole('menuitem', { name: /^cue/ }).click()
+  await page.locator('body').press('c')
+  await page.getByRole('article', { name: 'Carousel rotation', exact: true }).locator('header').click()
+  await expect(
+    page.getByRole('article', { name: 'Carousel rotation', exact: true }).locator('[data-leaps]'),
+  ).toBeVisible()
+  const tape = page.locator('[data-tape]')
+  const box = (await tape.boundingBox())!
+  const nib = box.x + Math.round(box.width * NIB)
+  const x = (s: number) => nib + 42 * (s - 3)
+  await page.mouse.move(x(3), box.y + 18)
+  await page.mouse.down()
+  await page.mouse.move(x(3.5), box.y + 18, { steps: 5 })
+  await page.waitForTimeout(500)
+  await page.mouse.move(x(4.25), box.y + 18, { steps: 5 })
+  await page.mouse.up()
+  await expect(page.getByRole('article', { name: 'cue', exact: true }).locator('[data-sentence]')).toContainText(
+    '4.317 s',
+  )
+})
+
+test('I1, A1: across the seam, and what leaves the stage', async ({ page }) => {
+  await write(page, 'Carousel rotation', 'time * 45deg/s')
+  await page.getByRole('tab', { name: 'Lap' }).click()
+  const seam = page.getByRole('region', { name: 'Across the seam' })
+  await seam.scrollIntoViewIfNeeded()
+  const last = await seam.getByRole('img', { name: 'The last frame of the lap' }).screenshot()
+  const first = await seam.getByRole('img', { name: 'The first frame of the lap' }).screenshot()
+  expect(last.equals(first)).toBe(false)
+  await seam.getByRole('button', { name: /^to and fro over 8 s/ }).click()
+  const seen: number[] = []
+  for (let k = 0; k < 14; k++) {
+    seen.push(await page.evaluate(() => window.openTide.now()))
+    await page.waitForTimeout(200)
+  }
+  expect(Math.min(...seen)).toBeGreaterThan(6.4)
+  expect(Math.max(...seen)).toBeLessThan(9.6)
+  expect(seen.some((s, i) => i > 0 && s < seen[i - 1]!)).toBe(true)
+  await halt(page)
+  const leaving = page.getByRole('region', { name: 'What leaves the stage' })
+  await leaving.getByRole('button', { name: 'look through the lap' }).click()
+  await expect(leaving.getByRole('listitem').or(leaving.getByRole('status')).first()).toBeVisible({ timeout: 20_000 })
+})
