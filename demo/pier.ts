@@ -1,4 +1,5 @@
 /** The pier itself: lantern strings between its posts, the sea and the planks. */
+import { setPromises } from '../core/acts/drives.ts'
 import type { Builder } from '../core/acts/build.ts'
 import type { Copies } from '../core/piece/schema.ts'
 import { on, paint, row } from './kit.ts'
@@ -116,6 +117,8 @@ export function petals(b: Builder): void {
     ...paint('fill', 'coral', 90),
   })
   b.drive(fan, 'speed', '40px/s + 260px/s * wind * (1 + noise(freq: 6/lap, octaves: 2))')
+  // Petals never blow back.
+  b.do(setPromises(b.piece, `${fan}.speed`, [{ of: 'value', side: 'above', than: 15 }]))
 }
 
 export function shore(b: Builder): void {
@@ -143,7 +146,9 @@ export function shore(b: Builder): void {
   b.copies(glint, 'x', glints, i => Math.round(spread(i + 1, 0.618034) * 1180 - 590))
   b.copies(glint, 'y', glints, i => Math.round(spread(i + 1, 0.754878) * 430 - 190))
   b.copies(glint, 'width', glints, i => Math.round(26 + spread(i + 1, 0.56984) * 44))
-  b.drive(glint, 'opacity', 'max(0%, noise(freq: 0.4Hz, amp: 70%))')
+  // The water keeps a time of its own, at half the pace of everything else.
+  b.clock('ebb', { way: { type: 'steady', rate: 0.5, ahead: 0 } })
+  b.drive(glint, 'opacity', 'max(0%, noise(freq: 0.8Hz, amp: 70%)) on ebb')
   b.drive(glint, 'x', 'base + sine(freq: 1/lap, amp: 14px, phase: along * 3turn)')
 
   const planks = 33

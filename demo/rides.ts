@@ -1,4 +1,5 @@
 /** The small rides: pennants, the dynamo board, the tombola drum, the strength tower. */
+import { keepTake, setText } from '../core/acts/sources.ts'
 import type { Builder } from '../core/acts/build.ts'
 import { setKeys } from '../core/acts/parts.ts'
 import { COLOURS, on, paint, row } from './kit.ts'
@@ -84,7 +85,11 @@ export function tombola(b: Builder): void {
       ],
     }),
   )
-  b.drive(drum, 'rotation', 'base + sine(freq: 4/lap, amp: 14deg)')
+  // Two takes, to be put side by side: how it rocks, and how it shivered before.
+  b.drive(drum, 'rotation', 'base + noise(freq: 6/lap, amp: 20deg)')
+  b.do(keepTake(b.piece, `${drum}.rotation`, 'shivers'))
+  b.do(setText(b.piece, `${drum}.rotation`, 'base + sine(freq: 4/lap, amp: 14deg)', true))
+  b.do(keepTake(b.piece, `${drum}.rotation`, 'rocks'))
   b.part('Hatch', { type: 'rectangle' }, on(drum, 1), {
     y: 26,
     width: 34,

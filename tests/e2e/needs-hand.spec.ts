@@ -1,5 +1,5 @@
 /** What the hand does to what runs: terms left out, takes side by side, clocks tapped, dials of every kind. */
-import { entry, expect, formula, freshFair, goTo, halt, keyOf, saved, test, type, values, write } from './fair.ts'
+import { DEMO, entry, expect, formula, freshFair, goTo, halt, keyOf, saved, test, type, values, write } from './fair.ts'
 
 test.beforeEach(async ({ page }) => {
   await freshFair(page)
@@ -203,4 +203,61 @@ test('I1, A1: across the seam, and what leaves the stage', async ({ page }) => {
   const leaving = page.getByRole('region', { name: 'What leaves the stage' })
   await leaving.getByRole('button', { name: 'look through the lap' }).click()
   await expect(leaving.getByRole('listitem').or(leaving.getByRole('status')).first()).toBeVisible({ timeout: 20_000 })
+})
+
+test('D1, I4: an entry is dragged onto a formula, onto a row of links, and onto a part of the stage', async ({
+  page,
+}) => {
+  const grip = (label: string) =>
+    page.getByRole('article', { name: label, exact: true }).locator('header span[draggable]')
+  await page.setViewportSize({ width: 1280, height: 1400 })
+  // Onto a formula: the reference is written where it is dropped, and runs on Enter.
+  await write(page, 'Canopy rotation', '90deg + ')
+  await grip('Carousel rotation').dragTo(formula(page, 'Canopy rotation').locator('.cm-line'), {
+    targetPosition: { x: 300, y: 8 },
+  })
+  await formula(page, 'Canopy rotation').focus()
+  await expect(formula(page, 'Canopy rotation')).toContainText(/90deg \+ Carousel\.rotation/i)
+  await page.keyboard.press('Enter')
+  const canopy = await keyOf(page, 'Canopy rotation')
+  const carousel = await keyOf(page, 'Carousel rotation')
+  expect((await values(page, canopy, 2))[0]).toBeCloseTo(0.25 + (await values(page, carousel, 2))[0]!, 12)
+  // Onto a row of the board.
+  await page.getByRole('tab', { name: 'Links' }).click()
+  await grip('Carousel rotation').dragTo(
+    page.getByRole('region', { name: 'Desk' }).getByRole('rowheader', { name: 'Idler rotation' }),
+  )
+  await expect(page.getByRole('status').filter({ hasText: 'Idler rotation follows Carousel rotation' })).toBeVisible()
+  await expect(formula(page, 'Idler rotation')).toContainText('carousel.rotation', { ignoreCase: true })
+  // Onto what stands in the middle of the stage: the star of the crown, or what lies there.
+  const stage = page.getByRole('region', { name: 'Stage' })
+  const box = (await stage.locator('[data-stage]').boundingBox())!
+  await grip('Carousel rotation').dragTo(stage.locator('canvas').last(), {
+    targetPosition: { x: box.width / 2, y: box.height * 0.6 },
+  })
+  await expect(page.getByRole('status').filter({ hasText: /rotation follows Carousel rotation/ })).toBeVisible()
+})
+
+test('first visit: three hints on the demo, each gone once it was done', async ({ page }) => {
+  await page.goto(DEMO)
+  const hints = page.getByRole('region', { name: 'To try first' })
+  await expect(hints.getByRole('listitem')).toHaveCount(3)
+  await page.locator('body').press('/')
+  await page.keyboard.press('Escape')
+  await expect(hints.getByRole('listitem')).toHaveCount(2)
+  await page.getByRole('article', { name: 'Mount y', exact: true }).locator('canvas').click()
+  await expect(hints.getByRole('listitem')).toHaveCount(1)
+  await hints.getByRole('button', { name: 'No hints' }).click()
+  await expect(hints).toHaveCount(0)
+  await page.reload()
+  await expect(page.getByRole('article', { name: 'Carousel rotation', exact: true })).toBeVisible()
+  await expect(hints).toHaveCount(0)
+})
+
+test('our words are explained where they stand, on hover and on focus', async ({ page }) => {
+  await page.getByRole('tab', { name: 'Lap' }).click()
+  await page.locator('[data-lap]').getByText('Lap', { exact: true }).hover()
+  await expect(page.getByRole('tooltip')).toContainText('How long the loop is')
+  await page.mouse.move(5, 5)
+  await expect(page.getByRole('tooltip')).toHaveCount(0)
 })

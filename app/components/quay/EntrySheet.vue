@@ -1,25 +1,22 @@
 <script setup lang="ts">
 /** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
-import { Bookmark, MoreHorizontal, Power, Share2, SlidersHorizontal, WrapText, ShieldCheck, Undo2 } from '@lucide/vue'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { labelOf } from '~~/core/formula/labels.ts'
+import { carry } from '~/editor/carry.ts'
 import { laidOut, onOneLine } from '~~/core/formula/layout.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { Known, Leaping } from '~~/core/insight/telling.ts'
-import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
 import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
 import { useHand } from '~/stores/hand.ts'
-import { useTakes } from '~/stores/takes.ts'
 import { useTuning } from '~/stores/tuning.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type FormulaField from './FormulaField.vue'
 
-const props = defineProps<{ drive: string }>()
+const props = defineProps<{ drive: string; seen: boolean }>()
 const emit = defineEmits<{ busy: [busy: boolean]; wrong: [wrong: boolean] }>()
 const store = usePiece()
 const hand = useHand()
-const takes = useTakes()
 const tuning = useTuning()
 
 const canvas = useTemplateRef('canvas')
@@ -85,9 +82,14 @@ let strip: Strip | null = null
 let stop = () => {}
 const palette = usePalette(() => store.player?.refresh())
 
+watch(
+  () => props.seen,
+  is => is && store.player?.refresh(),
+)
 onMounted(() => {
   strip = new Strip(canvas.value!, props.drive, palette, () => store.player?.refresh())
   const unwatch = store.player!.watch(snapshot => {
+    if (!props.seen) return
     strip?.draw(snapshot)
     const now = snapshot.program.slots.get(props.drive)
     if (!now || !readout.value) return
@@ -131,7 +133,13 @@ function fix(chosenFix: Fix): void {
 <template>
   <template v-if="entry">
     <header class="flex min-h-[26px] flex-wrap items-center gap-x-2 pr-1 pl-3">
-      <span class="w-[104px] shrink-0 truncate font-medium" :title="property.name">{{ property.name }}</span>
+      <span
+        class="w-[104px] shrink-0 cursor-grab truncate font-medium"
+        draggable="true"
+        :title="`${property.name}: drag it onto a formula, a row of links or a part`"
+        @dragstart="carry($event, drive, labelOf(store.piece!, drive))"
+        >{{ property.name }}</span
+      >
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
       <div
         v-if="report && slot?.running !== 'base' && !off"
@@ -176,60 +184,14 @@ function fix(chosenFix: Fix): void {
       </div>
       <span v-else class="ml-auto text-[12px] text-faded">{{ off ? 'switched off' : 'at rest' }}</span>
       <span v-if="signal" class="ml-auto"><NamedMenu collection="signals" :id="drive.slice(1)" /></span>
-      <Menu v-else as="div" class="relative ml-auto shrink-0">
-        <MenuButton
-          class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
-          :aria-label="`More for ${name}`"
-          ><MoreHorizontal :size="15"
-        /></MenuButton>
-        <MenuItems class="panel absolute right-0 z-30 mt-1 w-64 py-1 focus:outline-none">
-          <MenuItem v-slot="{ active }"
-            ><button
-              class="menu-row"
-              :class="{ 'bg-band': active }"
-              type="button"
-              @click="store.act(switchDrive(store.piece!, drive, !off))"
-            >
-              <Power :size="14" />{{ off ? 'Switch on' : 'Switch off' }}
-            </button></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="field?.dialOut()">
-              <SlidersHorizontal :size="14" />Dial of the number at the caret
-            </button></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="layOut">
-              <WrapText :size="14" />{{ entry.text.includes('\n') ? 'Put on one line' : 'Lay out over lines' }}
-            </button></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="giving = true">
-              <Share2 :size="14" />Give to others…
-            </button></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="takes.keep(drive)">
-              <Bookmark :size="14" />Keep a take<kbd class="ml-auto font-sans text-faded">T</kbd>
-            </button></MenuItem
-          >
-          <MenuItem v-if="promisesOf(entry).length < 4" v-slot="{ active }"
-            ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="promising = true">
-              <ShieldCheck :size="14" />Promise a limit…
-            </button></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><button
-              class="menu-row"
-              :class="{ 'bg-band': active }"
-              type="button"
-              @click="store.act(removeDrive(store.piece!, drive))"
-            >
-              <Undo2 :size="14" />Take the formula away
-            </button></MenuItem
-          >
-        </MenuItems>
-      </Menu>
+      <EntryMenu
+        v-else
+        :drive="drive"
+        @dial="field?.dialOut()"
+        @lay="layOut"
+        @give="giving = true"
+        @promise="promising = true"
+      />
     </header>
     <canvas
       ref="canvas"
@@ -288,10 +250,3 @@ function fix(chosenFix: Fix): void {
     <p v-else-if="draft" class="px-3 pb-[5px] text-[12px] text-faded">Enter lets it run, Esc goes back.</p>
   </template>
 </template>
-
-<style>
-@reference '~/assets/main.css';
-.menu-row {
-  @apply flex w-full items-center gap-2 px-3 py-[5px] text-left;
-}
-</style>

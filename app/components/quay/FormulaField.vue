@@ -9,8 +9,10 @@ import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } 
 import { standardKeymap } from '@codemirror/commands'
 import { sourceOf } from '~~/core/acts/sources.ts'
 import { bypassAt, bypassTerms } from '~~/core/formula/bypass.ts'
+import { labelOf } from '~~/core/formula/labels.ts'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
 import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
+import { dropped, mayDrop } from '~/editor/carry.ts'
 import { completion } from '~/editor/completion.ts'
 import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
 import { looks, setLook, type Ring } from '~/editor/looks.ts'
@@ -113,6 +115,16 @@ function opened(event: MouseEvent, at: EditorView): boolean {
   if (thing && OPENS.has(thing.type) && behind !== '(' && behind !== ':') emit('open', thing.name)
   return false
 }
+/** An entry that is dropped on the text is read there by its name. */
+function written(e: DragEvent, at: EditorView): boolean {
+  const key = dropped(e)
+  if (key === null) return false
+  const pos = at.posAtCoords({ x: e.clientX, y: e.clientY }, false)
+  const insert = labelOf(store.piece!, key)
+  at.dispatch({ changes: { from: pos, insert }, selection: { anchor: pos + insert.length } })
+  at.focus()
+  return true
+}
 const OPENS = new Set(['signal', 'curve', 'clock', 'cue'])
 
 const tuner: Tuner = {
@@ -184,7 +196,7 @@ onMounted(() => {
         tooltips({ position: 'fixed', parent: document.body }),
         placeholder('Write a formula'),
         looks,
-        EditorView.domEventHandlers({ click: opened }),
+        EditorView.domEventHandlers({ click: opened, dragover: e => mayDrop(e), drop: written }),
         EditorView.contentAttributes.of({ 'aria-label': props.label, spellcheck: 'false', autocapitalize: 'off' }),
         EditorView.updateListener.of(update => {
           if (update.docChanged) {

@@ -92,9 +92,9 @@ function take(key: string, fix: Fix): void {
 <template>
   <div class="min-h-0 flex-1 overflow-y-auto px-4 pb-4" data-lap>
     <form class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule py-2" @submit.prevent="setLap">
+      <OurWord word="lap">Lap</OurWord>
       <label class="flex items-center gap-2"
-        >Lap
-        <input
+        ><input
           v-model="typed"
           class="field tabular w-20 text-right"
           aria-label="Length of the lap, seconds"
@@ -107,7 +107,7 @@ function take(key: string, fix: Fix): void {
         {{ (wantedFrames ?? frames) - 1 }} go out</span
       >
       <span class="ml-auto" :class="open.length === 0 ? 'text-kelp' : ''" data-closing
-        >{{ verdicts.closing }} of {{ verdicts.running.length }} close</span
+        >{{ verdicts.closing }} of {{ verdicts.running.length }} <OurWord word="closes">close</OurWord></span
       >
       <button
         v-if="shortest !== null && Math.abs(shortest - seconds) > 1e-9"

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 /** Links as a pin board: what drives stands above, what is driven at the side; where they cross, the ratio. */
 import { Search } from '@lucide/vue'
-import { driverName, link, pinSays } from '~~/core/insight/linking.ts'
+import { driverName, pinSays } from '~~/core/insight/linking.ts'
 import { pinsOf, type Pin } from '~~/core/insight/pins.ts'
 import { useHand } from '~/stores/hand.ts'
+import { dropped, mayDrop } from '~/editor/carry.ts'
+import { useLinking } from '~/stores/linking.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const hand = useHand()
 const listing = useListing()
+const linking = useLinking()
 const search = ref('')
 const ofHand = ref(false)
 const chosen = ref<{ driver: string; driven: string } | null>(null)
@@ -47,15 +50,11 @@ const held = computed(() => chosen.value && pinAt(chosen.value.driver, chosen.va
 const both = computed(() => pins.value.filter(p => p.tie !== null).length)
 
 function press(driver: string, driven: string): void {
-  if (!pinAt(driver, driven)) {
-    const made = link(store.program!, driver, driven)
-    if ('says' in made) {
-      store.notice = { says: made.says }
-      return
-    }
-    store.act(made.op)
-  }
-  chosen.value = { driver, driven }
+  if (pinAt(driver, driven) || linking.join(driver, driven)) chosen.value = { driver, driven }
+}
+function drop(e: DragEvent, driven: string): void {
+  const driver = dropped(e)
+  if (driver && driver !== driven) press(driver, driven)
 }
 </script>
 
@@ -133,7 +132,9 @@ function press(driver: string, driven: string): void {
               scope="row"
               class="sticky left-0 z-10 max-w-[170px] truncate bg-sheet py-[2px] pr-2 text-left font-medium"
               :class="r === inHand ? 'text-sea' : ''"
-              :title="name(r)"
+              :title="`${name(r)}: drop an entry here to let it follow that`"
+              @dragover="mayDrop"
+              @drop="drop($event, r)"
             >
               <button class="max-w-full truncate hover:underline" type="button" @click="listing.reveal(r)">
                 {{ name(r) }}

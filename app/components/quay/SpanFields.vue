@@ -23,7 +23,10 @@ function set(end: 'from' | 'to', value: number): void {
 </script>
 
 <template>
-  <TickField label="has a span" :value="span !== null" @set="toggle" />
+  <span class="flex items-center gap-3">
+    <TickField label="has a span" :value="span !== null" @set="toggle" />
+    <OurWord word="span">span?</OurWord>
+  </span>
   <template v-if="span">
     <NumberField
       label="span from"

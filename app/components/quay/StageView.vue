@@ -8,11 +8,16 @@ import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
 import type { Body } from '~~/core/rig/scene.ts'
 import { applyX, applyY } from '~~/core/piece/transform.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
+import { dropped, mayDrop } from '~/editor/carry.ts'
 import { useHand } from '~/stores/hand.ts'
+import { useLinking } from '~/stores/linking.ts'
+import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const hand = useHand()
+const linking = useLinking()
+const listing = useListing()
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
@@ -175,15 +180,28 @@ function pin(c: CanvasRenderingContext2D, body: Body, instance: number): void {
   c.fill()
 }
 
-function choose(e: PointerEvent): void {
+/** What lies under the pointer. */
+function under(e: MouseEvent): ReturnType<typeof hit> {
   const scene = renderer?.current()
-  if (!scene) return
+  if (!scene) return null
   const box = canvas.value!.getBoundingClientRect()
   const scale = stage.value.width / box.width
   const x = (e.clientX - box.left) * scale - stage.value.width / 2
   const y = stage.value.height / 2 - (e.clientY - box.top) * scale
-  const found = hit(scene, x, y, 4 * scale)
+  return hit(scene, x, y, 4 * scale)
+}
+function choose(e: PointerEvent): void {
+  const found = under(e)
   hand.choose(found?.id ?? null, found?.instance ?? 0)
+}
+/** An entry dropped on a part drives it too. */
+function drop(e: DragEvent): void {
+  const driver = dropped(e)
+  if (!driver) return
+  const found = under(e)
+  if (!found) store.notice = { says: 'There is no part there. Drop it on one, and that follows it.' }
+  const key = found && linking.follow(driver, found.id)
+  if (key) listing.reveal(key)
 }
 </script>
 
@@ -201,7 +219,14 @@ function choose(e: PointerEvent): void {
           role="img"
           :aria-label="`The piece ${store.piece!.title} at this moment`"
         />
-        <canvas ref="overlay" class="absolute inset-0 h-full w-full" aria-hidden="true" @pointerdown="choose" />
+        <canvas
+          ref="overlay"
+          class="absolute inset-0 h-full w-full"
+          aria-hidden="true"
+          @pointerdown="choose"
+          @dragover="mayDrop"
+          @drop="drop"
+        />
         <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
           {{ failed }}
         </p>

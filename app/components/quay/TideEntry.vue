@@ -11,7 +11,7 @@ const props = defineProps<{ drive: string }>()
 const store = usePiece()
 const hand = useHand()
 const shell = useTemplateRef('shell')
-const { near, tall } = useNear(shell)
+const { near, seen, tall } = useNear(shell)
 /** A formula half written stays in full, wherever it is scrolled. */
 const busy = ref(false)
 const wrong = ref(false)
@@ -38,7 +38,7 @@ const USUAL = 94
     @pointerdown="hand.take(drive)"
   >
     <span v-if="chosen" class="absolute inset-y-[-1px] left-[-1px] w-[4px] rounded-l-md bg-sea" aria-hidden="true" />
-    <EntrySheet v-if="full" :drive="drive" @busy="busy = $event" @wrong="wrong = $event" />
+    <EntrySheet v-if="full" :drive="drive" :seen="seen" @busy="busy = $event" @wrong="wrong = $event" />
     <template v-else>
       <p class="px-3 py-1 font-medium">{{ short }}</p>
       <p

@@ -145,6 +145,7 @@ onMounted(() => {
     <TideLine />
     <div class="flex min-h-0 flex-1">
       <div class="flex w-[42.500%] max-w-[640px] min-w-[380px] flex-col border-r border-rule">
+        <FirstHints :finding="finding" />
         <DialStrip />
         <TideTable ref="table">
           <p v-if="empty" class="px-1 pt-2 text-faded">

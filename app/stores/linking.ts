@@ -1,0 +1,39 @@
+/** Links made by one gesture: at a crossing of the board, or by dropping an entry on what is to follow it. */
+import { driverName, link } from '~~/core/insight/linking.ts'
+import { propertiesOf } from '~~/core/piece/properties.ts'
+import { usePiece } from './piece.ts'
+
+export function useLinking() {
+  const store = usePiece()
+
+  /** Whether it was linked; if not, why has been said. */
+  function join(driver: string, driven: string): boolean {
+    const made = link(store.program!, driver, driven)
+    if ('says' in made) {
+      store.notice = { says: made.says }
+      return false
+    }
+    store.act(made.op)
+    const says = `${driverName(store.piece!, driven)} follows ${driverName(store.piece!, driver)}.`
+    store.notice = { says, act: { says: 'Undo', do: store.undo } }
+    return true
+  }
+
+  /** A part follows an entry by the property of the same name; gives the key of what was linked. */
+  function follow(driver: string, part: string): string | null {
+    const { name, shape } = store.piece!.parts[part]!
+    const property = driver.slice(driver.indexOf('.') + 1)
+    const key = `${part}.${property}`
+    if (driver.startsWith('~') || !propertiesOf(shape.type).some(p => p.name === property)) {
+      const what = driver.startsWith('~')
+        ? 'A signal has no property of its own to drive'
+        : `${name} has no ${property}`
+      store.notice = { says: `${what}. Drop it on a formula, where it is read by its name.` }
+      return null
+    }
+    if (key === driver) return null
+    return join(driver, key) ? key : null
+  }
+
+  return { join, follow }
+}
