@@ -4,29 +4,11 @@
  */
 import { resolve } from 'node:path'
 import { chromium, type CDPSession, type Page } from '@playwright/test'
-import { Builder } from '../core/acts/build.ts'
 import type { Piece } from '../core/piece/schema.ts'
+import { heavy } from '../demo/heavy.ts'
 import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
 
 const root = resolve(process.argv[2] ?? '.')
-
-/** So many parts in rows, each with one drive; every tenth reads the one before. */
-function row(count: number): Piece {
-  const b = new Builder(`${count} drives`, 7)
-  for (let i = 0; i < count; i++) {
-    const part = b.part(
-      `Lamp ${i}`,
-      { type: 'ellipse' },
-      {},
-      { x: (i % 40) * 30 - 600, y: 300 - Math.floor(i / 40) * 24, width: 20, height: 20 },
-    )
-    const own = [`sine(every: ${1 + (i % 7)}s, amp: 10px)`, `noise(${1 + (i % 3)}Hz, 8px)`, `saw(every: 2s, amp: 6px)`][
-      i % 3
-    ]!
-    b.drive(part, i % 2 ? 'x' : 'y', i % 10 === 9 ? `delay(\`Lamp ${i - 1}\`.y, 100ms) * 0.5` : `base + ${own}`)
-  }
-  return b.piece
-}
 
 const data = dataFolder()
 const server = await start(data, root)
@@ -137,7 +119,7 @@ try {
   await open(null, true)
   for (const count of (process.argv[3] ?? '300,1000').split(',').map(Number)) {
     console.log(`${count} drives`)
-    await open(row(count), false)
+    await open(heavy(count), false)
   }
 } finally {
   await browser.close()

@@ -27,11 +27,13 @@ export function limitsOf(program: Program, key: string): Limit[] {
     .get(key)
     ?.readers.map(r => r.facts().bounds)
     .reduce(union)
+  // A limit of what turns is told with all its turns.
+  const { symmetry: _turns, ...whole } = property
   const ends =
     bounds && isBounded(bounds) && bounds.high > bounds.low
       ? [
-          { value: bounds.high, says: `never above ${showValue(bounds.high, property, measures, 2)}` },
-          { value: bounds.low, says: `never below ${showValue(bounds.low, property, measures, 2)}` },
+          { value: bounds.high, says: `never above ${showValue(bounds.high, whole, measures, 2)}` },
+          { value: bounds.low, says: `never below ${showValue(bounds.low, whole, measures, 2)}` },
         ]
       : []
   const promised = promisesOf(sourceOf(program.piece, key))

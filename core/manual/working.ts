@@ -15,7 +15,7 @@ export const WORKING: readonly Section[] = [
   {
     title: 'Working: links and chains',
     says: [
-      'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula.',
+      'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula. An entry can be dragged by its name: onto a formula, where it is read by its name, onto a row of the board, or onto a part of the stage, which follows it then.',
       '*Chain…* makes parts follow one another in the order in which you press them, each by a share of the one before and some time later. Two dials tune all of it.',
     ],
     examples: [on('Carousel', 'rotation', 'delay(pinion.rotation, 0.2s) * 0.8')],
@@ -23,7 +23,7 @@ export const WORKING: readonly Section[] = [
   {
     title: 'Working: cues and gestures',
     says: [
-      'C puts a mark on the cue in hand at the moment that is shown, also while it plays: a gesture with a run-up then begins at once, since the mark is placed ahead by its lead. Marks stand on the tape of time: drag them, Alt doubles them, or change them in the sentence of the cue. *again every* repeats them for ever.',
+      'C puts a mark on the cue in hand at the moment that is shown, also while it plays: a gesture with a run-up then begins at once, since the mark is placed ahead by its lead. Marks stand on the tape of time: drag them, Alt doubles them, or change them in the sentence of the cue. *again every* repeats them for ever. A mark that is dragged is drawn to other marks and to where the formula leaps that was in hand; Ctrl lets it go.',
       'A drawn curve is played with its hit point on each mark. Take it in hand and its points stand in the scope: a double press adds one, Shift takes several, *draw* lets you draw it freehand. Channels share one axis of time.',
     ],
     examples: [on('Mallet', 'rotation', 'play(swing, blow, channel: arm)')],
@@ -31,7 +31,7 @@ export const WORKING: readonly Section[] = [
   {
     title: 'Working: clocks and stepped time',
     says: [
-      'Under *In common*, *New…* makes a clock. Its sentence says how it runs: so many times as fast, to and fro, beginning again, along a curve, and whether it is held at so many steps a second. Whatever is written `on` it follows; a clock that is tuned while it plays goes on from where it is.',
+      'Under *In common*, *New…* makes a clock. Its sentence says how it runs: so many times as fast, to and fro, beginning again, along a curve, and whether it is held at so many steps a second. Whatever is written `on` it follows; a clock that is tuned while it plays goes on from where it is. *begin again* on its strip starts it anew at that moment, at each press; the presses are the marks of a cue.',
     ],
     examples: [on('Carousel', 'rotation', 'hold(time * 45deg/s, 6Hz)')],
   },
@@ -43,23 +43,32 @@ export const WORKING: readonly Section[] = [
     examples: [on('Mount', 'y', 'base + noise(freq: 1Hz, amp: 6px)')],
   },
   {
+    title: 'Working: leaving out',
+    says: [
+      'The formula in hand has a small ring before each term of its sum, or each factor of its product. A press leaves the term out, struck through in the text as a note of its own line; the next press brings it back. Alt B does the same to the term at the caret. What is selected of a formula is told as a number beside the scope.',
+      'A drive is switched off in its menu, one part is looked at alone with A. Nothing of it is deleted.',
+    ],
+    examples: [on('Mount', 'y', 'base\n// + noise(freq: 1Hz, amp: 6px)\n+ sine(every: 2s, amp: 24px)')],
+  },
+  {
     title: 'Working: takes',
     says: [
       'T keeps the formula in hand as a take. Change it, and press a take to have that one back while it plays; what ran and was no take yet is kept by itself. Y goes to the take before. F2 names a take, Del takes it away.',
+      '*side by side* lets the takes move beside what runs on the stage, at the same moment; *takes* in the scope lays their curves over it.',
     ],
   },
   {
     title: 'Working: the lap',
     says: [
       'The lap is the stretch of time after which a loop comes round. Its page says of every drive whether it closes and why not, with numbers that would close it: each was tried before it is offered. The shortest lap that closes all is one press away. Frames are said before the lap is changed; frames 0 to N − 1 go out.',
-      '*look through the lap* finds copies and letters that overlap at some frame, and goes there.',
+      '*Across the seam* shows the last and the first frame side by side, and plays to and fro over it. *look through the lap* finds parts that leave the stage, and copies and letters that overlap at some frame, and goes there.',
     ],
     examples: [on('Carousel', 'rotation', 'noise(freq: 8/lap, amp: 20deg)')],
   },
   {
     title: 'Working: dials and giving to others',
     says: [
-      'Alt D makes a dial out of the number at the caret. A dial may be a number, a whole number or a switch; it can be hidden, moved along, reset, and says who reads it.',
+      'Alt D makes a dial out of the number at the caret. A dial may be a number, a whole number, a switch, a choice of names (read as 0, 1, 2 …) or a moment, which also stands on the tape of time and is pulled there; it can be locked, hidden, reset, put elsewhere by its name, and says who reads it. A signal can be read among the dials.',
       '*Give to others…* on an entry puts its formula on other parts in one step: the same, following the original, later, larger or faster from one to the next, by a step or by chance. What the first three will say is shown.',
     ],
   },

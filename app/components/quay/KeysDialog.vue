@@ -12,6 +12,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['↑ ↓', 'the entry before, after'],
   ['Enter', 'into the formula in hand; there: let it run'],
   ['Esc', 'out of the formula; what was typed goes back'],
+  ['Alt B', 'leave out the term at the caret, or bring it back'],
   ['Alt D', 'make a dial of the number at the caret'],
   ['Alt Enter', 'accept the first fix of a formula'],
   ['Alt ↑ ↓', 'step the number at the caret, Shift coarser'],

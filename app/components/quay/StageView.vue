@@ -236,6 +236,10 @@ function drop(e: DragEvent): void {
         </p>
         <slot />
       </div>
+      <p v-if="beside.length > 0" class="panel absolute top-5 left-5 px-2 text-[12px]">
+        what runs
+        <button class="link ml-2" type="button" @click="hand.beside = null">one stage again</button>
+      </p>
     </div>
     <LazyTakeStage v-for="t in beside" :key="`${t.drive} ${t.name}`" v-bind="t" />
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">

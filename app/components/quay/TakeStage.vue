@@ -39,8 +39,8 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
 </script>
 
 <template>
-  <figure class="flex min-w-0 flex-1 flex-col">
-    <div ref="room" class="grid min-h-0 flex-1 place-items-center">
+  <figure class="relative min-w-0 flex-1">
+    <div ref="room" class="grid h-full place-items-center">
       <canvas
         ref="canvas"
         class="rounded-sm outline outline-rule"
@@ -49,6 +49,8 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
         :aria-label="`The piece with ${name}`"
       />
     </div>
-    <figcaption class="truncate pt-1 text-center text-[12px] text-faded" :title="text">{{ name }}</figcaption>
+    <figcaption class="panel absolute top-1 left-1 max-w-full truncate px-2 text-[12px] text-faded" :title="text">
+      {{ name }}
+    </figcaption>
   </figure>
 </template>
