@@ -104,23 +104,11 @@ export class Card {
         gl.bufferData(target, bytes, gl.DYNAMIC_DRAW)
       }
     }
-    const send = (
-      target: number,
-      buffer: WebGLBuffer,
-      data: Float32Array | Uint32Array,
-      each: number,
-      [a, b]: Range,
-    ) => {
-      if (b <= a) return
-      gl.bindBuffer(target, buffer)
-      gl.bufferSubData(target, a * each * 4, data, a * each, (b - a) * each)
+    const send = (target: number, buffer: WebGLBuffer, data: Float32Array | Uint32Array, each: number, of: Range[]) => {
+      if (of.length > 0) gl.bindBuffer(target, buffer)
+      for (const [a, b] of of) gl.bufferSubData(target, a * each * 4, data, a * each, (b - a) * each)
     }
-    const [c, i]: [Range, Range] = all
-      ? [
-          [0, corners],
-          [0, count],
-        ]
-      : [changed.corners, changed.indices]
+    const [c, i]: [Range[], Range[]] = all ? [[[0, corners]], [[0, count]]] : [changed.corners, changed.indices]
     send(gl.ARRAY_BUFFER, points, pen.points, PER_CORNER, c)
     send(gl.ARRAY_BUFFER, tags, pen.tags, 1, c)
     send(gl.ELEMENT_ARRAY_BUFFER, indices, pen.indices, 1, i)

@@ -62,7 +62,7 @@ describe('the plate', () => {
     return (seconds: number) =>
       plate.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
   }
-  const anew = ({ changed }: Plate) => changed.all || changed.corners[1] > 0
+  const anew = ({ changed }: Plate) => changed.all || changed.corners.length > 0
 
   it('what moves, turns, grows and changes its colour is laid once', () => {
     const to = running(

@@ -4,7 +4,7 @@
  */
 import { castOf, emptyCast, KEY, outlineOfCast, type Cast } from './cast.ts'
 import { extent } from './gradient.ts'
-import { PER_CORNER, Pen } from './pen.ts'
+import { Pen } from './pen.ts'
 import { paintsOf, Rows, type Paints } from './rows.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Body, Scene } from './scene.ts'
@@ -53,7 +53,7 @@ export class Plate {
   readonly pen = new Pen()
   readonly rows = new Rows()
   /** Corners and indices that the card has not got yet, from and to. */
-  readonly changed = { corners: NONE, indices: NONE, all: false }
+  readonly changed = { corners: [] as Range[], indices: [] as Range[], all: false }
   corners = 0
   count = 0
   /** Whether there was more than is drawn. */
@@ -72,7 +72,7 @@ export class Plate {
 
   /** Fills the plate from a scene; `pixel` is how many stage pixels a screen pixel covers. */
   build(scene: Scene, pixel: number): this {
-    this.changed.corners = this.changed.indices = NONE
+    this.changed.corners.length = this.changed.indices.length = 0
     this.changed.all = false
     const as: typeof this.settled = { pixel, only: scene.only, program: scene.program }
     limited(() => {
@@ -236,8 +236,8 @@ export class Plate {
       return false
     }
     pen.leave(pen.lastCorner, pen.lastIndex)
-    this.changed.corners = joined(this.changed.corners, bed.corner, pen.lastCorner)
-    this.changed.indices = joined(this.changed.indices, bed.index, pen.lastIndex)
+    join(this.changed.corners, bed.corner, pen.lastCorner)
+    join(this.changed.indices, bed.index, pen.lastIndex)
     return true
   }
 
@@ -271,11 +271,11 @@ export class Plate {
   }
 }
 
-export type Range = readonly [number, number]
-const NONE: Range = [0, 0]
+export type Range = [from: number, to: number]
 
-const joined = ([from, to]: Range, a: number, b: number): Range =>
-  from === to ? [a, b] : [Math.min(from, a), Math.max(to, b)]
-
-/** Bytes of a corner on the card. */
-export const CORNER_BYTES = PER_CORNER * 4 + 4
+/** One range more, in one with the last where they meet: what is laid comes in the order of the plate. */
+function join(ranges: Range[], from: number, to: number): void {
+  const last = ranges.at(-1)
+  if (last?.[1] === from) last[1] = to
+  else ranges.push([from, to])
+}
