@@ -41,6 +41,8 @@ export const Part = fields({
   gradientFrame: v.optional(v.picklist(['part', 'stage'])),
   /** First and last moment in seconds; null for always. */
   span: v.nullable(fields({ from: number, to: number })),
+  /** A helper: it runs and is read, and is not seen; nor is what it carries. */
+  hidden: v.optional(v.boolean()),
 })
 
 const Promised = fields({

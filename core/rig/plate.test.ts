@@ -97,6 +97,14 @@ describe('the plate', () => {
     expect(many / one).toBeCloseTo(5, 0)
     expect(covered(spread(to(1), 1))).toBeCloseTo(one, 6)
   })
+  it('a helper is not seen, nor what it carries, and cannot be hit', () => {
+    const scene = sceneOf(b => {
+      const cart = b.part('Cart', { type: 'rectangle' }, { hidden: true }, { width: 50, height: 50 })
+      b.part('Rider', { type: 'ellipse' }, { parent: cart }, { width: 20, height: 20 })
+    })
+    expect(covered(spread(new Plate().build(scene, 1), 1))).toBe(0)
+    expect(hit(scene, 0, 0, 1)).toBeNull()
+  })
   it('a line that appears later is laid when it does', () => {
     const to = running(
       { type: 'rectangle' },

@@ -250,8 +250,8 @@ export class Scene {
       if (!body.rests || !this.placed) this.place(body)
       const { part, parent } = body
       const solid = body.reader('opacity')
-      // Outside its span a part is not there, with all it carries.
-      const there = !part.span || (seconds >= part.span.from && seconds < part.span.to)
+      // A helper is not seen, nor is a part outside its span, with all it carries.
+      const there = !part.hidden && (!part.span || (seconds >= part.span.from && seconds < part.span.to))
       for (let i = 0; i < body.count; i++)
         body.opacity[i] = there ? solid(i) * (parent ? parent.opacity[Math.floor(i / body.own)]! : 1) : 0
     }

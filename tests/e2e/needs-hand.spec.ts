@@ -261,3 +261,20 @@ test('our words are explained where they stand, on hover and on focus', async ({
   await page.mouse.move(5, 5)
   await expect(page.getByRole('tooltip')).toHaveCount(0)
 })
+
+test('H4: a helper is hidden and runs on', async ({ page }) => {
+  await goTo(page, '3')
+  const picture = () => page.locator('[data-stage]').screenshot()
+  const seen = await picture()
+  const [key, before] = [
+    await keyOf(page, 'Carousel rotation'),
+    await values(page, await keyOf(page, 'Canopy rotation'), 3),
+  ]
+  await page.getByRole('tab', { name: 'Part' }).click()
+  await page.getByRole('button', { name: 'Hide Carousel', exact: true }).click()
+  await expect.poll(async () => (await picture()).equals(seen)).toBe(false)
+  expect(await values(page, await keyOf(page, 'Canopy rotation'), 3)).toEqual(before)
+  expect((await values(page, key, 3))[0]).not.toBe(0)
+  await page.getByRole('button', { name: 'Show Carousel', exact: true }).click()
+  await expect.poll(async () => (await picture()).equals(seen)).toBe(true)
+})

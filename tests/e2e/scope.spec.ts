@@ -130,3 +130,68 @@ test('a number behind a minus keeps its sign when it is dragged', async ({ page 
   expect(ratio).toBeLessThan(0)
   expect(ratio).not.toBe(-0.3)
 })
+
+test('H1: a crest is pulled, and text, curve, picture and limits follow before the next frame is over', async ({
+  page,
+}) => {
+  await freshFair(page)
+  await halt(page)
+  await goTo(page, '3')
+  const was = 'sine(every: 2s, amp: 24deg, phase: 0deg)'
+  await write(page, 'Canopy rotation', was)
+  await page.getByRole('article', { name: 'Canopy rotation', exact: true }).locator('canvas').click()
+  const bead = (await page.locator('[data-handle-name="amp"]').boundingBox())!
+  // What happens is written down in its order: a move of the pointer, a frame, what was written and drawn.
+  await page.evaluate(() => {
+    const log: string[] = []
+    Object.assign(window, { happened: log })
+    addEventListener('pointermove', () => log.push('move'), true)
+    const text = document.querySelector('[data-drive].border-sea .cm-content')!
+    new MutationObserver(() => log.push('text')).observe(text, { subtree: true, childList: true, characterData: true })
+    const step = () => {
+      log.push('frame')
+      requestAnimationFrame(step)
+    }
+    requestAnimationFrame(step)
+    const draw = WebGL2RenderingContext.prototype.drawElements
+    WebGL2RenderingContext.prototype.drawElements = function (...a) {
+      log.push('picture')
+      return draw.apply(this, a)
+    }
+    const paper = document.querySelector<HTMLCanvasElement>('[data-scope] canvas')!
+    const clear = CanvasRenderingContext2D.prototype.clearRect
+    CanvasRenderingContext2D.prototype.clearRect = function (...a) {
+      if (this.canvas === paper) log.push('curve')
+      return clear.apply(this, a)
+    }
+    const says = CanvasRenderingContext2D.prototype.fillText
+    CanvasRenderingContext2D.prototype.fillText = function (...a) {
+      if (this.canvas === paper && a[0].startsWith('never above')) log.push('limits')
+      return says.apply(this, a)
+    }
+  })
+  const [x, y] = [bead.x + bead.width / 2, bead.y + bead.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  for (let k = 1; k <= 8; k++) {
+    await page.mouse.move(x, y + 4 * k)
+    await page.waitForTimeout(120)
+  }
+  await page.mouse.up()
+  const happened = await page.evaluate(() => (window as unknown as { happened: string[] }).happened)
+  const moves = happened.flatMap((h, i) => (h === 'move' ? [i] : []))
+  let followed = 0
+  for (const [n, at] of moves.entries()) {
+    const until = moves[n + 1] ?? happened.length
+    const after = happened.slice(at + 1, until)
+    if (!after.includes('text')) continue
+    followed++
+    // Up to the second frame that is told: the first may have been begun already.
+    const frames = after.flatMap((h, i) => (h === 'frame' ? [i] : []))
+    const soon = after.slice(0, frames[1] ?? after.length)
+    for (const what of ['text', 'curve', 'picture', 'limits']) expect(soon, `after move ${n}`).toContain(what)
+  }
+  expect(followed).toBeGreaterThan(5)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(formula(page, 'Canopy rotation')).toHaveText(was)
+})

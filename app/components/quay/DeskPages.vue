@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The desk: its pages, pulled up and down by its upper edge. */
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
+import { follow } from '~/editor/follow.ts'
 import { useHand } from '~/stores/hand.ts'
 import { timedOf } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -20,13 +21,13 @@ const desk = useTemplateRef('desk')
 const LEAST = 120
 
 function pull(e: PointerEvent): void {
-  const edge = e.currentTarget as HTMLElement
-  edge.setPointerCapture(e.pointerId)
   const from = desk.value!.offsetHeight + e.clientY
   const most = desk.value!.parentElement!.clientHeight - 40
-  const move = (m: PointerEvent) => (height.value = Math.min(most, Math.max(LEAST, from - m.clientY)))
-  edge.addEventListener('pointermove', move)
-  edge.addEventListener('lostpointercapture', () => edge.removeEventListener('pointermove', move), { once: true })
+  follow(
+    e,
+    m => (height.value = Math.min(most, Math.max(LEAST, from - m.clientY))),
+    () => {},
+  )
 }
 function step(e: KeyboardEvent): void {
   const by = { ArrowUp: 24, ArrowDown: -24 }[e.key]

@@ -9,6 +9,7 @@ import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
 import { useHand } from '~/stores/hand.ts'
+import { useListing } from '~/stores/listing.ts'
 import { useTuning } from '~/stores/tuning.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type FormulaField from './FormulaField.vue'
@@ -17,6 +18,7 @@ const props = defineProps<{ drive: string; seen: boolean }>()
 const emit = defineEmits<{ busy: [busy: boolean]; wrong: [wrong: boolean] }>()
 const store = usePiece()
 const hand = useHand()
+const listing = useListing()
 const tuning = useTuning()
 
 const canvas = useTemplateRef('canvas')
@@ -24,8 +26,6 @@ const readout = useTemplateRef('readout')
 const field = useTemplateRef<InstanceType<typeof FormulaField>>('field')
 const problems = shallowRef<readonly Problem[]>([])
 const draft = ref(false)
-/** The signal, curve, clock or cue whose name was pressed. */
-const opened = ref('')
 /** Whether a promise is being written. */
 const promising = ref(false)
 const giving = ref(false)
@@ -207,9 +207,8 @@ function fix(chosenFix: Fix): void {
       :class="{ 'opacity-50': off }"
       @focus="hand.take(drive)"
       @problems="found"
-      @open="name => (opened = name)"
+      @open="listing.reveal"
     />
-    <NamedThing v-if="opened" :name="opened" @close="opened = ''" />
     <LazyGiveDialog v-if="giving" :drive="drive" @close="giving = false" />
     <TakesRow v-if="!signal" :drive="drive" />
     <DrivePromises v-if="!signal" v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />

@@ -22,7 +22,7 @@ import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
 const props = defineProps<{ drive: string; label: string }>()
-const emit = defineEmits<{ focus: []; problems: [list: readonly Problem[], draft: boolean]; open: [name: string] }>()
+const emit = defineEmits<{ focus: []; problems: [list: readonly Problem[], draft: boolean]; open: [entry: string] }>()
 
 const store = usePiece()
 const tuning = useTuning()
@@ -104,7 +104,7 @@ function accept(fix?: Fix): boolean {
   return true
 }
 
-/** A signal, curve, clock or cue opens when its name is pressed. */
+/** A signal, curve, clock or cue is shown in the table when its name is pressed. */
 function opened(event: MouseEvent, at: EditorView): boolean {
   const pos = at.posAtCoords({ x: event.clientX, y: event.clientY })
   if (pos === null || !at.state.selection.main.empty) return false
@@ -112,7 +112,8 @@ function opened(event: MouseEvent, at: EditorView): boolean {
   const name = word ? at.state.sliceDoc(word.from, word.to) : ''
   const behind = word ? at.state.sliceDoc(word.to, word.to + 1) : ''
   const thing = store.program?.meanings.names.named(name)
-  if (thing && OPENS.has(thing.type) && behind !== '(' && behind !== ':') emit('open', thing.name)
+  const place = thing && behind !== '(' && behind !== ':' ? OPENS[thing.type] : undefined
+  if (place !== undefined) emit('open', place + thing!.id)
   return false
 }
 /** An entry that is dropped on the text is read there by its name. */
@@ -125,7 +126,7 @@ function written(e: DragEvent, at: EditorView): boolean {
   at.focus()
   return true
 }
-const OPENS = new Set(['signal', 'curve', 'clock', 'cue'])
+const OPENS: Partial<Record<string, string>> = { signal: '~', curve: 'curves/', clock: 'clocks/', cue: 'cues/' }
 
 const tuner: Tuner = {
   begin: () => {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** All parts, whether anything of them moves or not: chosen, hung on another, moved up and down. */
-import { ArrowDown, ArrowUp } from '@lucide/vue'
+import { ArrowDown, ArrowUp, Eye, EyeOff } from '@lucide/vue'
 import { hangOn, mayHangOn, moveAmong, partsListed } from '~~/core/acts/hanging.ts'
-import { shapeName } from '~~/core/acts/parts.ts'
+import { setPart, shapeName } from '~~/core/acts/parts.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -65,6 +65,17 @@ function hang(id: string, parent: string): void {
           <option v-for="id in places(l.id)" :key="id" :value="id">{{ name(id) }}</option>
         </select>
       </label>
+      <IconButton
+        :label="`${l.part.hidden ? 'Show' : 'Hide'} ${l.part.name}`"
+        :aria-pressed="l.part.hidden === true"
+        :title="
+          l.part.hidden ? 'A helper: it runs and is not seen. Show it' : 'Hide it: it runs on as a helper, unseen'
+        "
+        @click="store.act(setPart(store.piece!, l.id, { hidden: !l.part.hidden }))"
+        small
+      >
+        <component :is="l.part.hidden ? EyeOff : Eye" :size="14" />
+      </IconButton>
       <IconButton :label="`Move ${l.part.name} up`" title="Up, towards the eye" @click="move(l.id, 1)" small>
         <ArrowUp :size="14" />
       </IconButton>

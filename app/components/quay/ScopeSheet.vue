@@ -11,6 +11,7 @@ import { limitsOf, promiseHandles, promiseMoved } from '~/player/limits.ts'
 import { Scope, type Shown } from '~/player/scope.ts'
 import type { Part } from '~/player/scope-layers.ts'
 import type { Snapshot } from '~/player/player.ts'
+import { follow } from '~/editor/follow.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
@@ -161,27 +162,25 @@ function end(): void {
 
 function grab(e: PointerEvent, h: WaveHandle): void {
   if (e.button !== 0) return
-  const bead = e.currentTarget as HTMLElement
-  bead.setPointerCapture(e.pointerId)
   let [x, y] = [e.clientX, e.clientY]
-  const move = (m: PointerEvent): void => {
-    if (!pull) {
-      if (Math.abs(m.clientX - x) + Math.abs(m.clientY - y) < 3) return
-      begin()
-      pull = { handle: h, seconds: 0, higher: 0 }
-    }
-    const fine = m.altKey ? 0.1 : 1
-    pull.seconds += ((m.clientX - x) / scope!.perSecond) * fine
-    pull.higher -= (m.clientY - y) * scope!.perPixel * fine
-    ;[x, y] = [m.clientX, m.clientY]
-    tune(h, pull.seconds, pull.higher)
-  }
-  const up = (): void => {
-    bead.removeEventListener('pointermove', move)
-    if (pull) end()
-  }
-  bead.addEventListener('pointermove', move)
-  bead.addEventListener('lostpointercapture', up, { once: true })
+  follow(
+    e,
+    m => {
+      if (!pull) {
+        if (Math.abs(m.clientX - x) + Math.abs(m.clientY - y) < 3) return
+        begin()
+        pull = { handle: h, seconds: 0, higher: 0 }
+      }
+      const fine = m.altKey ? 0.1 : 1
+      pull.seconds += ((m.clientX - x) / scope!.perSecond) * fine
+      pull.higher -= (m.clientY - y) * scope!.perPixel * fine
+      ;[x, y] = [m.clientX, m.clientY]
+      tune(h, pull.seconds, pull.higher)
+    },
+    () => {
+      if (pull) end()
+    },
+  )
 }
 
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
@@ -221,24 +220,17 @@ function fit(): void {
 /** Empty paper is pulled like the tape: along time it moves the moment, up and down the value axis. */
 function drag(e: PointerEvent): void {
   if (e.button !== 0) return
-  const at = e.currentTarget as HTMLElement
-  at.setPointerCapture(e.pointerId)
   let [x, y] = [e.clientX, e.clientY]
   store.player!.hold(true)
-  const move = (m: PointerEvent): void => {
-    store.player!.move((x - m.clientX) / scope!.perSecond)
-    scope!.lift(y - m.clientY)
-    ;[x, y] = [m.clientX, m.clientY]
-    again()
-  }
-  at.addEventListener('pointermove', move)
-  at.addEventListener(
-    'lostpointercapture',
-    () => {
-      at.removeEventListener('pointermove', move)
-      store.player!.hold(false)
+  follow(
+    e,
+    m => {
+      store.player!.move((x - m.clientX) / scope!.perSecond)
+      scope!.lift(y - m.clientY)
+      ;[x, y] = [m.clientX, m.clientY]
+      again()
     },
-    { once: true },
+    () => store.player!.hold(false),
   )
 }
 
