@@ -5,7 +5,7 @@ import { expect, freshFair, keyOf, saved, test, values } from './fair.ts'
 /** Find anything, and go to the first that is found. */
 async function find(page: Page, words: string): Promise<void> {
   await page.keyboard.press('/')
-  await expect(page.getByRole('dialog', { name: 'Find anything' })).toBeVisible()
+  await expect(page.locator('[role=dialog] input')).toBeFocused()
   await page.keyboard.type(words)
   await expect(page.getByRole('option').first()).toBeVisible()
   await page.keyboard.press('Enter')
