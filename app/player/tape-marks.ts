@@ -1,4 +1,6 @@
 /** What hangs on the tape of time: marks of cues in its upper edge, and the marked stretch along its ruler. */
+import type { Program } from '~~/core/engine/program.ts'
+import { longestLead } from '~~/core/engine/taps.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { marksFrom } from './marks.ts'
@@ -51,6 +53,40 @@ export function drawMarks(
     c.lineWidth = 1.5
     c.fillStyle = inHand === `cues/${m.id}` ? palette.coral : palette.sheet
     c.fill()
+    c.stroke()
+  }
+}
+
+const leads = new WeakMap<Program, Map<string, number>>()
+/** How long before a mark of a cue the earliest gesture on it sets off, seconds; looked for once a program. */
+function leadOf(program: Program, cue: string): number {
+  let known = leads.get(program)
+  if (!known) leads.set(program, (known = new Map()))
+  let lead = known.get(cue)
+  if (lead === undefined) known.set(cue, (lead = longestLead(program, cue)))
+  return lead
+}
+
+/** Under each mark of a cue the run-up of what is played on it, to its hit point. */
+export function drawLeads(
+  c: CanvasRenderingContext2D,
+  marks: readonly TapeMark[],
+  x: (s: number) => number,
+  program: Program,
+  palette: Palette,
+): void {
+  c.strokeStyle = palette.coral
+  c.lineWidth = 1
+  for (const m of marks) {
+    const lead = m.of === 'cues' ? leadOf(program, m.id) : 0
+    if (!(lead > 0)) continue
+    const [from, to] = [Math.round(x(m.second - lead)) + 0.5, Math.round(x(m.second)) + 0.5]
+    const y = EDGE + 12.5
+    c.beginPath()
+    c.moveTo(from, y - 2.5)
+    c.lineTo(from, y)
+    c.lineTo(to, y)
+    c.lineTo(to, y - 2.5)
     c.stroke()
   }
 }

@@ -2,7 +2,7 @@
 import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { NIB } from './strip.ts'
-import { drawMarks, drawStretch, marksBetween } from './tape-marks.ts'
+import { drawLeads, drawMarks, drawStretch, marksBetween } from './tape-marks.ts'
 import type { Snapshot } from './player.ts'
 import type { Sheet } from './sheet.ts'
 
@@ -96,7 +96,9 @@ export function drawTape(
   }
   c.textAlign = 'left'
   if (program.piece.stretch) drawStretch(c, program.piece.stretch, x, height, palette)
-  drawMarks(c, marksBetween(program.piece, first, last), x, inHand, height, palette)
+  const marks = marksBetween(program.piece, first, last)
+  drawLeads(c, marks, x, program, palette)
+  drawMarks(c, marks, x, inHand, height, palette)
   nibMark(c, nib, height, palette)
 }
 
