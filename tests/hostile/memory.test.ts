@@ -1,13 +1,12 @@
-import { readFileSync } from 'node:fs'
 import { setFlagsFromString } from 'node:v8'
 import { runInNewContext } from 'node:vm'
 import { describe, expect, it } from 'vitest'
 import { Program } from '../../core/engine/program.ts'
 import { rewrite } from '../../core/engine/rewrite.ts'
-import { readPiece } from '../../core/piece/migrate.ts'
 import { momentOfFrame } from '../../core/time/moment.ts'
+import { lanternPier } from '../../demo/lantern-pier.ts'
 
-const { piece } = readPiece(JSON.parse(readFileSync(new URL('../../demo/lantern-pier.json', import.meta.url), 'utf8')))
+const piece = lanternPier()
 setFlagsFromString('--expose_gc')
 const collect = runInNewContext('gc') as () => void
 
@@ -16,7 +15,7 @@ describe('a number that is dragged', () => {
     ['~s1', (n: number) => `hold(noise(freq: ${n}/lap, octaves: 2), 10Hz)`],
     ['p1.rotation', (n: number) => `time * ${n}deg/s * fairPace`],
   ])('leaves none of the programs before behind: %s', async (key, text) => {
-    let program = new Program(piece!)
+    let program = new Program(piece)
     const at = momentOfFrame(372, program.measures.frameRate)
     const made: WeakRef<Program>[] = []
     for (let k = 0; k < 30; k++) {
@@ -30,7 +29,7 @@ describe('a number that is dragged', () => {
     expect(program.slots.get(key)?.running).toBe('text')
   })
   it('of a signal makes anew what reads it, and nothing else', () => {
-    const program = new Program(piece!)
+    const program = new Program(piece)
     const at = momentOfFrame(0, program.measures.frameRate)
     const next = rewrite(program, '~s1', 'hold(noise(freq: 12/lap, octaves: 2), 10Hz)', at, true).program
     const anew = [...next.slots].filter(([key, slot]) => program.slots.get(key) !== slot).map(([key]) => key)
