@@ -134,8 +134,8 @@ test('I3: an error says where and what instead while the last good formula goes 
 test('I6: copies that overlap in the lap are found, and shown', async ({ page }) => {
   await write(page, 'Mount scale', '400%')
   await page.getByRole('tab', { name: 'Lap' }).click()
-  await page.getByRole('button', { name: 'look through the lap' }).click()
   const touching = page.getByRole('region', { name: 'What touches' })
+  await touching.getByRole('button', { name: 'look through the lap' }).click()
   await expect(touching.getByText('Mount', { exact: true })).toBeVisible({ timeout: 60_000 })
   await touching
     .getByRole('button', { name: /1 and 2 at/ })
