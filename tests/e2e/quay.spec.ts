@@ -190,13 +190,13 @@ test('everything by the keys: play, frames, entries, into a formula and out', as
   await expect.poll(() => now(page)).toBeCloseTo(1 / 30, 12)
   await page.keyboard.press('Shift+.')
   await expect.poll(() => now(page)).toBeCloseTo(1 + 1 / 30, 6)
-  // What is in common stands first: a signal, a cue whose sentence has handles, a curve.
+  // What is in common stands first: a signal, a cue whose sentence has handles, a clock, a curve.
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('spinbutton', { name: 'Mark 1' })).toBeFocused()
   await page.getByRole('spinbutton', { name: 'Mark 1' }).blur()
-  for (let n = 0; n < 3; n++) await page.keyboard.press('ArrowDown')
+  for (let n = 0; n < 4; n++) await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   await expect(formula(page, 'Mount y')).toBeFocused()
   await page.keyboard.type('x')
