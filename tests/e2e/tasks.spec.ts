@@ -82,7 +82,7 @@ test('a lap of 5 s: what no longer closes is mended by proposals, and what hangs
     await open().first().locator('[data-proposal]').first().click()
     await expect.poll(() => open().count(), { timeout: 15_000 }).toBeLessThan(left + 1)
   }
-  const [closing, all] = (await page.locator('[data-closing]').textContent())!.match(/\d+/g)!.map(Number)
+  const [closing] = (await page.locator('[data-closing]').textContent())!.match(/\d+/g)!.map(Number)
   // What is left hangs on what no text of its own says: a cue that comes every 4 s, hand keys, a clock.
   const left = desk.locator('[data-closing-of]').filter({ hasNotText: 'closes' })
   const names = await left.evaluateAll(rows => rows.map(r => r.getAttribute('data-closing-of')))
