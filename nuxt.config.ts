@@ -8,6 +8,12 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   srcDir: 'app',
   ssr: false,
+  hooks: {
+    // Nothing is fetched before it is needed: the quay's chunks not while the harbour is looked at.
+    'build:manifest': manifest => {
+      for (const chunk of Object.values(manifest)) chunk.prefetch = false
+    },
+  },
   telemetry: false,
   devtools: { enabled: false },
   modules: ['@pinia/nuxt'],

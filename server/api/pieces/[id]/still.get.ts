@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib'
 import { database } from '../../../database/current'
 import { readText, revisionOf } from '../../../database/pieces'
 import { idOf, refuse } from '../../../request'
@@ -32,5 +33,10 @@ export default defineEventHandler(async event => {
   }
   const made = await still(id, revision, async () => (await readText(db, id))?.text ?? '{}')
   if (made.svg === null) return notDrawn(made.why)
-  return made.svg.includes('<path') || made.svg.includes('<text') ? made.svg : EMPTY
+  if (!made.svg.includes('<path') && !made.svg.includes('<text')) return EMPTY
+  setResponseHeader(event, 'vary', 'accept-encoding')
+  if (!/\bgzip\b/.test(getRequestHeader(event, 'accept-encoding') ?? '')) return made.svg
+  // A picture of paths shrinks to a quarter.
+  setResponseHeader(event, 'content-encoding', 'gzip')
+  return gzipSync(made.svg)
 })
