@@ -1,6 +1,6 @@
 /**
- * What the graphics card makes of a plate, worked out here: where each corner stands and how it is painted. The plain
- * oracle that the shader is checked against, and what pictures are judged by where there is no card.
+ * What the graphics card makes of a plate, worked out here by the same rules as the shader: where each corner stands and
+ * how it is painted. Tests judge a plate by it; the page never calls it.
  */
 import { PER_CORNER, ROW_STEP, TAG } from './pen.ts'
 import { PER_ROW } from './rows.ts'

@@ -12,7 +12,13 @@ const size = ref({ width: 0, height: 0 })
 const program = computed(() => rewrite(store.program!, props.drive, props.text, store.player!.now(), false).program)
 const stops: (() => void)[] = []
 onMounted(() => {
-  const renderer = new StageRenderer(canvas.value!, () => store.player?.refresh())
+  let renderer: StageRenderer
+  try {
+    renderer = new StageRenderer(canvas.value!, () => store.player?.refresh())
+  } catch {
+    // Without WebGL the stage itself says so.
+    return
+  }
   let values = new Float64Array(0)
   const fit = new ResizeObserver(([entry]) => {
     const { width, height } = entry!.contentRect
