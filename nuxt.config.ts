@@ -14,6 +14,8 @@ export default defineNuxtConfig({
       for (const chunk of Object.values(manifest)) chunk.prefetch = false
     },
   },
+  // What a link leads to is fetched when the hand is on it, not when it comes into view.
+  experimental: { defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } } },
   telemetry: false,
   devtools: { enabled: false },
   modules: ['@pinia/nuxt'],
