@@ -43,7 +43,11 @@ export function dragNumbers(view: EditorView, tuner: () => Tuner | null): () => 
     // The caret is set on a click, not by the beginning of a drag.
     e.preventDefault()
     pullSideways(e, start, {
-      begin: to.begin,
+      begin: () => {
+        // A selection in text that changes with every move would have the page laid out each time.
+        if (!view.hasFocus) getSelection()?.removeAllRanges()
+        to.begin()
+      },
       move: (value, decimals) => to.tune(nth, start.sign * value, decimals),
       end: pulled => {
         if (pulled) {

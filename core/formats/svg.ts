@@ -4,7 +4,7 @@ import { limited } from '../form/working.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
 import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
-import { cutOutline, outlineOf, type Outline } from '../rig/outline.ts'
+import { cutOutline, dotOf, outlineOf, type Outline } from '../rig/outline.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
 import { Scene, type Body } from '../rig/scene.ts'
 import { applyX, applyY, scaleOf, type Matrix } from '../piece/transform.ts'
@@ -27,13 +27,15 @@ function path(points: Float64Array, closed: boolean, m: Matrix): string {
 const sizes = noSizes()
 
 /** How a fill is painted: a colour, or a gradient that is defined before it. */
-function paintFor(body: Body, i: number, outline: Outline, stage: Piece['stage']): { defs: string; fill: string } {
+function paintFor(
+  { body, i, outline, m, id }: Drawn,
+  stage: Piece['stage'],
+): { readonly defs: string; readonly fill: string } {
   const near = paintOf(body, 'fill', i)
-  const g = gradientOf(body, i, near, extent(outline.points), stage)
+  const g = gradientOf(body, i, near, extent(outline.points), stage, m)
   const ends = g && endsOf(g)
   if (!g || !ends) return { defs: '', fill: hex(near) }
   const [x1, y1, x2, y2] = ends
-  const id = `g-${body.id}-${i}`
   const from = `<stop offset="0" stop-color="${hex(near)}"/>`
   const to = `<stop offset="1" stop-color="${hex(g.far)}" stop-opacity="${short(g.alpha)}"/>`
   const line = `x1="${short(x1)}" y1="${short(-y1)}" x2="${short(x2)}" y2="${short(-y2)}"`
@@ -41,13 +43,38 @@ function paintFor(body: Body, i: number, outline: Outline, stage: Piece['stage']
   return { defs, fill: `url(#${id})` }
 }
 
+/** An outline of an instance, where it stands and by which name its gradient goes. */
+interface Drawn {
+  readonly body: Body
+  readonly i: number
+  readonly outline: Outline
+  readonly m: Matrix
+  readonly id: string
+}
+
 function drawn(body: Body, i: number, stage: Piece['stage']): string {
-  const opacity = Math.min(1, body.opacity[i]!)
   const m = body.worlds[i]!
-  const outline = opacity > 0 && outlineOf(body.part.shape, sizesOf(body, i, sizes))
-  if (!outline || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
+  const id = `g-${body.id}-${i}`
+  if (!(body.opacity[i]! > 0) || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
+  const of = sizesOf(body, i, sizes)
+  if (body.part.shape.type !== 'emitter') {
+    const outline = outlineOf(body.part.shape, of)
+    return outline ? one({ body, i, outline, m, id }, stage) : ''
+  }
+  const [places, outline] = [of.laid!, dotOf(of.size!)]
   let out = ''
-  const { defs, fill: colour } = paintFor(body, i, outline, stage)
+  for (let k = 0; k < places.length && out.length <= LARGEST; k += 2) {
+    const there = new Float64Array([1, 0, 0, places[k]!, 0, 1, 0, places[k + 1]!, 0, 0, 1, 0])
+    out += one({ body, i, outline, m: there, id: `${id}-${k / 2}` }, stage)
+  }
+  return out
+}
+
+function one(it: Drawn, stage: Piece['stage']): string {
+  const { body, i, outline, m } = it
+  const opacity = Math.min(1, body.opacity[i]!)
+  let out = ''
+  const { defs, fill: colour } = paintFor(it, stage)
   if (outline.letters) return defs + letters(body, i, outline.letters, opacity, colour)
   const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
   if (fill > 0) {

@@ -3,7 +3,7 @@ import { within, type Integral } from '../form/integral.ts'
 import { want } from '../form/working.ts'
 import { hashUnit } from '../signal/hash.ts'
 import { fieldNoise, type Cell } from '../signal/field.ts'
-import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesOf, raised, type Octave } from '../signal/noise.ts'
+import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesReady, type Octave } from '../signal/noise.ts'
 import { ALL, interval, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { SMOOTH, joined, passing } from '../facts/bends.ts'
 import { NEVER, everySeconds, together } from '../facts/repeats.ts'
@@ -59,8 +59,8 @@ export const MOST_OCTAVES = 8
 function octavesIn(call: Call): readonly Octave[] {
   const rough = constantOf(call.args.roughness!)
   const share = rough ? Math.min(1, Math.max(0, toNumber(rough))) : 0.5
-  const octaves = octavesOf(call.seed, whole(call, 'octaves', 1, 1, MOST_OCTAVES), share)
-  return overSpace(call) ? octaves : raised(octaves, call.phase.wrap)
+  const count = whole(call, 'octaves', 1, 1, MOST_OCTAVES)
+  return octavesReady(call.seed, count, share, overSpace(call) ? 0 : call.phase.wrap)
 }
 
 /** Whether it is a landscape, read at a place. */

@@ -105,9 +105,14 @@ export function posed(p: Pose, out: Matrix): Matrix {
   out[8] = -sy * p.scaleX
   out[9] = cy * sx * p.scaleY
   out[10] = cy * cx * p.scaleZ
-  out[3] = p.x + p.pivotX - (out[0] * p.pivotX + out[1] * p.pivotY)
-  out[7] = p.y + p.pivotY - (out[4] * p.pivotX + out[5] * p.pivotY)
-  out[11] = p.z - (out[8] * p.pivotX + out[9] * p.pivotY)
+  return shifted(p, out)
+}
+
+/** The same where only x, y and z have changed since it was posed. */
+export function shifted(p: Pose, out: Matrix): Matrix {
+  out[3] = p.x + p.pivotX - (out[0]! * p.pivotX + out[1]! * p.pivotY)
+  out[7] = p.y + p.pivotY - (out[4]! * p.pivotX + out[5]! * p.pivotY)
+  out[11] = p.z - (out[8]! * p.pivotX + out[9]! * p.pivotY)
   return out
 }
 

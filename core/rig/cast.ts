@@ -2,7 +2,7 @@
  * What is laid for an instance, and how it is stretched to its sizes: a wheel is one round outline whatever its width.
  * Only when its form itself changes (rounded corners, a cut line, waves, a path) it must be laid anew.
  */
-import { outlineOf, pointsFor, type Outline, type Sizes } from './outline.ts'
+import { dotOf, outlineOf, pointsFor, pointsOfDot, type Outline, type Sizes } from './outline.ts'
 import type { Body } from './scene.ts'
 
 export const KEY = 6
@@ -17,6 +17,8 @@ export interface Cast {
   /** The stretch of its outline that its line takes. */
   from: number
   to: number
+  /** Of what is seen at many places at once, where on the stage: x, y in turn. */
+  places: Float64Array | null
   /** The sizes that it is laid with. */
   readonly sizes: Sizes
 }
@@ -28,6 +30,7 @@ export const emptyCast = (): Cast => ({
   sy: 1,
   from: 0,
   to: 1,
+  places: null,
   sizes: { width: 1, height: 1, corners: 0, radius: 1, innerRadius: 1 },
 })
 
@@ -38,6 +41,7 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
   out.from = Math.max(0, Math.min(lineStart, lineEnd))
   out.to = Math.min(1, Math.max(lineStart, lineEnd))
   out.text = ''
+  out.places = null
   out.sx = out.sy = 1
   key[0] = out.from
   key[1] = out.to
@@ -84,9 +88,15 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
       stretch(out, size / 1000, size / 1000)
       break
     }
+    case 'emitter': {
+      const size = s.size ?? 0
+      sizes.points = key[2] = pointsOfDot(size)
+      out.places = s.laid ?? null
+      stretch(out, size / 2, size / 2)
+      break
+    }
     case 'waves':
     case 'trace':
-    case 'emitter':
       Object.assign(sizes, s)
       key[2] = NaN
       break
@@ -102,4 +112,5 @@ function stretch(out: Cast, sx: number, sy: number): void {
 }
 
 /** The outline that is laid. */
-export const outlineOfCast = (body: Body, cast: Cast): Outline | null => outlineOf(body.part.shape, cast.sizes)
+export const outlineOfCast = ({ part }: Body, { places, sizes }: Cast): Outline | null =>
+  places ? dotOf(2, sizes.points) : outlineOf(part.shape, sizes)

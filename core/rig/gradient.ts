@@ -17,13 +17,18 @@ export interface Gradient {
   readonly alpha: number
 }
 
-/** The gradient of an instance's fill, whose outline reaches so far; null when it has none or is seen from the side. */
+/**
+ * The gradient of an instance's fill, whose outline reaches so far; null when it has none or is seen from the side.
+ *
+ * @param m where its outline stands; of a particle its place
+ */
 export function gradientOf(
   body: Body,
   i: number,
   near: Rgb,
   [across, up]: readonly [number, number],
   stage: { readonly width: number; readonly height: number },
+  m: Matrix = body.worlds[i]!,
 ): Gradient | null {
   const amount = body.get('gradient', i)
   if (!(amount > 0)) return null
@@ -37,7 +42,7 @@ export function gradientOf(
   if (!(long > 0)) return null
   // Half and half round the middle, then from the first stop to the second; stops that meet make an edge.
   const slope = 1 / (2 * long * (Math.abs(run) < 1e-6 ? 1e-6 : run))
-  const flat = onStage ? IDENTITY : inverse(body.worlds[i]!)
+  const flat = onStage ? IDENTITY : inverse(m)
   if (!flat) return null
   const [a, b, e, d, f, g] = flat
   const colour = rgbOf(body.get('gradientLightness', i), body.get('gradientChroma', i), body.get('gradientHue', i))

@@ -120,10 +120,15 @@ function gear(teeth: number, spokes: number, module: number): Outline {
   return { ...outline, hole: round(rim, rim, points.length / 2), more }
 }
 
-function particles(places: Float64Array, size: number): Float64Array[] {
-  const dot = round(size / 2, size / 2, Math.min(24, pointsFor(size / 2)))
-  return Array.from({ length: places.length / 2 }, (_, k) => dot.map((v, i) => v + places[2 * k + (i % 2)]!))
-}
+/** Points of a particle, at most. */
+const MOST_ROUND = 24
+export const pointsOfDot = (size: number): number => Math.min(MOST_ROUND, pointsFor(size / 2))
+
+/** A particle round its own middle. */
+export const dotOf = (size: number, points = pointsOfDot(size)): Outline => ({
+  points: round(size / 2, size / 2, points),
+  closed: true,
+})
 
 /** Px between the points of a water line, and most of them. */
 const FINENESS = 6
@@ -170,7 +175,9 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
       return { points: s.laid ?? new Float64Array(0), closed: false }
     case 'emitter': {
       // Each particle is a round dot; the outline is the first.
-      const dots = particles(s.laid ?? new Float64Array(0), s.size ?? 0)
+      const places = s.laid ?? new Float64Array(0)
+      const dot = dotOf(s.size ?? 0).points
+      const dots = Array.from({ length: places.length / 2 }, (_, k) => dot.map((v, i) => v + places[2 * k + (i % 2)]!))
       return { points: dots[0] ?? new Float64Array(0), closed: true, more: dots.slice(1) }
     }
     case 'text': {

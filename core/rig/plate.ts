@@ -2,52 +2,20 @@
  * A scene as the graphics card keeps it: outlines laid once in painting order, so that a whole piece is one draw call,
  * and a table of instances filled a frame. What has changed its form is laid anew, it alone, into the place it has.
  */
+import { bedsOf, fillsNow, isShown, layersOf, MOST_LAYERS, strokesNow, type Bed } from './bed.ts'
 import { castOf, emptyCast, KEY, outlineOfCast, type Cast } from './cast.ts'
 import { extent } from './gradient.ts'
 import { Pen } from './pen.ts'
-import { paintsOf, Rows, type Paints } from './rows.ts'
+import { Rows } from './rows.ts'
 import { noSizes, sizesOf } from './sizing.ts'
-import type { Body, Scene } from './scene.ts'
+import type { Scene } from './scene.ts'
 import type { Program } from '../engine/program.ts'
 import { limited } from '../form/working.ts'
 
-/** Layers that the sides of thick letters are made of, at most. */
-const MOST_LAYERS = 60
 /** Corners of a picture, at most: what comes after is not drawn. */
 const MOST_CORNERS = 1_000_000
 /** Room beyond what is taken, for forms that change. */
 const SLACK = 1.5
-
-/** What an outline is made of, and what decides whether fill and line are laid. */
-const FORMING = [
-  ...['width', 'height', 'corners', 'radius', 'innerRadius', 'size', 'value', 'particle'],
-  ...['lineStart', 'lineEnd', 'strokeWidth', 'strokeAlpha', 'fillAlpha'],
-]
-
-/** The place of one instance on the plate. */
-interface Bed {
-  readonly body: Body
-  readonly instance: number
-  readonly paints: Paints
-  readonly key: Float64Array
-  text: string
-  /** Whether fill and line were laid; once laid they stay. */
-  fills: boolean
-  strokes: boolean
-  corner: number
-  corners: number
-  index: number
-  indices: number
-  row: number
-  rows: number
-  reach: readonly [number, number]
-  /** Whether its form never changes: what was cast of it at first. */
-  readonly fixed: boolean
-  sx: number
-  sy: number
-  /** Room that it was found to need. */
-  wants: number
-}
 
 export class Plate {
   readonly pen = new Pen()
@@ -93,36 +61,7 @@ export class Plate {
   private open(scene: Scene): void {
     this.scene = scene
     this.anew = true
-    const paints = new Map<Body, Paints>()
-    for (const body of scene.bodies.values()) paints.set(body, paintsOf(body))
-    this.beds = scene.paint.map(({ body, instance }) => ({
-      body,
-      instance,
-      paints: paints.get(body)!,
-      key: new Float64Array(KEY).fill(NaN),
-      text: '',
-      fills: false,
-      strokes: false,
-      corner: 0,
-      corners: -1,
-      index: 0,
-      indices: 0,
-      row: 0,
-      rows: 1,
-      reach: [0, 0],
-      fixed: !body.lay && !body.rise && !FORMING.some(name => body.driven.has(name)),
-      sx: 1,
-      sy: 1,
-      wants: 0,
-    }))
-  }
-
-  /** Whether an instance is there to be seen. */
-  private shows({ body, instance }: Bed): boolean {
-    if (this.scene!.only && !this.scene!.only.has(body.id)) return false
-    if (!(body.opacity[instance]! > 0)) return false
-    const m = body.worlds[instance]!
-    return Number.isFinite(m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!)
+    this.beds = bedsOf(scene)
   }
 
   private castIt({ body, instance, paints }: Bed): void {
@@ -130,29 +69,42 @@ export class Plate {
     castOf(body, sizes, paints.lineStart(instance), paints.lineEnd(instance), this.cast)
   }
 
+  /** Rows that an instance takes, as it is cast: one, one a particle, one a layer of letters in depth and their front. */
+  private rowsNow(bed: Bed, pixel: number): number {
+    const { places } = this.cast
+    return places ? places.length / 2 : layersOf(bed, pixel) + 1
+  }
+
   /** The frame's rows, and what must be laid anew; whether all fitted. */
   private fill(pixel: number): boolean {
-    const { rows, cast, scene } = this
+    const { rows, cast } = this
+    const scene = this.scene!
     for (const bed of this.beds) {
       if (bed.corners < 0) return false
       if (bed.body.still && !this.anew) continue
-      if (!this.shows(bed)) {
+      const before = bed.shown && !this.anew
+      bed.shown = isShown(scene, bed)
+      if (!bed.shown) {
         rows.clear(bed.row, bed.row + bed.rows)
+        continue
+      }
+      const front = bed.row + bed.rows - 1
+      if (bed.steady && before) {
+        rows.stand(bed.body.worlds[bed.instance]!, bed.sx, bed.sy, front)
         continue
       }
       if (bed.fixed) {
         cast.sx = bed.sx
         cast.sy = bed.sy
+        cast.places = null
       } else this.castIt(bed)
-      const layers = this.layers(bed, pixel)
-      if (layers >= bed.rows) {
-        bed.rows = Math.min(MOST_LAYERS, 2 * layers) + 1
-        return false
-      }
+      const needs = this.rowsNow(bed, pixel)
+      if (needs > bed.rows) return false
       if (!bed.fixed && this.stale(bed) && !this.layInPlace(bed)) return false
-      const front = bed.row + bed.rows - 1
+      const layers = cast.places ? 0 : needs - 1
       rows.clear(bed.row, front - layers)
-      rows.put(scene!, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, layers)
+      rows.put(scene, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, layers)
+      if (cast.places) rows.scatter(bed.body, bed.row, front, cast.places)
     }
     return true
   }
@@ -161,39 +113,23 @@ export class Plate {
   private stale(bed: Bed): boolean {
     const { key, text } = this.cast
     if (bed.text !== text) return true
-    if (!bed.fills && this.fillsNow(bed)) return true
-    if (!bed.strokes && this.strokesNow(bed)) return true
+    if (!bed.fills && fillsNow(bed)) return true
+    if (!bed.strokes && strokesNow(bed)) return true
     for (let k = 0; k < KEY; k++) if (key[k] !== bed.key[k]) return true
     return false
   }
 
-  private fillsNow({ body, paints, instance }: Bed): boolean {
-    const { type } = body.part.shape
-    return type !== 'line' && type !== 'trace' && paints.fillAlpha(instance) > 0
-  }
-  private strokesNow({ paints, instance }: Bed): boolean {
-    return paints.strokeWidth(instance) > 0 && paints.strokeAlpha(instance) > 0
-  }
-
-  /** How many layers make the sides of text that reaches back and is turned. */
-  private layers({ body, instance, paints }: Bed, pixel: number): number {
-    if (body.part.shape.type !== 'text' || !(paints.fillAlpha(instance) > 0)) return 0
-    const m = body.worlds[instance]!
-    const back = paints.thickness(instance)
-    const [dx, dy] = [m[2]! * back, m[6]! * back]
-    return Math.min(MOST_LAYERS, Math.ceil(Math.sqrt(dx * dx + dy * dy) / (2 * pixel)))
-  }
-
   /** Every instance in painting order, each with the room it needs. */
   private layAll(pixel: number): void {
-    const { pen } = this
+    const { pen, cast } = this
     pen.corner = pen.index = 0
     pen.lastCorner = pen.lastIndex = Infinity
     this.full = false
     let row = 0
     for (const bed of this.beds) {
       this.castIt(bed)
-      bed.rows = Math.max(bed.rows, this.layers(bed, pixel) + 1)
+      const needs = this.rowsNow(bed, pixel)
+      if (needs > bed.rows) bed.rows = cast.places ? Math.ceil(needs * SLACK) : Math.min(MOST_LAYERS + 1, 2 * needs)
       bed.row = row
       row += bed.rows
       bed.corner = pen.corner
@@ -247,12 +183,20 @@ export class Plate {
     bed.text = cast.text
     bed.sx = cast.sx
     bed.sy = cast.sy
-    bed.fills ||= this.fillsNow(bed)
-    bed.strokes ||= this.strokesNow(bed)
+    bed.fills ||= fillsNow(bed)
+    bed.strokes ||= strokesNow(bed)
     const outline = outlineOfCast(bed.body, cast)
     if (!outline || outline.points.length === 0) return
     bed.reach = extent(outline.points)
     const front = bed.row + bed.rows - 1
+    if (cast.places) {
+      // A row a particle, the oldest first.
+      for (let row = bed.row; row <= front; row++) {
+        pen.begin(row)
+        if (bed.fills) pen.fill(outline)
+      }
+      return
+    }
     if (!outline.letters) {
       pen.begin(front)
       if (bed.fills && outline.closed) pen.fill(outline)

@@ -88,6 +88,38 @@ export class Rows {
     }
   }
 
+  /** Where the instance of a row stands, and how its outline is stretched. */
+  stand(m: Matrix, sx: number, sy: number, row: number): void {
+    const { data } = this
+    const at = row * PER_ROW
+    data[at] = m[0]! * sx
+    data[at + 1] = m[1]! * sy
+    data[at + 2] = m[3]!
+    data[at + 4] = m[4]! * sx
+    data[at + 5] = m[5]! * sy
+    data[at + 6] = m[7]!
+  }
+
+  /** What one row shows, at many places of the stage (x, y in turn): in the rows up to it, the first place first. */
+  scatter(body: Body, from: number, row: number, places: Float64Array): void {
+    const { data } = this
+    const [like, count] = [row * PER_ROW, places.length / 2]
+    const [gx, gy, base] = [data[like + 20]!, data[like + 21]!, data[like + 22]!]
+    const rides = data[like + 15]! > 0 && body.part.gradientFrame !== 'stage'
+    for (let k = 0; k < row - from + 1; k++) {
+      const at = (from + k) * PER_ROW
+      if (k >= count) {
+        this.clear(from + k, from + k + 1)
+        continue
+      }
+      if (at !== like) data.copyWithin(at, like, like + PER_ROW)
+      const [x, y] = [places[2 * k]!, places[2 * k + 1]!]
+      data[at + 2]! += x
+      data[at + 6]! += y
+      if (rides) data[at + 22] = base - gx * x - gy * y
+    }
+  }
+
   /**
    * The row of an instance; of text with depth its front, and the `layers` rows before it are its sides.
    *
@@ -114,7 +146,7 @@ export class Rows {
     const shown = Math.max(width, pixel)
     const stroke = width > 0 ? paints.strokeAlpha(i) * opacity * (width / shown) : 0
     const at = front * PER_ROW
-    stand(data, at, m, cast.sx, cast.sy)
+    this.stand(m, cast.sx, cast.sy, front)
     data[at + 3] = fill > 0 ? fill : 0
     data[at + 7] = stroke > 0 ? stroke : 0
     const near = colourAt(paints.fill, i)
@@ -155,15 +187,6 @@ export class Rows {
     data[at + 21] = g.y
     data[at + 22] = g.base
   }
-}
-
-function stand(data: Float32Array, at: number, m: Matrix, sx: number, sy: number): void {
-  data[at] = m[0]! * sx
-  data[at + 1] = m[1]! * sy
-  data[at + 2] = m[3]!
-  data[at + 4] = m[4]! * sx
-  data[at + 5] = m[5]! * sy
-  data[at + 6] = m[7]!
 }
 
 function colour(data: Float32Array, at: number, c: Rgb, light: number): void {

@@ -11,12 +11,12 @@ import {
   posed,
   readPose,
   resting,
+  shifted,
   type Matrix,
   type Pose,
   type Posed,
 } from '../piece/transform.ts'
-import { MOST_PARTICLES, emitterOf } from './emitter.ts'
-import { MOST_LAID, traceOf } from './trace.ts'
+import { laidBy, lays, type Laid } from './laying.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
 import { waveHeight, wavesOf } from '../signal/waves.ts'
@@ -30,6 +30,10 @@ interface Posing {
   /** Whether copies have hand values of their own, so that all of it is read for each. */
   readonly all: boolean
   readonly scaled: boolean
+  /** Where it stands in its parent, or in its copy's place. */
+  readonly local: Matrix
+  /** Whether only x, y and z of it ever change. */
+  readonly shifts: boolean
   readonly moving: readonly (readonly [Exclude<Posed, 'scale'>, (instance: number) => number])[]
 }
 
@@ -44,6 +48,10 @@ export interface Body {
   readonly driven: ReadonlySet<string>
   /** Whether it stands where it stands for ever: neither its pose nor that of what carries it is driven. */
   readonly rests: boolean
+  /** Whether it may be turned and moved, but is never made larger or smaller, nor is what carries it. */
+  readonly rigid: boolean
+  /** Whether it ever grows more or less solid, or what carries it. */
+  readonly fades: boolean
   /** Whether nothing of it ever changes, nor of what carries it. */
   readonly still: boolean
   /** Where each instance stands on the stage. */
@@ -77,8 +85,7 @@ export class Scene {
   /** Whether bodies that rest were put where they stand. */
   private placed = false
   /** What traces and emitters lay, and the parts whose formulas it is made from. */
-  private readonly laid = new Map<string, { of: ReadonlySet<string>; at: (instance: number) => Float64Array }>()
-  private readonly local = matrix()
+  private readonly laid = new Map<string, Laid>()
   private readonly seat = matrix()
   /** How large each unit is in base measure. */
   private readonly sizes = new Map<string, number>()
@@ -134,7 +141,7 @@ export class Scene {
     this.running = program
     for (const [id, { of }] of this.laid) {
       const stands = [...b.slots].every(([key, slot]) => a.slots.get(key) === slot || !of.has(key.split('.')[0]!))
-      if (!stands) this.lay(this.bodies.get(id)!)
+      if (!stands) this.laid.set(id, laidBy(program, this.bodies.get(id)!))
     }
     return true
   }
@@ -160,22 +167,27 @@ export class Scene {
     const get = (name: string, instance: number): number => reader(name)(instance)
     const worlds = Array.from({ length: count }, matrix)
     const rise = this.riseOf(part, get)
-    const lays = part.shape.type === 'trace' || part.shape.type === 'emitter'
-    const lay = lays ? (i: number) => this.laid.get(id)!.at(i) : null
+    const lay = lays(part) ? (i: number) => this.laid.get(id)!.at(i, this.now!) : null
     const opacity = new Float64Array(count)
     const driven = new Set(known.map(p => p.name).filter(name => this.offsetOf(id, name) >= 0))
     const rests = !POSED.some(name => driven.has(name)) && (parent?.rests ?? true)
+    const rigid = !RESIZED.some(name => driven.has(name)) && (parent?.rigid ?? true)
+    const fades = driven.has('opacity') || part.span !== null || (parent?.fades ?? false)
     const still = driven.size === 0 && !part.span && !lay && !rise && (parent?.still ?? true)
-    const body: Body = { id, part, count, own, parent, driven, rests, still, worlds, opacity, get, reader, rise, lay }
+    const always = { driven, rests, rigid, fades, still }
+    const body: Body = { id, part, count, own, parent, ...always, worlds, opacity, get, reader, rise, lay }
     this.places.set(body, placesOf(part.copies))
     const moved = POSED.filter(name => driven.has(name))
+    const all = known.some(p => isPosed(p.name) && this.program.handNumbers(id, p).own !== null)
     this.poses.set(body, {
       pose: resting(),
-      all: known.some(p => isPosed(p.name) && this.program.handNumbers(id, p).own !== null),
+      all,
+      local: matrix(),
+      shifts: !all && moved.every(name => name === 'x' || name === 'y' || name === 'z'),
       scaled: moved.some(name => name.startsWith('scale')),
       moving: moved.map(name => [name as Exclude<Posed, 'scale'>, reader(name)]),
     })
-    if (lays) this.lay(body)
+    if (lay) this.laid.set(id, laidBy(this.program, body))
     return body
   }
 
@@ -197,41 +209,6 @@ export class Scene {
     }
   }
 
-  /** Makes ready what a part lays: the path of a trace, the particles of an emitter. */
-  private lay({ id, part, get, count }: Body): void {
-    const { shape } = part
-    const of = this.carriers(shape.type === 'trace' && shape.of !== null ? shape.of : id).add(id)
-    if (shape.type === 'trace') {
-      const trace = traceOf(this.program, part, this.share('trace', MOST_LAID))
-      this.laid.set(id, { of, at: i => trace(this.now!, get('trail', i)) })
-      return
-    }
-    const most = this.share('emitter', MOST_PARTICLES)
-    // Of a great many those that have room for some particles lay any.
-    const laying = most >= LEAST_PARTICLES ? count : Math.min(count, MOST_PARTICLES / LEAST_PARTICLES)
-    const emitters = Array.from({ length: laying }, (_, i) =>
-      emitterOf(this.program, id, part, i, Math.max(most, LEAST_PARTICLES)),
-    )
-    this.laid.set(id, { of, at: i => emitters[i]?.(this.now!) ?? NOTHING })
-  }
-
-  /** What one of all parts of a kind may lay of what all of them may. */
-  private share(type: Part['shape']['type'], all: number): number {
-    const { parts } = this.program.piece
-    const count = Object.keys(parts).reduce(
-      (n, id) => n + (parts[id]!.shape.type === type ? this.program.instancesOf(id).count : 0),
-      0,
-    )
-    return Math.floor(all / Math.max(1, count))
-  }
-
-  /** A part and all that it hangs on. */
-  private carriers(id: string): Set<string> {
-    const found = new Set<string>()
-    for (let at: string | null = id; at !== null; at = this.program.piece.parts[at]?.parent ?? null) found.add(at)
-    return found
-  }
-
   private riseOf({ shape }: Part, get: Body['get']): Body['rise'] {
     if (shape.type !== 'waves') return null
     const waves = wavesOf(shape, toNumber(this.program.measures.lapLength))
@@ -248,6 +225,7 @@ export class Scene {
     const { seconds } = moment
     for (const body of this.ordered) {
       if (!body.rests || !this.placed) this.place(body)
+      if (!body.fades && this.placed) continue
       const { part, parent } = body
       const solid = body.reader('opacity')
       // A helper is not seen, nor is a part outside its span, with all it carries.
@@ -262,25 +240,31 @@ export class Scene {
   private place(body: Body): void {
     const { parent, part } = body
     const places = this.places.get(body)!
-    const { pose, all, moving, scaled } = this.poses.get(body)!
+    const { pose, all, moving, scaled, shifts, local } = this.poses.get(body)!
     for (let i = 0; i < body.count; i++) {
+      const world = body.worlds[i]!
       if (body.lay) {
-        body.worlds[i]!.set(ONSTAGE)
+        world.set(ONSTAGE)
         continue
       }
       // What is not driven was read once.
       if (all || scaled || !this.placed) readPose(pose, (name, k) => body.get(name, k), i, part.pivot)
-      else for (const [name, read] of moving) pose[name] = read(i)
-      posed(pose, this.local)
-      multiply(places[i % body.own]!, this.local, parent ? this.seat : body.worlds[i]!)
-      if (parent) multiply(parent.worlds[Math.floor(i / body.own)]!, this.seat, body.worlds[i]!)
+      else for (let k = 0; k < moving.length; k++) pose[moving[k]![0]] = moving[k]![1](i)
+      if (shifts && this.placed) shifted(pose, local)
+      else posed(pose, local)
+      if (!part.copies) {
+        if (parent) multiply(parent.worlds[Math.floor(i / body.own)]!, local, world)
+        else for (let k = 0; k < 12; k++) world[k] = local[k]!
+        continue
+      }
+      multiply(places[i % body.own]!, local, parent ? this.seat : world)
+      if (parent) multiply(parent.worlds[Math.floor(i / body.own)]!, this.seat, world)
     }
   }
 }
 
-/** Particles of an emitter below which it is not worth having. */
-const LEAST_PARTICLES = 60
-const NOTHING = new Float64Array(0)
+/** What makes a part larger or smaller as it is seen. */
+const RESIZED = ['rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY'] as const
 
 const isPosed = (name: string): boolean => (POSED as readonly string[]).includes(name)
 

@@ -115,13 +115,29 @@ const FEW_CELLS = 64
 const LEAST_REACH = 0.5
 
 /** Octaves that wrap after a few cells: where chance has left them nearly still, they are raised to half their reach. */
-export function raised(octaves: readonly Octave[], wrap: number): readonly Octave[] {
+function raised(octaves: readonly Octave[], wrap: number): readonly Octave[] {
   if (wrap === 0 || wrap > FEW_CELLS) return octaves
   const { low, high } = noiseReach(octaves, wrap)
   const reach = Math.max(-low, high)
   if (reach >= LEAST_REACH) return octaves
   // A lap of cells that are all alike to the last bit has no shape to raise.
   return reach < 1e-9 ? octaves : octaves.map(o => ({ ...o, share: (o.share * LEAST_REACH) / reach }))
+}
+
+/** What was made ready lately: the same octaves serve a formula again while another number of it is tuned. */
+const ready = new Map<string, readonly Octave[]>()
+const reaches = new WeakMap<readonly Octave[], { readonly wrap: number; readonly reach: Reach }>()
+const MOST_READY = 20_000
+
+/** Octaves for a seed, raised where they wrap after a few cells; the same list for the same numbers. */
+export function octavesReady(seed: number, count: number, roughness: number, wrap: number): readonly Octave[] {
+  const key = `${seed} ${count} ${roughness} ${wrap}`
+  let known = ready.get(key)
+  if (!known) {
+    if (ready.size >= MOST_READY) ready.clear()
+    ready.set(key, (known = raised(octavesOf(seed, count, roughness), wrap)))
+  }
+  return known
 }
 
 /** The furthest a slope of ±1 on either side carries noise of one octave, at a part of its cell. */
@@ -136,6 +152,12 @@ export const noiseSteepness = (octaves: readonly Octave[]): number =>
 
 /** Bends of `latticeNoise` at most, per cell squared: 2 (2 · 2 · 1.875 + 5.774), from those of the fade. */
 const BEND = 27
+/** Lowest and highest. */
+export interface Reach {
+  readonly low: number
+  readonly high: number
+}
+
 /** Places in a cell of the finest octave at which it is looked at, and looks at most. */
 const LOOKS = 64
 const MOST_LOOKS = 16384
@@ -145,7 +167,15 @@ const MOST_LOOKS = 16384
  * what slopes of ±1 in all octaves at once would give, as the octaves are shifted against each other for ever.
  * Between looks h apart it reaches at most h² ÷ 8 × its bend further (error of linear interpolation).
  */
-export function noiseReach(octaves: readonly Octave[], wrap: number): { low: number; high: number } {
+export function noiseReach(octaves: readonly Octave[], wrap: number): Reach {
+  const known = reaches.get(octaves)
+  if (known?.wrap === wrap) return known.reach
+  const reach = reachOf(octaves, wrap)
+  reaches.set(octaves, { wrap, reach })
+  return reach
+}
+
+function reachOf(octaves: readonly Octave[], wrap: number): Reach {
   const finest = octaves.at(-1)!.finer
   const step = 1 / (finest * LOOKS)
   const bend = octaves.reduce((sum, o) => sum + o.share * o.finer * o.finer * BEND, 0)

@@ -1,0 +1,106 @@
+/** The place of one instance on the plate: which corners and rows are its own, and what was laid there. */
+import { KEY } from './cast.ts'
+import { paintsOf, type Paints } from './rows.ts'
+import type { Body, Scene } from './scene.ts'
+
+/** What an outline is made of, and what decides whether fill and line are laid. */
+const FORMING = [
+  ...['width', 'height', 'corners', 'radius', 'innerRadius', 'size', 'value', 'particle'],
+  ...['lineStart', 'lineEnd', 'strokeWidth', 'strokeAlpha', 'fillAlpha'],
+]
+/** What moves a part and changes nothing else of it. */
+const MOVING = ['x', 'y', 'z', 'rotation', 'rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY', 'scaleZ']
+
+/** Layers that the sides of thick letters are made of, at most. */
+export const MOST_LAYERS = 60
+
+export interface Bed {
+  readonly body: Body
+  readonly instance: number
+  readonly paints: Paints
+  readonly key: Float64Array
+  text: string
+  /** Whether fill and line were laid; once laid they stay. */
+  fills: boolean
+  strokes: boolean
+  corner: number
+  corners: number
+  index: number
+  indices: number
+  row: number
+  rows: number
+  reach: readonly [number, number]
+  /** Whether its form never changes: what was cast of it at first. */
+  readonly fixed: boolean
+  /** Whether nothing of its row ever changes but where it stands. */
+  readonly steady: boolean
+  /** Whether its row is filled and seen. */
+  shown: boolean
+  sx: number
+  sy: number
+  /** Room that it was found to need. */
+  wants: number
+}
+
+/** A place for every instance, in painting order. */
+export function bedsOf(scene: Scene): Bed[] {
+  const paints = new Map<Body, Paints>()
+  for (const body of scene.bodies.values()) paints.set(body, paintsOf(body))
+  return scene.paint.map(({ body, instance }) => {
+    const fixed = !body.lay && !body.rise && !FORMING.some(name => body.driven.has(name))
+    return {
+      body,
+      instance,
+      paints: paints.get(body)!,
+      key: new Float64Array(KEY).fill(NaN),
+      text: '',
+      fills: false,
+      strokes: false,
+      corner: 0,
+      corners: -1,
+      index: 0,
+      indices: 0,
+      row: 0,
+      rows: 1,
+      reach: [0, 0],
+      fixed,
+      steady: fixed && isSteady(body, instance, paints.get(body)!),
+      shown: false,
+      sx: 1,
+      sy: 1,
+      wants: 0,
+    }
+  })
+}
+
+function isSteady(body: Body, instance: number, paints: Paints): boolean {
+  if (body.fades || ![...body.driven].every(name => MOVING.includes(name))) return false
+  // A line grows with its part, a gradient is told on the stage, letters in depth have sides.
+  if (!body.rigid && paints.strokeWidth(instance) > 0) return false
+  return !(paints.gradient(instance) > 0) && !(paints.thickness(instance) > 0)
+}
+
+/** Whether an instance is there to be seen. */
+export function isShown(scene: Scene, { body, instance }: Bed): boolean {
+  if (scene.only && !scene.only.has(body.id)) return false
+  if (!(body.opacity[instance]! > 0)) return false
+  const m = body.worlds[instance]!
+  return Number.isFinite(m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!)
+}
+
+export function fillsNow({ body, paints, instance }: Bed): boolean {
+  const { type } = body.part.shape
+  return type !== 'line' && type !== 'trace' && paints.fillAlpha(instance) > 0
+}
+
+export const strokesNow = ({ paints, instance }: Bed): boolean =>
+  paints.strokeWidth(instance) > 0 && paints.strokeAlpha(instance) > 0
+
+/** How many layers make the sides of text that reaches back and is turned. */
+export function layersOf({ body, instance, paints }: Bed, pixel: number): number {
+  if (body.part.shape.type !== 'text' || !(paints.fillAlpha(instance) > 0)) return 0
+  const m = body.worlds[instance]!
+  const back = paints.thickness(instance)
+  const [dx, dy] = [m[2]! * back, m[6]! * back]
+  return Math.min(MOST_LAYERS, Math.ceil(Math.sqrt(dx * dx + dy * dy) / (2 * pixel)))
+}

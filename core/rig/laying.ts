@@ -1,0 +1,54 @@
+/** What traces and emitters lay on the stage, made ready once a program: the path of a point, the places of particles. */
+import { MOST_PARTICLES, emitterOf } from './emitter.ts'
+import { MOST_LAID, traceOf } from './trace.ts'
+import type { Body } from './scene.ts'
+import type { Program } from '../engine/program.ts'
+import type { Part } from '../piece/schema.ts'
+import type { Moment } from '../time/moment.ts'
+
+export interface Laid {
+  /** The parts whose formulas it is made from. */
+  readonly of: ReadonlySet<string>
+  /** Points on the stage, px: x, y in turn. */
+  readonly at: (instance: number, now: Moment) => Float64Array
+}
+
+/** Particles of an emitter below which it is not worth having. */
+const LEAST_PARTICLES = 60
+const NOTHING = new Float64Array(0)
+
+export const lays = ({ shape }: Part): boolean => shape.type === 'trace' || shape.type === 'emitter'
+
+/** Of a part that lays. */
+export function laidBy(program: Program, { id, part, get, count }: Body): Laid {
+  const { shape } = part
+  const of = carriers(program, shape.type === 'trace' && shape.of !== null ? shape.of : id).add(id)
+  if (shape.type === 'trace') {
+    const trace = traceOf(program, part, share(program, 'trace', MOST_LAID))
+    return { of, at: (i, now) => trace(now, get('trail', i)) }
+  }
+  const most = share(program, 'emitter', MOST_PARTICLES)
+  // Of a great many those that have room for some particles lay any.
+  const laying = most >= LEAST_PARTICLES ? count : Math.min(count, MOST_PARTICLES / LEAST_PARTICLES)
+  const emitters = Array.from({ length: laying }, (_, i) =>
+    emitterOf(program, id, part, i, Math.max(most, LEAST_PARTICLES)),
+  )
+  return { of, at: (i, now) => emitters[i]?.(now) ?? NOTHING }
+}
+
+/** What one of all parts of a kind may lay of what all of them may. */
+function share(program: Program, type: Part['shape']['type'], all: number): number {
+  const { parts } = program.piece
+  const count = Object.keys(parts).reduce(
+    (n, id) => n + (parts[id]!.shape.type === type ? program.instancesOf(id).count : 0),
+    0,
+  )
+  return Math.floor(all / Math.max(1, count))
+}
+
+/** A part and all that it hangs on. */
+function carriers(program: Program, id: string): Set<string> {
+  const found = new Set<string>()
+  for (let at: string | null = id; at !== null; at = program.piece.parts[at]?.parent ?? null) found.add(at)
+  return found
+}

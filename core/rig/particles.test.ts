@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest'
+import { Builder } from '../acts/build.ts'
+import { Program } from '../engine/program.ts'
+import { stillSvg } from '../formats/svg.ts'
+import { workedOut } from '../form/working.ts'
+import { at } from '../testing.ts'
+import { fromNumber } from '../time/rational.ts'
+import { Plate } from './plate.ts'
+import { PER_ROW } from './rows.ts'
+import { Scene } from './scene.ts'
+import { covered, spread } from './spread.ts'
+
+/** A fan that blows dots to the right: one every second, gone after `life` seconds, 10 px a second. */
+function fan(hand: Record<string, number> = {}, drives: Record<string, string> = {}, frame: 'part' | 'stage' = 'part') {
+  const b = new Builder('Fan', 1)
+  const id = b.part(
+    'Petals',
+    { type: 'emitter', seed: 1, flight: 'fixed', reverses: false },
+    { gradientFrame: frame },
+    { births: 1, life: 4.5, spread: 0, variety: 0, speed: 10, particle: 8, ...hand },
+  )
+  for (const [property, text] of Object.entries(drives)) b.drive(id, property, text)
+  const program = new Program(b.piece)
+  const [scene, plate] = [new Scene(program), new Plate()]
+  const show = (seconds: number) =>
+    plate.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
+  return { show, piece: b.piece, scene }
+}
+/** Rows that show something. */
+const filled = ({ rows }: Plate) =>
+  Array.from({ length: rows.count }, (_, k) => rows.data[k * PER_ROW + 3]!).filter(a => a > 0).length
+
+describe('particles', () => {
+  it('are rows of one dot that is laid once, whatever they do', () => {
+    const { show } = fan()
+    expect(filled(show(10))).toBe(5)
+    const anew = [11, 11.3, 12.9, 600].map(s => {
+      const { changed } = show(s)
+      return changed.all || changed.corners.length > 0
+    })
+    expect(anew).toEqual([false, false, false, false])
+    // Births at whole seconds, 10 px/s: the oldest of the five first.
+    const { data } = show(12.25).rows
+    for (let k = 0; k < 5; k++) expect(data[k * PER_ROW + 2]).toBeCloseTo(42.5 - 10 * k, 4)
+    expect(data[0]).toBeCloseTo(4)
+  })
+  it('cover what so many dots cover, no more', () => {
+    expect(covered(spread(fan().show(12.25), 1)) / (4 * Math.PI * 16 + Math.PI * 16)).toBeCloseTo(1, 1)
+  })
+  it('more of them make room, fewer leave nothing behind', () => {
+    const { show } = fan({}, { births: '1Hz + clamp((time - 20s) / 1s, 0, 1) * 39Hz' })
+    const few = covered(
+      spread(
+        workedOut(() => show(10)),
+        1,
+      ),
+    )
+    expect(filled(workedOut(() => show(30)))).toBeGreaterThan(150)
+    expect(
+      covered(
+        spread(
+          workedOut(() => show(10)),
+          1,
+        ),
+      ),
+    ).toBeCloseTo(few, 6)
+  })
+  it('carry their gradient along, or move over one that stays on the stage', () => {
+    const graded = { gradient: 100, gradientTurn: 0 }
+    const ways = (frame: 'part' | 'stage') => {
+      const { ways, positions } = spread(fan(graded, {}, frame).show(12.25), 1)
+      const all: number[][] = []
+      for (let n = 0; n < ways.length; n++) if (!Number.isNaN(ways[n]!)) all.push([positions[2 * n]!, ways[n]!])
+      return all
+    }
+    // Each dot is 8 px wide: from one colour to the other across it.
+    for (const [x, way] of ways('part')) {
+      const own = x! - (2.5 + 10 * Math.round((x! - 2.5) / 10))
+      expect(way).toBeCloseTo(0.5 + own / 8, 1)
+    }
+    const onStage = ways('stage')
+    const [[x0, w0], [x1, w1]] = [onStage[0]!, onStage.at(-1)!] as [[number, number], [number, number]]
+    for (const [x, way] of onStage) expect(way).toBeCloseTo(w0 + ((w1 - w0) * (x! - x0)) / (x1 - x0), 4)
+  })
+  it('are drawn in a still as on the stage', () => {
+    const { piece } = fan({ gradient: 100 })
+    const svg = stillSvg(piece, fromNumber(12.25))
+    expect(svg.match(/<path /g)).toHaveLength(5)
+    expect(new Set(svg.match(/id="g-[^"]+"/g)).size).toBe(5)
+  })
+})
+
+describe('what only moves', () => {
+  const made = () => {
+    const b = new Builder('Sway', 1)
+    const post = b.part('Post', { type: 'rectangle' }, {}, { width: 10, height: 40 })
+    const lamp = b.part('Lamp', { type: 'ellipse' }, { parent: post }, { x: 5, strokeWidth: 2 })
+    b.drive(post, 'x', 'time * 10px/s')
+    b.drive(lamp, 'rotation', 'time * 30deg/s')
+    return { b, post, lamp }
+  }
+  it('stands where a plate filled from nothing has it, also after it was hidden for a while', () => {
+    const { b, lamp } = made()
+    const program = new Program(b.piece)
+    const [scene, plate] = [new Scene(program), new Plate()]
+    const show = (seconds: number, only: ReadonlySet<string> | null = null) => {
+      scene.only = only
+      return plate.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
+    }
+    const fresh = (seconds: number) => {
+      const other = new Scene(program).update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds))
+      return [...new Plate().build(other, 1).rows.data]
+    }
+    show(0)
+    expect([...show(3).rows.data]).toEqual(fresh(3))
+    show(4, new Set([lamp]))
+    show(5, new Set())
+    expect([...show(6).rows.data]).toEqual(fresh(6))
+  })
+  it('a line under a part that grows takes part in it', () => {
+    const { b, post } = made()
+    b.drive(post, 'scale', '100% + time * 100%/s')
+    const program = new Program(b.piece)
+    const [scene, plate] = [new Scene(program), new Plate()]
+    const half = (s: number) => {
+      plate.build(scene.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1)
+      return plate.rows.data[PER_ROW + 11]
+    }
+    expect([half(0), half(1), half(2)]).toEqual([1, 2, 3])
+  })
+})
