@@ -1,7 +1,8 @@
 /** The first lap of a piece frame by frame, and where outlines stand in it. */
 import type { Program } from '../engine/program.ts'
 import { outlineOf, type Sizes } from '../rig/outline.ts'
-import type { Body, Scene } from '../rig/scene.ts'
+import type { Body } from '../rig/body.ts'
+import type { Scene } from '../rig/scene.ts'
 import { sizesOf } from '../rig/sizing.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'

@@ -1,7 +1,8 @@
 /** The place of one instance on the plate: which corners and rows are its own, and what was laid there. */
 import { KEY } from './cast.ts'
 import { paintsOf, type Paints } from './rows.ts'
-import type { Body, Scene } from './scene.ts'
+import type { Body } from './body.ts'
+import type { Scene } from './scene.ts'
 
 /** What an outline is made of, and what decides whether fill and line are laid. */
 const FORMING = [

@@ -3,7 +3,7 @@
  * Only when its form itself changes (rounded corners, a cut line, waves, a path) it must be laid anew.
  */
 import { dotOf, outlineOf, pointsFor, pointsOfDot, type Outline, type Sizes } from './outline.ts'
-import type { Body } from './scene.ts'
+import type { Body } from './body.ts'
 
 export const KEY = 6
 

@@ -1,7 +1,7 @@
 /** Colours of parts: OKLCH (CSS Color 4) to sRGB, held within what a screen can show. */
 import { convertOklabToRgb } from 'culori/fn'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
-import type { Body } from './scene.ts'
+import type { Body } from './body.ts'
 
 export interface Rgb {
   r: number

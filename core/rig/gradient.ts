@@ -4,7 +4,7 @@
  */
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { rgbOf, type Rgb } from './colour.ts'
-import type { Body } from './scene.ts'
+import type { Body } from './body.ts'
 import type { Matrix } from '../piece/transform.ts'
 
 /** At a point of the stage it is `x`·x + `y`·y + `base` on its way: 0 at its first stop, 1 at its second. */

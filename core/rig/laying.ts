@@ -1,7 +1,7 @@
 /** What traces and emitters lay on the stage, made ready once a program: the path of a point, the places of particles. */
 import { MOST_PARTICLES, emitterOf } from './emitter.ts'
 import { MOST_LAID, traceOf } from './trace.ts'
-import type { Body } from './scene.ts'
+import type { Body } from './body.ts'
 import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'

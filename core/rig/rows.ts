@@ -9,7 +9,8 @@
 import { rgbOf, type Rgb } from './colour.ts'
 import type { Cast } from './cast.ts'
 import { gradientOf } from './gradient.ts'
-import type { Body, Scene } from './scene.ts'
+import type { Body } from './body.ts'
+import type { Scene } from './scene.ts'
 import { scaleOf, type Matrix } from '../piece/transform.ts'
 
 export const PER_ROW = 24

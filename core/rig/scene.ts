@@ -16,6 +16,7 @@ import {
   type Pose,
   type Posed,
 } from '../piece/transform.ts'
+import type { Body } from './body.ts'
 import { laidBy, lays, type Laid } from './laying.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -35,37 +36,6 @@ interface Posing {
   /** Whether only x, y and z of it ever change. */
   readonly shifts: boolean
   readonly moving: readonly (readonly [Exclude<Posed, 'scale'>, (instance: number) => number])[]
-}
-
-export interface Body {
-  readonly id: string
-  readonly part: Part
-  readonly count: number
-  /** Instance k of its parent that instance i hangs on: ⌊i ÷ own⌋. */
-  readonly own: number
-  readonly parent: Body | null
-  /** The names of its driven properties. */
-  readonly driven: ReadonlySet<string>
-  /** Whether it stands where it stands for ever: neither its pose nor that of what carries it is driven. */
-  readonly rests: boolean
-  /** Whether it may be turned and moved, but is never made larger or smaller, nor is what carries it. */
-  readonly rigid: boolean
-  /** Whether it ever grows more or less solid, or what carries it. */
-  readonly fades: boolean
-  /** Whether nothing of it ever changes, nor of what carries it. */
-  readonly still: boolean
-  /** Where each instance stands on the stage. */
-  readonly worlds: readonly Matrix[]
-  /** How solid each instance is, with all it hangs on. */
-  readonly opacity: Float64Array
-  /** A property of an instance in base measure, held to what it may be. */
-  readonly get: (property: string, instance: number) => number
-  /** The same of one property, looked up once. */
-  readonly reader: (property: string) => (instance: number) => number
-  /** Of a trace or an emitter: its points on the stage. */
-  readonly lay: ((instance: number) => Float64Array) | null
-  /** Of waves: how far the water stands above its rest at a place across, px. */
-  readonly rise: ((x: number, instance: number) => number) | null
 }
 
 export class Scene {

@@ -1,6 +1,6 @@
 /** The sizes that the outline of an instance is made of, at the moment of its scene. */
 import type { Sizes } from './outline.ts'
-import type { Body } from './scene.ts'
+import type { Body } from './body.ts'
 import { shown } from './letters.ts'
 
 interface Sizing {

@@ -1,0 +1,34 @@
+/** A part of a running piece as it is drawn: where its instances stand, how solid they are, what its properties say. */
+import type { Part } from '../piece/schema.ts'
+import type { Matrix } from '../piece/transform.ts'
+
+export interface Body {
+  readonly id: string
+  readonly part: Part
+  readonly count: number
+  /** Instance k of its parent that instance i hangs on: ⌊i ÷ own⌋. */
+  readonly own: number
+  readonly parent: Body | null
+  /** The names of its driven properties. */
+  readonly driven: ReadonlySet<string>
+  /** Whether it stands where it stands for ever: neither its pose nor that of what carries it is driven. */
+  readonly rests: boolean
+  /** Whether it may be turned and moved, but is never made larger or smaller, nor is what carries it. */
+  readonly rigid: boolean
+  /** Whether it ever grows more or less solid, or what carries it. */
+  readonly fades: boolean
+  /** Whether nothing of it ever changes, nor of what carries it. */
+  readonly still: boolean
+  /** Where each instance stands on the stage. */
+  readonly worlds: readonly Matrix[]
+  /** How solid each instance is, with all it hangs on. */
+  readonly opacity: Float64Array
+  /** A property of an instance in base measure, held to what it may be. */
+  readonly get: (property: string, instance: number) => number
+  /** The same of one property, looked up once. */
+  readonly reader: (property: string) => (instance: number) => number
+  /** Of a trace or an emitter: its points on the stage. */
+  readonly lay: ((instance: number) => Float64Array) | null
+  /** Of waves: how far the water stands above its rest at a place across, px. */
+  readonly rise: ((x: number, instance: number) => number) | null
+}
