@@ -31,6 +31,8 @@ export const useVerdicts = defineStore('verdicts', () => {
     }, TELL)
   }
   let asking = 0
+  /** Whether something that has changed is not known yet. */
+  const busy = ref(false)
 
   const lapOf = () => `${store.piece!.lap.length.n}/${store.piece!.lap.length.d} ${store.piece!.frameRate.n}`
 
@@ -50,6 +52,7 @@ export const useVerdicts = defineStore('verdicts', () => {
       found.set(key, { of, lap, known })
       tell()
     }
+    busy.value = false
   }
 
   let waiting: ReturnType<typeof setTimeout> | undefined
@@ -58,6 +61,7 @@ export const useVerdicts = defineStore('verdicts', () => {
     () => {
       clearTimeout(waiting)
       asking++
+      busy.value = store.program !== null
       if (store.program) waiting = setTimeout(ask, REST)
     },
     { immediate: true },
@@ -81,5 +85,5 @@ export const useVerdicts = defineStore('verdicts', () => {
   )
   const closing = computed(() => running.value.filter(closes).length)
 
-  return { known, closes, running, closing }
+  return { known, closes, running, closing, busy }
 })

@@ -1,7 +1,7 @@
 /** What the page and the worker that knows about its piece say to each other. */
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import type { Fix } from '~~/core/formula/problem.ts'
+import type { Closing } from '~~/core/insight/closings.ts'
 import type { Rational } from '~~/core/time/rational.ts'
 import type { Leaving } from '~~/core/insight/leaving.ts'
 import type { Touch } from '~~/core/insight/touching.ts'
@@ -12,7 +12,7 @@ export interface Answers {
   readonly known: Known
   readonly leaping: Leaping
   /** What would close it at the lap. */
-  readonly closing: readonly Fix[]
+  readonly closing: readonly Closing[]
   /** The shortest lap with which all of the piece closes that comes back; whatever drive is named. */
   readonly shortest: Rational
   /** Copies of a part that overlap in the lap; asked by the part's id. */

@@ -1,7 +1,8 @@
 /** Works out what is known of drives for all time, beside the page: it holds the same piece, and follows each change. */
 import { Program } from '~~/core/engine/program.ts'
 import { knownOf, leapingOf } from '~~/core/insight/telling.ts'
-import { closingNumbers, shortestLap } from '~~/core/insight/proposals.ts'
+import { closingsOf } from '~~/core/insight/closings.ts'
+import { shortestLap } from '~~/core/insight/proposals.ts'
 import { leaving } from '~~/core/insight/leaving.ts'
 import { touching } from '~~/core/insight/touching.ts'
 import { apply } from '~~/core/piece/operation.ts'
@@ -18,7 +19,7 @@ let woken = false
 const TELL = {
   known: knownOf,
   leaping: leapingOf,
-  closing: closingNumbers,
+  closing: closingsOf,
   shortest: shortestLap,
   touching,
   leaving,

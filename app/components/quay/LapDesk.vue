@@ -2,7 +2,8 @@
 /** The lap: how long it is, what closes and what does not, and what would close it. */
 import { sourceName } from '~~/core/acts/sources.ts'
 import { fractionOf, framesOf } from '~~/core/acts/settings.ts'
-import { change, type Fix } from '~~/core/formula/problem.ts'
+import { change } from '~~/core/formula/problem.ts'
+import type { Closing } from '~~/core/insight/closings.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useListing } from '~/stores/listing.ts'
@@ -54,13 +55,13 @@ const open = computed(() =>
 )
 
 /** What would close a drive, each tried before it is offered; looked for in the worker. */
-const proposals = shallowRef<ReadonlyMap<string, readonly Fix[]>>(new Map())
+const proposals = shallowRef<ReadonlyMap<string, readonly Closing[]>>(new Map())
 let looking = 0
 watch(
   () => [open.value.map(r => r.key).join(), store.program] as const,
   async () => {
     const mine = ++looking
-    const found = new Map<string, readonly Fix[]>()
+    const found = new Map<string, readonly Closing[]>()
     for (const { key } of open.value.slice(0, SHOWN)) {
       const fixes = await store.ask(key, 'closing')
       if (mine !== looking) return
@@ -83,8 +84,9 @@ watch(
 )
 onBeforeUnmount(() => looking++)
 
-function take(key: string, fix: Fix): void {
-  tuning.commit(key, change(store.piece!.drives[key]!.text, fix.changes))
+function take(key: string, closing: Closing): void {
+  if ('op' in closing) store.act(closing.op)
+  else tuning.commit(key, change(store.piece!.drives[key]!.text, closing.changes))
   listing.reveal(key)
 }
 </script>
@@ -107,7 +109,8 @@ function take(key: string, fix: Fix): void {
         {{ (wantedFrames ?? frames) - 1 }} go out</span
       >
       <span class="ml-auto" :class="open.length === 0 ? 'text-kelp' : ''" data-closing
-        >{{ verdicts.closing }} of {{ verdicts.running.length }} <OurWord word="closes">close</OurWord></span
+        >{{ verdicts.closing }} of {{ verdicts.running.length }} <OurWord word="closes">close</OurWord
+        ><span v-if="verdicts.busy" class="text-faded" data-asking>, looking…</span></span
       >
       <button
         v-if="shortest !== null && Math.abs(shortest - seconds) > 1e-9"
