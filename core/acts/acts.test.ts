@@ -10,6 +10,7 @@ import { at, fair } from '../testing.ts'
 import { dialOf, numberAt } from './dialling.ts'
 import { ALIKE, give, givenText, paced } from './giving.ts'
 import { formulasNaming, readersOf, removeNamed } from './named.ts'
+import { channelsOf } from '../piece/channels.ts'
 import { addChannel, channelProblem, inOrder, nameChannel, removeChannel, setChannel, setKeyPoints } from './points.ts'
 import { fractionOf, framesOf } from './settings.ts'
 import { keepTake, nameTake, setText, takeInHand } from './sources.ts'
@@ -59,8 +60,19 @@ describe('points', () => {
     expect(channelProblem(named.curves[id]!, 'constructor', 'lift')).not.toBeNull()
     const op = setChannel(named, id, 'lift', [{ time: 0, value: 1, shape: 'smooth' }])
     expect(apply(apply(named, op), inverse(named, op))).toEqual(named)
-    expect(apply(named, removeChannel(named, id, 'lift')).curves[id]).toEqual(demo.curves[id])
+    const { first, ...back } = apply(named, removeChannel(named, id, 'lift')).curves[id]!
+    expect(back).toEqual(demo.curves[id])
+    expect(first).toBe(channelsOf(demo.curves[id]!)[0])
     sound(named)
+  })
+  it('what names no channel goes on with the one it had, however others are called', () => {
+    const before = channelsOf(demo.curves[id]!)[0]
+    const added = apply(demo, addChannel(demo, id))
+    const other = Object.keys(added.curves[id]!.channels).find(c => !demo.curves[id]!.channels[c])!
+    const named = apply(added, nameChannel(added, id, other, 'aaa'))
+    expect(channelsOf(named.curves[id]!)[0]).toBe(before)
+    expect(channelsOf(apply(named, nameChannel(named, id, before, 'zzz')).curves[id]!)[0]).toBe('zzz')
+    expect(channelsOf(apply(named, removeChannel(named, id, before)).curves[id]!)).toContain('aaa')
   })
   it('a curve made longer keeps the share of each point and of its hit', () => {
     const piece = apply(demo, lastingUntil(demo, id, 4.4))

@@ -1,6 +1,7 @@
 /** Points of drawn curves and of hand keys: put, moved, taken away; channels of a curve. */
 import type { Operation } from '../piece/operation.ts'
 import type { Base, Curve, Piece } from '../piece/schema.ts'
+import { channelsOf } from '../piece/channels.ts'
 import { changeNamed } from './named.ts'
 import { setKeys } from './parts.ts'
 
@@ -24,12 +25,16 @@ export function setChannel(piece: Piece, id: string, channel: string, points: Po
 
 /** A channel that begins and ends like the first of the curve, straight. */
 export function addChannel(piece: Piece, id: string): Operation {
-  const { channels } = piece.curves[id]!
+  const curve = piece.curves[id]!
+  const { channels, name } = curve
   let n = Object.keys(channels).length + 1
   while (Object.hasOwn(channels, `channel${n}`)) n++
-  const first = Object.values(channels)[0]!
-  const ends = [first[0]!, first.at(-1)!].map(p => ({ ...p, value: 0, shape: 'straight' as const }))
-  return { ...setChannel(piece, id, `channel${n}`, ends), says: `add a channel to ${piece.curves[id]!.name}` }
+  // What names no channel goes on with the one it had.
+  const [first] = channelsOf(curve)
+  const like = channels[first]!
+  const ends = [like[0]!, like.at(-1)!].map(p => ({ ...p, value: 0, shape: 'straight' as const }))
+  const op = changeNamed(piece, 'curves', id, { channels: { ...channels, [`channel${n}`]: inOrder(ends) }, first })
+  return { ...op, says: `add a channel to ${name}` }
 }
 
 export function removeChannel(piece: Piece, id: string, channel: string): Operation {
@@ -47,9 +52,10 @@ export function channelProblem(curve: Curve, name: string, own: string): string 
 
 /** A channel under another name; formulas that ask for it by the old one say so. */
 export function nameChannel(piece: Piece, id: string, channel: string, name: string): Operation {
-  const { channels } = piece.curves[id]!
-  const next = Object.fromEntries(Object.entries(channels).map(([c, p]) => [c === channel ? name.trim() : c, p]))
-  return changeNamed(piece, 'curves', id, { channels: next })
+  const curve = piece.curves[id]!
+  const to = (c: string) => (c === channel ? name.trim() : c)
+  const channels = Object.fromEntries(Object.entries(curve.channels).map(([c, p]) => [to(c), p]))
+  return changeNamed(piece, 'curves', id, { channels, first: to(channelsOf(curve)[0]) })
 }
 
 /** Another set of hand keys; none takes them away. */

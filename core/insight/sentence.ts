@@ -5,6 +5,7 @@
 import { changeNamed } from '../acts/named.ts'
 import { endsOf, lastingUntil, runsOn, setMarks } from '../acts/timing.ts'
 import { setClockRate } from '../engine/retime.ts'
+import { channelsOf } from '../piece/channels.ts'
 import type { Operation } from '../piece/operation.ts'
 import type { Clock, Cue, Curve, Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
@@ -72,7 +73,7 @@ function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changin
     set: v => change({ way: set(v) }),
   })
   const [cue, curve] = [Object.keys(piece.cues)[0], Object.keys(piece.curves)[0]]
-  const first = curve === undefined ? '' : Object.keys(piece.curves[curve]!.channels).sort()[0]!
+  const first = curve === undefined ? '' : channelsOf(piece.curves[curve]!)[0]
   const ways: Record<string, readonly [string, Clock['way'] | null]> = {
     steady: ['runs steadily', { type: 'steady', rate: 1, ahead: 0 }],
     toAndFro: ['runs to and fro', { type: 'toAndFro', length: 4 }],

@@ -160,6 +160,8 @@ export const Curve = fields({
     limited(v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)), 16, 'channels'),
     v.check(c => Object.keys(c).length > 0, 'A curve needs a channel.'),
   ),
+  /** The channel that is meant where none is named; else the first by name. */
+  first: v.optional(text(60)),
 })
 
 /** Two properties that move each other: b = a × ratio + offset. */

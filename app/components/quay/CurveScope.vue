@@ -3,13 +3,14 @@
 import { PenLine, Plus } from '@lucide/vue'
 import { addChannel, channelProblem, nameChannel, removeChannel, setChannel } from '~~/core/acts/points.ts'
 import { changeNamed } from '~~/core/acts/named.ts'
+import { channelsOf } from '~~/core/piece/channels.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type PointsPaper from './PointsPaper.vue'
 
 const props = defineProps<{ id: string }>()
 const store = usePiece()
 const curve = computed(() => store.piece!.curves[props.id]!)
-const names = computed(() => Object.keys(curve.value.channels).sort())
+const names = computed(() => channelsOf(curve.value))
 const chosen = ref('')
 const channel = computed(() => (names.value.includes(chosen.value) ? chosen.value : names.value[0]!))
 const picked = ref<readonly number[]>([])
