@@ -57,6 +57,23 @@ describe('handles on a wave', () => {
     const clamp = fair('clamp(sine(every: 2s, amp: 20deg), -5deg, 8deg)')
     expect(named(clamp, 'high').value).toBeCloseTo(8 / 360, 9)
   })
+  it('of an envelope are its corners, from where it sets off', () => {
+    const plain = 'envelope(attack: 1s, hold: 2s, release: 3s) * 90deg'
+    const f = fair(plain)
+    expect(['attack', 'hold', 'release'].map(n => named(f, n).seconds)).toEqual([1, 3, 6])
+    expect(named(f, 'hold').value).toBeCloseTo(0.25, 9)
+    expect(near(pulled(plain, named(f, 'hold'), 0.5, 0))).toBe('envelope(attack: 1s, hold: 2.5s, release: 3s) * 90deg')
+    expect(near(pulled(plain, named(f, 'attack'), -5, 0))).toMatch(/attack: 0(\.0+)?s/)
+    const cued = fair('envelope(attack: 1s, hold: 1s, release: 1s, cue: blow) * 90deg')
+    // The next mark from 5 s on is at 5.5 s.
+    expect(named(cued, 'attack', 5).seconds).toBeCloseTo(6.5, 9)
+    const fitted = 'envelope(attack: 1s, release: 2s, over: lap) * 90deg'
+    const lap = fair(fitted)
+    const falls = named(lap, 'release', 0.5)
+    expect(falls.seconds % 8).toBeCloseTo(6, 9)
+    // Pulled later it falls for less time.
+    expect(near(pulled(fitted, falls, 0.5, 0))).toBe('envelope(attack: 1s, release: 1.5s, over: lap) * 90deg')
+  })
   it('are none where the number is a dial, a link, or a product; sources are told apart', () => {
     const f = fair('sine(every: 2s * fairPace, amp: carousel.rotation)', { on: 'Flag' })
     expect(handlesOf(f.program, f.key, 0, 0, 0, 4)).toEqual([])

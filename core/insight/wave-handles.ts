@@ -3,6 +3,7 @@
  * becomes when it is pulled. Nothing is guessed: a number that is no argument of a source, or is a dial or a link, has
  * none.
  */
+import { envelopeCorner } from './envelope-corners.ts'
 import { compile, compileNode, compilePhase } from '../engine/compile.ts'
 import { CannotRun } from '../engine/env.ts'
 import type { Program } from '../engine/program.ts'
@@ -45,7 +46,7 @@ export interface Source {
 }
 
 const UPWARD = ['amp', 'offset', 'low', 'high', 'from', 'to']
-const PULLED = new Set([...UPWARD, 'every', 'freq', 'phase', 'start', 'length'])
+const PULLED = new Set([...UPWARD, 'attack', 'hold', 'release', 'every', 'freq', 'phase', 'start', 'length'])
 
 /** The number that fills an argument by itself, with its sign. */
 function numberIn(node: Node): { number: NumberNode; sign: number } | null {
@@ -265,6 +266,17 @@ class Handles {
       const node = filled.get(name)
       const c = node ? constantOf(compileNode(checked, env, node)) : null
       return node ? c && toNumber(c) : 0
+    }
+    if (entry.name === 'envelope') {
+      const corner = this.onClock ? null : envelopeCorner(this.program, this.key, one.name, filled, seconds, this.from)
+      return (
+        corner && {
+          ...stand(corner.seconds),
+          from: corner.from,
+          way: 'along',
+          pulled: by => Math.max(0, written + (corner.sign * by) / size),
+        }
+      )
     }
     const [start, length] = [seconds('start'), seconds('length')]
     if (entry.name !== 'ramp' || start === null || length === null || this.onClock) return null
