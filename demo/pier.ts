@@ -122,7 +122,7 @@ export function petals(b: Builder): void {
 }
 
 export function shore(b: Builder): void {
-  const sky = b.part('Sky', { type: 'rectangle' }, on(null, 0), {
+  const sky = b.part('Sky', { type: 'rectangle' }, on(null, 0, { locked: true }), {
     width: 1280,
     height: 720,
     ...paint('fill', 'night'),

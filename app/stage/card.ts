@@ -5,6 +5,8 @@
 import { PER_CORNER } from '~~/core/rig/pen.ts'
 import type { Plate, Range } from '~~/core/rig/plate.ts'
 import { ROWS_ACROSS } from '~~/core/rig/rows.ts'
+import type { Rgb } from '~~/core/rig/colour.ts'
+import { FITTED, type Size, type View } from './view.ts'
 import { FRAGMENT, TEXELS, VERTEX } from './shaders.ts'
 
 /** What is made on the card for a context. */
@@ -15,7 +17,8 @@ interface Made {
   readonly tags: WebGLBuffer
   readonly indices: WebGLBuffer
   readonly rows: WebGLTexture
-  readonly halfStage: WebGLUniformLocation | null
+  readonly halfSeen: WebGLUniformLocation | null
+  readonly centre: WebGLUniformLocation | null
   readonly pixel: WebGLUniformLocation | null
 }
 
@@ -36,7 +39,7 @@ export class Card {
     private readonly restored: () => void,
   ) {
     const gl = canvas.getContext('webgl2', {
-      alpha: false,
+      alpha: true,
       antialias: false,
       depth: false,
       stencil: false,
@@ -66,23 +69,34 @@ export class Card {
    * @param size of the stage, in its pixels
    * @param ground red, green, blue, 0 to 1
    * @param pixel how many stage pixels a screen pixel covers
+   * @param view the window of the stage that is seen; what lies beyond the stage itself stays clear of it
    */
-  draw(
-    plate: Plate,
-    size: { width: number; height: number },
-    ground: { r: number; g: number; b: number },
-    pixel: number,
-  ): void {
+  draw(plate: Plate, size: Size, ground: Rgb, pixel: number, view: View = FITTED): void {
     const { gl, made } = this
     if (!made) return
-    gl.viewport(0, 0, this.canvas.width, this.canvas.height)
+    const { width, height } = this.canvas
+    gl.viewport(0, 0, width, height)
+    gl.disable(gl.SCISSOR_TEST)
+    if (view !== FITTED) {
+      gl.clearColor(0, 0, 0, 0)
+      gl.clear(gl.COLOR_BUFFER_BIT)
+      const [left, low] = [-size.width / 2 - view.x, -size.height / 2 - view.y]
+      gl.enable(gl.SCISSOR_TEST)
+      gl.scissor(
+        Math.round(width / 2 + left / pixel),
+        Math.round(height / 2 + low / pixel),
+        Math.round(size.width / pixel),
+        Math.round(size.height / pixel),
+      )
+    }
     gl.clearColor(ground.r, ground.g, ground.b, 1)
     gl.clear(gl.COLOR_BUFFER_BIT)
     gl.bindVertexArray(made.array)
     this.sendPlate(made, plate)
     this.sendRows(made, plate)
     gl.useProgram(made.program)
-    gl.uniform2f(made.halfStage, size.width / 2, size.height / 2)
+    gl.uniform2f(made.halfSeen, size.width / 2 / view.zoom, size.height / 2 / view.zoom)
+    gl.uniform2f(made.centre, view.x, view.y)
     gl.uniform1f(made.pixel, pixel)
     gl.enable(gl.BLEND)
     gl.blendFunc(gl.ONE, gl.ONE_MINUS_SRC_ALPHA)
@@ -180,7 +194,8 @@ function make(gl: WebGL2RenderingContext): Made {
     tags,
     indices,
     rows,
-    halfStage: gl.getUniformLocation(program, 'half_stage'),
+    halfSeen: gl.getUniformLocation(program, 'half_seen'),
+    centre: gl.getUniformLocation(program, 'centre'),
     pixel: gl.getUniformLocation(program, 'pixel'),
   }
 }

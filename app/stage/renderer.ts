@@ -3,6 +3,7 @@ import { rgbOf } from '~~/core/rig/colour.ts'
 import { Plate } from '~~/core/rig/plate.ts'
 import { Scene } from '~~/core/rig/scene.ts'
 import { Card } from './card.ts'
+import { FITTED, type View } from './view.ts'
 import type { Snapshot } from '~/player/player.ts'
 
 export class StageRenderer {
@@ -11,6 +12,8 @@ export class StageRenderer {
   private scene: Scene | null = null
   /** Parts that are shown; null for all. */
   only: ReadonlySet<string> | null = null
+  /** The window of the stage that is seen. */
+  view: View = FITTED
   private width = 0
 
   /**
@@ -47,10 +50,10 @@ export class StageRenderer {
     const { scene, plate } = this
     scene.only = this.only
     const { stage } = program.piece
-    const pixel = stage.width / this.width
+    const pixel = stage.width / this.width / this.view.zoom
     plate.build(scene.update(values, moment), pixel)
     const { lightness, chroma, hue } = stage.background
-    this.card.draw(plate, stage, rgbOf(lightness, chroma, hue / 360), pixel)
+    this.card.draw(plate, stage, rgbOf(lightness, chroma, hue / 360), pixel, this.view)
   }
 
   dispose(): void {

@@ -14,7 +14,8 @@ export const VERTEX = `#version 300 es
 precision highp float;
 precision highp int;
 uniform highp sampler2D rows;
-uniform vec2 half_stage;
+uniform vec2 half_seen;
+uniform vec2 centre;
 uniform float pixel;
 in vec2 point;
 in vec2 before;
@@ -59,7 +60,7 @@ void main() {
     + (${has(TAG.fringeOut)} ? pixel * 0.5 : ${has(TAG.fringeIn)} ? -pixel * 0.5 : 0.0);
   bool turned = (${has(TAG.clockwise)}) != (determinant(turn) < 0.0);
   vec2 stands = p + away + n * reach * (turned ? -out_by : out_by);
-  gl_Position = vec4(stands / half_stage, 0.0, 1.0);
+  gl_Position = vec4((stands - centre) / half_seen, 0.0, 1.0);
   float solid = ${has(TAG.solid)} ? alpha : 0.0;
   paint = vec4(line ? edge.rgb : fill.rgb, solid);
   far = paint;

@@ -12,6 +12,10 @@ export interface Writing {
 export const useHand = defineStore('hand', () => {
   const part = ref<string | null>(null)
   const instance = ref(0)
+  /** Parts that are chosen besides the one. */
+  const others = shallowRef<readonly string[]>([])
+  /** All parts that are chosen, the one in hand first. */
+  const chosen = computed(() => (part.value === null ? [] : [part.value, ...others.value]))
   /** The entry in hand: `part.property`, `~signal`, or `clocks/id`, `cues/id`, `curves/id`. */
   const drive = ref<string | null>(null)
   /** The formula that was in hand last, also while something else is. */
@@ -20,6 +24,8 @@ export const useHand = defineStore('hand', () => {
   const desk = ref<DeskPage>('part')
   /** The part that is looked at alone, with all it carries. */
   const alone = ref<string | null>(null)
+  /** Whether the way of the part in hand through the coming lap is drawn on the stage. */
+  const path = ref(true)
   /** A stretch of a formula that is selected in its text. */
   const selected = shallowRef<{ drive: string; text: string; from: number; to: number } | null>(null)
   /** The drive whose takes move side by side on the stage. */
@@ -30,7 +36,20 @@ export const useHand = defineStore('hand', () => {
   function choose(id: string | null, copy = 0): void {
     part.value = id
     instance.value = copy
+    others.value = []
     if (drive.value && id !== null && !drive.value.startsWith(`${id}.`)) drive.value = null
+  }
+
+  /** One more, or one that was among them less. */
+  function chooseToo(id: string, copy = 0): void {
+    const now = chosen.value
+    const next = now.includes(id) ? now.filter(c => c !== id) : [id, ...now]
+    chooseAll(next, next[0] === id ? copy : 0)
+  }
+
+  function chooseAll(ids: readonly string[], copy = 0): void {
+    choose(ids[0] ?? null, copy)
+    others.value = ids.slice(1)
   }
 
   function take(key: string | null): void {
@@ -40,5 +59,22 @@ export const useHand = defineStore('hand', () => {
     if (key !== null && !key.includes('/')) formula.value = key
   }
 
-  return { part, instance, drive, formula, desk, alone, selected, beside, writing, choose, take }
+  return {
+    part,
+    instance,
+    drive,
+    formula,
+    desk,
+    alone,
+    path,
+    selected,
+    beside,
+    writing,
+    others,
+    chosen,
+    choose,
+    chooseToo,
+    chooseAll,
+    take,
+  }
 })

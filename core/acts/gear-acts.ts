@@ -3,7 +3,7 @@ import { spacing } from '../piece/gearing.ts'
 import { written } from '../formula/words.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { addDrive } from './drives.ts'
-import { apply, compose, type Operation } from '../piece/operation.ts'
+import { apply, compose, operation, type Operation } from '../piece/operation.ts'
 import { addPart, setBase } from './parts.ts'
 import { propertyKey, type Piece, type Shape } from '../piece/schema.ts'
 
@@ -64,4 +64,31 @@ export function addGear(
     (p: Piece) => addDrive(p, id, 'rotation', `engage(${written(beside.name)})`),
   ].reduce((done, next) => compose(done, next(apply(piece, done))), op)
   return { id, op: { ...all, says: `add a gear to ${beside.name}` } }
+}
+
+/** A gear that was put beside another runs with it from now on, where that can be; else it is said why not. */
+export function engageWith(piece: Piece, id: string, other: string): { op: Operation | null; says: string } {
+  const [own, there] = [gearAt(piece, id)!, gearAt(piece, other)!]
+  const [name, otherName] = [piece.parts[id]!.name, piece.parts[other]!.name]
+  if (own.module !== there.module) {
+    const says = `Teeth interlock when they are of one size: those of ${name} have ${own.module} px, those of ${otherName} ${there.module} px.`
+    return { op: null, says }
+  }
+  const runs = `engage(${written(otherName)})`
+  const drive = piece.drives[propertyKey(id, 'rotation')]
+  const its = piece.drives[propertyKey(other, 'rotation')]?.text ?? ''
+  if (drive?.text === runs || its.includes(`engage(${written(name)})`))
+    return { op: null, says: `${name} runs with ${otherName}.` }
+  if (drive && !/^\s*engage\(/i.test(drive.text)) {
+    const says = `${name} meets ${otherName}; it turns by a formula of its own. ${runs} would make it run with it.`
+    return { op: null, says }
+  }
+  const op = drive
+    ? operation(`engage ${name}`, {
+        in: 'drives',
+        id: propertyKey(id, 'rotation'),
+        value: { ...drive, text: runs, good: runs },
+      })
+    : addDrive(piece, id, 'rotation', runs)
+  return { op: { ...op, says: `engage ${name}` }, says: `${name} runs with ${otherName} now.` }
 }

@@ -78,6 +78,7 @@ export const LAYOUTS = {
   grid: 'in a grid',
   path: 'along a path',
   layers: 'in layers',
+  chain: 'in a chain',
 } as const
 
 export function setPart(piece: Piece, id: string, change: Partial<Part>): Operation {

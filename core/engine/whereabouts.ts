@@ -2,7 +2,7 @@
 import type { Form } from '../form/form.ts'
 import type { Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
-import { placesOf } from '../piece/copies.ts'
+import { hangsOnBefore, placesOf } from '../piece/copies.ts'
 import {
   POSED,
   applyX,
@@ -38,9 +38,13 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
   for (let id: string | null = part; id !== null; id = piece.parts[id]!.parent) {
     const { copies, pivot }: Piece['parts'][string] = piece.parts[id]!
     const count = copies?.count ?? 1
-    const form = (name: Posed): Form => formOf(id!, name, at)
-    const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
-    chain.unshift({ forms, pivot, place: placesOf(copies)[at % count]! })
+    // In a chain it hangs on all copies before it.
+    for (let copy = at; ; copy--) {
+      const form = (name: Posed): Form => formOf(id!, name, copy)
+      const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
+      chain.unshift({ forms, pivot, place: placesOf(copies)[copy % count]! })
+      if (!hangsOnBefore(copies, copy % count)) break
+    }
     at = Math.floor(at / count)
   }
   const [local, seat, one, two] = [matrix(), matrix(), matrix(), matrix()]

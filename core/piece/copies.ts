@@ -16,7 +16,7 @@ const home = (x: number, y: number, turns = 0, z = 0): Home => ({ x, y, z, turns
 
 const known = new WeakMap<Copies, readonly Home[]>()
 
-/** The homes of all copies, by index. In a ring with `turn` the top of each points outwards. */
+/** The homes of all copies, by index; in a chain each in what the one before stands in. In a ring with `turn` the top of each points outwards. */
 export function homesOf(copies: Copies | null): readonly Home[] {
   if (!copies) return [home(0, 0)]
   let homes = known.get(copies)
@@ -38,6 +38,7 @@ function laid(copies: Copies): Home[] {
       const rows = Math.ceil(count / copies.columns)
       return home((column - (columns - 1) / 2) * copies.dx, ((rows - 1) / 2 - row) * copies.dy)
     }
+    if (copies.layout === 'chain') return i === 0 ? home(0, 0) : home(copies.dx, copies.dy)
     if (copies.layout === 'layers') return home(0, 0, 0, -i * copies.dz)
     const full = Math.abs(copies.sweep) >= 360
     const share = full ? i / count : count > 1 ? i / (count - 1) : 0
@@ -60,3 +61,6 @@ function alongPath(copies: Copies & { layout: 'path' }): Home[] {
 /** The same as matrices. */
 export const placesOf = (copies: Copies | null): Matrix[] =>
   homesOf(copies).map(({ x, y, z, turns }) => placed(x, y, turns, z))
+
+/** Whether a copy hangs on the one before it, by its number among its siblings. */
+export const hangsOnBefore = (copies: Copies | null, k: number): boolean => copies?.layout === 'chain' && k > 0

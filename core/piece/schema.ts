@@ -43,6 +43,8 @@ export const Part = fields({
   span: v.nullable(fields({ from: number, to: number })),
   /** A helper: it runs and is read, and is not seen; nor is what it carries. */
   hidden: v.optional(v.boolean()),
+  /** The hand on the stage passes by it, as by a ground that others stand on. */
+  locked: v.optional(v.boolean()),
 })
 
 const Promised = fields({

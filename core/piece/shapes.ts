@@ -81,4 +81,6 @@ export const Copies = v.variant('layout', [
   }),
   /** One behind another, the first in front: px of depth from layer to layer. */
   fields({ layout: v.literal('layers'), count, dz: number }),
+  /** Each on the tip of the one before, which it follows in every turn and size: the tip, px from the middle of a copy. */
+  fields({ layout: v.literal('chain'), count, dx: number, dy: number }),
 ])

@@ -6,11 +6,12 @@ import { scaleOf, unapply } from '../piece/transform.ts'
 
 const sizes = noSizes()
 
-/** The topmost instance at a stage point, within `reach` stage pixels of thin things; null when there is none. */
+/** The topmost instance at a stage point that is not locked, within `reach` stage pixels of thin things; null when there is none. */
 export function hit(scene: Scene, x: number, y: number, reach: number): { id: string; instance: number } | null {
   for (let k = scene.paint.length - 1; k >= 0; k--) {
     const { body, instance } = scene.paint[k]!
     if (scene.only && !scene.only.has(body.id)) continue
+    if (body.part.locked) continue
     if (!(body.opacity[instance]! > 0.02)) continue
     const m = body.worlds[instance]!
     const at = unapply(m, x, y)

@@ -3,7 +3,7 @@
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
-import { placesOf } from '../piece/copies.ts'
+import { hangsOnBefore, placesOf } from '../piece/copies.ts'
 import {
   matrix,
   multiply,
@@ -207,8 +207,15 @@ export class Scene {
     return this
   }
 
+  /** What an instance's own numbers count in: its parent's place with that of its copy. */
+  seatOf(body: Body, instance: number): Matrix {
+    const place = this.places.get(body)![instance % body.own]!
+    const carrier = carrierOf(body, instance)
+    return carrier ? multiply(carrier, place, matrix()) : place.slice()
+  }
+
   private place(body: Body): void {
-    const { parent, part } = body
+    const { part } = body
     const places = this.places.get(body)!
     const { pose, all, moving, scaled, shifts, local } = this.poses.get(body)!
     for (let i = 0; i < body.count; i++) {
@@ -222,16 +229,21 @@ export class Scene {
       else for (let k = 0; k < moving.length; k++) pose[moving[k]![0]] = moving[k]![1](i)
       if (shifts && this.placed) shifted(pose, local)
       else posed(pose, local)
+      const carrier = carrierOf(body, i)
       if (!part.copies) {
-        if (parent) multiply(parent.worlds[Math.floor(i / body.own)]!, local, world)
+        if (carrier) multiply(carrier, local, world)
         else for (let k = 0; k < 12; k++) world[k] = local[k]!
         continue
       }
-      multiply(places[i % body.own]!, local, parent ? this.seat : world)
-      if (parent) multiply(parent.worlds[Math.floor(i / body.own)]!, this.seat, world)
+      multiply(places[i % body.own]!, local, carrier ? this.seat : world)
+      if (carrier) multiply(carrier, this.seat, world)
     }
   }
 }
+
+/** What an instance hangs on: the copy before it in a chain, else its parent; null on the stage. */
+const carrierOf = ({ part, parent, own, worlds }: Body, i: number): Matrix | null =>
+  hangsOnBefore(part.copies, i % own) ? worlds[i - 1]! : parent ? parent.worlds[Math.floor(i / own)]! : null
 
 /** What makes a part larger or smaller as it is seen. */
 const RESIZED = ['rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY'] as const

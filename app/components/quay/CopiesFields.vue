@@ -13,6 +13,12 @@ const wrong = ref('')
 const put = (to: Copies | null) => store.act(setPart(store.piece!, props.id, { copies: to }))
 const change = (c: Partial<Copies>) => put({ ...copies.value!, ...c } as Copies)
 
+/** A chain whose links hang end to end: each is turned about its left end, and carries the next at its right. */
+function chained(count: number): Copies {
+  const width = store.piece!.bases[`${props.id}.width`]?.value ?? 60
+  return { layout: 'chain', count, dx: width, dy: 0 }
+}
+
 function layout(to: string): void {
   const count = copies.value?.count ?? 6
   const arc = [
@@ -27,8 +33,13 @@ function layout(to: string): void {
     grid: { layout: 'grid', count, columns: 3, dx: 80, dy: 80 },
     path: { layout: 'path', count, points: arc, closed: false, smooth: true, turn: true },
     layers: { layout: 'layers', count, dz: 10 },
+    chain: chained(count),
   }
-  put(made[to]!)
+  // Links of a chain turn about the end that they hang by, unless their pin was put elsewhere.
+  const { pivot } = store.piece!.parts[props.id]!
+  const link = made[to]
+  const ends = link?.layout === 'chain' && pivot.x === 0 && pivot.y === 0
+  store.act(setPart(store.piece!, props.id, { copies: link!, ...(ends ? { pivot: { x: -link.dx / 2, y: 0 } } : {}) }))
 }
 
 type Points = (Copies & { layout: 'path' })['points']
@@ -81,6 +92,22 @@ function points(e: Event): void {
       unit="px"
       @set="change({ dz: $event })"
     />
+    <template v-else-if="copies.layout === 'chain'">
+      <NumberField
+        label="tip x"
+        title="Where the next one hangs, from the middle of a copy"
+        :value="copies.dx"
+        unit="px"
+        @set="change({ dx: $event })"
+      />
+      <NumberField
+        label="tip y"
+        title="Where the next one hangs, from the middle of a copy"
+        :value="copies.dy"
+        unit="px"
+        @set="change({ dy: $event })"
+      />
+    </template>
     <template v-else-if="copies.layout === 'path'">
       <label class="block"
         ><span>points, x and y a line</span>

@@ -27,6 +27,11 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['D', 'the next page of the desk'],
   ['F', 'in the scope: all of it in sight again'],
   ['G', 'in the scope: the curve before the change on, off'],
+  ['← ↑ → ↓', 'on the stage: move what is chosen by 1 px, with Shift by 10'],
+  ['Enter Esc', 'on the stage: into a group, out of it'],
+  ['Ctrl A D', 'on the stage: choose all; double what is chosen'],
+  ['Del', 'on the stage: take away what is chosen'],
+  ['+ − F', 'on the stage: nearer, further, all of it again'],
   ['F1', 'the manual beside the piece'],
   ['?', 'this list'],
 ]
@@ -35,7 +40,7 @@ const KEYS: readonly (readonly [string, string])[] = [
 <template>
   <Dialog :open="true" class="relative z-50" @close="emit('close')">
     <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel class="panel w-[440px] p-4">
+      <DialogPanel class="panel max-h-[92vh] w-[480px] overflow-y-auto p-4">
         <DialogTitle class="mb-3 text-[15px] font-semibold">Keys</DialogTitle>
         <dl class="grid grid-cols-[120px_1fr] gap-y-[6px]">
           <template v-for="[key, says] in KEYS" :key="key"

@@ -93,7 +93,8 @@ function drop(): void {
 </script>
 
 <template>
-  <div v-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+  <SeveralParts v-if="hand.others.length > 0" />
+  <div v-else-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
     <div class="mb-3 flex items-center gap-2">
       <input
         class="field w-44 font-semibold"
@@ -157,6 +158,7 @@ function drop(): void {
           Pin and copies
         </legend>
         <div class="flex flex-col gap-1">
+          <PinPlaces :id="id" />
           <NumberField
             label="pivot x"
             title="The point it turns and scales about, from its middle"

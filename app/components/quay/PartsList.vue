@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** All parts, whether anything of them moves or not: chosen, hung on another, moved up and down. */
-import { ArrowDown, ArrowUp, Eye, EyeOff } from '@lucide/vue'
+import { ArrowDown, ArrowUp, Eye, EyeOff, Lock, LockOpen } from '@lucide/vue'
 import { hangOn, mayHangOn, moveAmong, partsListed } from '~~/core/acts/hanging.ts'
 import { setPart, shapeName } from '~~/core/acts/parts.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -75,6 +75,15 @@ function hang(id: string, parent: string): void {
         small
       >
         <component :is="l.part.hidden ? EyeOff : Eye" :size="14" />
+      </IconButton>
+      <IconButton
+        :label="`${l.part.locked ? 'Unlock' : 'Lock'} ${l.part.name}`"
+        :aria-pressed="l.part.locked === true"
+        title="Locked, the hand on the stage passes by it"
+        @click="store.act(setPart(store.piece!, l.id, { locked: !l.part.locked }))"
+        small
+      >
+        <component :is="l.part.locked ? Lock : LockOpen" :size="14" />
       </IconButton>
       <IconButton :label="`Move ${l.part.name} up`" title="Up, towards the eye" @click="move(l.id, 1)" small>
         <ArrowUp :size="14" />

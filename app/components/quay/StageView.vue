@@ -1,32 +1,42 @@
 <script setup lang="ts">
 /** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
 import { withCarried } from '~~/core/acts/parts.ts'
-import { hit } from '~~/core/rig/hit.ts'
-import { pitchRadius } from '~~/core/piece/gearing.ts'
-import { outlineOf } from '~~/core/rig/outline.ts'
-import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
+import { partsListed } from '~~/core/acts/hanging.ts'
+import type { Program } from '~~/core/engine/program.ts'
+import { POSED as PATHED } from '~~/core/piece/transform.ts'
 import type { Body } from '~~/core/rig/body.ts'
-import { applyX, applyY } from '~~/core/piece/transform.ts'
+import { hit } from '~~/core/rig/hit.ts'
+import { boxWithCarried } from '~~/core/rig/snapping.ts'
+import { travelOf } from '~~/core/rig/travel.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { useStageHand } from '~/stage/gestures.ts'
+import { handleAt } from '~/stage/grips.ts'
+import { Overlay } from '~/stage/overlay.ts'
+import { pullFrom } from '~/stage/pull.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
+import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
 import { dropped, mayDrop } from '~/editor/carry.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useLinking } from '~/stores/linking.ts'
 import { useListing } from '~/stores/listing.ts'
+import { useSeveral } from '~/stores/several.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const hand = useHand()
 const linking = useLinking()
 const listing = useListing()
+const several = useSeveral()
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
+const frame = useTemplateRef<HTMLElement>('frame')
 const size = ref({ width: 0, height: 0 })
 const failed = ref('')
 /** Whether the picture has more corners than are drawn. */
 const partly = ref(false)
 const stage = computed(() => store.piece!.stage)
-const percent = computed(() => Math.round((size.value.width / stage.value.width) * 100))
+const percent = computed(() => Math.round(lens.value.scale * 100))
 const palette = usePalette(() => store.player?.refresh())
 
 let renderer: StageRenderer | null = null
@@ -81,7 +91,7 @@ const beside = computed(() => {
 })
 watch(stage, fit)
 watch(
-  () => [hand.part, hand.instance],
+  () => [hand.chosen, hand.instance, hand.path],
   () => store.player?.refresh(),
 )
 onBeforeUnmount(() => {
@@ -89,12 +99,36 @@ onBeforeUnmount(() => {
   renderer?.dispose()
 })
 
-const toScreen = (x: number, y: number): [number, number] => {
-  const scale = size.value.width / stage.value.width
-  return [(x + stage.value.width / 2) * scale, (stage.value.height / 2 - y) * scale]
+const view = shallowRef<View>(FITTED)
+const lens = computed(() => lensOf(view.value, size.value, stage.value))
+watch(view, v => {
+  if (renderer) renderer.view = v
+  store.player?.refresh()
+})
+watch(stage, () => (view.value = FITTED))
+
+const byHand = useStageHand(
+  () => renderer?.current() ?? null,
+  () => lens.value,
+  () => mark(),
+)
+
+/** The way of the part in hand through the lap that begins where it was looked for. */
+let way: { program: Program; id: string; instance: number; from: number; points: Float64Array } | null = null
+function pathOf(body: Body, instance: number): Float64Array | null {
+  const { player, program } = store
+  const moves =
+    [...body.driven].some(name => (PATHED as readonly string[]).includes(name)) || body.parent?.rests === false
+  if (!hand.path || !moves || body.lay || !program || !player) return null
+  const now = player.now().seconds
+  const lap = toNumber(program.measures.lapLength)
+  const known = way?.program === program && way.id === body.id && way.instance === instance
+  if (!way || !known || now < way.from || now > way.from + lap)
+    way = { program, id: body.id, instance, from: now, points: travelOf(program, body.id, instance, now) }
+  return way.points
 }
 
-/** The chosen part's outline and its pin: where it turns and scales about. */
+/** What is chosen, and what is done with it. */
 function mark(): void {
   const c = overlay.value?.getContext('2d')
   const scene = renderer?.current()
@@ -102,97 +136,92 @@ function mark(): void {
   const ratio = devicePixelRatio || 1
   c.setTransform(ratio, 0, 0, ratio, 0, 0)
   c.clearRect(0, 0, size.value.width, size.value.height)
-  const body = hand.part ? scene.bodies.get(hand.part) : undefined
-  if (!body) return
-  const instance = Math.min(hand.instance, body.count - 1)
-  outline(c, body, instance)
-  if (body.part.shape.type === 'gear') pitch(c, body.worlds[instance]!, pitchRadius(body.part.shape))
-  pin(c, body, instance)
-}
-
-const sizes = noSizes()
-function outline(c: CanvasRenderingContext2D, body: Body, instance: number): void {
-  const drawn = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
-  if (!drawn) return
-  const m = body.worlds[instance]!
-  for (const [colour, width, dash] of [
-    [palette.ink, 3, []],
-    [palette.sheet, 1.4, [5, 4]],
-  ] as const) {
-    c.strokeStyle = colour
-    c.lineWidth = width
-    c.setLineDash([...dash])
-    c.beginPath()
-    for (let k = 0; k < drawn.points.length; k += 2) {
-      const [x, y] = toScreen(
-        applyX(m, drawn.points[k]!, drawn.points[k + 1]!),
-        applyY(m, drawn.points[k]!, drawn.points[k + 1]!),
-      )
-      if (k === 0) c.moveTo(x, y)
-      else c.lineTo(x, y)
-    }
-    if (drawn.closed) c.closePath()
-    c.stroke()
+  const over = new Overlay(c, lens.value, palette)
+  const { x, y, marquee } = byHand.shown
+  for (const id of hand.chosen) {
+    const body = scene.bodies.get(id)
+    if (!body) continue
+    const instance = id === hand.part ? Math.min(hand.instance, body.count - 1) : 0
+    const path = id === hand.part ? pathOf(body, instance) : null
+    if (path) over.path(path)
+    over.circles(body, instance, body.driven.has('rotation'))
+    over.outline(body, instance, id === hand.part)
+    const box = body.part.shape.type === 'group' ? boxWithCarried(scene, id, instance) : null
+    if (box) over.box(box)
+    if (id === hand.part && hand.others.length === 0) over.pin(body, instance)
   }
-  c.setLineDash([])
+  over.handles(byHand.handles())
+  if (x !== null || y !== null) over.lines(x, y, size.value.width, size.value.height)
+  if (marquee) over.marquee(marquee)
 }
 
-/** The circle at which a gear's teeth meet those of another. */
-function pitch(c: CanvasRenderingContext2D, m: Body['worlds'][number], radius: number): void {
-  const [x, y] = toScreen(m[3]!, m[7]!)
-  const scale = (Math.hypot(m[0]!, m[4]!) * size.value.width) / stage.value.width
-  c.beginPath()
-  c.arc(x, y, radius * scale, 0, 2 * Math.PI)
-  c.strokeStyle = palette.coral
-  c.lineWidth = 1.2
-  c.stroke()
+/** Where on the overlay a pointer is, page pixels from its corner. */
+function place(e: MouseEvent): [number, number] {
+  const box = overlay.value!.getBoundingClientRect()
+  return [e.clientX - box.left, e.clientY - box.top]
 }
-
-function pin(c: CanvasRenderingContext2D, body: Body, instance: number): void {
-  const m = body.worlds[instance]!
-  const { x, y } = body.part.pivot
-  const [px, py] = toScreen(applyX(m, x, y), applyY(m, x, y))
-  // The tail shows which way the part's own x goes.
-  const length = Math.hypot(m[0]!, m[4]!) || 1
-  const [tx, ty] = [px + (m[0]! / length) * 20, py - (m[4]! / length) * 20]
-  c.lineCap = 'round'
-  for (const [colour, width] of [
-    [palette.ink, 5],
-    [palette.sheet, 2],
-  ] as const) {
-    c.strokeStyle = colour
-    c.lineWidth = width
-    c.beginPath()
-    c.moveTo(px, py)
-    c.lineTo(tx, ty)
-    c.stroke()
-  }
-  c.beginPath()
-  c.arc(px, py, 5, 0, 2 * Math.PI)
-  c.fillStyle = palette.sheet
-  c.fill()
-  c.strokeStyle = palette.ink
-  c.lineWidth = 2
-  c.stroke()
-  c.beginPath()
-  c.arc(px, py, 1.6, 0, 2 * Math.PI)
-  c.fillStyle = palette.sea
-  c.fill()
-}
-
 /** What lies under the pointer. */
 function under(e: MouseEvent): ReturnType<typeof hit> {
   const scene = renderer?.current()
-  if (!scene) return null
-  const box = canvas.value!.getBoundingClientRect()
-  const scale = stage.value.width / box.width
-  const x = (e.clientX - box.left) * scale - stage.value.width / 2
-  const y = stage.value.height / 2 - (e.clientY - box.top) * scale
-  return hit(scene, x, y, 4 * scale)
+  return scene ? hit(scene, ...lens.value.toStage(...place(e)), 4 / lens.value.scale) : null
 }
-function choose(e: PointerEvent): void {
-  const found = under(e)
-  hand.choose(found?.id ?? null, found?.instance ?? 0)
+function down(e: PointerEvent): void {
+  frame.value?.focus({ preventScroll: true })
+  e.preventDefault()
+  if (e.button === 0) byHand.press(e, place(e))
+  else if (e.button === 1) {
+    const from = view.value
+    const { scale } = lens.value
+    pullFrom(e, {
+      move: (dx, dy) => (view.value = { ...from, x: from.x - dx / scale, y: from.y + dy / scale }),
+      end() {},
+    })
+  }
+}
+function wheel(e: WheelEvent): void {
+  view.value = zoomed(view.value, Math.exp(-e.deltaY / 400), ...lens.value.toStage(...place(e)))
+}
+const zoom = (factor: number) => (view.value = zoomed(view.value, factor, view.value.x, view.value.y))
+/** One stage pixel to one of the page. */
+const life = () => (view.value = zoomed(view.value, stage.value.width / size.value.width / view.value.zoom, 0, 0))
+
+/** The cursor tells what a press would do. */
+function hover(e: PointerEvent): void {
+  if (e.buttons) return
+  const handle = handleAt(byHand.handles(), ...place(e))
+  const is = handle ? (handle.is === 'size' ? 'pointer' : 'grab') : under(e) ? 'move' : 'default'
+  if (overlay.value!.style.cursor !== is) overlay.value!.style.cursor = is
+}
+
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+}
+function key(e: KeyboardEvent): void {
+  const mod = e.ctrlKey || e.metaKey
+  const arrow = ARROWS[e.key]
+  const parts = store.piece!.parts
+  if (e.target !== frame.value || e.altKey) return
+  if (arrow && !mod) {
+    if (hand.part === null) return
+    const by = e.shiftKey ? 10 : 1
+    byHand.nudge(arrow[0] * by, arrow[1] * by)
+  } else if (e.key === 'Enter' && hand.part !== null) {
+    const first = partsListed(store.piece!).find(l => parts[l.id]!.parent === hand.part)
+    if (!first) return
+    hand.choose(first.id)
+  } else if (e.key === 'Escape') hand.choose(hand.part === null ? null : (parts[hand.part]?.parent ?? null))
+  else if (e.key === 'Delete' && hand.part !== null) several.remove()
+  else if (mod && e.key.toLowerCase() === 'd' && hand.part !== null) several.double()
+  else if (mod && e.key.toLowerCase() === 'a')
+    hand.chooseAll(Object.keys(parts).filter(id => parts[id]!.parent === null))
+  else if (e.key === '+' || e.key === '=') zoom(1.25)
+  else if (e.key === '-') zoom(0.8)
+  else if (e.key === 'f') view.value = FITTED
+  else return
+  e.preventDefault()
 }
 /** An entry dropped on a part drives it too. */
 function drop(e: DragEvent): void {
@@ -209,7 +238,12 @@ function drop(e: DragEvent): void {
   <section class="relative flex min-h-0 flex-1 gap-3 p-4" aria-label="Stage">
     <div ref="room" class="grid h-full min-w-0 flex-1 place-items-center">
       <div
-        class="relative overflow-hidden rounded-sm outline outline-rule"
+        ref="frame"
+        class="relative overflow-hidden rounded-sm outline outline-rule focus-visible:outline-2 focus-visible:outline-sea"
+        role="group"
+        tabindex="0"
+        aria-label="Parts on the stage: arrow keys move what is chosen, Enter goes into a group"
+        @keydown="key"
         :style="{ width: `${size.width}px`, height: `${size.height}px` }"
       >
         <canvas
@@ -223,7 +257,9 @@ function drop(e: DragEvent): void {
           ref="overlay"
           class="absolute inset-0 h-full w-full"
           aria-hidden="true"
-          @pointerdown="choose"
+          @pointerdown="down"
+          @pointermove="hover"
+          @wheel.prevent="wheel"
           @dragover="mayDrop"
           @drop="drop"
         />
@@ -242,6 +278,13 @@ function drop(e: DragEvent): void {
       </p>
     </div>
     <LazyTakeStage v-for="t in beside" :key="`${t.drive} ${t.name}`" v-bind="t" />
+    <div class="absolute bottom-0 left-5 flex items-center gap-2 text-[11px] leading-4 text-faded" data-view>
+      <button class="link" type="button" title="All of the stage (F on the stage)" @click="view = FITTED">fit</button>
+      <button class="link" type="button" title="One pixel to one" @click="life">100 %</button>
+      <label class="flex items-center gap-1" title="The way of the part in hand through the coming lap, a dot a frame"
+        ><input v-model="hand.path" type="checkbox" />path</label
+      >
+    </div>
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
       <span v-if="partly" class="mr-3 text-coral" role="status"
         >Not all of it is drawn: too many corners. Fewer copies or simpler shapes help.</span

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+/** Where the pin of a part may stand: its middle, its edges and corners. Where it stands now, the part stays. */
+import { pinTo } from '~~/core/acts/staging.ts'
+import { Scene } from '~~/core/rig/scene.ts'
+import { halfOf } from '~/stage/grips.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = defineProps<{ id: string }>()
+const store = usePiece()
+const hand = useHand()
+const PLACES = [
+  ['top left', -1, 1],
+  ['top', 0, 1],
+  ['top right', 1, 1],
+  ['left', -1, 0],
+  ['middle', 0, 0],
+  ['right', 1, 0],
+  ['foot left', -1, -1],
+  ['foot', 0, -1],
+  ['foot right', 1, -1],
+] as const
+
+function set(across: number, up: number): void {
+  const program = store.program!
+  const now = store.player!.now()
+  const scene = new Scene(program).update(program.moment(now, new Float64Array(program.size)), now)
+  const body = scene.bodies.get(props.id)!
+  const copy = Math.min(hand.instance, body.count - 1)
+  const half = halfOf(body, copy)
+  if (!half && (across || up)) {
+    store.notice = { says: `${body.part.name} has no outline of its own: its pin is typed, or pulled on the stage.` }
+    return
+  }
+  const grip = { id: props.id, seat: scene.seatOf(body, copy), world: body.worlds[copy]! }
+  store.act(pinTo(store.piece!, grip, across * (half?.[0] ?? 0), up * (half?.[1] ?? 0), now.seconds))
+}
+</script>
+
+<template>
+  <div class="flex items-center justify-between gap-2">
+    <span class="text-faded">pin at</span>
+    <div class="grid grid-cols-3 gap-[2px]" role="group" aria-label="Place of the pin">
+      <button
+        v-for="[says, across, up] in PLACES"
+        :key="says"
+        class="h-4 w-6 rounded-[2px] border border-rule hover:border-ink hover:bg-sheet"
+        type="button"
+        :aria-label="`Pin at the ${says}`"
+        :title="`Pin at the ${says}`"
+        @click="set(across, up)"
+      />
+    </div>
+  </div>
+</template>

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+/** Several parts that are chosen: lined up, spread, doubled, taken away. */
+import {
+  AlignCenterHorizontal,
+  AlignCenterVertical,
+  AlignEndHorizontal,
+  AlignEndVertical,
+  AlignHorizontalSpaceAround,
+  AlignStartHorizontal,
+  AlignStartVertical,
+  AlignVerticalSpaceAround,
+  Copy,
+  Trash2,
+} from '@lucide/vue'
+import type { Side } from '~~/core/acts/aligning.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useSeveral } from '~/stores/several.ts'
+
+const store = usePiece()
+const hand = useHand()
+const several = useSeveral()
+const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
+  { side: 'left', says: 'left sides', icon: AlignStartVertical },
+  { side: 'middle', says: 'middles, one over another', icon: AlignCenterVertical },
+  { side: 'right', says: 'right sides', icon: AlignEndVertical },
+  { side: 'top', says: 'tops', icon: AlignStartHorizontal },
+  { side: 'centre', says: 'middles, side by side', icon: AlignCenterHorizontal },
+  { side: 'foot', says: 'feet', icon: AlignEndHorizontal },
+  { side: 'across', says: 'even gaps across', icon: AlignHorizontalSpaceAround },
+  { side: 'upward', says: 'even gaps upwards', icon: AlignVerticalSpaceAround },
+]
+</script>
+
+<template>
+  <div class="min-h-0 flex-1 overflow-y-auto px-4 py-3" data-several>
+    <div class="mb-3 flex flex-wrap items-center gap-2">
+      <strong class="font-semibold">{{ hand.chosen.length }} parts</strong>
+      <button class="button button-plain ml-auto" type="button" @click="several.double">
+        <Copy :size="14" />Duplicate
+      </button>
+      <button class="button button-plain text-coral" type="button" @click="several.remove">
+        <Trash2 :size="14" />Remove
+      </button>
+    </div>
+    <div class="mb-3 flex flex-wrap gap-1" role="group" aria-label="Line up">
+      <button v-for="w in WAYS" :key="w.side" class="button" type="button" @click="several.align(w.side)">
+        <component :is="w.icon" :size="15" />{{ w.says }}
+      </button>
+    </div>
+    <ul class="flex flex-wrap gap-1" aria-label="Chosen parts">
+      <li v-for="id in hand.chosen" :key="id">
+        <button class="chip" type="button" @click="hand.choose(id)">{{ store.piece!.parts[id]?.name }}</button>
+      </li>
+    </ul>
+  </div>
+</template>

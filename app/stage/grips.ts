@@ -1,0 +1,89 @@
+/** The handles round the part in hand: sides and corners, the knob that turns it, its pin. */
+import { sizedBy } from '~~/core/acts/staging.ts'
+import { outlineOf } from '~~/core/rig/outline.ts'
+import { extent } from '~~/core/rig/gradient.ts'
+import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
+import type { Body } from '~~/core/rig/body.ts'
+import type { Scene } from '~~/core/rig/scene.ts'
+import { applyX, applyY } from '~~/core/piece/transform.ts'
+import type { Lens } from './view.ts'
+
+export interface Handle {
+  readonly is: 'size' | 'turn' | 'pin'
+  /** Of a side or corner: −1, 0 or 1 across and up. */
+  readonly side: readonly [number, number]
+  /** On the page, from the stage's corner. */
+  readonly x: number
+  readonly y: number
+}
+
+/** Page pixels from the top side to the knob that turns. */
+const KNOB = 22
+/** Half a side, in page pixels, below which a part is small. */
+const SMALL = 20
+const CORNERS = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+] as const
+const SIDES = [
+  [0, -1],
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+] as const
+
+const sizes = noSizes()
+
+/** How far the outline of an instance reaches from its middle across and up, px of its own; null where it has none. */
+export function halfOf(body: Body, instance: number): readonly [number, number] | null {
+  const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+  if (!outline || outline.points.length === 0 || body.lay) return null
+  const [across, up] = extent(outline.points)
+  return [across / 2, up / 2]
+}
+
+export function handlesRound(scene: Scene, body: Body, instance: number, lens: Lens): Handle[] {
+  const m = body.worlds[instance]!
+  const at = (x: number, y: number) => lens.toScreen(applyX(m, x, y), applyY(m, x, y))
+  const { pivot } = body.part
+  const [px, py] = at(pivot.x, pivot.y)
+  const pin: Handle = { is: 'pin', side: [0, 0], x: px, y: py }
+  if (body.lay) return []
+  const half = halfOf(body, instance)
+  if (!half) {
+    // A group is turned about its pin, by a knob a little above it.
+    return [pin, { is: 'turn', side: [0, 1], x: px, y: py - 2 * KNOB }]
+  }
+  const by = sizedBy(scene.program.piece, body.id)
+  const sides = by === 'sides' ? [...CORNERS, ...SIDES] : by === 'side' ? SIDES.filter(s => s[0] !== 0) : CORNERS
+  // The shape of a gear's teeth is its own: it is sized where its teeth and their size are typed.
+  const round = body.part.shape.type === 'gear' ? [] : sides
+  const [tx, ty] = at(0, half[1])
+  const [cx, cy] = at(0, 0)
+  const [rx, ry] = at(half[0], 0)
+  const long = Math.hypot(tx - cx, ty - cy) || 1
+  const [ux, uy] = long > 1 ? [(tx - cx) / long, (ty - cy) / long] : [0, -1]
+  // What is small is taken hold of to be moved: its pin and the middles of its sides would leave no room for that.
+  const small = Math.min(long, Math.hypot(rx - cx, ry - cy)) < SMALL
+  return [
+    ...(small ? [] : [pin]),
+    { is: 'turn', side: [0, 1], x: tx + ux * KNOB, y: ty + uy * KNOB },
+    ...round
+      .filter(side => !small || sides.length <= 4 || (side[0] !== 0 && side[1] !== 0))
+      .map(side => {
+        const [x, y] = at(side[0] * half[0], side[1] * half[1])
+        return { is: 'size' as const, side, x, y }
+      }),
+  ]
+}
+
+/** The handle under a point of the page. */
+export function handleAt(handles: readonly Handle[], x: number, y: number): Handle | null {
+  const near = handles
+    .map(h => ({ h, far: Math.hypot(h.x - x, h.y - y) }))
+    .filter(({ h, far }) => far <= (h.is === 'pin' ? 6 : 8))
+    .sort((a, b) => a.far - b.far)
+  return near[0]?.h ?? null
+}

@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest'
+import { Builder } from '../acts/build.ts'
+import { Program } from '../engine/program.ts'
+import { applyX, applyY } from '../piece/transform.ts'
+import { at } from '../testing.ts'
+import { Scene } from './scene.ts'
+import { standing } from './standing.ts'
+
+/** A streamer of seven links, each 40 px long and pinned at its left end, in a group that is moved. */
+function streamer(drives: Record<string, string>, nested = false) {
+  const b = new Builder('Streamer', 1)
+  const pole = b.part(
+    'Pole',
+    { type: 'group' },
+    nested ? { copies: { layout: 'row', count: 2, dx: 300, dy: 0 } } : {},
+    {
+      y: 30,
+    },
+  )
+  const link = b.part(
+    'Link',
+    { type: 'rectangle' },
+    { parent: pole, pivot: { x: -20, y: 0 }, copies: { layout: 'chain', count: 7, dx: 40, dy: 0 } },
+    { width: 40, height: 8 },
+  )
+  const tip = b.part('Bead', { type: 'ellipse' }, { parent: link }, { x: 20, width: 4, height: 4 })
+  for (const [property, text] of Object.entries(drives)) b.drive(link, property, text)
+  const program = new Program(b.piece)
+  for (const slot of program.slots.values()) expect(slot.problems).toEqual([])
+  const scene = new Scene(program)
+  const show = (s: number) => scene.update(program.moment(at(s), new Float64Array(program.size)), at(s))
+  const spot = (id: string, k: number, x = 0, y = 0): [number, number] => {
+    const m = scene.bodies.get(id)!.worlds[k]!
+    return [applyX(m, x, y), applyY(m, x, y)]
+  }
+  return { program, scene, show, spot, link, tip }
+}
+const near = (a: readonly number[], b: readonly number[]) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9))
+
+describe('a chain of copies', () => {
+  it('hangs each on the tip of the one before', () => {
+    const { show, spot, link, tip } = streamer({})
+    show(0)
+    for (let k = 0; k < 7; k++) near(spot(link, k), [40 * k, 30])
+    near(spot(tip, 6), [260, 30])
+  })
+  it('is bent as a whole by one turn: after k links it is turned k + 1 times as far', () => {
+    const { show, spot, link } = streamer({ rotation: '10deg' })
+    show(0)
+    // The end of each link by hand: a sum of unit steps at 10°, 20°, 30° …
+    let [x, y] = [-20, 30]
+    for (let k = 0; k < 7; k++) {
+      const a = ((k + 1) * 10 * Math.PI) / 180
+      near(spot(link, k, -20, 0), [x, y])
+      ;[x, y] = [x + 40 * Math.cos(a), y + 40 * Math.sin(a)]
+      near(spot(link, k, 20, 0), [x, y])
+    }
+  })
+  it('each follows the one before by a share, and grows with it', () => {
+    const { show, spot, link } = streamer({ scale: '80%' })
+    show(0)
+    const lengths = Array.from({ length: 7 }, (_, k) => spot(link, k, 20, 0)[0] - spot(link, k, -20, 0)[0])
+    lengths.forEach((l, k) => expect(l).toBeCloseTo(40 * 0.8 ** (k + 1), 9))
+  })
+  it('stands the same for whoever looks at one link alone, also in copies of what carries it', () => {
+    const { program, show, scene, link, tip } = streamer(
+      { rotation: 'sine(every: 3s, amp: 20deg, phase: index * 30deg)' },
+      true,
+    )
+    show(1.7)
+    for (const id of [link, tip])
+      for (const k of [0, 3, 6, 7, 13])
+        expect([...standing(program, id, k)(at(1.7))]).toEqual([...scene.bodies.get(id)!.worlds[k]!])
+  })
+})

@@ -1,0 +1,153 @@
+/** Where parts that are moved by hand are drawn to: the stage, other parts and their pins, gears that may engage. */
+import { pitchRadius } from '../piece/gearing.ts'
+import { applyX, applyY, scaleOf } from '../piece/transform.ts'
+import { outlineOf } from './outline.ts'
+import { noSizes, sizesOf } from './sizing.ts'
+import type { Body } from './body.ts'
+import type { Scene } from './scene.ts'
+
+/** On the stage, px. */
+export interface Box {
+  readonly left: number
+  readonly right: number
+  readonly low: number
+  readonly high: number
+}
+
+const sizes = noSizes()
+
+/** Round an instance as it is seen, with nothing that it carries; null where it has no outline. */
+export function boxOf(body: Body, instance: number): Box | null {
+  const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+  const m = body.worlds[instance]
+  if (!outline || !m || outline.points.length === 0) return null
+  let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
+  for (let k = 0; k < outline.points.length; k += 2) {
+    const [x, y] = [
+      applyX(m, outline.points[k]!, outline.points[k + 1]!),
+      applyY(m, outline.points[k]!, outline.points[k + 1]!),
+    ]
+    if (x < left) left = x
+    if (x > right) right = x
+    if (y < low) low = y
+    if (y > high) high = y
+  }
+  return Number.isFinite(left + right + low + high) ? { left, right, low, high } : null
+}
+
+/** A part with all that it carries, at the copy that is held. */
+export function boxWithCarried(scene: Scene, id: string, instance: number): Box | null {
+  const top = scene.bodies.get(id)
+  if (!top) return null
+  const boxes: Box[] = []
+  for (const body of scene.bodies.values()) {
+    let [at, per]: [Body | null, number] = [body, 1]
+    while (at && at.id !== id) {
+      per *= at.own
+      at = at.parent
+    }
+    if (!at) continue
+    for (let i = instance * per; i < (instance + 1) * per && i < body.count; i++) {
+      const box = boxOf(body, i)
+      if (box) boxes.push(box)
+    }
+  }
+  return boxes.length > 0 ? around(boxes) : null
+}
+
+export const around = (boxes: readonly Box[]): Box => ({
+  left: Math.min(...boxes.map(b => b.left)),
+  right: Math.max(...boxes.map(b => b.right)),
+  low: Math.min(...boxes.map(b => b.low)),
+  high: Math.max(...boxes.map(b => b.high)),
+})
+
+/** Lines that something may be drawn to, across and up. */
+export interface Lines {
+  readonly x: readonly number[]
+  readonly y: readonly number[]
+}
+
+/** Instances that are looked at for lines, most. */
+const MOST = 400
+
+/** The lines of the stage and of all parts that are not moved. */
+export function linesOf(scene: Scene, moved: ReadonlySet<string>): Lines {
+  const { width, height } = scene.program.piece.stage
+  const [x, y] = [
+    [-width / 2, 0, width / 2],
+    [-height / 2, 0, height / 2],
+  ]
+  let count = 0
+  for (const { body, instance } of scene.paint) {
+    if (isCarried(body, moved) || !(body.opacity[instance]! > 0) || ++count > MOST) continue
+    const box = boxOf(body, instance)
+    const { pivot } = body.part
+    const m = body.worlds[instance]!
+    x!.push(applyX(m, pivot.x, pivot.y))
+    y!.push(applyY(m, pivot.x, pivot.y))
+    // What fills the stage gives its lines already.
+    if (!box || box.right - box.left >= width) continue
+    x!.push(box.left, box.right)
+    y!.push(box.low, box.high)
+  }
+  return { x: x!, y: y! }
+}
+
+function isCarried(body: Body, by: ReadonlySet<string>): boolean {
+  for (let at: Body | null = body; at; at = at.parent) if (by.has(at.id)) return true
+  return false
+}
+
+export interface Drawn {
+  /** What is added to the move. */
+  readonly dx: number
+  readonly dy: number
+  /** The lines that it lies on then; null for none. */
+  readonly x: number | null
+  readonly y: number | null
+}
+
+/** Draws a box that has been moved to the nearest lines within reach. */
+export function drawnTo(box: Box, lines: Lines, reach: number): Drawn {
+  const nearest = (own: readonly number[], of: readonly number[]): readonly [number, number | null] => {
+    let [by, line]: [number, number | null] = [0, null]
+    let least = reach
+    for (const l of of)
+      for (const o of own) {
+        const far = Math.abs(l - o)
+        if (far < least) [least, by, line] = [far, l - o, l]
+      }
+    return [by, line]
+  }
+  const [dx, x] = nearest([box.left, (box.left + box.right) / 2, box.right], lines.x)
+  const [dy, y] = nearest([box.low, (box.low + box.high) / 2, box.high], lines.y)
+  return { dx, dy, x, y }
+}
+
+/** How far a gear at a place has to go so that it meets another that is not moved, and which. */
+export function engaging(
+  scene: Scene,
+  id: string,
+  instance: number,
+  at: readonly [number, number],
+  reach: number,
+): { readonly dx: number; readonly dy: number; readonly other: string } | null {
+  const own = scene.bodies.get(id)
+  const shape = own?.part.shape
+  if (!own || shape?.type !== 'gear') return null
+  const scale = scaleOf(own.worlds[instance]!)
+  let best: { dx: number; dy: number; other: string; far: number } | null = null
+  for (const body of scene.bodies.values()) {
+    const other = body.part.shape
+    if (body.id === id || other.type !== 'gear' || isCarried(body, new Set([id]))) continue
+    const m = body.worlds[0]!
+    const apart = pitchRadius(shape) * scale + pitchRadius(other) * scaleOf(m)
+    const [vx, vy] = [at[0] - m[3]!, at[1] - m[7]!]
+    const d = Math.sqrt(vx * vx + vy * vy)
+    const far = Math.abs(d - apart)
+    if (d > 0 && far < (best?.far ?? reach))
+      best = { dx: (vx / d) * (apart - d), dy: (vy / d) * (apart - d), other: body.id, far }
+  }
+  return best && { dx: best.dx, dy: best.dy, other: best.other }
+}

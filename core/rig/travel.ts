@@ -1,0 +1,53 @@
+/** Where a part goes: the path of its pin through a stretch of time, and the circle its outline sweeps as it turns. */
+import type { Program } from '../engine/program.ts'
+import { workedOut } from '../form/working.ts'
+import { applyX, applyY } from '../piece/transform.ts'
+import { momentOfSeconds } from '../time/moment.ts'
+import { fromNumber, over, plus, rational, times, toNumber } from '../time/rational.ts'
+import type { Body } from './body.ts'
+import { outlineOf } from './outline.ts'
+import { noSizes, sizesOf } from './sizing.ts'
+import { standing } from './standing.ts'
+
+/** Dots of a path, most: of a long lap not every frame has one. */
+const MOST_DOTS = 600
+
+/**
+ * The places of a part's pin on the stage at frames of the lap that begins at a moment, x and y in turn.
+ *
+ * @param from seconds
+ */
+export function travelOf(program: Program, id: string, instance: number, from: number): Float64Array {
+  const { lapLength, frameRate } = program.measures
+  const frames = Math.max(1, Math.ceil(toNumber(times(lapLength, frameRate)) - 1e-9))
+  const each = Math.ceil(frames / MOST_DOTS)
+  const at = standing(program, id, instance)
+  const { x, y } = program.piece.parts[id]!.pivot
+  const start = fromNumber(from)
+  const out = new Float64Array(2 * (Math.floor(frames / each) + 1))
+  for (let k = 0; 2 * k < out.length; k++) {
+    const seconds = plus(start, over(rational(k * each), frameRate))
+    const m = workedOut(() => at(momentOfSeconds(seconds, frameRate)))
+    out[2 * k] = applyX(m, x, y)
+    out[2 * k + 1] = applyY(m, x, y)
+  }
+  return out
+}
+
+const sizes = noSizes()
+
+/** The circle that the outline of an instance sweeps when it turns about its pin: its middle and radius on the stage. */
+export function sweptBy(body: Body, instance: number): { x: number; y: number; radius: number } | null {
+  const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+  if (!outline || outline.points.length === 0 || body.lay) return null
+  const m = body.worlds[instance]!
+  const { pivot } = body.part
+  const [x, y] = [applyX(m, pivot.x, pivot.y), applyY(m, pivot.x, pivot.y)]
+  let radius = 0
+  for (let k = 0; k < outline.points.length; k += 2) {
+    const dx = applyX(m, outline.points[k]!, outline.points[k + 1]!) - x
+    const dy = applyY(m, outline.points[k]!, outline.points[k + 1]!) - y
+    radius = Math.max(radius, Math.sqrt(dx * dx + dy * dy))
+  }
+  return { x, y, radius }
+}
