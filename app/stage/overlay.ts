@@ -7,6 +7,7 @@ import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
 import { sweptBy } from '~~/core/rig/travel.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import type { Handle } from './grips.ts'
+import type { Node } from './pen.ts'
 import type { Lens } from './view.ts'
 
 /** Where the pointer has pulled a frame round parts, on the page. */
@@ -165,6 +166,53 @@ export class Overlay {
       c.lineTo(width, sy)
     }
     c.stroke()
+  }
+
+  /** Points of a path: bends are corners, what runs smoothly is round; the one in hand is filled. */
+  nodes(all: readonly Node[], picked: (n: Node) => boolean, ghost: readonly (readonly [number, number])[][]): void {
+    const { c, palette } = this
+    for (const line of ghost) this.line(line, palette.brass, [3, 3])
+    c.strokeStyle = palette.ink
+    c.lineWidth = 1.2
+    for (const n of all) {
+      c.fillStyle = picked(n) ? palette.brass : palette.sheet
+      c.beginPath()
+      if (n.smooth) c.arc(n.x, n.y, 4, 0, 2 * Math.PI)
+      else {
+        c.moveTo(n.x, n.y - 5)
+        c.lineTo(n.x + 5, n.y)
+        c.lineTo(n.x, n.y + 5)
+        c.lineTo(n.x - 5, n.y)
+        c.closePath()
+      }
+      c.fill()
+      c.stroke()
+    }
+  }
+
+  /** What the pen has laid so far, and on to the pointer. */
+  drawing(points: readonly (readonly [number, number])[], tip: readonly [number, number] | null): void {
+    const { c, palette } = this
+    this.line(tip ? [...points, tip] : points, palette.brass, [])
+    c.fillStyle = palette.sheet
+    c.strokeStyle = palette.ink
+    points.forEach(([x, y], k) => {
+      c.beginPath()
+      c.arc(x, y, k === 0 ? 5 : 3.5, 0, 2 * Math.PI)
+      c.fill()
+      c.stroke()
+    })
+  }
+
+  private line(points: readonly (readonly [number, number])[], colour: string, dash: number[]): void {
+    const { c } = this
+    c.beginPath()
+    points.forEach(([x, y], k) => (k === 0 ? c.moveTo(x, y) : c.lineTo(x, y)))
+    c.strokeStyle = colour
+    c.lineWidth = 1.4
+    c.setLineDash(dash)
+    c.stroke()
+    c.setLineDash([])
   }
 
   marquee({ x, y, width, height }: Marquee): void {

@@ -26,6 +26,9 @@ export const useHand = defineStore('hand', () => {
   const alone = ref<string | null>(null)
   /** Whether the way of the part in hand through the coming lap is drawn on the stage. */
   const path = ref(true)
+  /** Whether the pen draws on the stage, and which pose of the path in hand its points are of. */
+  const pen = ref(false)
+  const pose = ref(0)
   /** A stretch of a formula that is selected in its text. */
   const selected = shallowRef<{ drive: string; text: string; from: number; to: number } | null>(null)
   /** The drive whose takes move side by side on the stage. */
@@ -36,6 +39,7 @@ export const useHand = defineStore('hand', () => {
   function choose(id: string | null, copy = 0): void {
     part.value = id
     instance.value = copy
+    pose.value = 0
     others.value = []
     if (drive.value && id !== null && !drive.value.startsWith(`${id}.`)) drive.value = null
   }
@@ -67,6 +71,8 @@ export const useHand = defineStore('hand', () => {
     desk,
     alone,
     path,
+    pen,
+    pose,
     selected,
     beside,
     writing,

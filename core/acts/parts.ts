@@ -40,6 +40,7 @@ const SHAPE_NAME = {
   text: 'Text',
   trace: 'Trace',
   emitter: 'Emitter',
+  path: 'Path',
 } as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
 

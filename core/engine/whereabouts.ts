@@ -9,6 +9,7 @@ import {
   applyY,
   matrix,
   multiply,
+  onTip,
   posed,
   readPose,
   resting,
@@ -20,6 +21,8 @@ interface Link {
   readonly forms: Readonly<Record<Posed, Form>>
   readonly pivot: { readonly x: number; readonly y: number }
   readonly place: Matrix
+  /** Whether it hangs on the copy before it. */
+  readonly hung: boolean
 }
 
 /** What a property of an instance is read by. */
@@ -42,8 +45,9 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
     for (let copy = at; ; copy--) {
       const form = (name: Posed): Form => formOf(id!, name, copy)
       const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
-      chain.unshift({ forms, pivot, place: placesOf(copies)[copy % count]! })
-      if (!hangsOnBefore(copies, copy % count)) break
+      const hung = hangsOnBefore(copies, copy % count)
+      chain.unshift({ forms, pivot, place: placesOf(copies)[copy % count]!, hung })
+      if (!hung) break
     }
     at = Math.floor(at / count)
   }
@@ -51,9 +55,9 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
   const pose = resting()
   const read = (m: Moment): Matrix => {
     let world: Matrix | null = null
-    for (const { forms, pivot, place } of chain) {
+    for (const { forms, pivot, place, hung } of chain) {
       readPose(pose, name => forms[name].at(m), 0, pivot)
-      multiply(place, posed(pose, local), seat)
+      multiply(place, hung ? onTip(pose, local) : posed(pose, local), seat)
       const out: Matrix = world === one ? two : one
       if (world) multiply(world, seat, out)
       else out.set(seat)

@@ -79,7 +79,8 @@ function one(it: Drawn, stage: Piece['stage']): string {
   if (outline.letters) return defs + letters(body, i, outline.letters, opacity, colour)
   const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
   if (fill > 0) {
-    const d = path(outline.points, true, m) + (outline.hole ? path(outline.hole, true, m) : '')
+    const holes = outline.drawn?.holes ?? (outline.hole ? [outline.hole] : [])
+    const d = [outline.points, ...holes].map(p => path(p, true, m)).join('')
     const more = (outline.more ?? []).map(p => path(p, true, m)).join('')
     out += `${defs}<path d="${d}" fill="${colour}" fill-opacity="${short(fill)}" fill-rule="evenodd"/>`
     if (more) out += `<path d="${more}" fill="${colour}" fill-opacity="${short(fill)}"/>`
@@ -89,7 +90,9 @@ function one(it: Drawn, stage: Piece['stage']): string {
   if (width > 0 && stroke > 0) {
     const line = cutOutline(outline, body.get('lineStart', i), body.get('lineEnd', i))
     const edge = hex(paintOf(body, 'stroke', i))
-    out += `<path d="${path(line.points, line.closed, m)}" fill="none" stroke="${edge}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
+    const lines = [line, ...(outline.drawn?.holes ?? []).map(points => ({ points, closed: true }))]
+    const d = lines.map(l => path(l.points, l.closed, m)).join('')
+    out += `<path d="${d}" fill="none" stroke="${edge}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
   }
   return out
 }

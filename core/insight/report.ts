@@ -47,7 +47,7 @@ export function showValue(value: number, property: Property, m: Measures, decima
   const size = toNumber(sizeOfUnit(property.unit, m))
   const digits = property.unit === '' ? Math.max(2, decimals) : decimals
   // Of something that comes round, whole turns are left out: 558° is shown as 198°.
-  const shown = property.symmetry === undefined ? value : value - Math.trunc(value)
+  const shown = property.symmetry === undefined || property.symmetry === 'poses' ? value : value - Math.trunc(value)
   const text = (shown / size).toFixed(digits)
   const zero = Number(text) === 0
   return `${zero ? text.replace('-', '') : text.replace('-', '−')}${UNIT_SIGN[property.unit]}`
@@ -74,6 +74,10 @@ export function symmetriesOf(program: Program, key: string): { natural: Rational
   const { symmetry } = propertyOf(program, key)
   if (symmetry === undefined) return { natural: ZERO, symmetry: ZERO }
   const part = program.piece.parts[key.slice(0, key.indexOf('.'))]
+  if (symmetry === 'poses') {
+    const poses = rational(part?.shape.type === 'path' ? part.shape.poses.length : 1)
+    return { natural: poses, symmetry: poses }
+  }
   return { natural: ONE, symmetry: symmetry === 'part' ? rational(1, part?.symmetry ?? 1) : ONE }
 }
 

@@ -170,6 +170,17 @@ export const PROPERTIES: readonly Property[] = [
     range: [0, 1e4],
     on: ['emitter'],
   }),
+  {
+    name: 'pose',
+    group: 'size',
+    says: 'Which of its poses it is in: 0 is the first, half way between two it is half of each, and after the last comes the first.',
+    kind: PLAIN,
+    unit: '',
+    initial: 0,
+    symmetry: 'poses',
+    stride: 1,
+    on: ['path'],
+  },
   ...colour('fill', FILLED),
   share({
     name: 'gradient',
@@ -241,5 +252,6 @@ export function settingsOf(shape: Shape): Record<string, number> {
     return { longest, depth, wind, waves, tile, seed }
   }
   if (shape.type === 'trace') return { every: shape.every }
+  if (shape.type === 'path') return { poses: shape.poses.length }
   return shape.type === 'gear' ? { teeth: shape.teeth, spokes: shape.spokes, module: shape.module } : {}
 }

@@ -14,8 +14,11 @@ export interface Property {
   readonly initial: number | ((shape: ShapeType) => number)
   /** What it is drawn within, in `unit`; a value beyond is drawn as the nearest. */
   readonly range?: readonly [number, number]
-  /** The value after which it looks the same again, in `unit`; `part`: a turn over the part's symmetry. */
-  readonly symmetry?: number | 'part'
+  /**
+   * The value after which it looks the same again, in `unit`; `part`: a turn over the part's symmetry,
+   * `poses`: as many as the part has poses.
+   */
+  readonly symmetry?: number | 'part' | 'poses'
   /** A sensible hand-drag step and first swing, in `unit`. */
   readonly stride: number
   /** Shapes that have it; all when not given. */
@@ -33,6 +36,7 @@ export const OUTLINED: readonly ShapeType[] = [
   'waves',
   'text',
   'trace',
+  'path',
 ]
 export const FILLED: readonly ShapeType[] = [
   'rectangle',
@@ -44,6 +48,7 @@ export const FILLED: readonly ShapeType[] = [
   'waves',
   'text',
   'emitter',
+  'path',
 ]
 export const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
 

@@ -2,6 +2,26 @@
 import * as v from 'valibot'
 import { fields, id, number, positive, seed, text, whole } from './values.ts'
 
+/** A point of a drawn outline, px from the middle of its part: the line bends there, or runs smoothly through it. */
+const corner = fields({ x: number, y: number, smooth: v.boolean() })
+const ring = v.pipe(v.array(corner), v.minLength(2), v.maxLength(500))
+const poses = v.pipe(
+  v.array(v.pipe(v.array(ring), v.minLength(1), v.maxLength(40))),
+  v.minLength(1),
+  v.maxLength(24),
+  v.check(
+    ([first, ...others]) =>
+      others.every(p => p.length === first!.length && p.every((r, k) => r.length === first![k]!.length)),
+    'The poses of a path have the same points in other places: as many outlines, and as many points each.',
+  ),
+  v.check(
+    all => all.length * all[0]!.reduce((n, r) => n + r.length, 0) <= MOST_POINTS,
+    'A path has at most 4,000 points, all its poses together.',
+  ),
+)
+/** Points of a path with all its poses, most. */
+const MOST_POINTS = 4000
+
 /** What a part is. Its sizes and colours are properties, held by `bases` and `drives`. */
 export const Shape = v.variant('type', [
   /** No outline of its own: it carries other parts. */
@@ -47,6 +67,8 @@ export const Shape = v.variant('type', [
     y: number,
     every: v.pipe(whole, v.minValue(1), v.maxValue(240)),
   }),
+  /** An outline drawn with the pen, then holes in it; the same points in several poses, between which `pose` goes. */
+  fields({ type: v.literal('path'), closed: v.boolean(), poses }),
   /** Particles along one direction. Their speed is fixed at birth or changes in flight; they turn back only when asked. */
   fields({
     type: v.literal('emitter'),
@@ -81,6 +103,9 @@ export const Copies = v.variant('layout', [
   }),
   /** One behind another, the first in front: px of depth from layer to layer. */
   fields({ layout: v.literal('layers'), count, dz: number }),
-  /** Each on the tip of the one before, which it follows in every turn and size: the tip, px from the middle of a copy. */
+  /**
+   * Each on the tip of the one before, which it follows in every turn and size: the tip, px from the middle of a copy. The
+   * place of the part is that of the first.
+   */
   fields({ layout: v.literal('chain'), count, dx: number, dy: number }),
 ])

@@ -116,6 +116,17 @@ export function shifted(p: Pose, out: Matrix): Matrix {
   return out
 }
 
+/** On the tip of the one before: turned and scaled about its pin, its own place counts for nothing. */
+export function onTip(p: Pose, out: Matrix): Matrix {
+  const { x, y, z } = p
+  p.x = p.y = p.z = 0
+  posed(p, out)
+  p.x = x
+  p.y = y
+  p.z = z
+  return out
+}
+
 /** Turned by `turns` about z and placed at x, y, z. */
 export function placed(x: number, y: number, turns: number, z = 0): Matrix {
   const c = cosineOfTurns(turns)

@@ -6,7 +6,7 @@ import type { Scene } from './scene.ts'
 
 /** What an outline is made of, and what decides whether fill and line are laid. */
 const FORMING = [
-  ...['width', 'height', 'corners', 'radius', 'innerRadius', 'size', 'value', 'particle'],
+  ...['width', 'height', 'corners', 'radius', 'innerRadius', 'size', 'value', 'particle', 'pose'],
   ...['lineStart', 'lineEnd', 'strokeWidth', 'strokeAlpha', 'fillAlpha'],
 ]
 /** What moves a part and changes nothing else of it. */

@@ -95,6 +95,9 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
       stretch(out, size / 2, size / 2)
       break
     }
+    case 'path':
+      sizes.pose = key[2] = s.pose ?? 0
+      break
     case 'waves':
     case 'trace':
       Object.assign(sizes, s)

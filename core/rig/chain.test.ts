@@ -44,6 +44,11 @@ describe('a chain of copies', () => {
     for (let k = 0; k < 7; k++) near(spot(link, k), [40 * k, 30])
     near(spot(tip, 6), [260, 30])
   })
+  it('is moved as a whole: its place is that of the first', () => {
+    const { show, spot, link } = streamer({ x: 'time * 10px/s', y: '5px' })
+    show(2)
+    for (let k = 0; k < 7; k++) near(spot(link, k), [20 + 40 * k, 35])
+  })
   it('is bent as a whole by one turn: after k links it is turned k + 1 times as far', () => {
     const { show, spot, link } = streamer({ rotation: '10deg' })
     show(0)

@@ -1,5 +1,5 @@
 /** Which part lies under a point of the stage. */
-import { outlineOf } from './outline.ts'
+import { outlineOf, type Outline } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Scene } from './scene.ts'
 import { scaleOf, unapply } from '../piece/transform.ts'
@@ -19,12 +19,14 @@ export function hit(scene: Scene, x: number, y: number, reach: number): { id: st
     if (!at || !outline) continue
     const slack = (reach + (body.get('strokeWidth', instance) * scaleOf(m)) / 2) / Math.max(1e-6, scaleOf(m))
     const filled = outline.closed && body.get('fillAlpha', instance) > 0.02
-    const solid = inside(outline.points, at) && !(outline.hole && inside(outline.hole, at))
+    const solid = inside(outline.points, at) && !holesOf(outline).some(h => inside(h, at))
     const within = filled && (solid || (outline.more ?? []).some(p => inside(p, at)))
     if (within || near(outline.points, outline.closed, at, slack)) return { id: body.id, instance }
   }
   return null
 }
+
+const holesOf = ({ hole, drawn }: Outline): readonly Float64Array[] => drawn?.holes ?? (hole ? [hole] : [])
 
 function inside(points: Float64Array, [x, y]: readonly [number, number]): boolean {
   let within = false

@@ -2,6 +2,7 @@
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import type { Shape } from '../piece/schema.ts'
 import { set, type Setting } from './letters.ts'
+import { ringsOf, trianglesOf } from './posing.ts'
 
 export interface Outline {
   readonly points: Float64Array
@@ -10,6 +11,8 @@ export interface Outline {
   readonly hole?: Float64Array
   /** Text as it is set, in thousandths of `size`; the outline is the box round it. */
   readonly letters?: { readonly setting: Setting; readonly size: number }
+  /** Of a drawn path: holes in it, and triangles over the points of its outline and them in turn. */
+  readonly drawn?: { readonly holes: readonly Float64Array[]; readonly triangles: readonly number[] }
   /** More that is filled, each round its own middle: spokes and hub. */
   readonly more?: readonly Float64Array[]
 }
@@ -25,6 +28,8 @@ export interface Sizes {
   points?: number | undefined
   /** Of a trace: its path; of an emitter: its particles; x, y in turn, on the stage. */
   laid?: Float64Array | undefined
+  /** Of a path: which of its poses. */
+  pose?: number | undefined
   /** Of text: what it shows, and the size of its letters. */
   text?: string | undefined
   size?: number | undefined
@@ -169,6 +174,11 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
     }
     case 'gear':
       return gear(shape.teeth, shape.spokes, shape.module)
+    case 'path': {
+      const [points, ...holes] = ringsOf(shape, s.pose ?? 0) as [Float64Array, ...Float64Array[]]
+      if (!shape.closed) return { points, closed: false }
+      return { points, closed: true, drawn: { holes, triangles: trianglesOf([points, ...holes]) } }
+    }
     case 'waves':
       return { points: water(s), closed: true }
     case 'trace':

@@ -77,11 +77,16 @@ export class Pen {
   }
 
   fill(o: Outline): void {
+    if (o.drawn) {
+      this.area({ outline: o.points, ...o.drawn })
+      return
+    }
     this.filled(o.points, o.hole)
     for (const points of o.more ?? []) this.filled(points)
   }
 
   stroke(o: Outline, from: number, to: number): void {
+    for (const hole of o.drawn?.holes ?? []) this.stroke({ points: hole, closed: true }, from, to)
     const { points, closed } = cutOutline(o, from, to)
     const n = points.length / 2
     if (n < 2) return

@@ -11,6 +11,7 @@ import {
   posed,
   readPose,
   resting,
+  onTip,
   shifted,
   type Matrix,
   type Pose,
@@ -227,7 +228,8 @@ export class Scene {
       // What is not driven was read once.
       if (all || scaled || !this.placed) readPose(pose, (name, k) => body.get(name, k), i, part.pivot)
       else for (let k = 0; k < moving.length; k++) pose[moving[k]![0]] = moving[k]![1](i)
-      if (shifts && this.placed) shifted(pose, local)
+      if (hangsOnBefore(part.copies, i % body.own)) onTip(pose, local)
+      else if (shifts && this.placed && part.copies?.layout !== 'chain') shifted(pose, local)
       else posed(pose, local)
       const carrier = carrierOf(body, i)
       if (!part.copies) {

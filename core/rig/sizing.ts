@@ -7,6 +7,7 @@ interface Sizing {
   readonly of: readonly (readonly ['width' | 'height' | 'corners' | 'radius' | 'innerRadius', (i: number) => number])[]
   readonly size: (i: number) => number
   readonly value: (i: number) => number
+  readonly pose: (i: number) => number
 }
 const PLAIN = ['width', 'height', 'corners', 'radius', 'innerRadius'] as const
 const kept = new WeakMap<Body, Sizing>()
@@ -19,6 +20,7 @@ function sizingOf(body: Body): Sizing {
     of: PLAIN.map(name => [name, reader(name)] as const),
     size: reader(body.part.shape.type === 'emitter' ? 'particle' : 'size'),
     value: reader('value'),
+    pose: reader('pose'),
   }
   kept.set(body, made)
   return made
@@ -28,12 +30,13 @@ export const noSizes = (): Sizes => ({ width: 0, height: 0, corners: 0, radius: 
 
 /** Fills the sizes of an instance. */
 export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
-  const { of, size, value } = sizingOf(body)
+  const { of, size, value, pose } = sizingOf(body)
   for (let k = 0; k < of.length; k++) out[of[k]![0]] = of[k]![1](instance)
   const { shape } = body.part
   out.laid = body.lay?.(instance)
   if (shape.type === 'emitter' || shape.type === 'text') out.size = size(instance)
   if (shape.type === 'text') out.text = shown(shape, value(instance), instance % body.own)
+  if (shape.type === 'path') out.pose = pose(instance)
   const { rise } = body
   out.rise = rise ? x => rise(x, instance) : undefined
   return out

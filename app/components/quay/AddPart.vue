@@ -8,6 +8,7 @@ import {
   Group,
   Hexagon,
   Minus,
+  PenTool,
   RectangleHorizontal,
   Spline,
   Star,
@@ -25,6 +26,13 @@ const emit = defineEmits<{ added: [] }>()
 const store = usePiece()
 const hand = useHand()
 
+/** What a path is before anything is drawn of it by hand. */
+const leaf = [
+  { x: -60, y: 0, smooth: false },
+  { x: 0, y: 40, smooth: true },
+  { x: 60, y: 0, smooth: false },
+  { x: 0, y: -40, smooth: true },
+]
 const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
   { shape: { type: 'rectangle' }, icon: RectangleHorizontal },
   { shape: { type: 'ellipse' }, icon: Circle },
@@ -46,12 +54,20 @@ const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
     },
     icon: Type,
   },
+  { shape: { type: 'path', closed: true, poses: [[leaf]] }, icon: PenTool },
   { shape: { type: 'trace', of: null, x: 0, y: 0, every: 30 }, icon: Spline },
   { shape: { type: 'emitter', seed: 1, flight: 'changing', reverses: false }, icon: Flower },
   { shape: { type: 'group' }, icon: Group },
 ]
 
-function add(shape: Shape): void {
+function add(shape: Shape, byKeys: boolean): void {
+  // By hand a path is drawn with the pen; by keys it begins as a leaf, whose points are typed or stepped.
+  if (shape.type === 'path' && !byKeys) {
+    hand.choose(null)
+    hand.pen = true
+    emit('added')
+    return
+  }
   // Inside a chosen group, else on the stage.
   const chosen = hand.part ? store.piece!.parts[hand.part] : undefined
   const parent = chosen?.shape.type === 'group' ? hand.part : null
@@ -72,7 +88,7 @@ function add(shape: Shape): void {
       :class="large ? 'h-16 w-[70px] flex-col !gap-1' : ''"
       type="button"
       :data-add="s.shape.type"
-      @click="add(s.shape)"
+      @click="add(s.shape, $event.detail === 0)"
     >
       <component :is="s.icon" :size="large ? 22 : 15" />{{ shapeName(s.shape) }}
     </button>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** How a part is copied: in a ring, row or grid, along a path, in layers. */
+import { handOf } from '~~/core/acts/staging.ts'
 import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
 import type { Copies } from '~~/core/piece/schema.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -15,7 +16,7 @@ const change = (c: Partial<Copies>) => put({ ...copies.value!, ...c } as Copies)
 
 /** A chain whose links hang end to end: each is turned about its left end, and carries the next at its right. */
 function chained(count: number): Copies {
-  const width = store.piece!.bases[`${props.id}.width`]?.value ?? 60
+  const width = handOf(store.piece!, props.id, 'width')
   return { layout: 'chain', count, dx: width, dy: 0 }
 }
 

@@ -131,6 +131,7 @@ const WAVES = [
     </template>
     <ChoiceField label="set" name="Set" :value="shape.align" :choices="ALIGN" @choose="change({ align: $event })" />
   </template>
+  <PathFields v-if="shape.type === 'path'" :id="id" />
   <template v-if="shape.type === 'trace'">
     <ChoiceField
       label="follows"

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
 import { withCarried } from '~~/core/acts/parts.ts'
-import { partsListed } from '~~/core/acts/hanging.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import { POSED as PATHED } from '~~/core/piece/transform.ts'
 import type { Body } from '~~/core/rig/body.ts'
@@ -11,7 +10,9 @@ import { travelOf } from '~~/core/rig/travel.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { useStageHand } from '~/stage/gestures.ts'
 import { handleAt } from '~/stage/grips.ts'
+import { useStageKeys } from '~/stage/keys.ts'
 import { Overlay } from '~/stage/overlay.ts'
+import { usePen } from '~/stage/pen.ts'
 import { pullFrom } from '~/stage/pull.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
 import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
@@ -19,14 +20,12 @@ import { dropped, mayDrop } from '~/editor/carry.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useLinking } from '~/stores/linking.ts'
 import { useListing } from '~/stores/listing.ts'
-import { useSeveral } from '~/stores/several.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const hand = useHand()
 const linking = useLinking()
 const listing = useListing()
-const several = useSeveral()
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
@@ -113,6 +112,12 @@ const byHand = useStageHand(
   () => mark(),
 )
 
+const pen = usePen(
+  () => renderer?.current() ?? null,
+  () => lens.value,
+  () => mark(),
+)
+
 /** The way of the part in hand through the lap that begins where it was looked for. */
 let way: { program: Program; id: string; instance: number; from: number; points: Float64Array } | null = null
 function pathOf(body: Body, instance: number): Float64Array | null {
@@ -150,7 +155,10 @@ function mark(): void {
     if (box) over.box(box)
     if (id === hand.part && hand.others.length === 0) over.pin(body, instance)
   }
-  over.handles(byHand.handles())
+  if (!hand.pen) over.handles(byHand.handles())
+  over.nodes(pen.nodes(), pen.isPicked, pen.ghost())
+  const { points, tip } = pen.drawing()
+  if (hand.pen) over.drawing(points, tip)
   if (x !== null || y !== null) over.lines(x, y, size.value.width, size.value.height)
   if (marquee) over.marquee(marquee)
 }
@@ -168,7 +176,10 @@ function under(e: MouseEvent): ReturnType<typeof hit> {
 function down(e: PointerEvent): void {
   frame.value?.focus({ preventScroll: true })
   e.preventDefault()
-  if (e.button === 0) byHand.press(e, place(e))
+  const node = pen.nodeAt(place(e))
+  if (e.button === 0 && hand.pen) pen.lay(e, place(e))
+  else if (e.button === 0 && node) pen.pull(e, node)
+  else if (e.button === 0) byHand.press(e, place(e))
   else if (e.button === 1) {
     const from = view.value
     const { scale } = lens.value
@@ -181,48 +192,32 @@ function down(e: PointerEvent): void {
 function wheel(e: WheelEvent): void {
   view.value = zoomed(view.value, Math.exp(-e.deltaY / 400), ...lens.value.toStage(...place(e)))
 }
-const zoom = (factor: number) => (view.value = zoomed(view.value, factor, view.value.x, view.value.y))
 /** One stage pixel to one of the page. */
 const life = () => (view.value = zoomed(view.value, stage.value.width / size.value.width / view.value.zoom, 0, 0))
 
 /** The cursor tells what a press would do. */
 function hover(e: PointerEvent): void {
+  pen.hover(place(e))
   if (e.buttons) return
   const handle = handleAt(byHand.handles(), ...place(e))
-  const is = handle ? (handle.is === 'size' ? 'pointer' : 'grab') : under(e) ? 'move' : 'default'
+  const is = hand.pen
+    ? 'crosshair'
+    : pen.nodeAt(place(e))
+      ? 'pointer'
+      : handle
+        ? handle.is === 'size'
+          ? 'pointer'
+          : 'grab'
+        : under(e)
+          ? 'move'
+          : 'default'
   if (overlay.value!.style.cursor !== is) overlay.value!.style.cursor = is
 }
 
-const ARROWS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-}
-function key(e: KeyboardEvent): void {
-  const mod = e.ctrlKey || e.metaKey
-  const arrow = ARROWS[e.key]
-  const parts = store.piece!.parts
-  if (e.target !== frame.value || e.altKey) return
-  if (arrow && !mod) {
-    if (hand.part === null) return
-    const by = e.shiftKey ? 10 : 1
-    byHand.nudge(arrow[0] * by, arrow[1] * by)
-  } else if (e.key === 'Enter' && hand.part !== null) {
-    const first = partsListed(store.piece!).find(l => parts[l.id]!.parent === hand.part)
-    if (!first) return
-    hand.choose(first.id)
-  } else if (e.key === 'Escape') hand.choose(hand.part === null ? null : (parts[hand.part]?.parent ?? null))
-  else if (e.key === 'Delete' && hand.part !== null) several.remove()
-  else if (mod && e.key.toLowerCase() === 'd' && hand.part !== null) several.double()
-  else if (mod && e.key.toLowerCase() === 'a')
-    hand.chooseAll(Object.keys(parts).filter(id => parts[id]!.parent === null))
-  else if (e.key === '+' || e.key === '=') zoom(1.25)
-  else if (e.key === '-') zoom(0.8)
-  else if (e.key === 'f') view.value = FITTED
-  else return
-  e.preventDefault()
-}
+const key = useStageKeys(frame, byHand, pen, {
+  by: factor => (view.value = zoomed(view.value, factor, view.value.x, view.value.y)),
+  fit: () => (view.value = FITTED),
+})
 /** An entry dropped on a part drives it too. */
 function drop(e: DragEvent): void {
   const driver = dropped(e)
@@ -259,12 +254,18 @@ function drop(e: DragEvent): void {
           aria-hidden="true"
           @pointerdown="down"
           @pointermove="hover"
+          @dblclick="pen.twice(place($event))"
           @wheel.prevent="wheel"
           @dragover="mayDrop"
           @drop="drop"
         />
         <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
           {{ failed }}
+        </p>
+        <p v-if="hand.pen" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
+          Press to lay points, pull for a smooth one; on the first it closes
+          <button class="link" type="button" @click="pen.end(false)">end open</button>
+          <button class="link" type="button" @click="hand.pen = false">give up</button>
         </p>
         <p v-if="alone" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
           {{ alone.name }} alone

@@ -157,7 +157,7 @@ onMounted(() => {
       <div class="relative flex min-w-0 flex-1 flex-col">
         <LazyManualBeside v-if="manual" @close="manual = false" />
         <StageView>
-          <div v-if="empty" class="absolute inset-0 grid place-items-center">
+          <div v-if="empty && !hand.pen" class="absolute inset-0 grid place-items-center">
             <div class="panel max-w-[90%] p-5 text-center">
               <p class="text-[15px] font-semibold">An empty stage</p>
               <p class="mt-1 mb-4 text-faded">Add a part, press Drive… beside its name, and choose how it moves.</p>

@@ -1,0 +1,56 @@
+/** The keys of the stage, while it has the focus. */
+import { partsListed } from '~~/core/acts/hanging.ts'
+import { useHand } from '~/stores/hand.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useSeveral } from '~/stores/several.ts'
+import type { useStageHand } from './gestures.ts'
+import type { usePen } from './pen.ts'
+
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+}
+
+export function useStageKeys(
+  frame: Readonly<Ref<HTMLElement | null>>,
+  byHand: ReturnType<typeof useStageHand>,
+  pen: ReturnType<typeof usePen>,
+  zoom: { by: (factor: number) => void; fit: () => void },
+): (e: KeyboardEvent) => void {
+  const store = usePiece()
+  const hand = useHand()
+  const several = useSeveral()
+
+  /** Whether the key was one of the stage's. */
+  function done(e: KeyboardEvent): boolean {
+    const mod = e.ctrlKey || e.metaKey
+    const parts = store.piece!.parts
+    const { part } = hand
+    if (!mod && pen.key(e)) return true
+    const arrow = mod ? undefined : ARROWS[e.key]
+    if (arrow) {
+      if (part === null) return false
+      const by = e.shiftKey ? 10 : 1
+      byHand.nudge(arrow[0] * by, arrow[1] * by)
+    } else if (e.key === 'Enter' && part !== null) {
+      const first = partsListed(store.piece!).find(l => parts[l.id]!.parent === part)
+      if (!first) return false
+      hand.choose(first.id)
+    } else if (e.key === 'Escape') hand.choose(part === null ? null : (parts[part]?.parent ?? null))
+    else if (e.key === 'Delete' && part !== null) several.remove()
+    else if (mod && e.key.toLowerCase() === 'd' && part !== null) several.double()
+    else if (mod && e.key.toLowerCase() === 'a')
+      hand.chooseAll(Object.keys(parts).filter(id => parts[id]!.parent === null && !parts[id]!.locked))
+    else if (e.key === '+' || e.key === '=') zoom.by(1.25)
+    else if (e.key === '-') zoom.by(0.8)
+    else if (e.key === 'f') zoom.fit()
+    else return false
+    return true
+  }
+
+  return e => {
+    if (e.target === frame.value && !e.altKey && done(e)) e.preventDefault()
+  }
+}

@@ -1,0 +1,108 @@
+/** Outlines drawn with the pen: made, their points moved, added, taken away, and their poses. */
+import { operation, type Operation } from '../piece/operation.ts'
+import type { Piece, Shape } from '../piece/schema.ts'
+import { addPart, setBase, setPart } from './parts.ts'
+import { apply, compose } from '../piece/operation.ts'
+
+export type DrawnShape = Extract<Shape, { type: 'path' }>
+export type Corner = DrawnShape['poses'][number][number][number]
+
+const rounded = (v: number): number => Number(v.toFixed(2)) || 0
+const cornerAt = ({ x, y, smooth }: Corner): Corner => ({ x: rounded(x), y: rounded(y), smooth })
+
+export function drawnOf(piece: Piece, id: string): DrawnShape | null {
+  const shape = piece.parts[id]?.shape
+  return shape?.type === 'path' ? shape : null
+}
+
+/** A part of points on the stage (or in its parent): it stands at the middle of them. */
+export function addPath(
+  piece: Piece,
+  points: readonly Corner[],
+  closed: boolean,
+  parent: string | null = null,
+): { id: string; op: Operation } {
+  const middle = (of: readonly number[]) => rounded((Math.min(...of) + Math.max(...of)) / 2)
+  const [x, y] = [middle(points.map(p => p.x)), middle(points.map(p => p.y))]
+  const ring = points.map(p => cornerAt({ ...p, x: p.x - x, y: p.y - y }))
+  const { id, op } = addPart(piece, { type: 'path', closed, poses: [[ring]] }, { parent })
+  const line = closed ? [] : ([['strokeWidth', 6]] as const)
+  const all = ([['x', x], ['y', y], ...line] as [string, number][])
+    .filter(([, value]) => value !== 0)
+    .reduce((done, [property, value]) => compose(done, setBase(apply(piece, done), id, property, value)), op)
+  return { id, op: { ...all, says: 'draw a path' } }
+}
+
+const put = (piece: Piece, id: string, says: string, change: Partial<DrawnShape>): Operation => ({
+  ...setPart(piece, id, { shape: { ...drawnOf(piece, id)!, ...change } }),
+  says: `${says} of ${piece.parts[id]!.name}`,
+})
+
+/** One point of one pose somewhere else, or smooth, or a bend. */
+export function setCorner(
+  piece: Piece,
+  id: string,
+  pose: number,
+  ring: number,
+  nth: number,
+  change: Partial<Corner>,
+): Operation {
+  const { poses } = drawnOf(piece, id)!
+  const next = poses.map((p, i) =>
+    i === pose
+      ? p.map((r, j) => (j === ring ? r.map((c, k) => (k === nth ? cornerAt({ ...c, ...change }) : c)) : r))
+      : p,
+  )
+  return put(piece, id, 'a point', { poses: next })
+}
+
+/** A point more in every pose, a share of the way from one to the next. */
+export function addCorner(piece: Piece, id: string, ring: number, after: number, share: number): Operation {
+  const { poses } = drawnOf(piece, id)!
+  const next = poses.map(p =>
+    p.map((r, j) => {
+      if (j !== ring) return r
+      const [a, b] = [r[after]!, r[(after + 1) % r.length]!]
+      const mid = { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share, smooth: a.smooth || b.smooth }
+      return [...r.slice(0, after + 1), cornerAt(mid), ...r.slice(after + 1)]
+    }),
+  )
+  return put(piece, id, 'a point more', { poses: next })
+}
+
+/** A point taken out of every pose; null where too few would be left. */
+export function removeCorner(piece: Piece, id: string, ring: number, nth: number): Operation | null {
+  const { poses, closed } = drawnOf(piece, id)!
+  if (poses[0]![ring]!.length <= (closed ? 3 : 2)) return null
+  const next = poses.map(p => p.map((r, j) => (j === ring ? r.filter((_, k) => k !== nth) : r)))
+  return put(piece, id, 'a point fewer', { poses: next })
+}
+
+export const MOST_POSES = 24
+
+/** Another pose after one, which it begins as. */
+export function addPose(piece: Piece, id: string, after: number): Operation {
+  const { poses } = drawnOf(piece, id)!
+  return put(piece, id, 'a pose more', {
+    poses: [...poses.slice(0, after + 1), poses[after]!, ...poses.slice(after + 1)],
+  })
+}
+
+export function removePose(piece: Piece, id: string, nth: number): Operation {
+  const { poses } = drawnOf(piece, id)!
+  return put(piece, id, 'a pose fewer', { poses: poses.filter((_, k) => k !== nth) })
+}
+
+/** All points of the outline of a pose as they were typed; of other poses those that there were stay where they can. */
+export function setPoints(piece: Piece, id: string, pose: number, points: readonly Corner[]): Operation {
+  const { poses } = drawnOf(piece, id)!
+  const next = poses.map((p, i) => {
+    const [outer, ...holes] = p
+    if (i === pose) return [points.map(cornerAt), ...holes]
+    return [points.map((c, k) => outer![k] ?? cornerAt(c)), ...holes]
+  })
+  return put(piece, id, 'the points', { poses: next })
+}
+
+export const setClosed = (piece: Piece, id: string, closed: boolean): Operation =>
+  operation(`${closed ? 'close' : 'open'} ${piece.parts[id]!.name}`, ...put(piece, id, '', { closed }).puts)

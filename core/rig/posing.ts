@@ -1,0 +1,75 @@
+/**
+ * Outlines drawn with the pen, in a pose: points between two poses, joined straight or smoothly (cubic Hermite pieces with
+ * the slopes of Catmull and Rom, as `core/piece/path.ts`), and the triangles that fill them.
+ */
+import earcut from 'earcut'
+import type { Shape } from '../piece/schema.ts'
+
+export type Drawn = Extract<Shape, { type: 'path' }>
+type Ring = Drawn['poses'][number][number]
+
+/** Pieces of a stretch that bends. */
+const PIECES = 10
+
+/** Which two poses, and how far from the one to the other; after the last comes the first. */
+export function between(poses: number, pose: number): { a: number; b: number; share: number } {
+  if (poses < 2 || !Number.isFinite(pose)) return { a: 0, b: 0, share: 0 }
+  const round = pose - Math.floor(pose / poses) * poses
+  const a = Math.min(poses - 1, Math.floor(round))
+  return { a, b: (a + 1) % poses, share: round - a }
+}
+
+/** All rings of a path as lines of points, x and y in turn; the first is its outline, the others are holes in it. */
+export function ringsOf(shape: Drawn, pose: number): Float64Array[] {
+  const { a, b, share } = between(shape.poses.length, pose)
+  return shape.poses[a]!.map((from, k) => lineThrough(from, shape.poses[b]![k]!, share, shape.closed || k > 0))
+}
+
+function lineThrough(from: Ring, to: Ring, share: number, closed: boolean): Float64Array {
+  const n = from.length
+  const x = (k: number) => from[k]!.x + (to[k]!.x - from[k]!.x) * share
+  const y = (k: number) => from[k]!.y + (to[k]!.y - from[k]!.y) * share
+  // Where one pose bends and the other does not, it bends more and more.
+  const soft = (k: number) => (from[k]!.smooth ? 1 - share : 0) + (to[k]!.smooth ? share : 0)
+  const round = closed && n > 2
+  const out: number[] = []
+  for (let k = 0; k < (round ? n : n - 1); k++) {
+    const next = (k + 1) % n
+    const before = round ? (k + n - 1) % n : Math.max(0, k - 1)
+    const after = round ? (next + 1) % n : Math.min(n - 1, next + 1)
+    out.push(x(k), y(k))
+    const [sa, sb] = [soft(k), soft(next)]
+    if (sa === 0 && sb === 0) continue
+    const slope = (of: (k: number) => number): [number, number] => {
+      const straight = of(next) - of(k)
+      return [
+        straight + sa * ((of(next) - of(before)) / 2 - straight),
+        straight + sb * ((of(after) - of(k)) / 2 - straight),
+      ]
+    }
+    const [ax, bx] = slope(x)
+    const [ay, by] = slope(y)
+    for (let piece = 1; piece < PIECES; piece++) {
+      const t = piece / PIECES
+      out.push(hermite(x(k), ax, x(next), bx, t), hermite(y(k), ay, y(next), by, t))
+    }
+  }
+  if (!round) out.push(x(n - 1), y(n - 1))
+  return new Float64Array(out)
+}
+
+function hermite(p: number, from: number, q: number, to: number, t: number): number {
+  const [t2, t3] = [t * t, t * t * t]
+  return (2 * t3 - 3 * t2 + 1) * p + (t3 - 2 * t2 + t) * from + (3 * t2 - 2 * t3) * q + (t3 - t2) * to
+}
+
+/** Triangles over the points of all rings in turn, the first ring less the others. */
+export function trianglesOf(rings: readonly Float64Array[]): number[] {
+  const all: number[] = []
+  const holes: number[] = []
+  rings.forEach((r, k) => {
+    if (k > 0) holes.push(all.length / 2)
+    for (const v of r) all.push(v)
+  })
+  return earcut(all, holes)
+}
