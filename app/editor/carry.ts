@@ -23,3 +23,10 @@ export function dropped(e: DragEvent): string | null {
   e.preventDefault()
   return key
 }
+
+/** Lets a file from outside be dropped here. */
+export function mayDropFile(e: DragEvent): void {
+  if (!e.dataTransfer?.types.includes('Files')) return
+  e.preventDefault()
+  e.dataTransfer.dropEffect = 'copy'
+}

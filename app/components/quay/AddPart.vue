@@ -7,6 +7,7 @@ import {
   Flower,
   Group,
   Hexagon,
+  ImageDown,
   Minus,
   PenTool,
   RectangleHorizontal,
@@ -20,11 +21,13 @@ import type { Shape } from '~~/core/piece/schema.ts'
 import { focusDriving } from '~/editor/focus.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useTaking } from '~/stores/taking.ts'
 
 defineProps<{ large?: boolean }>()
 const emit = defineEmits<{ added: [] }>()
 const store = usePiece()
 const hand = useHand()
+const taking = useTaking()
 
 /** What a path is before anything is drawn of it by hand. */
 const leaf = [
@@ -60,6 +63,14 @@ const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
   { shape: { type: 'group' }, icon: Group },
 ]
 
+const file = useTemplateRef<HTMLInputElement>('file')
+async function chosen(e: Event): Promise<void> {
+  const field = e.target as HTMLInputElement
+  const [one] = field.files ?? []
+  if (one && (await taking.takeIn(one))) emit('added')
+  field.value = ''
+}
+
 function add(shape: Shape, byKeys: boolean): void {
   // By hand a path is drawn with the pen; by keys it begins as a leaf, whose points are typed or stepped.
   if (shape.type === 'path' && !byKeys) {
@@ -92,5 +103,22 @@ function add(shape: Shape, byKeys: boolean): void {
     >
       <component :is="s.icon" :size="large ? 22 : 15" />{{ shapeName(s.shape) }}
     </button>
+    <button
+      class="button"
+      :class="large ? 'h-16 w-[70px] flex-col !gap-1' : ''"
+      type="button"
+      title="Parts from an SVG file; it may be dropped on the stage too"
+      @click="file?.click()"
+    >
+      <ImageDown :size="large ? 22 : 15" />Artwork…
+    </button>
+    <input
+      ref="file"
+      class="hidden"
+      type="file"
+      accept=".svg,image/svg+xml"
+      aria-label="An SVG file"
+      @change="chosen"
+    />
   </div>
 </template>

@@ -16,16 +16,18 @@ import { usePen } from '~/stage/pen.ts'
 import { pullFrom } from '~/stage/pull.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
 import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
-import { dropped, mayDrop } from '~/editor/carry.ts'
+import { dropped, mayDrop, mayDropFile } from '~/editor/carry.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useLinking } from '~/stores/linking.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useTaking } from '~/stores/taking.ts'
 
 const store = usePiece()
 const hand = useHand()
 const linking = useLinking()
 const listing = useListing()
+const taking = useTaking()
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
@@ -218,8 +220,14 @@ const key = useStageKeys(frame, byHand, pen, {
   by: factor => (view.value = zoomed(view.value, factor, view.value.x, view.value.y)),
   fit: () => (view.value = FITTED),
 })
-/** An entry dropped on a part drives it too. */
+/** An entry dropped on a part drives it too; a file becomes parts. */
 function drop(e: DragEvent): void {
+  const [file] = e.dataTransfer?.files ?? []
+  if (file) {
+    e.preventDefault()
+    void taking.takeIn(file)
+    return
+  }
   const driver = dropped(e)
   if (!driver) return
   const found = under(e)
@@ -256,7 +264,7 @@ function drop(e: DragEvent): void {
           @pointermove="hover"
           @dblclick="pen.twice(place($event))"
           @wheel.prevent="wheel"
-          @dragover="mayDrop"
+          @dragover="mayDrop($event) || mayDropFile($event)"
           @drop="drop"
         />
         <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
@@ -279,13 +287,7 @@ function drop(e: DragEvent): void {
       </p>
     </div>
     <LazyTakeStage v-for="t in beside" :key="`${t.drive} ${t.name}`" v-bind="t" />
-    <div class="absolute bottom-0 left-5 flex items-center gap-2 text-[11px] leading-4 text-faded" data-view>
-      <button class="link" type="button" title="All of the stage (F on the stage)" @click="view = FITTED">fit</button>
-      <button class="link" type="button" title="One pixel to one" @click="life">100 %</button>
-      <label class="flex items-center gap-1" title="The way of the part in hand through the coming lap, a dot a frame"
-        ><input v-model="hand.path" type="checkbox" />path</label
-      >
-    </div>
+    <StageFoot @fit="view = FITTED" @life="life" />
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
       <span v-if="partly" class="mr-3 text-coral" role="status"
         >Not all of it is drawn: too many corners. Fewer copies or simpler shapes help.</span

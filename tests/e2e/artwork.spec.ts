@@ -1,0 +1,77 @@
+/** Artwork taken in from SVG, and a graphics card that forgets. */
+import type { Page } from '@playwright/test'
+import { Builder } from '../../core/acts/build.ts'
+import { expect, formula, halt, test } from './fair.ts'
+
+test.beforeEach(async ({ page }) => {
+  const answer = await page.request.post('/api/pieces', { data: { document: new Builder('Taken in', 5).piece } })
+  const { id } = (await answer.json()) as { id: string }
+  await page.goto(`/piece/${id}`)
+  await expect(page.locator('[data-stage]')).toBeVisible()
+})
+const give = async (page: Page, name: string, text: string): Promise<void> => {
+  await page
+    .getByLabel('An SVG file')
+    .first()
+    .setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) })
+}
+const FAN = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300"><script>document.title = 'run'</script>
+  <g id="fan"><path id="blade" fill="#c33" d="M200 150C160 100 160 40 200 30C240 40 240 100 200 150z"/>
+  <circle id="hub" cx="200" cy="150" r="18" fill="#fc3"/></g><text>not this</text></svg>`
+
+test('A1, K2: an SVG becomes parts named by its ids; what was left is said; a blade turns about its foot', async ({
+  page,
+}) => {
+  await give(page, 'fan.svg', FAN)
+  const says = page.getByRole('status').filter({ hasText: 'fan.svg became 3 parts' })
+  await expect(says).toContainText('Not taken: scripts, which are never run; text')
+  await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue('fan')
+  expect(await page.title()).not.toBe('run')
+  // One of them in hand: its pin at the foot, and it turns.
+  await page.getByRole('group', { name: /Parts on the stage/ }).focus()
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'All parts, add one…' }).click()
+  await page.getByRole('list', { name: 'All parts' }).getByRole('button', { name: 'blade', exact: true }).click()
+  await page.getByRole('button', { name: 'Pin at the foot', exact: true }).click()
+  await page.getByRole('button', { name: 'Write a formula for rotation', exact: true }).click()
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.insertText('time * 90deg/s')
+  await page.keyboard.press('Enter')
+  await expect(formula(page, 'blade rotation')).toHaveText('time * 90deg/s')
+  await page.getByRole('button', { name: /^Undo/ }).first().click()
+  await expect(formula(page, 'blade rotation')).not.toHaveText('time * 90deg/s')
+})
+
+test('A1: what is no SVG is said, and nothing changes', async ({ page }) => {
+  await give(page, 'notes.txt', 'hello')
+  await expect(page.getByRole('status').filter({ hasText: 'notes.txt' })).toBeVisible()
+  await give(page, 'broken.svg', '<svg><g></svg>')
+  await expect(
+    page.getByRole('status').filter({ hasText: 'broken.svg was not taken in. This is no sound SVG' }),
+  ).toBeVisible()
+  await expect(page.getByText('An empty stage')).toBeVisible()
+})
+
+test('a graphics card that forgets gets everything again', async ({ page }) => {
+  await give(page, 'fan.svg', FAN)
+  await expect(page.getByRole('status').filter({ hasText: 'fan.svg became' })).toBeVisible()
+  await halt(page)
+  await page.getByRole('group', { name: /Parts on the stage/ }).focus()
+  await page.keyboard.press('Escape')
+  const stage = page.locator('[data-stage]')
+  const before = await stage.screenshot()
+  const lose = () =>
+    page.evaluate(async () => {
+      const canvas = document.querySelector<HTMLCanvasElement>('[data-stage]')!
+      const card = canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!
+      const back = new Promise(done => canvas.addEventListener('webglcontextrestored', done, { once: true }))
+      card.loseContext()
+      await new Promise(done => setTimeout(done, 300))
+      card.restoreContext()
+      await back
+    })
+  for (let k = 0; k < 2; k++) {
+    await lose()
+    await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(true)
+  }
+})
