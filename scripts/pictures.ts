@@ -1,5 +1,6 @@
 /** Takes the pictures in docs/screenshots from the demo, as a user sees it at 1280 × 800. */
 import { chromium, type Page } from '@playwright/test'
+import { Builder } from '../core/acts/build.ts'
 import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
 
 const folder = dataFolder()
@@ -28,6 +29,32 @@ async function goTo(p: Page, time: string): Promise<void> {
   await p.mouse.move(640, 790)
   await p.waitForTimeout(600)
 }
+
+/** A path with two poses, which sways: in the hand, with its points and its way. */
+async function inTheHand(): Promise<void> {
+  const b = new Builder('The boat swing', 1)
+  const pose = (wide: number) =>
+    [
+      [-120, -90, false],
+      [wide, -70, true],
+      [60, 80, true],
+      [-90, 120, false],
+    ].map(([x, y, smooth]) => ({ x: x as number, y: y as number, smooth: smooth as boolean }))
+  const sail = b.part('Sail', { type: 'path', closed: true, poses: [[pose(90)], [pose(220)]] }, {}, { x: -60 })
+  b.drive(sail, 'pose', 'sine(every: 4s, low: 0, high: 1)')
+  b.drive(sail, 'y', 'base + sine(every: 8s, amp: 90px)')
+  b.drive(sail, 'x', 'base + sine(every: 4s, amp: 200px)')
+  b.drive(sail, 'rotation', 'sine(every: 2s, amp: 12deg)')
+  const answer = await page.request.post(`${server.url}/api/pieces`, { data: { document: b.piece } })
+  await page.goto(`${server.url}/piece/${((await answer.json()) as { id: string }).id}`)
+  await page.getByRole('button', { name: 'Sail', exact: true }).first().click()
+  await page.getByRole('tab', { name: 'Part' }).click()
+  await goTo(page, '2.4')
+  await page.getByRole('button', { name: 'Pose 1', exact: true }).click()
+  await page.waitForTimeout(400)
+  await take('stage')
+}
+await inTheHand()
 
 await page.goto(`${server.url}/piece/lantern-pier`)
 await page.getByRole('article', { name: 'Carousel rotation', exact: true }).waitFor()

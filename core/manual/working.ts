@@ -13,6 +13,24 @@ export const WORKING: readonly Section[] = [
     examples: [on('Mount', 'y', 'base + sine(every: 2s, amp: 24px)')],
   },
   {
+    title: 'Working: parts in the hand',
+    says: [
+      'Press a part on the stage and pull it where it shall be; with Shift straight across or up. It is drawn to the stage, to other parts and their pins; Ctrl lets it go. Squares round it size it from the side over against them, with Alt about its middle; the knob above turns it, with Shift in steps of 15°. Esc in the middle of a pull gives it up.',
+      'The pin is where it turns and scales about. Pull it, or choose a place of it on the Part page: the part stays where it stands. A part that turns shows the circle that it sweeps, so that a wrong pin is seen at once; *path* shows its way through the coming lap, a dot a frame.',
+      'A frame drawn on the ground, or Shift, takes several: they are moved, doubled, lined up and spread together. The wheel goes nearer, the middle button moves the view, *fit* shows all. With the keys: arrows move by a pixel, Shift ten; Enter goes into a group, Esc out; Del takes away. What is locked in the list of parts the hand passes by.',
+      'A gear that is dropped beside another is drawn to where their teeth meet, and runs with it from then on.',
+    ],
+    examples: [on('Idler', 'rotation', 'engage(pinion)')],
+  },
+  {
+    title: 'Working: the pen, poses and chains',
+    says: [
+      'Choose *Path* and press on the stage: each press lays a point, pulled it is smooth, on the first point it closes. Points of a path in hand are pulled; a double press on the line adds one, on a point makes it smooth or a bend; N goes to the next, S makes it smooth, Del takes it away. They can be typed too.',
+      'A path may have several poses: the same points in other places. The property `pose` goes from 0 to the last and round again, and half way between two it is half of each: `time * 0.5/s` steps through them for ever.',
+      'Copies *in a chain* hang each on the tip of the one before, so that one turn bends all of them. Artwork from an SVG file becomes parts named by its ids; what cannot be taken is said.',
+    ],
+  },
+  {
     title: 'Working: links and chains',
     says: [
       'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula. An entry can be dragged by its name: onto a formula, where it is read by its name, onto a row of the board, or onto a part of the stage, which follows it then.',

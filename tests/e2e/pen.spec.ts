@@ -74,6 +74,22 @@ test('E1: an outline is drawn point by point, closed on the first, its points pu
   expect(await rows(page)).toHaveLength(4)
 })
 
+test('the pen by keys: the last point is taken back, Enter ends it open, Esc gives it up', async ({ page }) => {
+  await page.locator('[data-add="path"]').first().click()
+  for (const x of [-200, 0, 200, 300]) await press(page, x, 40)
+  await page.keyboard.press('Backspace')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue('Path')
+  expect(await rows(page)).toHaveLength(3)
+  await expect(page.getByRole('checkbox', { name: 'closed' })).not.toBeChecked()
+  await page.getByRole('button', { name: 'All parts, add one…' }).click()
+  await page.locator('[data-add="path"]').first().click()
+  await press(page, 0, -200)
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('Press to lay points')).toHaveCount(0)
+  await expect(page.getByRole('list', { name: 'All parts' }).getByRole('listitem')).toHaveCount(1)
+})
+
 test('a blob goes through four poses for ever: poses are added, pulled apart, and driven', async ({ page }) => {
   await page.locator('[data-add="path"]').first().focus()
   await page.keyboard.press('Enter')

@@ -60,30 +60,6 @@ function cutIt(): void {
         >{{ name(pin.driven) }}</span
       >
     </strong>
-    <NumberField
-      v-if="pin.ratio !== null"
-      label="Ratio"
-      :value="pin.ratio"
-      :stride="0.05"
-      @set="set({ ratio: $event })"
-    />
-    <NumberField
-      v-if="pin.offset !== null"
-      label="Offset"
-      :value="pin.offset"
-      :unit="unit"
-      @set="set({ offset: $event })"
-    />
-    <NumberField
-      v-if="pin.ratio !== null && pin.tie === null"
-      label="Later by"
-      :value="pin.lag"
-      unit="s"
-      :stride="0.05"
-      :low="0"
-      @set="set({ lag: $event })"
-    />
-    <span v-if="pin.ratio === null" class="text-faded">It is part of the formula; its numbers are there.</span>
     <span class="ml-auto flex gap-2">
       <button class="button" type="button" @click="turn">Turn round</button>
       <button
@@ -96,5 +72,31 @@ function cutIt(): void {
       </button>
       <button class="button text-coral" type="button" @click="cutIt">Cut</button>
     </span>
+    <div class="flex basis-full flex-wrap items-center gap-x-4 gap-y-1">
+      <NumberField
+        v-if="pin.ratio !== null"
+        label="Ratio"
+        :value="pin.ratio"
+        :stride="0.05"
+        @set="set({ ratio: $event })"
+      />
+      <NumberField
+        v-if="pin.offset !== null"
+        label="Offset"
+        :value="pin.offset"
+        :unit="unit"
+        @set="set({ offset: $event })"
+      />
+      <NumberField
+        v-if="pin.ratio !== null && pin.tie === null"
+        label="Later by"
+        :value="pin.lag"
+        unit="s"
+        :stride="0.05"
+        :low="0"
+        @set="set({ lag: $event })"
+      />
+      <span v-if="pin.ratio === null" class="text-faded">It is part of the formula; its numbers are there.</span>
+    </div>
   </div>
 </template>

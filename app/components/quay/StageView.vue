@@ -1,13 +1,8 @@
 <script setup lang="ts">
 /** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
 import { withCarried } from '~~/core/acts/parts.ts'
-import type { Program } from '~~/core/engine/program.ts'
-import { POSED as PATHED } from '~~/core/piece/transform.ts'
-import type { Body } from '~~/core/rig/body.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import { boxWithCarried } from '~~/core/rig/snapping.ts'
-import { travelOf } from '~~/core/rig/travel.ts'
-import { toNumber } from '~~/core/time/rational.ts'
 import { useStageHand } from '~/stage/gestures.ts'
 import { handleAt } from '~/stage/grips.ts'
 import { useStageKeys } from '~/stage/keys.ts'
@@ -15,6 +10,7 @@ import { Overlay } from '~/stage/overlay.ts'
 import { usePen } from '~/stage/pen.ts'
 import { pullFrom } from '~/stage/pull.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
+import { useWay } from '~/stage/way.ts'
 import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
 import { dropped, mayDrop, mayDropFile } from '~/editor/carry.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -107,6 +103,11 @@ watch(view, v => {
   store.player?.refresh()
 })
 watch(stage, () => (view.value = FITTED))
+// The keys go to the pen while it draws.
+watch(
+  () => hand.pen,
+  on => on && frame.value?.focus({ preventScroll: true }),
+)
 
 const byHand = useStageHand(
   () => renderer?.current() ?? null,
@@ -120,20 +121,7 @@ const pen = usePen(
   () => mark(),
 )
 
-/** The way of the part in hand through the lap that begins where it was looked for. */
-let way: { program: Program; id: string; instance: number; from: number; points: Float64Array } | null = null
-function pathOf(body: Body, instance: number): Float64Array | null {
-  const { player, program } = store
-  const moves =
-    [...body.driven].some(name => (PATHED as readonly string[]).includes(name)) || body.parent?.rests === false
-  if (!hand.path || !moves || body.lay || !program || !player) return null
-  const now = player.now().seconds
-  const lap = toNumber(program.measures.lapLength)
-  const known = way?.program === program && way.id === body.id && way.instance === instance
-  if (!way || !known || now < way.from || now > way.from + lap)
-    way = { program, id: body.id, instance, from: now, points: travelOf(program, body.id, instance, now) }
-  return way.points
-}
+const pathOf = useWay()
 
 /** What is chosen, and what is done with it. */
 function mark(): void {
