@@ -133,3 +133,9 @@ export async function freshFair(page: Page): Promise<string> {
   await expect(page.getByRole('article', { name: 'Carousel rotation', exact: true })).toBeVisible()
   return id
 }
+
+/** A curve, cue, clock or signal, made from the table's own menu. */
+export async function make(page: Page, kind: string): Promise<void> {
+  await page.getByRole('button', { name: 'New…' }).click()
+  await page.getByRole('menuitem', { name: new RegExp(`^${kind} `) }).click()
+}

@@ -1,6 +1,6 @@
 /** Gestures on cues, hand keys that repeat, and long chains, as whole tasks through the interface. */
 import type { Page } from '@playwright/test'
-import { entry, expect, freshFair, goTo, halt, keyOf, test, type, values, write } from './fair.ts'
+import { entry, expect, freshFair, goTo, halt, keyOf, make, test, type, values, write } from './fair.ts'
 
 const DEG = 1 / 360
 /** Where the nib stands across the tape, and how many pixels a second takes there. */
@@ -12,10 +12,6 @@ test.beforeEach(async ({ page }) => {
   await halt(page)
 })
 
-const make = async (page: Page, kind: string): Promise<void> => {
-  await page.getByRole('button', { name: 'New…' }).click()
-  await page.getByRole('menuitem', { name: new RegExp(`^${kind} `) }).click()
-}
 const desk = (page: Page) => page.getByRole('region', { name: 'Desk' })
 const one = async (page: Page, key: string, s: number) => (await values(page, key, s))[0]!
 

@@ -1,12 +1,7 @@
 /** Needs A2, A4, F1 to F4: endless time, stretches, clocks, stepped time, cues. Each through the interface alone. */
-import type { Page } from '@playwright/test'
-import { expect, formula, freshFair, goTo, halt, keyOf, now, test, type, values, write } from './fair.ts'
+import { expect, formula, freshFair, goTo, halt, keyOf, make, now, test, type, values, write } from './fair.ts'
 
 const DEG = 1 / 360
-const make = async (page: Page, kind: string): Promise<void> => {
-  await page.getByRole('button', { name: 'New…' }).click()
-  await page.getByRole('menuitem', { name: new RegExp(`^${kind} `) }).click()
-}
 test('A2: frame rate and lap are changed on their pages, frames said, and a rate per second stays what it was', async ({
   page,
 }) => {

@@ -1,6 +1,5 @@
 /** Tasks of a working day as a whole, each with the number of actions that it took. */
-import type { Page } from '@playwright/test'
-import { expect, freshFair, goTo, halt, keepAlways, keyOf, test, type, values, write } from './fair.ts'
+import { expect, freshFair, goTo, halt, keepAlways, keyOf, make, test, type, values, write } from './fair.ts'
 
 const DEG = 1 / 360
 
@@ -8,11 +7,6 @@ test.beforeEach(async ({ page }) => {
   await freshFair(page)
   await halt(page)
 })
-
-const make = async (page: Page, kind: string): Promise<void> => {
-  await page.getByRole('button', { name: 'New…' }).click()
-  await page.getByRole('menuitem', { name: new RegExp(`^${kind} `) }).click()
-}
 
 test('a hop is drawn, played every 3 s on a clock, begun again by a tap, and run backwards', async ({ page }) => {
   await make(page, 'curve')

@@ -3,7 +3,7 @@
 import { handOf } from '~~/core/acts/staging.ts'
 import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
 import type { Copies } from '~~/core/piece/schema.ts'
-import { printNumber } from '~~/core/units/units.ts'
+import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ id: string }>()
@@ -43,31 +43,13 @@ function layout(to: string): void {
   store.act(setPart(store.piece!, props.id, { copies: link!, ...(ends ? { pivot: { x: -link.dx / 2, y: 0 } } : {}) }))
 }
 
-type Points = (Copies & { layout: 'path' })['points']
-const written = (points: Points) => points.map(p => `${printNumber(p.x, 2)}, ${printNumber(p.y, 2)}`).join('\n')
-
-/** Points as typed: x and y a line. What is no list of points goes back to what it was, and says why. */
+/** Points as typed. What is no list of points goes back to what it was, and says why. */
 function points(e: Event): void {
   const field = e.target as HTMLTextAreaElement
-  const lines = field.value
-    .replaceAll('−', '-')
-    .split(/[\n;]+/)
-    .filter(l => l.trim() !== '')
-  const read = lines.map(l =>
-    l
-      .trim()
-      .split(/[\s,]+/)
-      .map(Number),
-  )
-  const bad = read.findIndex(p => p.length !== 2 || !p.every(n => Number.isFinite(n) && Math.abs(n) <= 1e9))
-  wrong.value =
-    bad >= 0
-      ? `“${lines[bad]!.trim()}” is no point: write x and y, such as 120, -40.`
-      : read.length < 2 || read.length > 500
-        ? 'A path needs 2 to 500 points.'
-        : ''
-  if (wrong.value) field.value = written((copies.value as Copies & { layout: 'path' }).points)
-  else change({ points: read.map(([x, y]) => ({ x: x!, y: y! })) })
+  const read = pointsTyped(field.value, 2, false)
+  wrong.value = 'says' in read ? read.says : ''
+  if ('says' in read) field.value = pointsWritten((copies.value as Copies & { layout: 'path' }).points)
+  else change({ points: read.points.map(({ x, y }) => ({ x, y })) })
 }
 </script>
 
@@ -116,7 +98,7 @@ function points(e: Event): void {
           class="field tabular mt-1 h-[80px] w-full resize-y"
           aria-label="Points of the path"
           title="In px from the middle of the part"
-          :value="written(copies.points)"
+          :value="pointsWritten(copies.points)"
           @change="points"
         />
       </label>

@@ -2,7 +2,7 @@
 /** A drawn path: closed or open, its poses, and the points of the pose in hand, as text. */
 import { Minus, Plus } from '@lucide/vue'
 import { addPose, MOST_POSES, removePose, setClosed, setPoints, type DrawnShape } from '~~/core/acts/pen.ts'
-import { printNumber } from '~~/core/units/units.ts'
+import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -12,11 +12,7 @@ const hand = useHand()
 const shape = computed(() => store.piece!.parts[props.id]!.shape as DrawnShape)
 const pose = computed(() => Math.min(hand.pose, shape.value.poses.length - 1))
 const wrong = ref('')
-const written = computed(() =>
-  shape.value.poses[pose.value]![0]!.map(
-    p => `${printNumber(p.x, 2)}, ${printNumber(p.y, 2)}${p.smooth ? ' smooth' : ''}`,
-  ).join('\n'),
-)
+const written = computed(() => pointsWritten(shape.value.poses[pose.value]![0]!))
 
 function more(): void {
   store.act(addPose(store.piece!, props.id, pose.value))
@@ -27,41 +23,13 @@ function fewer(): void {
   hand.pose = Math.max(0, pose.value - 1)
 }
 
-/** Points as typed: x, y, and `smooth` where the line runs through. What is no list of points goes back, and says why. */
+/** What is no list of points goes back, and says why. */
 function typed(e: Event): void {
   const field = e.target as HTMLTextAreaElement
-  const lines = field.value
-    .replaceAll('−', '-')
-    .split(/[\n;]+/)
-    .filter(l => l.trim() !== '')
-  const read = lines.map(l => {
-    const [x, y, word, ...rest] = l.trim().split(/[\s,]+/)
-    const sound = word === undefined || word.toLowerCase() === 'smooth'
-    return {
-      x: Number(x),
-      y: y === undefined ? NaN : Number(y),
-      smooth: word !== undefined,
-      ok: sound && rest.length === 0,
-    }
-  })
-  const bad = read.findIndex(p => !p.ok || ![p.x, p.y].every(n => Number.isFinite(n) && Math.abs(n) <= 1e9))
-  const least = shape.value.closed ? 3 : 2
-  wrong.value =
-    bad >= 0
-      ? `“${lines[bad]!.trim()}” is no point: write x and y, such as 120, -40, and smooth where it is that.`
-      : read.length < least || read.length > 500
-        ? `A path needs ${least} to 500 points.`
-        : ''
-  if (wrong.value) field.value = written.value
-  else
-    store.act(
-      setPoints(
-        store.piece!,
-        props.id,
-        pose.value,
-        read.map(({ x, y, smooth }) => ({ x, y, smooth })),
-      ),
-    )
+  const read = pointsTyped(field.value, shape.value.closed ? 3 : 2, true)
+  wrong.value = 'says' in read ? read.says : ''
+  if ('says' in read) field.value = written.value
+  else store.act(setPoints(store.piece!, props.id, pose.value, read.points))
 }
 </script>
 

@@ -1,0 +1,40 @@
+/** Points as they are typed: x and y a line, and `smooth` where a line runs through. */
+import { printNumber } from '../units/units.ts'
+
+interface Typed {
+  readonly x: number
+  readonly y: number
+  readonly smooth: boolean
+}
+
+export const pointsWritten = (points: readonly { x: number; y: number; smooth?: boolean }[]): string =>
+  points.map(p => `${printNumber(p.x, 2)}, ${printNumber(p.y, 2)}${p.smooth ? ' smooth' : ''}`).join('\n')
+
+/**
+ * @param least how many there have to be, of 500 at most
+ * @param smooth whether a point may be smooth
+ * @returns the points, or why they are none
+ */
+export function pointsTyped(
+  text: string,
+  least: number,
+  smooth: boolean,
+): { readonly points: readonly Typed[] } | { readonly says: string } {
+  const lines = text
+    .replaceAll('−', '-')
+    .split(/[\n;]+/)
+    .filter(l => l.trim() !== '')
+  const points: Typed[] = []
+  for (const line of lines) {
+    const [x, y, word, ...rest] = line.trim().split(/[\s,]+/)
+    const [px, py] = [Number(x), y === undefined ? NaN : Number(y)]
+    const sound = [px, py].every(n => Number.isFinite(n) && Math.abs(n) <= 1e9)
+    const named = word === undefined || (smooth && word.toLowerCase() === 'smooth')
+    if (!sound || !named || rest.length > 0) {
+      const also = smooth ? ', and smooth where it is that' : ''
+      return { says: `“${line.trim()}” is no point: write x and y, such as 120, -40${also}.` }
+    }
+    points.push({ x: px, y: py, smooth: word !== undefined })
+  }
+  return points.length < least || points.length > 500 ? { says: `A path needs ${least} to 500 points.` } : { points }
+}
