@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { setHandle } from '../formula/edit.ts'
 import { parse } from '../formula/parse.ts'
+import { Builder } from '../acts/build.ts'
+import { setPart } from '../acts/parts.ts'
+import { setStretch } from '../acts/timing.ts'
+import { Program } from '../engine/program.ts'
 import { fair, type Fair } from '../testing.ts'
 import { handlesOf, sourcesOf, type WaveHandle } from './wave-handles.ts'
 
@@ -73,6 +77,25 @@ describe('handles on a wave', () => {
     expect(falls.seconds % 8).toBeCloseTo(6, 9)
     // Pulled later it falls for less time.
     expect(near(pulled(fitted, falls, 0.5, 0))).toBe('envelope(attack: 1s, release: 1.5s, over: lap) * 90deg')
+  })
+  it('of an envelope fitted to a span or the marked stretch they stand at its ends', () => {
+    const over = (what: string, piece: (b: Builder, id: string) => void) => {
+      const b = new Builder('Spans', 1)
+      const id = b.part('Arrow', { type: 'rectangle' })
+      piece(b, id)
+      b.drive(id, 'opacity', `envelope(attack: 1s, release: 2s, over: ${what}) * 100%`)
+      const program = new Program(b.piece)
+      expect(program.slots.get(`${id}.opacity`)!.problems).toEqual([])
+      return handlesOf(program, `${id}.opacity`, 0, 0, 0, 4).map(h => [h.name, h.seconds, h.value])
+    }
+    const wanted = [
+      ['attack', 4, 1],
+      ['release', 9, 1],
+    ]
+    expect(over('span', (b, id) => void b.do(setPart(b.piece, id, { span: { from: 3, to: 11 } })))).toEqual(wanted)
+    expect(over('stretch', b => void b.do(setStretch([11, 3])))).toEqual(wanted)
+    // Where there is none it stands nowhere.
+    expect(over('stretch', () => {})).toEqual([])
   })
   it('are none where the number is a dial, a link, or a product; sources are told apart', () => {
     const f = fair('sine(every: 2s * fairPace, amp: carousel.rotation)', { on: 'Flag' })

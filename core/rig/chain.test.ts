@@ -78,3 +78,38 @@ describe('a chain of copies', () => {
         expect([...standing(program, id, k)(at(1.7))]).toEqual([...scene.bodies.get(id)!.worlds[k]!])
   })
 })
+
+describe('a chain is stretched by nothing but its tips', () => {
+  it('a hand value of one copy turns that link and all after it, none before', () => {
+    const b = new Builder('Bent', 1)
+    const link = b.part(
+      'Link',
+      { type: 'rectangle' },
+      { pivot: { x: -20, y: 0 }, copies: { layout: 'chain', count: 5, dx: 40, dy: 0 } },
+      { width: 40, height: 8 },
+    )
+    b.copies(link, 'rotation', 5, i => (i === 2 ? 90 : 0))
+    const program = new Program(b.piece)
+    const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)), at(0))
+    const spot = (k: number, x: number) => {
+      const m = scene.bodies.get(link)!.worlds[k]!
+      return [applyX(m, x, 0), applyY(m, x, 0)] as const
+    }
+    near(spot(1, 20), [60, 0])
+    near(spot(2, 20), [60, 40])
+    near(spot(4, 20), [60, 120])
+  })
+  it('one link, and a tip where it began, make no fault', () => {
+    for (const copies of [
+      { layout: 'chain', count: 1, dx: 40, dy: 0 },
+      { layout: 'chain', count: 200, dx: 0, dy: 0 },
+    ] as const) {
+      const b = new Builder('Odd', 1)
+      const link = b.part('Link', { type: 'rectangle' }, { copies })
+      b.drive(link, 'rotation', 'index * 7deg + time * 90deg/s')
+      const program = new Program(b.piece)
+      const scene = new Scene(program).update(program.moment(at(3), new Float64Array(program.size)), at(3))
+      for (const m of scene.bodies.get(link)!.worlds) expect(m.every(Number.isFinite)).toBe(true)
+    }
+  })
+})

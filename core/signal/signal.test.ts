@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { EASING_NAMES, FAMILIES, easingNamed, takesStrength } from './easing.ts'
 import { hashSigned, hashUnit, seedOf } from './hash.ts'
-import { fade, latticeNoise, octaveNoise, octavesOf } from './noise.ts'
+import { fade, latticeNoise, noiseReach, octaveNoise, octavesOf, octavesReady } from './noise.ts'
 import { cosineOfTurns, sineOfPart, sineOfTurns } from './sine.ts'
 
 describe('the sine of turns', () => {
@@ -78,6 +78,37 @@ describe('noise', () => {
   it('comes round when it wraps', () => {
     const octaves = octavesOf(5, 3, 0.5)
     for (let k = 0; k < 40; k++) expect(octaveNoise(octaves, k, 0.3, 8)).toBe(octaveNoise(octaves, k + 8, 0.3, 8))
+  })
+  it('made ready is the same list for the same numbers, and another for any other', () => {
+    const one = octavesReady(7, 3, 0.5, 16)
+    expect(octavesReady(7, 3, 0.5, 16)).toBe(one)
+    for (const other of [
+      octavesReady(8, 3, 0.5, 16),
+      octavesReady(7, 4, 0.5, 16),
+      octavesReady(7, 3, 0.6, 16),
+      octavesReady(7, 3, 0.5, 17),
+    ])
+      expect(other).not.toBe(one)
+    // Where it does not come round it is as it is made.
+    expect(octavesReady(7, 3, 0.5, 0)).toEqual(octavesOf(7, 3, 0.5))
+    expect(noiseReach(one, 16)).toBe(noiseReach(one, 16))
+  })
+  it('that comes round after few cells reaches half way at least, and no further than is said', () => {
+    for (let seed = 0; seed < 60; seed++)
+      for (const wrap of [1, 2, 5, 16]) {
+        const octaves = octavesReady(seed, 1 + (seed % 3), 0.5, wrap)
+        const { low, high } = noiseReach(octaves, wrap)
+        let [least, most] = [Infinity, -Infinity]
+        for (let cell = 0; cell < wrap; cell++)
+          for (let k = 0; k < 100; k++) {
+            const v = octaveNoise(octaves, cell, k / 100, wrap)
+            least = Math.min(least, v)
+            most = Math.max(most, v)
+          }
+        expect([seed, wrap, least >= low, most <= high]).toEqual([seed, wrap, true, true])
+        // One cell with one slope has no shape that could be raised.
+        if (wrap > 1) expect(Math.max(-least, most)).toBeGreaterThan(0.45)
+      }
   })
   it('differs between seeds and does not cross 0 everywhere at once', () => {
     const values = [1, 2, 3, 4, 5].map(s => octaveNoise(octavesOf(s, 1, 0.5), 9, 0, 0))

@@ -183,3 +183,79 @@ test('H3, A1: the way of what moves and the circle that what turns sweeps; zoome
   await press(page, -300, 120)
   await chosen(page, 'Card')
 })
+
+test('what is locked the hand passes by; hidden it is not there; both are switched in the list of parts', async ({
+  page,
+}) => {
+  // Pressing on the ground, which is locked, chooses nothing and begins a frame.
+  await press(page, -600, -300)
+  const list = page.getByRole('list', { name: 'All parts' })
+  await expect(list).toBeVisible()
+  await page.getByRole('button', { name: 'Unlock Ground' }).click()
+  await press(page, -600, -300)
+  await chosen(page, 'Ground')
+  await page.getByRole('button', { name: 'All parts, add one…' }).click()
+  await page.getByRole('button', { name: 'Lock Ground' }).click()
+  await page.getByRole('button', { name: 'Lock Post' }).click()
+  await press(page, 60, 200)
+  await expect(list).toBeVisible()
+  await page.getByRole('button', { name: 'Unlock Post' }).click()
+  await press(page, 60, 200)
+  await chosen(page, 'Post')
+  await page.getByRole('button', { name: 'All parts, add one…' }).click()
+  await page.getByRole('button', { name: 'Hide Post' }).click()
+  await press(page, 60, 200)
+  await expect(list).toBeVisible()
+})
+
+test('C1: a driven part that is moved by hand is offered base +, and moves on top of it then', async ({ page }) => {
+  await press(page, 60, 200)
+  await page.getByRole('button', { name: 'Write a formula for x', exact: true }).click()
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.insertText('sine(every: 4s, amp: 50px)')
+  await page.keyboard.press('Enter')
+  await expect(formula(page, 'Post x')).toHaveText('sine(every: 4s, amp: 50px)')
+  await page.getByRole('button', { name: 'Back to time 0' }).click()
+  await halt(page)
+  await drag(page, [0, 200], [100, 200], 'Control')
+  const offer = page.getByRole('status').filter({ hasText: 'Post x follows its formula' })
+  await offer.getByRole('button', { name: 'Add it as base +' }).click()
+  await expect(formula(page, 'Post x')).toHaveText('base + sine(every: 4s, amp: 50px)')
+  const key = (await page.getByRole('article', { name: 'Post x', exact: true }).getAttribute('data-drive'))!
+  const at = async (s: number) => (await page.evaluate(([k, t]) => window.openTide.values(k, t), [key, s] as const))[0]!
+  expect(Math.abs((await at(0)) - 160)).toBeLessThan(2)
+  expect((await at(1)) - (await at(0))).toBeCloseTo(50, 9)
+})
+
+test('the view is moved by the middle button, an entry and a file are dropped, and nothing else is', async ({
+  page,
+}) => {
+  const [x, y] = await spot(page, 0, 0)
+  await page.mouse.move(x, y)
+  for (let k = 0; k < 3; k++) await page.mouse.wheel(0, -240)
+  await page.mouse.down({ button: 'middle' })
+  await page.mouse.move(x + 150, y, { steps: 5 })
+  await page.mouse.up({ button: 'middle' })
+  // What was in the middle stands 150 px further right: the post, 60 to the right of it, further still.
+  await page.mouse.click(x + 150, y)
+  await expect(page.getByRole('list', { name: 'All parts' })).toBeVisible()
+  await page.getByRole('button', { name: '100 %', exact: true }).click()
+  await expect(page.getByText(/flat · 100 %/)).toBeVisible()
+  await page.getByRole('button', { name: 'fit', exact: true }).click()
+  const drop = (name: string, type: string, text: string) =>
+    page.evaluate(
+      ([name, type, text]) => {
+        const data = new DataTransfer()
+        data.items.add(new File([text], name, { type }))
+        const over = document.querySelectorAll('[aria-label^="Parts on the stage"] canvas')[1]!
+        for (const kind of ['dragover', 'drop'])
+          over.dispatchEvent(new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer: data }))
+      },
+      [name, type, text] as const,
+    )
+  await drop('sun.svg', 'image/svg+xml', '<svg viewBox="0 0 40 40"><circle id="sun" cx="20" cy="20" r="18"/></svg>')
+  await expect(page.getByRole('status').filter({ hasText: 'sun.svg became a part' })).toBeVisible()
+  await chosen(page, 'sun')
+  await drop('notes.txt', 'text/plain', 'hello')
+  await expect(page.getByRole('status').filter({ hasText: 'notes.txt is no SVG' })).toBeVisible()
+})

@@ -152,7 +152,7 @@ class Taking {
     }
     const rings = ringsOf(data, at, FINE)
     if (!rings) {
-      this.left.add('an outline that cannot be read')
+      this.left.add('an outline that cannot be read, or has more than 20,000 points')
       return []
     }
     return this.outline(rings, style, at, called || titled(e.name))

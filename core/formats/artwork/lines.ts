@@ -74,8 +74,10 @@ export function dataOf(e: Element): string | null {
 }
 
 /** Straight pieces that a curve is laid in, at most, and points of one ring. */
-const PIECES = 24
+const PIECES = 100
 const MOST = 500
+/** Points of an outline as it is read, at most. */
+const MOST_READ = 20_000
 
 /**
  * @param fine how far a straight piece may lie off its curve, px after the transform
@@ -86,8 +88,10 @@ export function ringsOf(data: string, m: Flat, fine: number): Ring[] | null {
   if ((path as unknown as { err: string }).err) return null
   const rings: { points: [number, number][]; closed: boolean }[] = []
   let ring: [number, number][] = []
+  let count = 0
   const end = (closed: boolean) => {
-    const points = ring.length > 1 ? thin(ring, fine) : []
+    count += ring.length
+    const points = ring.length > 1 && count <= MOST_READ ? thin(ring, fine) : []
     // What is a point alone, or comes to one, draws nothing.
     if (points.length > 1) rings.push({ points, closed })
     ring = []
@@ -117,7 +121,10 @@ export function ringsOf(data: string, m: Flat, fine: number): Ring[] | null {
       }
     })
   end(false)
-  return rings.every(r => r.points.every(p => p.every(v => Number.isFinite(v) && Math.abs(v) < 1e7))) ? rings : null
+  return count <= MOST_READ &&
+    rings.every(r => r.points.every(p => p.every(v => Number.isFinite(v) && Math.abs(v) < 1e7)))
+    ? rings
+    : null
 }
 
 function curve(ring: [number, number][], c: readonly number[], fine: number): void {
@@ -137,27 +144,41 @@ function curve(ring: [number, number][], c: readonly number[], fine: number): vo
   }
 }
 
-/** Without points that lie on one another, or so close to the line between their neighbours that it cannot be seen. */
+/**
+ * With as few points as keep the line as it is, to a quarter of what can be seen, or coarser until there are not too many
+ * (Ramer 1972; Douglas and Peucker 1973). Points on one another are one.
+ */
 function thin(points: readonly [number, number][], fine: number): [number, number][] {
+  const apart = points.filter((p, k) => k === 0 || distance(p, points[k - 1]!) > 1e-6)
+  if (apart.length > 2 && distance(apart[0]!, apart.at(-1)!) < 1e-6) apart.pop()
   for (let keep = fine / 4; ; keep *= 2) {
-    const out: [number, number][] = []
-    points.forEach((p, k) => {
-      const last = out.at(-1)
-      if (last && Math.abs(last[0] - p[0]) + Math.abs(last[1] - p[1]) < 1e-6) return
-      const before = out.at(-2)
-      if (before && last && k < points.length && off(last, before, p) < keep) out[out.length - 1] = p
-      else out.push(p)
-    })
-    const [first, end] = [out[0]!, out.at(-1)!]
-    if (out.length > 2 && Math.abs(first[0] - end[0]) + Math.abs(first[1] - end[1]) < 1e-6) out.pop()
-    if (out.length <= MOST) return out
+    const stays = new Set([0, apart.length - 1])
+    const open: [number, number][] = [[0, apart.length - 1]]
+    for (let next = open.pop(); next; next = open.pop()) {
+      const [from, to] = next
+      let [most, at] = [keep, -1]
+      for (let k = from + 1; k < to; k++) {
+        const far = off(apart[k]!, apart[from]!, apart[to]!)
+        if (far > most) [most, at] = [far, k]
+      }
+      if (at >= 0) {
+        stays.add(at)
+        open.push([from, at], [at, to])
+      }
+    }
+    if (stays.size <= MOST) return apart.filter((_, k) => stays.has(k))
   }
 }
 
+const distance = (a: readonly [number, number], b: readonly [number, number]): number => {
+  const [dx, dy] = [a[0] - b[0], a[1] - b[1]]
+  return Math.sqrt(dx * dx + dy * dy)
+}
+
+/** How far a point lies off the stretch between two others. */
 function off(p: readonly [number, number], a: readonly [number, number], b: readonly [number, number]): number {
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-  const long = Math.sqrt(dx * dx + dy * dy)
-  // Where the line turns back on itself the point counts in full.
-  if (long < 1e-9 || (p[0] - a[0]) * dx + (p[1] - a[1]) * dy > long * long) return Infinity
-  return Math.abs(dx * (a[1] - p[1]) - dy * (a[0] - p[0])) / long
+  const square = dx * dx + dy * dy
+  const share = square > 0 ? Math.min(1, Math.max(0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / square)) : 0
+  return distance(p, [a[0] + dx * share, a[1] + dy * share])
 }

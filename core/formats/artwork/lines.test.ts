@@ -1,0 +1,155 @@
+import { describe, expect, it } from 'vitest'
+import { areasOf } from './areas.ts'
+import { dataOf, joined, ringsOf, SAME, transformOf, type Flat, type Ring } from './lines.ts'
+import { colourOf, PLAIN, rulesOf, shareOf, styleOf } from './style.ts'
+import { treeOf, type Element } from './tree.ts'
+
+const near = (a: Flat | null, b: readonly number[]) => b.forEach((v, i) => expect(a![i]).toBeCloseTo(v, 9))
+const element = (text: string): Element => treeOf(`<svg>${text}</svg>`).children[0]!
+
+describe('transforms of SVG', () => {
+  const c = Math.cos(Math.PI / 6)
+  it.each([
+    ['', [1, 0, 0, 1, 0, 0]],
+    ['translate(3, -4)', [1, 0, 0, 1, 3, -4]],
+    ['translate(3)', [1, 0, 0, 1, 3, 0]],
+    ['scale(2)', [2, 0, 0, 2, 0, 0]],
+    ['scale(2 -3)', [2, 0, 0, -3, 0, 0]],
+    ['rotate(30)', [c, 0.5, -0.5, c, 0, 0]],
+    ['rotate(90, 10, 0)', [0, 1, -1, 0, 10, -10]],
+    ['skewX(45)', [1, 0, 1, 1, 0, 0]],
+    ['skewY(45)', [1, 1, 0, 1, 0, 0]],
+    ['matrix(1 2 3 4 5 6)', [1, 2, 3, 4, 5, 6]],
+    // The first that is written is the outermost.
+    ['translate(10 0) scale(2)', [2, 0, 0, 2, 10, 0]],
+    ['scale(2) translate(10 0)', [2, 0, 0, 2, 20, 0]],
+  ] as const)('%s', (text, wanted) => near(transformOf(text), wanted))
+  it('within one another are as one after the other', () => {
+    const [a, b] = [transformOf('rotate(30) scale(2 1)')!, transformOf('translate(5 6)')!]
+    near(joined(a, b), transformOf('rotate(30) scale(2 1) translate(5 6)')!)
+    near(joined(SAME, a), a)
+  })
+})
+
+describe('outlines', () => {
+  const rings = (d: string, fine = 0.1) => ringsOf(d, SAME, fine)!
+  it('relative and short commands are what they stand for', () => {
+    expect(rings('M10 10h20v20H10z')).toEqual(rings('M10 10L30 10L30 30L10 30Z'))
+    expect(rings('m10 10 20 0 0 20z')).toEqual(rings('M10 10L30 10L30 30z'))
+    expect(rings('M0 0C0 10 10 10 10 0S20 -10 20 0')).toEqual(rings('M0 0C0 10 10 10 10 0C10 -10 20 -10 20 0'))
+    expect(rings('M0 0Q5 10 10 0T20 0')).toEqual(rings('M0 0Q5 10 10 0Q15 -10 20 0'))
+  })
+  it('a curve is laid as near as is asked, and never with a great many points', () => {
+    const d = 'M0 0C0 200 300 200 300 0'
+    const at = (t: number) => {
+      const u = 1 - t
+      return [3 * u * t * t * 300 + t * t * t * 300, 3 * u * u * t * 200 + 3 * u * t * t * 200] as const
+    }
+    for (const fine of [0.2, 1, 5]) {
+      const { points } = rings(d, fine)[0]!
+      for (let k = 0; k <= 200; k++) {
+        const [x, y] = at(k / 200)
+        const far = points.slice(1).map(([bx, by], i) => {
+          const [ax, ay] = points[i]!
+          const [dx, dy] = [bx - ax, by - ay]
+          const share = Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy)))
+          return Math.hypot(ax + dx * share - x, ay + dy * share - y)
+        })
+        expect(Math.min(...far)).toBeLessThan(fine * 1.25)
+      }
+      expect(points.length).toBeLessThan(60)
+    }
+  })
+  it('a line of a great many points keeps its shape with few, also when each lies hardly off the one before', () => {
+    const d = `M${Array.from({ length: 19_000 }, (_, k) => {
+      const a = (k / 19_000) * 2 * Math.PI
+      return `${100 * Math.cos(a)} ${100 * Math.sin(a)}`
+    }).join('L')}z`
+    const { points } = rings(d, 0.2)[0]!
+    expect(points.length).toBeLessThan(200)
+    points.forEach(([x, y], k) => {
+      const [nx, ny] = points[(k + 1) % points.length]!
+      expect(Math.hypot((x + nx) / 2, (y + ny) / 2)).toBeGreaterThan(99.9)
+    })
+    const wild = `M${Array.from({ length: 9000 }, (_, k) => `${k % 97} ${(k * 61) % 89}`).join('L')}`
+    expect(rings(wild, 0.2)[0]!.points.length).toBeLessThanOrEqual(500)
+  })
+  it('an arc stays on its circle', () => {
+    const { points } = rings(dataOf(element('<circle cx="5" cy="-3" r="40"/>'))!)[0]!
+    for (const [x, y] of points) expect(Math.hypot(x - 5, y + 3)).toBeCloseTo(40, 1)
+    expect(points.length).toBeGreaterThan(12)
+  })
+  it('points on one another and on a straight line are left out; what is a point alone is none', () => {
+    expect(rings('M0 0L5 0L10 0L10 0L10 10z')[0]!.points).toEqual([
+      [0, 0],
+      [10, 0],
+      [10, 10],
+    ])
+    expect(rings('M5 5')).toEqual([])
+    expect(rings('M5 5L5 5L5 5z')).toEqual([])
+    // A line that turns back keeps its far end.
+    expect(rings('M0 0L10 0L2 0')[0]!.points).toHaveLength(3)
+  })
+  it('after it is closed a path goes on from where it began', () => {
+    const [, second] = rings('M10 10h5v5z l-5 -5 -5 5')
+    expect(second!.points[0]).toEqual([10, 10])
+  })
+  it('what cannot be read is none', () => {
+    expect(ringsOf('M0 0 L', SAME, 1)).toBeNull()
+    expect(ringsOf('potato', SAME, 1)).toBeNull()
+    expect(ringsOf('M0 0L1e9 1', SAME, 1)).toBeNull()
+    expect(ringsOf(`M0 0${'l1 1l1 -1'.repeat(20_000)}`, SAME, 1)).toBeNull()
+  })
+})
+
+describe('areas and their holes', () => {
+  const square = (size: number, x = 0, closed = true): Ring => ({
+    points: [
+      [x - size, -size],
+      [x + size, -size],
+      [x + size, size],
+      [x - size, size],
+    ],
+    closed,
+  })
+  it('a ring in a ring is a hole, one in a hole an area again, one beside is its own', () => {
+    const [a, b, c, d] = [square(10), square(6), square(2), square(3, 40)]
+    const areas = areasOf([c, a, d, b], true)
+    expect(areas.map(x => x.rings.length)).toEqual([1, 2, 1])
+    expect(areas.find(x => x.rings[0] === a.points)!.rings[1]).toBe(b.points)
+    expect(areas.find(x => x.rings[0] === c.points)!.rings).toHaveLength(1)
+  })
+  it('left open it is an area where it is filled, else a line', () => {
+    const open = square(5, 0, false)
+    expect(areasOf([open], true)).toEqual([{ rings: [open.points], closed: true }])
+    expect(areasOf([open], false)).toEqual([{ rings: [open.points], closed: false }])
+  })
+})
+
+describe('how it is painted', () => {
+  it('colours in OKLCH, as CSS Color 4 has them', () => {
+    expect(colourOf('#ff0000', undefined)).toEqual({ lightness: 62.8, chroma: 0.2577, hue: 29.23, alpha: 1 })
+    expect(colourOf('white', undefined)).toMatchObject({ lightness: 100, chroma: 0 })
+    expect(colourOf('rgb(0 0 255 / 50%)', undefined)).toMatchObject({ lightness: 45.2, alpha: 0.5 })
+    expect(colourOf('currentColor', 'lime')).toEqual(colourOf('lime', undefined))
+    for (const none of ['none', 'transparent', '', 'url(#a)', 'expression(1)', undefined])
+      expect(colourOf(none, undefined)).toBeNull()
+  })
+  it('shares as numbers or per cent, held to what a share is', () => {
+    expect(['0.5', '50%', '2', '-1', '.', undefined].map(t => shareOf(t, 1))).toEqual([0.5, 0.5, 1, 0, 1, 1])
+  })
+  it('a style counts more than a rule, a rule more than an attribute, all more than what is around', () => {
+    const rules = rulesOf('/* note */ path { fill: green } .a, .b { stroke: red; } g > .c { fill: blue } .d{fill:pink')
+    const of = (text: string, around = PLAIN) => styleOf(element(text), around, rules)
+    expect(of('<rect fill="red"/>').values.fill).toBe('red')
+    expect(of('<path fill="red"/>').values.fill).toBe('green')
+    expect(of('<path fill="red" style="fill: blue !important"/>').values.fill).toBe('blue')
+    expect(of('<rect class="x b"/>').values.stroke).toBe('red')
+    // What is written in ways that are not known is left out.
+    expect(rules.has('.c')).toBe(false)
+    const around = of('<g fill="tan" opacity="0.5" stroke-width="9"/>')
+    expect(of('<rect fill="inherit"/>', around).values).toMatchObject({ fill: 'tan', 'stroke-width': '9' })
+    expect(of('<rect opacity="0.5"/>', around).opacity).toBe(0.25)
+    expect(of('<rect style="display:none"/>').opacity).toBe(0)
+  })
+})
