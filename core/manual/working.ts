@@ -74,6 +74,7 @@ export const WORKING: readonly Section[] = [
       'T keeps the formula in hand as a take. Change it, and press a take to have that one back while it plays; what ran and was no take yet is kept by itself. Y goes to the take before. F2 names a take, Del takes it away.',
       '*side by side* lets the takes move beside what runs on the stage, at the same moment; *takes* in the scope lays their curves over it.',
     ],
+    examples: [on('Mount', 'scale', '100% + sine(every: 2s, amp: 9%)')],
   },
   {
     title: 'Working: the lap',
@@ -89,5 +90,6 @@ export const WORKING: readonly Section[] = [
       'Alt D makes a dial out of the number at the caret. A dial may be a number, a whole number, a switch, a choice of names (read as 0, 1, 2 …) or a moment, which also stands on the tape of time and is pulled there; it can be locked, hidden, reset, put elsewhere by its name, and says who reads it. A signal can be read among the dials.',
       '*Give to others…* on an entry puts its formula on other parts in one step: the same, following the original, later, larger or faster from one to the next, by a step or by chance. What the first three will say is shown.',
     ],
+    examples: [on('Flag', 'rotation', 'sine(every: 2s, amp: 9deg, phase: index * 40deg)')],
   },
 ]
