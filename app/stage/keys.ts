@@ -41,6 +41,7 @@ export function useStageKeys(
     } else if (e.key === 'Escape') hand.choose(part === null ? null : (parts[part]?.parent ?? null))
     else if (e.key === 'Delete' && part !== null) several.remove()
     else if (mod && e.key.toLowerCase() === 'd' && part !== null) several.double()
+    else if (mod && e.key.toLowerCase() === 'g' && part !== null) several.gather()
     else if (mod && e.key.toLowerCase() === 'a')
       hand.chooseAll(Object.keys(parts).filter(id => parts[id]!.parent === null && !parts[id]!.locked))
     else if (e.key === '+' || e.key === '=') zoom.by(1.25)

@@ -1,10 +1,12 @@
 /** What is done with all parts that are chosen: taken away, doubled, lined up. */
 import { aligned, type Side } from '~~/core/acts/aligning.ts'
+import { group, ungroup } from '~~/core/acts/grouping.ts'
 import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { removePart } from '~~/core/acts/parts.ts'
 import { outermost } from '~~/core/acts/staging.ts'
+import { unapply } from '~~/core/piece/transform.ts'
 import { Scene } from '~~/core/rig/scene.ts'
-import { boxWithCarried } from '~~/core/rig/snapping.ts'
+import { around, boxWithCarried } from '~~/core/rig/snapping.ts'
 import { useHand } from './hand.ts'
 import { usePiece } from './piece.ts'
 
@@ -48,5 +50,35 @@ export function useSeveral() {
     else store.notice = { says: 'They stand so already.' }
   }
 
-  return { remove, double, align }
+  /** All that is chosen in a group of its own, which turns about their middle. */
+  function gather(): void {
+    const ids = chosen()
+    const program = store.program!
+    const now = store.player!.now()
+    const scene = new Scene(program).update(program.moment(now, new Float64Array(program.size)), now)
+    const boxes = ids.flatMap(id => boxWithCarried(scene, id, 0) ?? [])
+    if (ids.length === 0 || boxes.length === 0) return
+    const { left, right, low, high } = around(boxes)
+    const { parent } = scene.bodies.get(ids[0]!)!
+    const middle = [(left + right) / 2, (low + high) / 2] as const
+    const [x, y] = parent ? (unapply(parent.worlds[0]!, ...middle) ?? [0, 0]) : middle
+    const made = group(store.piece!, ids, { x, y })
+    if ('says' in made) store.notice = { says: made.says }
+    else {
+      store.act(made.op)
+      hand.choose(made.id)
+    }
+  }
+
+  /** The group in hand is given up; what it carried is chosen. */
+  function scatter(): void {
+    const made = ungroup(store.piece!, hand.part!)
+    if ('says' in made) store.notice = { says: made.says }
+    else {
+      store.act(made.op)
+      hand.chooseAll(made.ids)
+    }
+  }
+
+  return { remove, double, align, gather, scatter }
 }

@@ -259,3 +259,24 @@ test('the view is moved by the middle button, an entry and a file are dropped, a
   await drop('notes.txt', 'text/plain', 'hello')
   await expect(page.getByRole('status').filter({ hasText: 'notes.txt is no SVG' })).toBeVisible()
 })
+
+test('A1: parts are gathered in a group that turns about their middle, and it is given up again', async ({ page }) => {
+  await press(page, 60, 200)
+  await page.keyboard.down('Shift')
+  await press(page, 0, -120)
+  await page.keyboard.up('Shift')
+  await page.keyboard.press('ControlOrMeta+g')
+  await chosen(page, 'Group')
+  // The post reaches from 160 to 240, the pinion from about −161 to −79, both round x 20.
+  expect(Math.abs((await number(page, 'pivot y')) - 39)).toBeLessThan(4)
+  await page.getByRole('button', { name: 'Give up' }).click()
+  await expect(page.locator('[data-several]')).toContainText('2 parts')
+  await press(page, 60, 200)
+  await chosen(page, 'Post')
+  // Of different parents they are not gathered, and it is said.
+  await page.keyboard.down('Shift')
+  await press(page, -300, 120)
+  await page.keyboard.up('Shift')
+  await page.keyboard.press('ControlOrMeta+g')
+  await expect(page.getByRole('status').filter({ hasText: 'hang on the same' })).toBeVisible()
+})

@@ -29,7 +29,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['G', 'in the scope: the curve before the change on, off'],
   ['← ↑ → ↓', 'on the stage: move what is chosen by 1 px, with Shift by 10'],
   ['Enter Esc', 'on the stage: into a group, out of it'],
-  ['Ctrl A D', 'on the stage: choose all; double what is chosen'],
+  ['Ctrl A D G', 'on the stage: choose all; double, group what is chosen'],
   ['Del', 'on the stage: take away what is chosen'],
   ['+ − F', 'on the stage: nearer, further, all of it again'],
   ['F1', 'the manual beside the piece'],

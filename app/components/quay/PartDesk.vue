@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The Part desk: what the chosen part is and holds by hand. */
-import { Copy, Trash2, Waves } from '@lucide/vue'
+import { Copy, Trash2, Ungroup, Waves } from '@lucide/vue'
 import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/acts/parts.ts'
@@ -10,12 +10,14 @@ import { focusFormula } from '~/editor/focus.ts'
 import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useSeveral } from '~/stores/several.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
 const store = usePiece()
 const hand = useHand()
 const tuning = useTuning()
 const driving = useDriving()
+const several = useSeveral()
 const id = computed(() => hand.part!)
 const part = computed<Part | undefined>(() => store.piece!.parts[id.value])
 const wrong = ref('')
@@ -112,7 +114,23 @@ function drop(): void {
         </button></span
       >
       <span class="text-coral" role="alert">{{ wrong }}</span>
-      <button class="button button-plain ml-auto" type="button" @click="duplicate"><Copy :size="14" />Duplicate</button>
+      <button
+        v-if="part.shape.type === 'group'"
+        class="button button-plain ml-auto"
+        type="button"
+        title="What it carries hangs on what it hung on"
+        @click="several.scatter"
+      >
+        <Ungroup :size="14" />Give up
+      </button>
+      <button
+        class="button button-plain"
+        :class="{ 'ml-auto': part.shape.type !== 'group' }"
+        type="button"
+        @click="duplicate"
+      >
+        <Copy :size="14" />Duplicate
+      </button>
       <button class="button button-plain text-coral" type="button" @click="drop"><Trash2 :size="14" />Remove</button>
     </div>
     <div class="grid grid-cols-[repeat(auto-fill,minmax(208px,1fr))] gap-x-7 gap-y-4">

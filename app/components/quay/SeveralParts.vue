@@ -10,6 +10,7 @@ import {
   AlignStartVertical,
   AlignVerticalSpaceAround,
   Copy,
+  Group,
   Trash2,
 } from '@lucide/vue'
 import type { Side } from '~~/core/acts/aligning.ts'
@@ -36,9 +37,10 @@ const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
   <div class="min-h-0 flex-1 overflow-y-auto px-4 py-3" data-several>
     <div class="mb-3 flex flex-wrap items-center gap-2">
       <strong class="font-semibold">{{ hand.chosen.length }} parts</strong>
-      <button class="button button-plain ml-auto" type="button" @click="several.double">
-        <Copy :size="14" />Duplicate
+      <button class="button button-plain ml-auto" type="button" title="Ctrl G on the stage" @click="several.gather">
+        <Group :size="14" />Group
       </button>
+      <button class="button button-plain" type="button" @click="several.double"><Copy :size="14" />Duplicate</button>
       <button class="button button-plain text-coral" type="button" @click="several.remove">
         <Trash2 :size="14" />Remove
       </button>
