@@ -25,7 +25,11 @@ export class Overlay {
     private readonly c: CanvasRenderingContext2D,
     private readonly lens: Lens,
     private readonly palette: Palette,
-  ) {}
+  ) {
+    // What was drawn before has left its ends and joints.
+    c.lineCap = 'butt'
+    c.lineJoin = 'miter'
+  }
 
   /** A thin line just outside the edge, so that it hides nothing of it. */
   outline(body: Body, instance: number, strong: boolean): void {

@@ -13,7 +13,8 @@ interface Way {
   readonly instance: number
   /** The second at which it begins. */
   readonly from: number
-  readonly points: Float64Array
+  /** Null where it would take too long to work out. */
+  readonly points: Float64Array | null
 }
 
 /** Gives the points of it on the stage, x and y in turn; null where it stands still, or is not asked for. */

@@ -69,6 +69,23 @@ export function forget(): void {
   wanted = new Set()
 }
 
+/** Readings that may be taken for what is nearly there, once: some tenths of a second. */
+const ONCE = 5 * ALLOWED
+
+/** A reading of what is there already, or nearly: null where it would have to be worked out, which is not asked for. */
+export function ifThere<T>(read: () => T): T | null {
+  const [before, allowed] = [wanted, allowance]
+  wanted = new Set()
+  allowance = ONCE
+  try {
+    const value = read()
+    return working() || spent() ? null : value
+  } finally {
+    wanted = before
+    allowance = allowed
+  }
+}
+
 /** A reading with all that it needs worked out to its end. */
 export function workedOut<T>(read: () => T): T {
   const before = wanted

@@ -1,6 +1,6 @@
 /** Where a part goes: the path of its pin through a stretch of time, and the circle its outline sweeps as it turns. */
 import type { Program } from '../engine/program.ts'
-import { workedOut } from '../form/working.ts'
+import { ifThere, spent } from '../form/working.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { fromNumber, over, plus, rational, times, toNumber } from '../time/rational.ts'
@@ -13,11 +13,12 @@ import { standing } from './standing.ts'
 const MOST_DOTS = 600
 
 /**
- * The places of a part's pin on the stage at frames of the lap that begins at a moment, x and y in turn.
+ * The places of a part's pin on the stage at frames of the lap that begins at a moment, x and y in turn; null where sums
+ * far away would have to be worked out for it.
  *
  * @param from seconds
  */
-export function travelOf(program: Program, id: string, instance: number, from: number): Float64Array {
+export function travelOf(program: Program, id: string, instance: number, from: number): Float64Array | null {
   const { lapLength, frameRate } = program.measures
   const frames = Math.max(1, Math.ceil(toNumber(times(lapLength, frameRate)) - 1e-9))
   const each = Math.ceil(frames / MOST_DOTS)
@@ -25,13 +26,15 @@ export function travelOf(program: Program, id: string, instance: number, from: n
   const { x, y } = program.piece.parts[id]!.pivot
   const start = fromNumber(from)
   const out = new Float64Array(2 * (Math.floor(frames / each) + 1))
-  for (let k = 0; 2 * k < out.length; k++) {
-    const seconds = plus(start, over(rational(k * each), frameRate))
-    const m = workedOut(() => at(momentOfSeconds(seconds, frameRate)))
-    out[2 * k] = applyX(m, x, y)
-    out[2 * k + 1] = applyY(m, x, y)
-  }
-  return out
+  return ifThere(() => {
+    for (let k = 0; 2 * k < out.length; k++) {
+      const m = at(momentOfSeconds(plus(start, over(rational(k * each), frameRate)), frameRate))
+      out[2 * k] = applyX(m, x, y)
+      out[2 * k + 1] = applyY(m, x, y)
+      if (spent()) break
+    }
+    return out
+  })
 }
 
 const sizes = noSizes()

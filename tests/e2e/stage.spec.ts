@@ -179,7 +179,7 @@ test('H3, A1: the way of what moves and the circle that what turns sweeps; zoome
   await expect(page.getByText(/flat · [4-9]\d\d %/)).toBeVisible()
   await press(page, 300, -120)
   await chosen(page, 'Wheel')
-  await page.getByRole('button', { name: 'fit', exact: true }).click()
+  await page.getByRole('button', { name: 'fit the stage' }).click()
   await press(page, -300, 120)
   await chosen(page, 'Card')
 })
@@ -241,7 +241,7 @@ test('the view is moved by the middle button, an entry and a file are dropped, a
   await expect(page.getByRole('list', { name: 'All parts' })).toBeVisible()
   await page.getByRole('button', { name: '100 %', exact: true }).click()
   await expect(page.getByText(/flat · 100 %/)).toBeVisible()
-  await page.getByRole('button', { name: 'fit', exact: true }).click()
+  await page.getByRole('button', { name: 'fit the stage' }).click()
   const drop = (name: string, type: string, text: string) =>
     page.evaluate(
       ([name, type, text]) => {
