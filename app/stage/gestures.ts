@@ -1,7 +1,7 @@
 /** What hands do on the stage: choose, move, turn, size, set the pin, draw a frame; each pull is one undo step. */
 import { engageWith } from '~~/core/acts/gear-acts.ts'
 import { moveBy, outermost, pinTo, sizeTo, turnBy, unread, type Grip } from '~~/core/acts/staging.ts'
-import { sourceName } from '~~/core/acts/sources.ts'
+import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { applyX, applyY, unapply } from '~~/core/piece/transform.ts'
@@ -57,8 +57,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
         do: () => {
           store.beginGesture()
           for (const key of keys) {
-            const { text } = store.piece!.drives[key]!
-            tuning.exactly(key, `base + ${/^\s*(if|let)\b|\bon\b/i.test(text) ? `(${text})` : text}`)
+            tuning.exactly(key, onTopOfHand(store.piece!.drives[key]!.text))
           }
           store.endGesture()
         },

@@ -1,6 +1,7 @@
 /** First functions of time: what a starter writes on a property, with what it needs of the piece, in one undo step. */
 import { addDrive } from '~~/core/acts/drives.ts'
 import { freeName } from '~~/core/acts/parts.ts'
+import { readsHand } from '~~/core/acts/sources.ts'
 import { setKeyPoints } from '~~/core/acts/points.ts'
 import type { Starter } from '~~/core/acts/starters.ts'
 import { addCue, addCurve } from '~~/core/acts/timing.ts'
@@ -95,7 +96,7 @@ export function useDriving() {
     store.act(setKeyPoints(store.piece!, part, property.name, [...points, at]))
     store.endGesture()
     const drive = store.piece!.drives[key!]
-    const reads = !drive || /\bbase\b/i.test(drive.text)
+    const reads = !drive || readsHand(drive.text)
     store.notice = {
       says: `A hand key of ${property.name} at ${time} s.${reads ? '' : ' The formula does not read it: write base + … to move on top of it.'}`,
       act: { says: 'Undo', do: store.undo },

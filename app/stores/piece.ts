@@ -4,6 +4,7 @@ import { Program } from '~~/core/engine/program.ts'
 import { apply, compose, inverse, type Operation } from '~~/core/piece/operation.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
+import { Scene } from '~~/core/rig/scene.ts'
 import { Player } from '~/player/player.ts'
 import { Insight } from '~/work/insight.ts'
 import type { About, Answers } from '~/work/asking.ts'
@@ -105,6 +106,12 @@ export const usePiece = defineStore('piece', () => {
     gesture = null
   }
 
+  /** Where everything stands at the moment that is shown. */
+  function sceneNow(): Scene {
+    const now = player.value!.now()
+    return new Scene(program.value!).update(program.value!.moment(now, new Float64Array(program.value!.size)), now)
+  }
+
   function undo(): void {
     const step = done.value.at(-1)
     if (!step || gesture) return
@@ -143,6 +150,7 @@ export const usePiece = defineStore('piece', () => {
     act,
     beginGesture,
     endGesture,
+    sceneNow,
     undo,
     redo,
     /** What is known of a drive for all time, worked out beside the page. */

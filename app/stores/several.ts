@@ -5,7 +5,6 @@ import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { removePart } from '~~/core/acts/parts.ts'
 import { outermost } from '~~/core/acts/staging.ts'
 import { unapply } from '~~/core/piece/transform.ts'
-import { Scene } from '~~/core/rig/scene.ts'
 import { around, boxWithCarried } from '~~/core/rig/snapping.ts'
 import { useHand } from './hand.ts'
 import { usePiece } from './piece.ts'
@@ -38,14 +37,12 @@ export function useSeveral() {
 
   /** Lined up on a side or a middle of them all, or spread evenly, as they stand at this moment. */
   function align(side: Side): void {
-    const program = store.program!
-    const now = store.player!.now()
-    const scene = new Scene(program).update(program.moment(now, new Float64Array(program.size)), now)
+    const scene = store.sceneNow()
     const all = chosen().flatMap(id => {
       const [body, box] = [scene.bodies.get(id)!, boxWithCarried(scene, id, 0)]
       return box ? [{ grip: { id, seat: scene.seatOf(body, 0), world: body.worlds[0]! }, ...box }] : []
     })
-    const op = aligned(store.piece!, all, side, now.seconds)
+    const op = aligned(store.piece!, all, side, store.player!.now().seconds)
     if (op.puts.length > 0) store.act(op)
     else store.notice = { says: 'They stand so already.' }
   }
@@ -53,9 +50,7 @@ export function useSeveral() {
   /** All that is chosen in a group of its own, which turns about their middle. */
   function gather(): void {
     const ids = chosen()
-    const program = store.program!
-    const now = store.player!.now()
-    const scene = new Scene(program).update(program.moment(now, new Float64Array(program.size)), now)
+    const scene = store.sceneNow()
     const boxes = ids.flatMap(id => boxWithCarried(scene, id, 0) ?? [])
     if (ids.length === 0 || boxes.length === 0) return
     const { left, right, low, high } = around(boxes)

@@ -4,6 +4,7 @@ import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { DEEPEST, propertyKey, type Piece } from '../piece/schema.ts'
 import { hangings } from '../piece/hangings.ts'
 import { addPart } from './parts.ts'
+import { hidesHand } from './sources.ts'
 import { handOf } from './staging.ts'
 
 /**
@@ -48,7 +49,9 @@ export function ungroup(
   const [x, y] = [handOf(piece, id, 'x'), handOf(piece, id, 'y')]
   const ids = Object.keys(piece.parts).filter(c => piece.parts[c]!.parent === id)
   const away = x !== 0 || y !== 0
-  const bound = ids.filter(c => ['x', 'y'].some(n => piece.bases[propertyKey(c, n)]?.keys || unbased(piece, c, n)))
+  const bound = ids.filter(c =>
+    ['x', 'y'].some(n => piece.bases[propertyKey(c, n)]?.keys || hidesHand(piece.drives[propertyKey(c, n)])),
+  )
   const why =
     driven.length > 0 || keyed.length > 0
       ? `${[...driven, ...keyed].map(p => p.name).join(', ')} moves it`
@@ -85,10 +88,4 @@ export function ungroup(
     return piece.bases[key] ? [{ in: 'bases', id: key, value: null }] : []
   })
   return { ids, op: operation(`give up ${part.name}`, ...puts, ...gone, { in: 'parts', id, value: null }) }
-}
-
-/** Whether a property is driven by a formula that does not read what is set by hand. */
-const unbased = (piece: Piece, id: string, name: string): boolean => {
-  const drive = piece.drives[propertyKey(id, name)]
-  return drive !== undefined && !drive.off && !/\bbase\b/i.test(drive.text)
 }

@@ -20,6 +20,17 @@ export function sourceName(piece: Piece, key: string): string {
   return `${piece.parts[part]?.name ?? part} ${property}`
 }
 
+/** Whether a formula reads what is set by hand: else a hand value under it changes nothing one can see. */
+export const readsHand = (text: string): boolean => /\bbase\b/i.test(text)
+
+/** A drive that hides what is set by hand. */
+export const hidesHand = (drive: Drive | undefined): boolean =>
+  drive !== undefined && !drive.off && !readsHand(drive.text)
+
+/** The formula on top of what is set by hand. */
+export const onTopOfHand = (text: string): string =>
+  `base + ${/^\s*(if|let)\b|\bon\b/i.test(text) ? `(${text})` : text}`
+
 const put = (key: string, value: Drive | Signal): Put =>
   isSignal(key)
     ? { in: 'signals', id: key.slice(1), value: value as Signal }

@@ -7,6 +7,7 @@ import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import type { Matrix } from '../piece/transform.ts'
 import { inOrder } from './points.ts'
+import { hidesHand } from './sources.ts'
 import { held } from './ties.ts'
 
 /** A part that is held: what it stands in and how it stands there, as they were at that moment. */
@@ -186,7 +187,6 @@ export function pinTo(piece: Piece, { id, seat, world }: Grip, x: number, y: num
 export function unread(piece: Piece, op: Operation): string[] {
   return op.puts.flatMap(p => {
     if (!('in' in p) || p.in !== 'bases') return []
-    const drive = piece.drives[p.id]
-    return drive && !drive.off && !/\bbase\b/i.test(drive.text) ? [p.id] : []
+    return hidesHand(piece.drives[p.id]) ? [p.id] : []
   })
 }

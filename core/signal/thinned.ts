@@ -22,18 +22,31 @@ export function thinned(
     const [u, v] = [(p.time - a.time) / wide, (p.value - a.value) / high]
     return Math.abs(x * v - y * u) / Math.sqrt(x * x + y * y)
   }
-  const stays = new Set([0, line.length - 1])
-  const open: [number, number][] = [[0, line.length - 1]]
+  const stays = kept(line.length, (i, from, to) => off(line[i]!, line[from]!, line[to]!), keep)
+  return line.filter((_, i) => stays.has(i)).map(({ time, value }) => ({ time, value }))
+}
+
+/**
+ * Which of so many points of a line stay, so that none lies further off than that (Ramer 1972; Douglas and Peucker 1973).
+ * @param off how far a point lies off the stretch between two others
+ */
+export function kept(
+  count: number,
+  off: (i: number, from: number, to: number) => number,
+  keep: number,
+): ReadonlySet<number> {
+  const stays = new Set([0, count - 1])
+  const open: [number, number][] = [[0, count - 1]]
   for (let next = open.pop(); next; next = open.pop()) {
     const [from, to] = next
     let [most, at] = [keep, -1]
     for (let i = from + 1; i < to; i++) {
-      const d = off(line[i]!, line[from]!, line[to]!)
+      const d = off(i, from, to)
       if (d > most) [most, at] = [d, i]
     }
     if (at < 0) continue
     stays.add(at)
     open.push([from, at], [at, to])
   }
-  return line.filter((_, i) => stays.has(i)).map(({ time, value }) => ({ time, value }))
+  return stays
 }

@@ -6,6 +6,7 @@ import { addDrive } from '~~/core/acts/drives.ts'
 import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/acts/parts.ts'
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/piece/properties.ts'
+import { hidesHand, onTopOfHand } from '~~/core/acts/sources.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -50,14 +51,12 @@ function set(p: Property, to: number): void {
   store.act(setBase(store.piece!, id.value, p.name, to))
   const drive = driven(p)
   const key = propertyKey(id.value, p.name)
-  const reads = drive && /\bbase\b/i.test(drive.text)
-  if (!drive || reads || drive.off) return
+  if (!drive || !hidesHand(drive)) return
   store.notice = {
     says: `${part.value!.name} ${p.name} follows its formula, which does not read the hand value.`,
     act: {
       says: 'Add it as base +',
-      do: () =>
-        tuning.commit(key, `base + ${/^\s*(if|let)\b|\bon\b/i.test(drive.text) ? `(${drive.text})` : drive.text}`),
+      do: () => tuning.commit(key, onTopOfHand(drive.text)),
     },
   }
 }

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Where the pin of a part may stand: its middle, its edges and corners. Where it stands now, the part stays. */
 import { pinTo } from '~~/core/acts/staging.ts'
-import { Scene } from '~~/core/rig/scene.ts'
 import { halfOf } from '~/stage/grips.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -22,9 +21,7 @@ const PLACES = [
 ] as const
 
 function set(across: number, up: number): void {
-  const program = store.program!
-  const now = store.player!.now()
-  const scene = new Scene(program).update(program.moment(now, new Float64Array(program.size)), now)
+  const scene = store.sceneNow()
   const body = scene.bodies.get(props.id)!
   const copy = Math.min(hand.instance, body.count - 1)
   const half = halfOf(body, copy)
@@ -33,7 +30,7 @@ function set(across: number, up: number): void {
     return
   }
   const grip = { id: props.id, seat: scene.seatOf(body, copy), world: body.worlds[copy]! }
-  store.act(pinTo(store.piece!, grip, across * (half?.[0] ?? 0), up * (half?.[1] ?? 0), now.seconds))
+  store.act(pinTo(store.piece!, grip, across * (half?.[0] ?? 0), up * (half?.[1] ?? 0), store.player!.now().seconds))
 }
 </script>
 

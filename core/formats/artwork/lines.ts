@@ -1,5 +1,6 @@
 /** Path data and basic shapes of SVG as rings of points, curves laid as straight pieces. */
 import svgpath from 'svgpath'
+import { kept } from '../../signal/thinned.ts'
 import type { Element } from './tree.ts'
 
 /** a b c d e f of SVG: x' = a x + c y + e, y' = b x + d y + f. */
@@ -145,27 +146,14 @@ function curve(ring: [number, number][], c: readonly number[], fine: number): vo
 }
 
 /**
- * With as few points as keep the line as it is, to a quarter of what can be seen, or coarser until there are not too many
- * (Ramer 1972; Douglas and Peucker 1973). Points on one another are one.
+ * With as few points as keep the line as it is, to a quarter of what can be seen, or coarser until there are not too many.
+ * Points on one another are one.
  */
 function thin(points: readonly [number, number][], fine: number): [number, number][] {
   const apart = points.filter((p, k) => k === 0 || distance(p, points[k - 1]!) > 1e-6)
   if (apart.length > 2 && distance(apart[0]!, apart.at(-1)!) < 1e-6) apart.pop()
   for (let keep = fine / 4; ; keep *= 2) {
-    const stays = new Set([0, apart.length - 1])
-    const open: [number, number][] = [[0, apart.length - 1]]
-    for (let next = open.pop(); next; next = open.pop()) {
-      const [from, to] = next
-      let [most, at] = [keep, -1]
-      for (let k = from + 1; k < to; k++) {
-        const far = off(apart[k]!, apart[from]!, apart[to]!)
-        if (far > most) [most, at] = [far, k]
-      }
-      if (at >= 0) {
-        stays.add(at)
-        open.push([from, at], [at, to])
-      }
-    }
+    const stays = kept(apart.length, (k, from, to) => off(apart[k]!, apart[from]!, apart[to]!), keep)
     if (stays.size <= MOST) return apart.filter((_, k) => stays.has(k))
   }
 }

@@ -10,7 +10,7 @@ export interface Element {
 }
 
 /** Characters of a file, at most. */
-export const LARGEST = 4_000_000
+const LARGEST = 4_000_000
 /** Elements of a file, and how deep they stand in one another, at most. */
 const MOST = 20_000
 const DEEPEST = 80
