@@ -1,34 +1,28 @@
 /**
- * The graphics card: keeps a plate's corners, takes a table of rows a frame, draws it in one call. WebGL 2 by hand, since
- * this one call is all that is asked of it. When its context is lost, everything is sent again once it is back.
+ * The graphics card: keeps a plate's corners, takes a table of rows a frame, draws it in one call; in depth in one call
+ * a sheet. WebGL 2 by hand, since this is all that is asked of it. When its context is lost, everything is sent again
+ * once it is back.
  */
+import { PER_DEEP } from '~~/core/rig/deep.ts'
+import { inDepth, lightFor, type Eye } from '~~/core/rig/eye.ts'
 import { PER_CORNER } from '~~/core/rig/pen.ts'
 import type { Plate, Range } from '~~/core/rig/plate.ts'
-import { ROWS_ACROSS } from '~~/core/rig/rows.ts'
+import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/rows.ts'
+import { WATER_ACROSS } from '~~/core/rig/waters.ts'
 import type { Rgb } from '~~/core/rig/colour.ts'
+import { Canvas, make, table, type Made } from './making.ts'
 import { FITTED, type Size, type View } from './view.ts'
-import { FRAGMENT, TEXELS, VERTEX } from './shaders.ts'
-
-/** What is made on the card for a context. */
-interface Made {
-  readonly program: WebGLProgram
-  readonly array: WebGLVertexArrayObject
-  readonly points: WebGLBuffer
-  readonly tags: WebGLBuffer
-  readonly indices: WebGLBuffer
-  readonly rows: WebGLTexture
-  readonly halfSeen: WebGLUniformLocation | null
-  readonly centre: WebGLUniformLocation | null
-  readonly pixel: WebGLUniformLocation | null
-}
 
 export class Card {
   private readonly gl: WebGL2RenderingContext
-  private made: Made | null = null
-  /** Room on the card for corners and indices, and lines of the table. */
-  private room = { corners: 0, indices: 0, lines: 0 }
+  /** What is made on the card: for flat pieces and, once there is one, for those in depth. */
+  private flat: Made | null = null
+  private deep: Made | null = null
+  private target: Canvas | null = null
+  private lost = false
   /** Whether everything must be sent, whatever the plate says has changed. */
   private empty = true
+  private last: Made | null = null
 
   /**
    * @param restored called when a lost context is there again
@@ -47,20 +41,21 @@ export class Card {
     }) as WebGL2RenderingContext | null
     if (!gl) throw new Error('This browser has no WebGL 2.')
     this.gl = gl
-    canvas.addEventListener('webglcontextlost', this.lost)
+    canvas.addEventListener('webglcontextlost', this.gone)
     canvas.addEventListener('webglcontextrestored', this.back)
-    this.made = make(gl)
+    this.flat = make(gl, false)
   }
 
-  private readonly lost = (e: Event): void => {
+  private readonly gone = (e: Event): void => {
     // Without this it would never come back.
     e.preventDefault()
-    this.made = null
+    this.lost = true
   }
 
   private readonly back = (): void => {
-    this.made = make(this.gl)
-    this.room = { corners: 0, indices: 0, lines: 0 }
+    this.flat = make(this.gl, false)
+    this.deep = this.target = null
+    this.lost = false
     this.empty = true
     this.restored()
   }
@@ -71,10 +66,14 @@ export class Card {
    * @param pixel how many stage pixels a screen pixel covers
    * @param view the window of the stage that is seen; what lies beyond the stage itself stays clear of it
    */
-  draw(plate: Plate, size: Size, ground: Rgb, pixel: number, view: View = FITTED): void {
-    const { gl, made } = this
-    if (!made) return
+  draw(plate: Plate, size: Size, ground: Rgb, pixel: number, eye: Eye, view: View = FITTED): void {
+    const { gl } = this
+    if (this.lost) return
     const { width, height } = this.canvas
+    const made = inDepth(eye) ? (this.deep ??= make(gl, true)) : this.flat!
+    if (made !== this.last) this.empty = true
+    this.last = made
+    if (made.deep) (this.target ??= new Canvas(gl)).begin(width, height)
     gl.viewport(0, 0, width, height)
     gl.disable(gl.SCISSOR_TEST)
     if (view !== FITTED) {
@@ -92,110 +91,97 @@ export class Card {
     gl.clearColor(ground.r, ground.g, ground.b, 1)
     gl.clear(gl.COLOR_BUFFER_BIT)
     gl.bindVertexArray(made.array)
-    this.sendPlate(made, plate)
-    this.sendRows(made, plate)
     gl.useProgram(made.program)
-    gl.uniform2f(made.halfSeen, size.width / 2 / view.zoom, size.height / 2 / view.zoom)
-    gl.uniform2f(made.centre, view.x, view.y)
-    gl.uniform1f(made.pixel, pixel)
+    this.sendPlate(made, plate)
+    const { rows, deep } = plate
+    this.send(made, 'rows', Math.ceil(rows.count / ROWS_ACROSS), rows.data, (ROWS_ACROSS * PER_ROW) / 4)
+    gl.uniform2f(made.at('half_seen'), size.width / 2 / view.zoom, size.height / 2 / view.zoom)
+    gl.uniform2f(made.at('centre'), view.x, view.y)
+    gl.uniform1f(made.at('pixel'), pixel)
     gl.enable(gl.BLEND)
     gl.blendFunc(gl.ONE, gl.ONE_MINUS_SRC_ALPHA)
-    gl.drawElements(gl.TRIANGLES, plate.count, gl.UNSIGNED_INT, 0)
+    if (!made.deep || !deep) return gl.drawElements(gl.TRIANGLES, plate.count, gl.UNSIGNED_INT, 0)
+    this.send(made, 'deep', Math.ceil(rows.count / ROWS_ACROSS), deep.data, (ROWS_ACROSS * PER_DEEP) / 4)
+    this.send(made, 'waters', deep.waters.count, deep.waters.data, WATER_ACROSS)
+    this.drawDeep(made, deep, eye)
+    this.target!.end()
   }
 
-  private sendPlate({ points, tags, indices }: Made, { pen, changed, corners, count }: Plate): void {
-    const { gl, room } = this
+  /** Solids first, which hide one another; sheets and what is see-through over them, the furthest first. */
+  private drawDeep(made: Made, { passes, nearest, furthest }: NonNullable<Plate['deep']>, eye: Eye): void {
+    const { gl } = this
+    const near = Math.max(eye.distance * 0.01, eye.distance - nearest - 1)
+    gl.uniform1f(made.at('eye'), eye.distance)
+    gl.uniform1f(made.at('even'), eye.even ? 1 : 0)
+    gl.uniform2f(made.at('reach'), near, Math.max(near + 1, eye.distance - furthest + 1))
+    gl.uniform3f(made.at('light'), ...lightFor(eye))
+    gl.enable(gl.DEPTH_TEST)
+    gl.depthFunc(gl.LEQUAL)
+    gl.clear(gl.DEPTH_BUFFER_BIT)
+    const all = (runs: readonly number[], least: number, hides: boolean) => {
+      gl.uniform1f(made.at('least'), least)
+      gl.depthMask(hides)
+      for (let k = 0; k < runs.length; k += 2)
+        gl.drawElements(gl.TRIANGLES, runs[k + 1]!, gl.UNSIGNED_INT, runs[k]! * 4)
+    }
+    for (const { is, runs } of passes) {
+      if (is === 'solid') all(runs, 0.5, true)
+      else all(runs, 0.002, false)
+      if (is !== 'sheet') continue
+      // A sheet in its plane: its colours lie over one another, then it hides what is behind it.
+      gl.colorMask(false, false, false, false)
+      all(runs, 0.99, true)
+      gl.colorMask(true, true, true, true)
+    }
+    gl.depthMask(true)
+    gl.disable(gl.DEPTH_TEST)
+  }
+
+  private sendPlate({ buffers, room }: Made, { pen, changed, corners, count }: Plate): void {
+    const { gl } = this
     const all = this.empty || changed.all
-    if (corners > room.corners || count > room.indices) {
+    const grows = corners > room.corners || count > room.indices
+    if (grows) {
       room.corners = pen.tags.length
       room.indices = pen.indices.length
-      for (const [target, buffer, bytes] of [
-        [gl.ARRAY_BUFFER, points, pen.points.byteLength],
-        [gl.ARRAY_BUFFER, tags, pen.tags.byteLength],
-        [gl.ELEMENT_ARRAY_BUFFER, indices, pen.indices.byteLength],
-      ] as const) {
-        gl.bindBuffer(target, buffer)
-        gl.bufferData(target, bytes, gl.DYNAMIC_DRAW)
-      }
-    }
-    const send = (target: number, buffer: WebGLBuffer, data: Float32Array | Uint32Array, each: number, of: Range[]) => {
-      if (of.length > 0) gl.bindBuffer(target, buffer)
-      for (const [a, b] of of) gl.bufferSubData(target, a * each * 4, data, a * each, (b - a) * each)
     }
     const [c, i]: [Range[], Range[]] = all ? [[[0, corners]], [[0, count]]] : [changed.corners, changed.indices]
-    send(gl.ARRAY_BUFFER, points, pen.points, PER_CORNER, c)
-    send(gl.ARRAY_BUFFER, tags, pen.tags, 1, c)
-    send(gl.ELEMENT_ARRAY_BUFFER, indices, pen.indices, 1, i)
+    for (const [target, buffer, data, each, of] of [
+      [gl.ARRAY_BUFFER, buffers.points, pen.points, PER_CORNER, c],
+      [gl.ARRAY_BUFFER, buffers.tags, pen.tags, 1, c],
+      [gl.ARRAY_BUFFER, buffers.heights, pen.heights, 3, c],
+      [gl.ELEMENT_ARRAY_BUFFER, buffers.indices, pen.indices, 1, i],
+    ] as const) {
+      if (!data || !buffer || (of.length === 0 && !grows)) continue
+      gl.bindBuffer(target, buffer)
+      if (grows) gl.bufferData(target, data.byteLength, gl.DYNAMIC_DRAW)
+      for (const [a, b] of of) gl.bufferSubData(target, a * each * 4, data, a * each, (b - a) * each)
+    }
     this.empty = false
   }
 
-  private sendRows({ rows }: Made, plate: Plate): void {
-    const { gl, room } = this
-    const lines = Math.max(1, Math.ceil(plate.rows.count / ROWS_ACROSS))
-    const across = ROWS_ACROSS * TEXELS
-    gl.activeTexture(gl.TEXTURE0)
-    gl.bindTexture(gl.TEXTURE_2D, rows)
-    if (lines > room.lines) {
-      room.lines = lines
+  /** Sends a table of so many lines. */
+  private send(made: Made, name: 'rows' | 'deep' | 'waters', count: number, data: Float32Array, across: number): void {
+    const { gl } = this
+    const lines = Math.max(1, count)
+    gl.activeTexture(gl.TEXTURE0 + UNIT[name])
+    gl.bindTexture(gl.TEXTURE_2D, (made.tables[name] ??= table(gl)))
+    gl.uniform1i(made.at(name), UNIT[name])
+    if (lines > (made.lines[name] ?? 0)) {
+      made.lines[name] = lines
       gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA32F, across, lines, 0, gl.RGBA, gl.FLOAT, null)
     }
-    gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, across, lines, gl.RGBA, gl.FLOAT, plate.rows.data)
+    if (count > 0) gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, across, lines, gl.RGBA, gl.FLOAT, data)
   }
 
   stop(): void {
-    this.canvas.removeEventListener('webglcontextlost', this.lost)
+    this.canvas.removeEventListener('webglcontextlost', this.gone)
     this.canvas.removeEventListener('webglcontextrestored', this.back)
-    const { gl, made } = this
-    if (!made) return
-    gl.deleteProgram(made.program)
-    gl.deleteVertexArray(made.array)
-    for (const buffer of [made.points, made.tags, made.indices]) gl.deleteBuffer(buffer)
-    gl.deleteTexture(made.rows)
+    if (this.lost) return
+    this.flat?.drop()
+    this.deep?.drop()
+    this.target?.drop()
   }
 }
 
-function make(gl: WebGL2RenderingContext): Made {
-  const program = gl.createProgram()
-  for (const [kind, text] of [
-    [gl.VERTEX_SHADER, VERTEX],
-    [gl.FRAGMENT_SHADER, FRAGMENT],
-  ] as const) {
-    const shader = gl.createShader(kind)!
-    gl.shaderSource(shader, text)
-    gl.compileShader(shader)
-    gl.attachShader(program, shader)
-    if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS) && !gl.isContextLost())
-      throw new Error(gl.getShaderInfoLog(shader) ?? 'The graphics card refused a shader.')
-    gl.deleteShader(shader)
-  }
-  gl.linkProgram(program)
-  const array = gl.createVertexArray()
-  gl.bindVertexArray(array)
-  const buffer = () => gl.createBuffer()
-  const [points, tags, indices] = [buffer(), buffer(), buffer()]
-  gl.bindBuffer(gl.ARRAY_BUFFER, points)
-  for (const [k, name] of ['point', 'before', 'after'].entries()) {
-    const at = gl.getAttribLocation(program, name)
-    gl.enableVertexAttribArray(at)
-    gl.vertexAttribPointer(at, 2, gl.FLOAT, false, PER_CORNER * 4, k * 8)
-  }
-  gl.bindBuffer(gl.ARRAY_BUFFER, tags)
-  const tag = gl.getAttribLocation(program, 'tag')
-  gl.enableVertexAttribArray(tag)
-  gl.vertexAttribIPointer(tag, 1, gl.UNSIGNED_INT, 4, 0)
-  gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, indices)
-  const rows = gl.createTexture()
-  gl.bindTexture(gl.TEXTURE_2D, rows)
-  for (const side of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER]) gl.texParameteri(gl.TEXTURE_2D, side, gl.NEAREST)
-  return {
-    program,
-    array,
-    points,
-    tags,
-    indices,
-    rows,
-    halfSeen: gl.getUniformLocation(program, 'half_seen'),
-    centre: gl.getUniformLocation(program, 'centre'),
-    pixel: gl.getUniformLocation(program, 'pixel'),
-  }
-}
+const UNIT = { rows: 0, deep: 1, waters: 2 } as const

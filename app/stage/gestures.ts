@@ -5,6 +5,7 @@ import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { applyX, applyY, unapply } from '~~/core/piece/transform.ts'
+import { flattened, inDepth, seen } from '~~/core/rig/eye.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { around, boxOf, boxWithCarried, drawnTo, engaging, linesOf, type Box } from '~~/core/rig/snapping.ts'
@@ -42,7 +43,15 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     const body = drawn?.bodies.get(id)
     if (!drawn || !body) return null
     const at = Math.min(instance, body.count - 1)
-    return { id, seat: drawn.seatOf(body, at), world: body.worlds[at]!.slice() }
+    const { pivot } = body.part
+    const world = body.worlds[at]!
+    if (!inDepth(drawn.eye)) return { id, seat: drawn.seatOf(body, at), world: world.slice() }
+    // In depth the hand reckons with how it looks about the pin, in the plane in which x and y count.
+    const seat = drawn.seatOf(body, at)
+    const z = body.get('z', at)
+    for (let r = 0; r < 12; r += 4) seat[r + 3]! += seat[r + 2]! * z
+    const [px, py] = [body.get('x', at) + pivot.x, body.get('y', at) + pivot.y]
+    return { id, seat: flattened(drawn.eye, seat, px, py), world: flattened(drawn.eye, world, pivot.x, pivot.y) }
   }
 
   /** What a gesture set although a formula drives it that does not read the hand value: offered as `base +`. */
@@ -231,7 +240,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     const [[left, high], [right, low]] = [lens().toStage(x, y), lens().toStage(x + width, y + height)]
     const found = new Set<string>()
     for (const { body, instance } of drawn.paint) {
-      const box = body.opacity[instance]! > 0 && !body.part.locked ? boxOf(body, instance) : null
+      const box = body.opacity[instance]! > 0 && !body.part.locked ? boxOf(body, instance, drawn.eye) : null
       if (box && box.left >= left && box.right <= right && box.low >= low && box.high <= high) found.add(body.id)
     }
     return outermost(store.piece!, [...found])

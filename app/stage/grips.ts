@@ -5,7 +5,7 @@ import { extent } from '~~/core/rig/gradient.ts'
 import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
 import type { Body } from '~~/core/rig/body.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
-import { applyX, applyY } from '~~/core/piece/transform.ts'
+import { seen } from '~~/core/rig/eye.ts'
 import type { Lens } from './view.ts'
 
 export interface Handle {
@@ -46,7 +46,7 @@ export function halfOf(body: Body, instance: number): readonly [number, number] 
 
 export function handlesRound(scene: Scene, body: Body, instance: number, lens: Lens): Handle[] {
   const m = body.worlds[instance]!
-  const at = (x: number, y: number) => lens.toScreen(applyX(m, x, y), applyY(m, x, y))
+  const at = (x: number, y: number) => lens.toScreen(...seen(scene.eye, m, x, y))
   const { pivot } = body.part
   const [px, py] = at(pivot.x, pivot.y)
   const pin: Handle = { is: 'pin', side: [0, 0], x: px, y: py }

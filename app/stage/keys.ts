@@ -17,7 +17,13 @@ export function useStageKeys(
   frame: Readonly<Ref<HTMLElement | null>>,
   byHand: ReturnType<typeof useStageHand>,
   pen: ReturnType<typeof usePen>,
-  zoom: { by: (factor: number) => void; fit: () => void },
+  zoom: {
+    by: (factor: number) => void
+    fit: () => void
+    /** Looking round, in steps to the side and from above. */
+    turn: (aside: number, above: number) => void
+    home: () => void
+  },
 ): (e: KeyboardEvent) => void {
   const store = usePiece()
   const hand = useHand()
@@ -47,11 +53,16 @@ export function useStageKeys(
     else if (e.key === '+' || e.key === '=') zoom.by(1.25)
     else if (e.key === '-') zoom.by(0.8)
     else if (e.key === 'f') zoom.fit()
+    else if (e.key === 'Home') zoom.home()
     else return false
     return true
   }
 
   return e => {
-    if (e.target === frame.value && !e.altKey && done(e)) e.preventDefault()
+    if (e.target !== frame.value) return
+    const arrow = ARROWS[e.key]
+    if (e.altKey && arrow && store.piece!.camera) zoom.turn(...arrow)
+    else if (e.altKey || !done(e)) return
+    e.preventDefault()
   }
 }

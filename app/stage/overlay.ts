@@ -2,6 +2,7 @@
 import { pitchRadius } from '~~/core/piece/gearing.ts'
 import { applyX, applyY } from '~~/core/piece/transform.ts'
 import type { Body } from '~~/core/rig/body.ts'
+import { flattened, seen, type Eye } from '~~/core/rig/eye.ts'
 import { outlineOf } from '~~/core/rig/outline.ts'
 import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
 import { sweptBy } from '~~/core/rig/travel.ts'
@@ -25,6 +26,7 @@ export class Overlay {
     private readonly c: CanvasRenderingContext2D,
     private readonly lens: Lens,
     private readonly palette: Palette,
+    private readonly eye: Eye,
   ) {
     // What was drawn before has left its ends and joints.
     c.lineCap = 'butt'
@@ -39,12 +41,7 @@ export class Overlay {
     const m = body.worlds[instance]!
     const points: [number, number][] = []
     for (let k = 0; k < drawn.points.length; k += 2)
-      points.push(
-        this.lens.toScreen(
-          applyX(m, drawn.points[k]!, drawn.points[k + 1]!),
-          applyY(m, drawn.points[k]!, drawn.points[k + 1]!),
-        ),
-      )
+      points.push(this.lens.toScreen(...seen(this.eye, m, drawn.points[k]!, drawn.points[k + 1]!)))
     c.beginPath()
     points.forEach(([x, y], k) => (k === 0 ? c.moveTo(x, y) : c.lineTo(x, y)))
     if (drawn.closed) c.closePath()
@@ -73,7 +70,7 @@ export class Overlay {
   /** The circle at which a gear's teeth meet those of another, and the one that what turns sweeps. */
   circles(body: Body, instance: number, turns: boolean): void {
     const { c, palette, lens } = this
-    const m = body.worlds[instance]!
+    const m = flattened(this.eye, body.worlds[instance]!, 0, 0)
     const circle = (x: number, y: number, radius: number, colour: string, dash: number[]) => {
       const [cx, cy] = lens.toScreen(x, y)
       c.beginPath()
@@ -86,7 +83,7 @@ export class Overlay {
     }
     if (body.part.shape.type === 'gear')
       circle(m[3]!, m[7]!, pitchRadius(body.part.shape) * Math.hypot(m[0]!, m[4]!), palette.coral, [])
-    const swept = turns ? sweptBy(body, instance) : null
+    const swept = turns ? sweptBy(body, instance, this.eye) : null
     if (swept) circle(swept.x, swept.y, swept.radius, palette.brass, [1, 4])
   }
 
@@ -123,8 +120,8 @@ export class Overlay {
   /** Where it turns and scales about; the tail shows which way its own x goes. */
   pin(body: Body, instance: number): void {
     const { c, palette } = this
-    const m = body.worlds[instance]!
     const { x, y } = body.part.pivot
+    const m = flattened(this.eye, body.worlds[instance]!, x, y)
     const [px, py] = this.lens.toScreen(applyX(m, x, y), applyY(m, x, y))
     const length = Math.hypot(m[0]!, m[4]!) || 1
     c.lineCap = 'round'

@@ -1,6 +1,7 @@
 /** The pen: outlines drawn on the stage point by point, and the points of a path that is chosen, pose by pose. */
 import { addCorner, addPath, drawnOf, removeCorner, setCorner, type Corner } from '~~/core/acts/pen.ts'
-import { applyX, applyY, unapply, type Matrix } from '~~/core/piece/transform.ts'
+import type { Matrix } from '~~/core/piece/transform.ts'
+import { seen, unseen, type Eye } from '~~/core/rig/eye.ts'
 import { ringsOf } from '~~/core/rig/posing.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -41,11 +42,12 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
   )
 
   /** The path in hand with where it stands; null for anything else. */
-  function held(): { id: string; world: Matrix } | null {
+  function held(): { id: string; world: Matrix; eye: Eye } | null {
     const id = hand.others.length > 0 ? null : hand.part
     if (id === null || !drawnOf(store.piece!, id)) return null
-    const body = scene()?.bodies.get(id)
-    return body ? { id, world: body.worlds[Math.min(hand.instance, body.count - 1)]! } : null
+    const drawn = scene()
+    const body = drawn?.bodies.get(id)
+    return drawn && body ? { id, world: body.worlds[Math.min(hand.instance, body.count - 1)]!, eye: drawn.eye } : null
   }
   const poseOf = (id: string) => Math.min(hand.pose, drawnOf(store.piece!, id)!.poses.length - 1)
 
@@ -55,7 +57,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     const { poses } = drawnOf(store.piece!, it.id)!
     return poses[poseOf(it.id)]!.flatMap((ring, k) =>
       ring.map((c, nth) => {
-        const [x, y] = lens().toScreen(applyX(it.world, c.x, c.y), applyY(it.world, c.x, c.y))
+        const [x, y] = lens().toScreen(...seen(it.eye, it.world, c.x, c.y))
         return { ring: k, nth, smooth: c.smooth, x, y }
       }),
     )
@@ -71,8 +73,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     if (!it || !drawn || drawn.poses.length < 2) return []
     return ringsOf(drawn, poseOf(it.id)).map(r => {
       const out: [number, number][] = []
-      for (let k = 0; k < r.length; k += 2)
-        out.push(lens().toScreen(applyX(it.world, r[k]!, r[k + 1]!), applyY(it.world, r[k]!, r[k + 1]!)))
+      for (let k = 0; k < r.length; k += 2) out.push(lens().toScreen(...seen(it.eye, it.world, r[k]!, r[k + 1]!)))
       return out
     })
   }
@@ -87,7 +88,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     pullFrom(e, {
       begin: () => store.beginGesture(),
       move: (dx, dy) => {
-        const to = unapply(world, from[0] + dx / lens().scale, from[1] - dy / lens().scale)
+        const to = unseen(it.eye, world, from[0] + dx / lens().scale, from[1] - dy / lens().scale)
         if (!to) return
         moved = true
         store.act(setCorner(before, it.id, pose, node.ring, node.nth, { x: to[0], y: to[1] }))

@@ -1,6 +1,8 @@
-/** Draws a piece flat: its outlines lie on the graphics card, a table of its instances is sent a frame. */
+/** Draws a piece, flat or in depth: its outlines lie on the graphics card, a table of its instances is sent a frame. */
 import { rgbOf } from '~~/core/rig/colour.ts'
+import { AHEAD, eyeOf, FLAT, type Eye, type Look } from '~~/core/rig/eye.ts'
 import { Plate } from '~~/core/rig/plate.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
 import { Scene } from '~~/core/rig/scene.ts'
 import { Card } from './card.ts'
 import { FITTED, type View } from './view.ts'
@@ -14,7 +16,12 @@ export class StageRenderer {
   only: ReadonlySet<string> | null = null
   /** The window of the stage that is seen. */
   view: View = FITTED
+  /** How one looks round a piece in depth. */
+  look: Look = AHEAD
   private width = 0
+  private eye: Eye = FLAT
+  private looked: Look | null = null
+  private seen: Piece['camera'] = null
 
   /**
    * @param again asks for the picture anew, when the graphics card had lost it
@@ -50,10 +57,16 @@ export class StageRenderer {
     const { scene, plate } = this
     scene.only = this.only
     const { stage } = program.piece
+    if (this.looked !== this.look || this.seen !== program.piece.camera) {
+      this.looked = this.look
+      this.seen = program.piece.camera
+      this.eye = eyeOf(program.piece, this.look)
+    }
+    scene.eye = this.eye
     const pixel = stage.width / this.width / this.view.zoom
     plate.build(scene.update(values, moment), pixel)
     const { lightness, chroma, hue } = stage.background
-    this.card.draw(plate, stage, rgbOf(lightness, chroma, hue / 360), pixel, this.view)
+    this.card.draw(plate, stage, rgbOf(lightness, chroma, hue / 360), pixel, scene.eye, this.view)
   }
 
   dispose(): void {

@@ -2,6 +2,7 @@
 import type { Program } from '~~/core/engine/program.ts'
 import { POSED } from '~~/core/piece/transform.ts'
 import type { Body } from '~~/core/rig/body.ts'
+import type { Eye } from '~~/core/rig/eye.ts'
 import { travelOf } from '~~/core/rig/travel.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -9,6 +10,7 @@ import { usePiece } from '~/stores/piece.ts'
 
 interface Way {
   readonly program: Program
+  readonly eye: Eye
   readonly id: string
   readonly instance: number
   /** The second at which it begins. */
@@ -18,21 +20,21 @@ interface Way {
 }
 
 /** Gives the points of it on the stage, x and y in turn; null where it stands still, or is not asked for. */
-export function useWay(): (body: Body, instance: number) => Float64Array | null {
+export function useWay(): (body: Body, instance: number, eye: Eye) => Float64Array | null {
   const store = usePiece()
   const hand = useHand()
   let way: Way | null = null
-  return (body, instance) => {
+  return (body, instance, eye) => {
     const { player, program } = store
     const moves = POSED.some(name => body.driven.has(name)) || body.parent?.rests === false
     if (!hand.path || !moves || body.lay || !program || !player) return null
     const now = player.now().seconds
-    const known = way?.program === program && way.id === body.id && way.instance === instance
+    const known = way?.program === program && way.eye === eye && way.id === body.id && way.instance === instance
     // Standing still it begins at what is shown; playing it goes on until a lap is over.
     const gone = way ? now - way.from : 0
     const over = gone < 0 || gone > toNumber(program.measures.lapLength) || (!player.playing && gone !== 0)
     if (!way || !known || over)
-      way = { program, id: body.id, instance, from: now, points: travelOf(program, body.id, instance, now) }
+      way = { program, eye, id: body.id, instance, from: now, points: travelOf(program, body.id, instance, now, eye) }
     return way.points
   }
 }

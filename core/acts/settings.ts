@@ -10,9 +10,11 @@ export function setStage(piece: Piece, change: Partial<Piece['stage']>): Operati
 /** Frames a second. What is written per second looks the same. */
 export const setFrameRate = (value: Fraction): Operation => operation('set the frame rate', { set: 'frameRate', value })
 
-/** How far the eye stands off, px; null for flat. */
-export const setEye = (distance: number | null): Operation =>
-  operation('set the camera', { set: 'camera', value: distance === null ? null : { distance } })
+/** How far the eye stands off, px, null for flat; and whether lines grow as they come near. */
+export function setEye(piece: Piece, distance: number | null, lines = piece.camera?.lines): Operation {
+  const value = distance === null ? null : { distance, ...(lines && { lines }) }
+  return operation('set the camera', { set: 'camera', value })
+}
 
 /** Where the chance of the piece starts from; drives keep the seeds they have. */
 export const setSeed = (value: number): Operation => operation('set the seed', { set: 'seed', value })

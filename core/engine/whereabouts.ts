@@ -14,11 +14,13 @@ import {
   readPose,
   resting,
   type Matrix,
+  type Pose,
   type Posed,
 } from '../piece/transform.ts'
 
 interface Link {
   readonly forms: Readonly<Record<Posed, Form>>
+  readonly pose: Pose
   readonly pivot: { readonly x: number; readonly y: number }
   readonly place: Matrix
   /** Whether it hangs on the copy before it. */
@@ -39,23 +41,22 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
   const chain: Link[] = []
   let at = instance
   for (let id: string | null = part; id !== null; id = piece.parts[id]!.parent) {
-    const { copies, pivot }: Piece['parts'][string] = piece.parts[id]!
+    const { copies, pivot, steps }: Piece['parts'][string] = piece.parts[id]!
     const count = copies?.count ?? 1
     // In a chain it hangs on all copies before it.
     for (let copy = at; ; copy--) {
       const form = (name: Posed): Form => formOf(id!, name, copy)
       const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
       const hung = hangsOnBefore(copies, copy % count)
-      chain.unshift({ forms, pivot, place: placesOf(copies)[copy % count]!, hung })
+      chain.unshift({ forms, pose: resting(steps), pivot, place: placesOf(copies)[copy % count]!, hung })
       if (!hung) break
     }
     at = Math.floor(at / count)
   }
   const [local, seat, one, two] = [matrix(), matrix(), matrix(), matrix()]
-  const pose = resting()
   const read = (m: Moment): Matrix => {
     let world: Matrix | null = null
-    for (const { forms, pivot, place, hung } of chain) {
+    for (const { forms, pose, pivot, place, hung } of chain) {
       readPose(pose, name => forms[name].at(m), 0, pivot)
       multiply(place, hung ? onTip(pose, local) : posed(pose, local), seat)
       const out: Matrix = world === one ? two : one

@@ -257,7 +257,7 @@ export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Rece
     const { id, op } = addPart(f.piece, { type: 'trace', of: 'p1', x: 0, y: 0, every: 10 })
     const program = new Program(apply(f.piece, op))
     const trace = traceOf(program, program.piece.parts[id]!)
-    const laid = (s: number) => [...trace(at(s), 1)].filter((_, i) => i % 2 === 0).slice(1, -1)
+    const laid = (s: number) => [...trace(at(s), 1).points].filter((_, i) => i % 2 === 0).slice(1, -1)
     expect(laid(5.25).slice(3)).toEqual(laid(5.55).slice(0, laid(5.25).length - 3))
   },
   'parts.particles': () => {
@@ -266,9 +266,9 @@ export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Rece
     const piece = apply(f.piece, op)
     const emitter = () => emitterOf(new Program(piece), id, piece.parts[id]!, 0)
     const [one, two] = [emitter(), emitter()]
-    const later = [...one(at(100))]
-    expect([...two(at(3))].length).toBeGreaterThan(0)
-    expect([...two(at(100))]).toEqual(later)
+    const later = [...one(at(100)).points]
+    expect([...two(at(3)).points].length).toBeGreaterThan(0)
+    expect([...two(at(100)).points]).toEqual(later)
   },
   'parts.drawnWithin': () => {
     const f = fair('300%', { property: 'opacity' })

@@ -32,7 +32,7 @@ function seatOf(piece: Piece, part: string, other: string): Seat {
   const chain = carriers(piece, part, other)
   let world = matrix()
   for (const id of [...chain].reverse()) {
-    const pose = readPose(resting(), name => hand(piece, id, name), 0, piece.parts[id]!.pivot)
+    const pose = readPose(resting(piece.parts[id]!.steps), name => hand(piece, id, name), 0, piece.parts[id]!.pivot)
     world = multiply(world, posed(pose, matrix()), matrix())
   }
   const { x, y } = piece.parts[part]!.pivot

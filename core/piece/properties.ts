@@ -2,7 +2,7 @@
  * The property table: everything of a part that can be set by hand or driven. Checker, engine, rig, the Part
  * desk and completion all read it.
  */
-import { FILLED, OUTLINED, ROUND, angle, colour, length, share } from './property-kinds.ts'
+import { FILLED, OUTLINED, ROUND, SOLID, angle, colour, length, share } from './property-kinds.ts'
 import type { Property } from './property-kinds.ts'
 
 import { FREQUENCY, LENGTH, PLAIN, TIME, quotient } from '../units/kinds.ts'
@@ -98,10 +98,25 @@ export const PROPERTIES: readonly Property[] = [
   length({
     name: 'thickness',
     group: 'size',
-    says: 'How far the letters reach back; seen when they turn.',
-    initial: 0,
+    says: 'How far it reaches back; seen in depth.',
+    initial: s => (s === 'waves' ? 400 : 0),
     range: [0, 1e5],
-    on: ['text'],
+    on: SOLID,
+  }),
+  share({
+    name: 'taper',
+    group: 'size',
+    says: 'How large its back is against its front.',
+    range: [0, 1000],
+    on: SOLID.filter(s => s !== 'waves'),
+  }),
+  share({
+    name: 'foam',
+    group: 'size',
+    says: 'How much foam there is where crests are steep; seen in depth.',
+    initial: 40,
+    range: [0, 100],
+    on: ['waves'],
   }),
   {
     name: 'trail',
@@ -168,6 +183,29 @@ export const PROPERTIES: readonly Property[] = [
     says: 'Size of a particle.',
     initial: 10,
     range: [0, 1e4],
+    on: ['emitter'],
+  }),
+  share({
+    name: 'particleEnd',
+    group: 'size',
+    says: 'How large a particle is at the end of its life, against its beginning.',
+    range: [0, 1000],
+    on: ['emitter'],
+  }),
+  share({
+    name: 'particleFade',
+    group: 'size',
+    says: 'How far a particle has faded at the end of its life.',
+    initial: 0,
+    range: [0, 100],
+    on: ['emitter'],
+  }),
+  length({
+    name: 'birthSize',
+    group: 'size',
+    says: 'How large the line, ring or area is on which particles set off.',
+    initial: 60,
+    range: [0, 1e5],
     on: ['emitter'],
   }),
   {

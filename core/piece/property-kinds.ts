@@ -50,6 +50,8 @@ export const FILLED: readonly ShapeType[] = [
   'emitter',
   'path',
 ]
+/** What may reach back. */
+export const SOLID: readonly ShapeType[] = FILLED.filter(s => s !== 'emitter')
 export const ROUND: readonly ShapeType[] = ['polygon', 'star', 'ring']
 
 export const length = (p: Omit<Property, 'kind' | 'unit' | 'stride'>): Property => ({

@@ -4,6 +4,7 @@
  */
 import * as v from 'valibot'
 import { clocksDeep, hangings, type Hung } from './hangings.ts'
+import { STEPS } from './steps.ts'
 import { Copies, MOST_INSTANCES, MOST_IN_PIECE, Shape } from './shapes.ts'
 import {
   Colour,
@@ -39,6 +40,13 @@ export const Part = fields({
   copies: v.nullable(Copies),
   /** What a gradient of its fill is fixed to: the part (unless said otherwise), or the stage. */
   gradientFrame: v.optional(v.picklist(['part', 'stage'])),
+  /** In which order it is made: thickened, scaled, turned, moved, unless said otherwise. */
+  steps: v.optional(
+    v.pipe(
+      v.array(v.picklist(STEPS)),
+      v.check(s => s.length === 4 && STEPS.every(step => s.includes(step)), 'Each of the four steps is taken once.'),
+    ),
+  ),
   /** First and last moment in seconds; null for always. */
   span: v.nullable(fields({ from: number, to: number })),
   /** A helper: it runs and is read, and is not seen; nor is what it carries. */
@@ -189,7 +197,13 @@ const Document = fields({
     guides: v.boolean(),
   }),
   /** Null for flat; else the distance of the eye in px. */
-  camera: v.nullable(fields({ distance: positive })),
+  camera: v.nullable(
+    fields({
+      distance: positive,
+      /** Whether lines grow with nearness (unless said otherwise), or are as wide on the picture wherever they are. */
+      lines: v.optional(v.picklist(['space', 'screen'])),
+    }),
+  ),
   parts: limited(Part, 2000, 'parts'),
   drives: limited(Drive, 4000, 'drives'),
   bases: limited(Base, 20000, 'hand values'),

@@ -48,6 +48,8 @@ export const Shape = v.variant('type', [
     waves: v.pipe(whole, v.minValue(1), v.maxValue(64)),
     tile: v.pipe(number, v.minValue(0), v.maxValue(1e6)),
     seed,
+    /** Seen in depth: fields of its surface along x, and as large ones back. */
+    fields: v.optional(v.pipe(whole, v.minValue(4), v.maxValue(256))),
   }),
   /** Text: its words, the number its property `value` holds, or of its copies one letter of the words each. */
   fields({
@@ -75,6 +77,8 @@ export const Shape = v.variant('type', [
     seed,
     flight: v.picklist(['fixed', 'changing']),
     reverses: v.boolean(),
+    /** Where particles set off, as large as `birthSize`; on a point unless said otherwise. */
+    birth: v.optional(v.picklist(['point', 'line', 'ring', 'area'])),
   }),
 ])
 
@@ -102,7 +106,13 @@ export const Copies = v.variant('layout', [
     turn: v.boolean(),
   }),
   /** One behind another, the first in front: px of depth from layer to layer. */
-  fields({ layout: v.literal('layers'), count, dz: number }),
+  fields({
+    layout: v.literal('layers'),
+    count,
+    dz: number,
+    /** Seen in depth: sheets that stand apart, and no skin between them. */
+    apart: v.optional(v.boolean()),
+  }),
   /**
    * Each on the tip of the one before, which it follows in every turn and size: the tip, px from the middle of a copy. The
    * place of the part is that of the first.

@@ -3,6 +3,7 @@
  * columns: x' = m0·x + m1·y + m2·z + m3. Angles come in turns; positive turns are anticlockwise, y points up.
  */
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+import { STEPS, type Step } from './steps.ts'
 
 export type Matrix = Float64Array
 
@@ -33,10 +34,12 @@ export interface Pose {
   scaleZ: number
   pivotX: number
   pivotY: number
+  /** In which order it is done, first to last; null as always. */
+  steps: readonly Step[] | null
 }
 
 /** At the middle of its parent, as it was made. */
-export const resting = (): Pose => ({
+export const resting = (steps: readonly Step[] | null = null): Pose => ({
   x: 0,
   y: 0,
   z: 0,
@@ -48,6 +51,7 @@ export const resting = (): Pose => ({
   scaleZ: 1,
   pivotX: 0,
   pivotY: 0,
+  steps,
 })
 
 /** The properties that a pose is made of. */
@@ -87,8 +91,14 @@ export function readPose(
   return pose
 }
 
-/** Moved by x, y, z; turned about z, then y, then x, and scaled first of all, both about the pivot. */
+/** Moved by x, y, z; turned about z, then y, then x, and scaled first of all, both about the pivot; or in an order of its own. */
 export function posed(p: Pose, out: Matrix): Matrix {
+  if (p.steps) return inSteps(p, p.steps, out)
+  turnedAndScaled(p, out)
+  return shifted(p, out)
+}
+
+function turnedAndScaled(p: Pose, out: Matrix): void {
   const cz = cosineOfTurns(p.rotation)
   const sz = sineOfTurns(p.rotation)
   const cx = p.rotationX === 0 ? 1 : cosineOfTurns(p.rotationX)
@@ -105,7 +115,37 @@ export function posed(p: Pose, out: Matrix): Matrix {
   out[8] = -sy * p.scaleX
   out[9] = cy * sx * p.scaleY
   out[10] = cy * cx * p.scaleZ
-  return shifted(p, out)
+}
+
+/** Each step about the pivot, on what the steps before it have made. */
+function inSteps(p: Pose, steps: readonly Step[], out: Matrix): Matrix {
+  const { x, y, z, scaleX, scaleY, scaleZ } = p
+  p.scaleX = p.scaleY = p.scaleZ = 1
+  const turn = matrix()
+  turnedAndScaled(p, turn)
+  Object.assign(p, { scaleX, scaleY, scaleZ })
+  const scale = new Float64Array([scaleX, 0, 0, 0, 0, scaleY, 0, 0, 0, 0, scaleZ, 0])
+  const move = new Float64Array([1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z])
+  let made = matrix()
+  for (const step of steps)
+    if (step !== 'thicken') made = multiply(step === 'scale' ? scale : step === 'turn' ? turn : move, made, matrix())
+  out.set(made)
+  out[3]! += p.pivotX - (made[0]! * p.pivotX + made[1]! * p.pivotY)
+  out[7]! += p.pivotY - (made[4]! * p.pivotX + made[5]! * p.pivotY)
+  out[11]! -= made[8]! * p.pivotX + made[9]! * p.pivotY
+  return out
+}
+
+/** Where what is thickened by 1 px reaches back to, in what it stands in: by what comes after the thickening. */
+export function backwards(p: Pose, out: Float64Array): Float64Array {
+  const { steps } = p
+  const after = steps ? steps.slice(steps.indexOf('thicken') + 1) : null
+  if (after?.every(s => s === 'move')) out.fill(0)[2] = -1
+  else {
+    const m = inSteps({ ...p, x: 0, y: 0, z: 0 }, after ?? STEPS, matrix())
+    for (let k = 0; k < 3; k++) out[k] = -m[4 * k + 2]!
+  }
+  return out
 }
 
 /** The same where only x, y and z have changed since it was posed. */
@@ -136,6 +176,7 @@ export function placed(x: number, y: number, turns: number, z = 0): Matrix {
 
 export const applyX = (m: Matrix, x: number, y: number): number => m[0]! * x + m[1]! * y + m[3]!
 export const applyY = (m: Matrix, x: number, y: number): number => m[4]! * x + m[5]! * y + m[7]!
+export const applyZ = (m: Matrix, x: number, y: number): number => m[8]! * x + m[9]! * y + m[11]!
 
 /** The point of a flat part that lies under a stage point; null when it is seen from the side. */
 export function unapply(m: Matrix, x: number, y: number): [number, number] | null {
@@ -144,6 +185,14 @@ export function unapply(m: Matrix, x: number, y: number): [number, number] | nul
   const dx = x - m[3]!
   const dy = y - m[7]!
   return [(m[5]! * dx - m[1]! * dy) / det, (m[0]! * dy - m[4]! * dx) / det]
+}
+
+/** The same in depth, however it is turned. */
+export function sizeOf(m: Matrix): number {
+  const x = m[4]! * m[9]! - m[8]! * m[5]!
+  const y = m[8]! * m[1]! - m[0]! * m[9]!
+  const z = m[0]! * m[5]! - m[4]! * m[1]!
+  return Math.sqrt(Math.sqrt(x * x + y * y + z * z))
 }
 
 /** How much larger flat things are drawn: the root of the area's scale. */

@@ -1,4 +1,5 @@
 /** The place of one instance on the plate: which corners and rows are its own, and what was laid there. */
+import { SOLID } from '../piece/property-kinds.ts'
 import { KEY } from './cast.ts'
 import { paintsOf, type Paints } from './rows.ts'
 import type { Body } from './body.ts'
@@ -7,7 +8,7 @@ import type { Scene } from './scene.ts'
 /** What an outline is made of, and what decides whether fill and line are laid. */
 const FORMING = [
   ...['width', 'height', 'corners', 'radius', 'innerRadius', 'size', 'value', 'particle', 'pose'],
-  ...['lineStart', 'lineEnd', 'strokeWidth', 'strokeAlpha', 'fillAlpha'],
+  ...['lineStart', 'lineEnd', 'strokeWidth', 'strokeAlpha', 'fillAlpha', 'thickness'],
 ]
 /** What moves a part and changes nothing else of it. */
 const MOVING = ['x', 'y', 'z', 'rotation', 'rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY', 'scaleZ']
@@ -41,14 +42,41 @@ export interface Bed {
   sy: number
   /** Room that it was found to need. */
   wants: number
+  /** Whether it reaches back in depth, so that its sides were laid. */
+  solid: boolean
+  /** Of what stands in layers joined by a skin: whether it is the first, and how many places on the next is. */
+  readonly layer: Layer | null
 }
+
+export interface Layer {
+  readonly first: boolean
+  /** The instance behind it; −1 for the last. */
+  readonly next: number
+}
+
+/** The layer that an instance is of, where layers are joined: its own copies, or those of what carries it. */
+function layerOf(body: Body, instance: number): Layer | null {
+  if (!isSolid(body)) return null
+  let [stride, at]: [number, Body | null] = [1, body]
+  while (at && at.part.copies?.layout !== 'layers') {
+    stride *= at.own
+    at = at.parent
+  }
+  const copies = at?.part.copies
+  if (copies?.layout !== 'layers' || copies.apart) return null
+  const layer = Math.floor(instance / stride) % copies.count
+  return { first: layer === 0, next: layer + 1 < copies.count ? instance + stride : -1 }
+}
+
+const isSolid = ({ part: { shape } }: Body): boolean =>
+  SOLID.includes(shape.type) && shape.type !== 'waves' && !(shape.type === 'path' && !shape.closed)
 
 /** A place for every instance, in painting order. */
 export function bedsOf(scene: Scene): Bed[] {
   const paints = new Map<Body, Paints>()
   for (const body of scene.bodies.values()) paints.set(body, paintsOf(body))
   return scene.paint.map(({ body, instance }) => {
-    const fixed = !body.lay && !body.rise && !FORMING.some(name => body.driven.has(name))
+    const fixed: boolean = !body.lay && !body.rise && !FORMING.some(name => body.driven.has(name))
     return {
       body,
       instance,
@@ -70,6 +98,8 @@ export function bedsOf(scene: Scene): Bed[] {
       sx: 1,
       sy: 1,
       wants: 0,
+      solid: false,
+      layer: layerOf(body, instance),
     }
   })
 }
@@ -96,6 +126,10 @@ export function fillsNow({ body, paints, instance }: Bed): boolean {
 
 export const strokesNow = ({ paints, instance }: Bed): boolean =>
   paints.strokeWidth(instance) > 0 && paints.strokeAlpha(instance) > 0
+
+/** Whether it reaches back in depth. */
+export const reachesBack = ({ body, paints, instance, layer }: Bed): boolean =>
+  layer !== null || (isSolid(body) && paints.thickness(instance) > 0)
 
 /** How many layers make the sides of text that reaches back and is turned. */
 export function layersOf({ body, instance, paints }: Bed, pixel: number): number {

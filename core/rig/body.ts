@@ -1,4 +1,6 @@
 /** A part of a running piece as it is drawn: where its instances stand, how solid they are, what its properties say. */
+import type { Wave } from '../signal/waves.ts'
+import type { Laying } from './points-laid.ts'
 import type { Part } from '../piece/schema.ts'
 import type { Matrix } from '../piece/transform.ts'
 
@@ -28,7 +30,9 @@ export interface Body {
   /** The same of one property, looked up once. */
   readonly reader: (property: string) => (instance: number) => number
   /** Of a trace or an emitter: its points on the stage. */
-  readonly lay: ((instance: number) => Float64Array) | null
+  readonly lay: ((instance: number) => Laying) | null
+  /** Of waves: what they are added up from. */
+  readonly waves: readonly Wave[] | null
   /** Of waves: how far the water stands above its rest at a place across, px. */
   readonly rise: ((x: number, instance: number) => number) | null
 }

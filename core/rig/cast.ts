@@ -4,8 +4,11 @@
  */
 import { dotOf, outlineOf, pointsFor, pointsOfDot, type Outline, type Sizes } from './outline.ts'
 import type { Body } from './body.ts'
+import type { Laying } from './points-laid.ts'
 
 export const KEY = 6
+/** Fields of water across, unless said otherwise. */
+export const FIELDS = 64
 
 export interface Cast {
   /** What the form depends on: laid again when any of it changes; a NaN says that it always does. */
@@ -17,8 +20,8 @@ export interface Cast {
   /** The stretch of its outline that its line takes. */
   from: number
   to: number
-  /** Of what is seen at many places at once, where on the stage: x, y in turn. */
-  places: Float64Array | null
+  /** Of what is seen at many places at once, where on the stage. */
+  places: Laying | null
   /** The sizes that it is laid with. */
   readonly sizes: Sizes
 }
@@ -35,7 +38,7 @@ export const emptyCast = (): Cast => ({
 })
 
 /** Fills a cast for an instance with these sizes, whose line runs from a share of its outline to another. */
-export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number, out: Cast): Cast {
+export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number, out: Cast, deep = false): Cast {
   const { key, sizes } = out
   key.fill(0)
   out.from = Math.max(0, Math.min(lineStart, lineEnd))
@@ -91,7 +94,7 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
     case 'emitter': {
       const size = s.size ?? 0
       sizes.points = key[2] = pointsOfDot(size)
-      out.places = s.laid ?? null
+      out.places = s.laying ?? null
       stretch(out, size / 2, size / 2)
       break
     }
@@ -99,6 +102,12 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
       sizes.pose = key[2] = s.pose ?? 0
       break
     case 'waves':
+      if (deep) {
+        // The card works out the surface of water in depth itself.
+        key[2] = body.part.shape.fields ?? FIELDS
+        break
+      }
+    // falls through
     case 'trace':
       Object.assign(sizes, s)
       key[2] = NaN

@@ -7,12 +7,15 @@ import { AGAIN, asks, spend, spent, want } from '../form/working.ts'
 import { integralOf, type Integral } from '../form/integral.ts'
 import type { Program } from '../engine/program.ts'
 import * as I from '../facts/interval.ts'
-import type { Part } from '../piece/schema.ts'
-import { hashSigned } from '../signal/hash.ts'
+import type { Part, Shape } from '../piece/schema.ts'
+import { hashSigned, hashUnit } from '../signal/hash.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { floor, fraction, fromNumber, over, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { layingOf, NOTHING, type Laying } from './points-laid.ts'
 import { formOf, standing } from './standing.ts'
+
+type Emitter = Extract<Shape, { type: 'emitter' }>
 
 /** Particles of one emitter, and of all emitters of a piece, at most. */
 const MOST = 4000
@@ -20,20 +23,22 @@ export const MOST_PARTICLES = 12_000
 /** Halvings that find when a particle sets off: to a millionth of a millionth of its life. */
 const HALVINGS = 44
 
-/** Gives the particles of an emitter at a moment: x, y in stage px for each, the oldest first; the youngest `most` of them. */
+/** Gives the particles of an emitter at a moment, the oldest first; the youngest `most` of them. */
 export function emitterOf(
   program: Program,
   id: string,
   part: Part,
   instance: number,
   most = MOST,
-): (now: Moment) => Float64Array {
+): (now: Moment) => Laying {
   const room = Math.min(MOST, most)
   const { shape } = part
-  if (shape.type !== 'emitter') return () => new Float64Array(0)
+  if (shape.type !== 'emitter') return () => NOTHING
   const { frameRate } = program.measures
+  const deep = program.piece.camera !== null
   const read = (property: string) => formOf(program, id, property, instance)
   const [life, spread, variety] = [read('life'), read('spread'), read('variety')]
+  const span = read('birthSize')
   const speed = shape.reverses ? read('speed') : forwards(read('speed'), frameRate)
   const births = forwards(read('births'), frameRate)
   const [born, gone] = [integralOf(births, frameRate), integralOf(speed, frameRate)]
@@ -48,15 +53,21 @@ export function emitterOf(
     const w = where(m)
     const turned = spread.at(m) * hashSigned(2 * k, shape.seed)
     const [c, s] = [cosineOfTurns(turned), sineOfTurns(turned)]
-    // The direction in which the part points: its own x.
-    const size = Math.sqrt(w[0]! * w[0]! + w[4]! * w[4]!) || 1
-    const share = (1 + variety.at(m) * hashSigned(2 * k + 1, shape.seed)) / size
+    // The direction in which the part points: its own x; across it, on the stage or, in depth, all round.
+    const long = deep ? w[0]! * w[0]! + w[4]! * w[4]! + w[8]! * w[8]! : w[0]! * w[0]! + w[4]! * w[4]!
+    const share = (1 + variety.at(m) * hashSigned(2 * k + 1, shape.seed)) / (Math.sqrt(long) || 1)
+    const round = deep ? hashUnit(3 * k + 1, shape.seed ^ AROUND) / 2 : 0
+    const [up, near] = [cosineOfTurns(round) * s, sineOfTurns(round) * s]
+    const across = (j: number) => (deep ? w[j + 1]! * up + w[j + 2]! * near : j === 0 ? -w[4]! * s : w[0]! * s)
+    const [bx, by] = bornAt(shape, k, span.at(m))
     const made = {
       seconds: m.seconds,
-      x: w[3]!,
-      y: w[7]!,
-      towardsX: (w[0]! * c - w[4]! * s) * share,
-      towardsY: (w[4]! * c + w[0]! * s) * share,
+      x: w[3]! + w[0]! * bx + w[1]! * by,
+      y: w[7]! + w[4]! * bx + w[5]! * by,
+      z: w[11]! + w[8]! * bx + w[9]! * by,
+      towardsX: (w[0]! * c + across(0)) * share,
+      towardsY: (w[4]! * c + across(4)) * share,
+      towardsZ: deep ? (w[8]! * c + across(8)) * share : 0,
       speed: speed.at(m),
       gone: gone(m),
     }
@@ -70,9 +81,10 @@ export function emitterOf(
     const start = now.seconds - age
     const [first, last] = [Math.floor(born(at(start, frameRate))) + 1, Math.floor(born(now))]
     // Beyond whole numbers that a double tells apart there is no counting.
-    if (!(Math.abs(last) < Number.MAX_SAFE_INTEGER)) return new Float64Array(0)
+    if (!(Math.abs(last) < Number.MAX_SAFE_INTEGER)) return NOTHING
     const here = gone(now)
     const out: number[] = []
+    const [heights, ages]: [number[], number[]] = [[], []]
     for (let k = Math.max(first, last - room + 1); k <= last; k++) {
       // What takes too long is drawn in the next frames.
       if (spent()) {
@@ -82,9 +94,12 @@ export function emitterOf(
       const b = birthOf(k, start, now.seconds)
       const far = shape.flight === 'fixed' ? b.speed * (now.seconds - b.seconds) : here - b.gone
       // Where the sums end, a day and more away, there is nothing to draw.
-      if (Number.isFinite(far)) out.push(b.x + b.towardsX * far, b.y + b.towardsY * far)
+      if (!Number.isFinite(far)) continue
+      out.push(b.x + b.towardsX * far, b.y + b.towardsY * far)
+      heights.push(b.z + b.towardsZ * far)
+      ages.push(age > 0 ? Math.min(1, Math.max(0, (now.seconds - b.seconds) / age)) : 0)
     }
-    return new Float64Array(out)
+    return layingOf(out, heights, ages)
   }
 }
 
@@ -92,12 +107,28 @@ interface Birth {
   readonly seconds: number
   readonly x: number
   readonly y: number
+  readonly z: number
   /** Which way it goes, as long as its share of the speed. */
   readonly towardsX: number
   readonly towardsY: number
+  readonly towardsZ: number
   readonly speed: number
   /** What the speed had added up to. */
   readonly gone: number
+}
+
+/** Salts of chance that is drawn apart from what it was before. */
+const AROUND = 0x51a3c0de
+const PLACED = 0x7d1f00d5
+
+/** Where particle k sets off, px from its emitter's middle: on a point, a line across its direction, a ring, or an area. */
+function bornAt({ birth = 'point', seed }: Emitter, k: number, size: number): readonly [number, number] {
+  if (birth === 'point') return [0, 0]
+  const [a, b] = [hashUnit(2 * k, seed ^ PLACED), hashUnit(2 * k + 1, seed ^ PLACED)]
+  if (birth === 'line') return [0, (a - 0.5) * size]
+  // A root spreads them evenly over the area.
+  const radius = ((birth === 'area' ? Math.sqrt(b) : 1) * size) / 2
+  return [radius * cosineOfTurns(a), radius * sineOfTurns(a)]
 }
 
 const at = (seconds: number, frameRate: Rational): Moment => momentOfSeconds(fromNumber(seconds), frameRate)

@@ -2,28 +2,61 @@
 import { outlineOf, type Outline } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Scene } from './scene.ts'
-import { scaleOf, unapply } from '../piece/transform.ts'
+import { inDepth, unseen } from './eye.ts'
+import type { Body } from './body.ts'
+import { sizeOf } from '../piece/transform.ts'
 
 const sizes = noSizes()
 
-/** The topmost instance at a stage point that is not locked, within `reach` stage pixels of thin things; null when there is none. */
+/** Shares of how far something reaches back at which it is looked for. */
+const LEVELS = [0, 0.5, 1]
+const NEVER = 1e9
+
+/**
+ * The instance that is seen at a stage point and is not locked, within `reach` stage pixels of thin things; null when
+ * there is none. Flat it is the topmost, in depth the nearest.
+ */
 export function hit(scene: Scene, x: number, y: number, reach: number): { id: string; instance: number } | null {
+  const { eye } = scene
+  let best: { id: string; instance: number; near: number } | null = null
   for (let k = scene.paint.length - 1; k >= 0; k--) {
     const { body, instance } = scene.paint[k]!
     if (scene.only && !scene.only.has(body.id)) continue
     if (body.part.locked) continue
     if (!(body.opacity[instance]! > 0.02)) continue
-    const m = body.worlds[instance]!
-    const at = unapply(m, x, y)
-    const outline = at && outlineOf(body.part.shape, sizesOf(body, instance, sizes))
-    if (!at || !outline) continue
-    const slack = (reach + (body.get('strokeWidth', instance) * scaleOf(m)) / 2) / Math.max(1e-6, scaleOf(m))
-    const filled = outline.closed && body.get('fillAlpha', instance) > 0.02
-    const solid = inside(outline.points, at) && !holesOf(outline).some(h => inside(h, at))
-    const within = filled && (solid || (outline.more ?? []).some(p => inside(p, at)))
-    if (within || near(outline.points, outline.closed, at, slack)) return { id: body.id, instance }
+    const near = nearness(scene, body, instance, x, y, reach)
+    if (near === null) continue
+    if (!inDepth(eye)) return { id: body.id, instance }
+    if (!best || near > best.near + 1e-6) best = { id: body.id, instance, near }
+  }
+  return best && { id: best.id, instance: best.instance }
+}
+
+const back = new Float64Array(3)
+
+/** How near an instance is at a stage point; null where it is not there. */
+function nearness(scene: Scene, body: Body, i: number, x: number, y: number, reach: number): number | null {
+  const { eye } = scene
+  const m = body.worlds[i]!
+  const outline = outlineOf(body.part.shape, sizesOf(body, i, sizes))
+  if (!outline) return null
+  const scale = Math.max(1e-6, sizeOf(m))
+  const slack = (reach + (body.get('strokeWidth', i) * scale) / 2) / scale
+  const thick = inDepth(eye) ? body.get('thickness', i) : 0
+  if (thick > 0) scene.backOf(body, i, back)
+  for (const share of thick > 0 ? LEVELS : [0]) {
+    const there = share === 0 ? m : m.map((v, k) => (k % 4 === 3 ? v + back[(k - 3) / 4]! * thick * share : v))
+    const at = unseen(eye, there, x, y)
+    if (at && covers(body, i, outline, [at[0], at[1]], slack)) return Math.max(-NEVER, at[2])
   }
   return null
+}
+
+function covers(body: Body, i: number, outline: Outline, at: readonly [number, number], slack: number): boolean {
+  const filled = outline.closed && body.get('fillAlpha', i) > 0.02
+  const solid = inside(outline.points, at) && !holesOf(outline).some(h => inside(h, at))
+  const within = filled && (solid || (outline.more ?? []).some(p => inside(p, at)))
+  return within || near(outline.points, outline.closed, at, slack)
 }
 
 const holesOf = ({ hole, drawn }: Outline): readonly Float64Array[] => drawn?.holes ?? (hole ? [hole] : [])

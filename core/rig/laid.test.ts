@@ -9,10 +9,11 @@ import { emitterOf } from './emitter.ts'
 import { Plate } from './plate.ts'
 import { covered, spread } from './spread.ts'
 import { Scene } from './scene.ts'
+import type { Laying } from './points-laid.ts'
 import { traceOf } from './trace.ts'
 import { standing } from './standing.ts'
 
-const pairs = (points: Float64Array) =>
+const pairs = ({ points }: Laying) =>
   Array.from({ length: points.length / 2 }, (_, k) => [...points.slice(2 * k, 2 * k + 2)])
 
 describe('where a part stands at any moment', () => {
@@ -107,15 +108,15 @@ describe('an emitter', () => {
     const drives = { speed: '80px/s + noise(0.7Hz, 90px/s)', births: '6Hz + sine(every: 5s) * 4Hz' }
     const moments = [3600.4, 12, 12.6, -7.5, 100.25, 101.1, 3600.4].map(at)
     const [one, two] = [made({}, { variety: 40 }, drives), made({}, { variety: 40 }, drives)]
-    const seen = moments.map(m => [...one(m)])
-    expect([...moments].reverse().map(m => [...two(m)])).toEqual([...seen].reverse())
+    const seen = moments.map(m => [...one(m).points])
+    expect([...moments].reverse().map(m => [...two(m).points])).toEqual([...seen].reverse())
     expect(seen.every(s => s.length > 0 && s.every(Number.isFinite))).toBe(true)
   })
   it('never turn back unless asked, whatever the gusts', () => {
     const gusts = { speed: '40px/s + noise(1Hz, 160px/s)' }
     const run = (reverses: boolean) => {
       const fan = made({ reverses }, { births: 0.05, life: 15, spread: 0 }, gusts)
-      return Array.from({ length: 140 }, (_, k) => fan(momentOfSeconds(rational(201 + k, 10), RATE))[0]!)
+      return Array.from({ length: 140 }, (_, k) => fan(momentOfSeconds(rational(201 + k, 10), RATE)).points[0]!)
     }
     const backwards = (xs: number[]) => xs.filter((x, i) => i > 0 && x < xs[i - 1]! - 1e-9).length
     expect(backwards(run(false))).toBe(0)
@@ -123,7 +124,8 @@ describe('an emitter', () => {
   })
   it('keep the speed of their birth, or change it in flight', () => {
     const faster = { speed: 'time * 10px/s / 1s' }
-    const x = (flight: Emitter['flight']) => made({ flight }, { births: 0.1, life: 9, spread: 0 }, faster)(at(14))[0]!
+    const x = (flight: Emitter['flight']) =>
+      made({ flight }, { births: 0.1, life: 9, spread: 0 }, faster)(at(14)).points[0]!
     // Born at 10 s, at 100 px a second; in flight 4 s at 120 on average.
     expect(x('fixed')).toBeCloseTo(400, 6)
     expect(x('changing')).toBeCloseTo(480, 6)

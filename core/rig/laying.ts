@@ -1,6 +1,7 @@
 /** What traces and emitters lay on the stage, made ready once a program: the path of a point, the places of particles. */
 import { MOST_PARTICLES, emitterOf } from './emitter.ts'
 import { MOST_LAID, traceOf } from './trace.ts'
+import { NOTHING, type Laying } from './points-laid.ts'
 import type { Body } from './body.ts'
 import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
@@ -9,13 +10,11 @@ import type { Moment } from '../time/moment.ts'
 export interface Laid {
   /** The parts whose formulas it is made from. */
   readonly of: ReadonlySet<string>
-  /** Points on the stage, px: x, y in turn. */
-  readonly at: (instance: number, now: Moment) => Float64Array
+  readonly at: (instance: number, now: Moment) => Laying
 }
 
 /** Particles of an emitter below which it is not worth having. */
 const LEAST_PARTICLES = 60
-const NOTHING = new Float64Array(0)
 
 export const lays = ({ shape }: Part): boolean => shape.type === 'trace' || shape.type === 'emitter'
 

@@ -2,6 +2,7 @@
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import type { Shape } from '../piece/schema.ts'
 import { set, type Setting } from './letters.ts'
+import type { Laying } from './points-laid.ts'
 import { ringsOf, trianglesOf } from './posing.ts'
 
 export interface Outline {
@@ -13,6 +14,8 @@ export interface Outline {
   readonly letters?: { readonly setting: Setting; readonly size: number }
   /** Of a drawn path: holes in it, and triangles over the points of its outline and them in turn. */
   readonly drawn?: { readonly holes: readonly Float64Array[]; readonly triangles: readonly number[] }
+  /** Of what is laid in depth: how far towards the eye each point is. */
+  readonly heights?: Float64Array
   /** More that is filled, each round its own middle: spokes and hub. */
   readonly more?: readonly Float64Array[]
 }
@@ -28,6 +31,8 @@ export interface Sizes {
   points?: number | undefined
   /** Of a trace: its path; of an emitter: its particles; x, y in turn, on the stage. */
   laid?: Float64Array | undefined
+  /** The same with all that is known of them. */
+  laying?: Laying | undefined
   /** Of a path: which of its poses. */
   pose?: number | undefined
   /** Of text: what it shows, and the size of its letters. */
@@ -182,7 +187,7 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
     case 'waves':
       return { points: water(s), closed: true }
     case 'trace':
-      return { points: s.laid ?? new Float64Array(0), closed: false }
+      return { points: s.laid ?? new Float64Array(0), closed: false, ...(s.laying && { heights: s.laying.heights }) }
     case 'emitter': {
       // Each particle is a round dot; the outline is the first.
       const places = s.laid ?? new Float64Array(0)

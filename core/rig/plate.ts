@@ -2,8 +2,10 @@
  * A scene as the graphics card keeps it: outlines laid once in painting order, so that a whole piece is one draw call,
  * and a table of instances filled a frame. What has changed its form is laid anew, it alone, into the place it has.
  */
-import { bedsOf, fillsNow, isShown, layersOf, MOST_LAYERS, strokesNow, type Bed } from './bed.ts'
+import { bedsOf, fillsNow, isShown, layersOf, MOST_LAYERS, reachesBack, strokesNow, type Bed } from './bed.ts'
 import { castOf, emptyCast, KEY, outlineOfCast, type Cast } from './cast.ts'
+import { Deepening } from './deepening.ts'
+import { inDepth, type Eye } from './eye.ts'
 import { extent } from './gradient.ts'
 import { Pen } from './pen.ts'
 import { Rows } from './rows.ts'
@@ -20,6 +22,8 @@ const SLACK = 1.5
 export class Plate {
   readonly pen = new Pen()
   readonly rows = new Rows()
+  /** What a piece in depth needs besides; null where it is flat. */
+  deep: Deepening | null = null
   /** Corners and indices that the card has not got yet, from and to. */
   readonly changed = { corners: [] as Range[], indices: [] as Range[], all: false }
   corners = 0
@@ -29,8 +33,9 @@ export class Plate {
   private scene: Scene | null = null
   private beds: Bed[] = []
   /** What the rows of things that never change were filled for, and whether they must be filled anew. */
-  private settled: { pixel: number; only: Scene['only']; program: Program | null } = {
+  private settled: { pixel: number; eye: Eye | null; only: Scene['only']; program: Program | null } = {
     pixel: 0,
+    eye: null,
     only: null,
     program: null,
   }
@@ -42,11 +47,11 @@ export class Plate {
   build(scene: Scene, pixel: number): this {
     this.changed.corners.length = this.changed.indices.length = 0
     this.changed.all = false
-    const as: typeof this.settled = { pixel, only: scene.only, program: scene.program }
+    const as: typeof this.settled = { pixel, eye: scene.eye, only: scene.only, program: scene.program }
     limited(() => {
       if (this.scene !== scene) this.open(scene)
-      if (as.pixel !== this.settled.pixel || as.only !== this.settled.only || as.program !== this.settled.program)
-        this.anew = true
+      if (inDepth(scene.eye) !== (this.deep !== null)) this.open(scene)
+      if (Object.entries(as).some(([k, v]) => this.settled[k as keyof typeof as] !== v)) this.anew = true
       if (!this.fill(pixel)) {
         // Something did not fit into its place: all is laid anew, with more room for it.
         this.layAll(pixel)
@@ -62,26 +67,30 @@ export class Plate {
     this.scene = scene
     this.anew = true
     this.beds = bedsOf(scene)
+    this.deep = inDepth(scene.eye) ? new Deepening(this.beds) : null
+    this.pen.deep = this.deep !== null
   }
 
   private castIt({ body, instance, paints }: Bed): void {
     const sizes = sizesOf(body, instance, this.sizes)
-    castOf(body, sizes, paints.lineStart(instance), paints.lineEnd(instance), this.cast)
+    castOf(body, sizes, paints.lineStart(instance), paints.lineEnd(instance), this.cast, this.deep !== null)
   }
 
   /** Rows that an instance takes, as it is cast: one, one a particle, one a layer of letters in depth and their front. */
   private rowsNow(bed: Bed, pixel: number): number {
     const { places } = this.cast
-    return places ? places.length / 2 : layersOf(bed, pixel) + 1
+    if (places) return places.heights.length
+    return this.deep ? 1 : layersOf(bed, pixel) + 1
   }
 
   /** The frame's rows, and what must be laid anew; whether all fitted. */
   private fill(pixel: number): boolean {
-    const { rows, cast } = this
+    const { rows, cast, deep } = this
     const scene = this.scene!
+    deep?.open(scene)
     for (const bed of this.beds) {
       if (bed.corners < 0) return false
-      if (bed.body.still && !this.anew) continue
+      if (bed.body.still && !this.anew && !deep) continue
       const before = bed.shown && !this.anew
       bed.shown = isShown(scene, bed)
       if (!bed.shown) {
@@ -89,7 +98,7 @@ export class Plate {
         continue
       }
       const front = bed.row + bed.rows - 1
-      if (bed.steady && before) {
+      if (bed.steady && before && !deep) {
         rows.stand(bed.body.worlds[bed.instance]!, bed.sx, bed.sy, front)
         continue
       }
@@ -104,8 +113,14 @@ export class Plate {
       const layers = cast.places ? 0 : needs - 1
       rows.clear(bed.row, front - layers)
       rows.put(scene, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, layers)
-      if (cast.places) rows.scatter(bed.body, bed.row, front, cast.places)
+      if (cast.places) {
+        const { paints, instance } = bed
+        const fade = paints.particleFade(instance)
+        rows.scatter(bed.body, bed.row, front, cast.places, paints.particleEnd(instance), fade, scene.eye)
+      }
+      deep?.put(scene, bed, cast, rows)
     }
+    deep?.end()
     return true
   }
 
@@ -115,6 +130,7 @@ export class Plate {
     if (bed.text !== text) return true
     if (!bed.fills && fillsNow(bed)) return true
     if (!bed.strokes && strokesNow(bed)) return true
+    if (this.deep && !bed.solid && reachesBack(bed)) return true
     for (let k = 0; k < KEY; k++) if (key[k] !== bed.key[k]) return true
     return false
   }
@@ -145,6 +161,7 @@ export class Plate {
     this.corners = pen.corner
     this.count = pen.index
     this.rows.hold(row)
+    this.deep?.hold(row)
     this.changed.all = true
     this.anew = true
   }
@@ -185,6 +202,8 @@ export class Plate {
     bed.sy = cast.sy
     bed.fills ||= fillsNow(bed)
     bed.strokes ||= strokesNow(bed)
+    bed.solid ||= reachesBack(bed)
+    if (this.deep?.lay(pen, bed, cast)) return
     const outline = outlineOfCast(bed.body, cast)
     if (!outline || outline.points.length === 0) return
     bed.reach = extent(outline.points)
@@ -195,6 +214,11 @@ export class Plate {
         pen.begin(row)
         if (bed.fills) pen.fill(outline)
       }
+      return
+    }
+    if (this.deep && bed.solid) {
+      this.deep.layBack(pen, bed, outline, front)
+      if (!bed.layer || bed.layer.first) this.deep.layFront(pen, bed, outline, cast, front)
       return
     }
     if (!outline.letters) {

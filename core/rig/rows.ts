@@ -2,7 +2,8 @@
  * The table of instances: for each row where it stands and how it is painted, filled anew every frame into one list that
  * is kept. Six times four numbers a row:
  *
- *   0  m₀ m₁ m₃, how solid its fill is          3  red, green, blue of the line, whether its fill is graded
+ *   0  m₀ m₁ m₃, how solid its fill is          3  red, green, blue of the line, whether its fill is graded:
+ *                                                          on the stage (1), on the part (2)
  *   1  m₄ m₅ m₇, how solid its line is          4  the colour the fill goes over to, how solid that is against it
  *   2  red, green, blue, half the line's width  5  x, y and base of the gradient
  */
@@ -11,7 +12,11 @@ import type { Cast } from './cast.ts'
 import { gradientOf } from './gradient.ts'
 import type { Body } from './body.ts'
 import type { Scene } from './scene.ts'
-import { scaleOf, type Matrix } from '../piece/transform.ts'
+import { inDepth, toEye, type Eye } from './eye.ts'
+import { matrix, scaleOf, sizeOf, type Matrix } from '../piece/transform.ts'
+import type { Laying } from './points-laid.ts'
+
+const ONSTAGE = matrix()
 
 export const PER_ROW = 24
 /** The card takes rows in lines of so many. */
@@ -26,6 +31,9 @@ export interface Paints {
   readonly lineStart: (instance: number) => number
   readonly lineEnd: (instance: number) => number
   readonly thickness: (instance: number) => number
+  readonly taper: (instance: number) => number
+  readonly particleEnd: (instance: number) => number
+  readonly particleFade: (instance: number) => number
   readonly gradient: (instance: number) => number
   readonly fill: Colour
   readonly stroke: Colour
@@ -52,6 +60,9 @@ export function paintsOf(body: Body): Paints {
     lineStart: reader('lineStart'),
     lineEnd: reader('lineEnd'),
     thickness: reader('thickness'),
+    taper: reader('taper'),
+    particleEnd: reader('particleEnd'),
+    particleFade: reader('particleFade'),
     gradient: reader('gradient'),
     fill: colour('fill'),
     stroke: colour('stroke'),
@@ -73,6 +84,9 @@ function colourAt({ of, last, rgb }: Colour, i: number): Rgb {
 export class Rows {
   data = new Float32Array(PER_ROW * ROWS_ACROSS)
   count = 0
+  /** Where the instance that was last put stands, in eye space. */
+  at: Matrix = matrix()
+  private readonly seat = matrix()
 
   /** Room for so many rows. */
   hold(count: number): void {
@@ -89,6 +103,12 @@ export class Rows {
     }
   }
 
+  /** How solid what a row shows is: the more solid of its fill and its line. */
+  solidity(row: number): number {
+    const at = row * PER_ROW
+    return Math.max(this.data[at + 3]!, this.data[at + 7]!)
+  }
+
   /** Where the instance of a row stands, and how its outline is stretched. */
   stand(m: Matrix, sx: number, sy: number, row: number): void {
     const { data } = this
@@ -101,12 +121,20 @@ export class Rows {
     data[at + 6] = m[7]!
   }
 
-  /** What one row shows, at many places of the stage (x, y in turn): in the rows up to it, the first place first. */
-  scatter(body: Body, from: number, row: number, places: Float64Array): void {
+  /**
+   * What one row shows, at many places of the stage: in the rows up to it, the first place first.
+   *
+   * @param end how large each is at the end of its life, against its beginning
+   * @param fade how far it has faded by then, 0 to 1
+   */
+  scatter(body: Body, from: number, row: number, laying: Laying, end: number, fade: number, eye: Eye): void {
     const { data } = this
-    const [like, count] = [row * PER_ROW, places.length / 2]
+    const { points, ages, heights } = laying
+    const [like, count] = [row * PER_ROW, points.length / 2]
     const [gx, gy, base] = [data[like + 20]!, data[like + 21]!, data[like + 22]!]
-    const rides = data[like + 15]! > 0 && body.part.gradientFrame !== 'stage'
+    const rides = data[like + 15] === 1 && body.part.gradientFrame !== 'stage'
+    const [wide, high, solid] = [data[like]!, data[like + 5]!, data[like + 3]!]
+    const { turned } = eye
     for (let k = 0; k < row - from + 1; k++) {
       const at = (from + k) * PER_ROW
       if (k >= count) {
@@ -114,9 +142,17 @@ export class Rows {
         continue
       }
       if (at !== like) data.copyWithin(at, like, like + PER_ROW)
-      const [x, y] = [places[2 * k]!, places[2 * k + 1]!]
-      data[at + 2]! += x
-      data[at + 6]! += y
+      let [x, y] = [points[2 * k]!, points[2 * k + 1]!]
+      if (turned) {
+        const z = heights[k]!
+        ;[x, y] = [turned[0]! * x + turned[1]! * y + turned[2]! * z, turned[4]! * x + turned[5]! * y + turned[6]! * z]
+      }
+      data[at + 2] = x
+      data[at + 6] = y
+      const size = 1 + (end - 1) * ages[k]!
+      data[at] = wide * size
+      data[at + 5] = high * size
+      data[at + 3] = solid * (1 - fade * ages[k]!)
       if (rides) data[at + 22] = base - gx * x - gy * y
     }
   }
@@ -139,10 +175,14 @@ export class Rows {
     layers: number,
   ): void {
     const { data } = this
-    const m = body.worlds[i]!
+    const { eye } = scene
+    const deep = inDepth(eye)
+    // Particles look at the eye wherever it stands.
+    const m = body.part.shape.type === 'emitter' ? ONSTAGE : toEye(eye, body.worlds[i]!, this.seat)
+    this.at = m
     const opacity = Math.min(1, body.opacity[i]!)
     const fill = paints.fillAlpha(i) * opacity
-    const width = paints.strokeWidth(i) * scaleOf(m)
+    const width = paints.strokeWidth(i) * (deep ? (eye.even ? 1 : sizeOf(m)) : scaleOf(m))
     // A line thinner than a pixel is drawn a pixel wide and fainter.
     const shown = Math.max(width, pixel)
     const stroke = width > 0 ? paints.strokeAlpha(i) * opacity * (width / shown) : 0
@@ -178,14 +218,17 @@ export class Rows {
     [across, up]: readonly [number, number],
     at: number,
   ): void {
-    const g = gradientOf(body, i, near, [across * cast.sx, up * cast.sy], scene.program.piece.stage)
+    const { stage } = scene.program.piece
+    // In depth what rides with its part is told on the part.
+    const own = inDepth(scene.eye) && body.part.gradientFrame !== 'stage'
+    const g = gradientOf(body, i, near, [across * cast.sx, up * cast.sy], stage, own ? ONSTAGE : body.worlds[i]!)
     if (!g) return
     const { data } = this
-    data[at + 15] = 1
+    data[at + 15] = own ? 2 : 1
     colour(data, at + 16, g.far, 1)
     data[at + 19] = g.alpha
-    data[at + 20] = g.x
-    data[at + 21] = g.y
+    data[at + 20] = own ? g.x * cast.sx : g.x
+    data[at + 21] = own ? g.y * cast.sy : g.y
     data[at + 22] = g.base
   }
 }

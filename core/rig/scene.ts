@@ -5,6 +5,7 @@
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
 import { hangsOnBefore, placesOf } from '../piece/copies.ts'
 import {
+  backwards,
   matrix,
   multiply,
   POSED,
@@ -18,6 +19,7 @@ import {
   type Posed,
 } from '../piece/transform.ts'
 import type { Body } from './body.ts'
+import { eyeOf, type Eye } from './eye.ts'
 import { laidBy, lays, type Laid } from './laying.ts'
 import { propertyKey, type Part } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -47,7 +49,9 @@ export class Scene {
   only: ReadonlySet<string> | null = null
   private values = new Float64Array(0)
   /** How far the lap is on, 0 to 1. */
-  private progress = 0
+  progress = 0
+  /** From where it is seen. */
+  eye: Eye
   /** The moment of the snapshot. */
   private now: Moment | null = null
   private readonly ordered: Body[] = []
@@ -62,6 +66,7 @@ export class Scene {
   private readonly sizes = new Map<string, number>()
 
   constructor(private running: Program) {
+    this.eye = eyeOf(running.piece)
     const { parts } = running.piece
     const below = new Map<string | null, string[]>()
     for (const [id, part] of Object.entries(parts)) {
@@ -110,6 +115,7 @@ export class Scene {
       [...b.slots].every(([key, slot]) => a.slots.get(key)?.offset === slot.offset)
     if (!same) return false
     this.running = program
+    if (a.piece.camera !== program.piece.camera) this.eye = eyeOf(program.piece)
     for (const [id, { of }] of this.laid) {
       const stands = [...b.slots].every(([key, slot]) => a.slots.get(key) === slot || !of.has(key.split('.')[0]!))
       if (!stands) this.laid.set(id, laidBy(program, this.bodies.get(id)!))
@@ -137,7 +143,10 @@ export class Scene {
     }
     const get = (name: string, instance: number): number => reader(name)(instance)
     const worlds = Array.from({ length: count }, matrix)
-    const rise = this.riseOf(part, get)
+    const waves = part.shape.type === 'waves' ? wavesOf(part.shape, toNumber(this.program.measures.lapLength)) : null
+    const rise: Body['rise'] = waves
+      ? (x, i) => get('swell', i) * waveHeight(waves, x, 0, this.progress, get('crest', i))
+      : null
     const lay = lays(part) ? (i: number) => this.laid.get(id)!.at(i, this.now!) : null
     const opacity = new Float64Array(count)
     const driven = new Set(known.map(p => p.name).filter(name => this.offsetOf(id, name) >= 0))
@@ -146,15 +155,15 @@ export class Scene {
     const fades = driven.has('opacity') || part.span !== null || (parent?.fades ?? false)
     const still = driven.size === 0 && !part.span && !lay && !rise && (parent?.still ?? true)
     const always = { driven, rests, rigid, fades, still }
-    const body: Body = { id, part, count, own, parent, ...always, worlds, opacity, get, reader, rise, lay }
+    const body: Body = { id, part, count, own, parent, ...always, worlds, opacity, get, reader, waves, rise, lay }
     this.places.set(body, placesOf(part.copies))
     const moved = POSED.filter(name => driven.has(name))
     const all = known.some(p => isPosed(p.name) && this.program.handNumbers(id, p).own !== null)
     this.poses.set(body, {
-      pose: resting(),
+      pose: resting(part.steps),
       all,
       local: matrix(),
-      shifts: !all && moved.every(name => name === 'x' || name === 'y' || name === 'z'),
+      shifts: !all && !part.steps && moved.every(name => name === 'x' || name === 'y' || name === 'z'),
       scaled: moved.some(name => name.startsWith('scale')),
       moving: moved.map(name => [name as Exclude<Posed, 'scale'>, reader(name)]),
     })
@@ -180,12 +189,6 @@ export class Scene {
     }
   }
 
-  private riseOf({ shape }: Part, get: Body['get']): Body['rise'] {
-    if (shape.type !== 'waves') return null
-    const waves = wavesOf(shape, toNumber(this.program.measures.lapLength))
-    return (x, i) => get('swell', i) * waveHeight(waves, x, 0, this.progress, get('crest', i))
-  }
-
   /** Puts every body where it stands for a snapshot of a moment. */
   update(values: Float64Array, moment: Moment): this {
     this.values = values as Float64Array<ArrayBuffer>
@@ -206,6 +209,21 @@ export class Scene {
     }
     this.placed = true
     return this
+  }
+
+  /** Where what is thickened by 1 px has its back, against its front, on the stage. */
+  backOf(body: Body, i: number, out: Float64Array): Float64Array {
+    if (!body.part.steps) {
+      const m = body.worlds[i]!
+      for (let k = 0; k < 3; k++) out[k] = -m[4 * k + 2]!
+      return out
+    }
+    const { pose } = this.poses.get(body)!
+    readPose(pose, (name, k) => body.get(name, k), i, body.part.pivot)
+    const [x, y, z] = backwards(pose, out)
+    const m = this.seatOf(body, i)
+    for (let k = 0; k < 3; k++) out[k] = m[4 * k]! * x! + m[4 * k + 1]! * y! + m[4 * k + 2]! * z!
+    return out
   }
 
   /** What an instance's own numbers count in: its parent's place with that of its copy. */

@@ -33,7 +33,8 @@ export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
   const { of, size, value, pose } = sizingOf(body)
   for (let k = 0; k < of.length; k++) out[of[k]![0]] = of[k]![1](instance)
   const { shape } = body.part
-  out.laid = body.lay?.(instance)
+  out.laying = body.lay?.(instance)
+  out.laid = out.laying?.points
   if (shape.type === 'emitter' || shape.type === 'text') out.size = size(instance)
   if (shape.type === 'text') out.text = shown(shape, value(instance), instance % body.own)
   if (shape.type === 'path') out.pose = pose(instance)

@@ -1,6 +1,7 @@
 /** Where parts that are moved by hand are drawn to: the stage, other parts and their pins, gears that may engage. */
 import { pitchRadius } from '../piece/gearing.ts'
-import { applyX, applyY, scaleOf } from '../piece/transform.ts'
+import { scaleOf } from '../piece/transform.ts'
+import { FLAT, seen, type Eye } from './eye.ts'
 import { outlineOf } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Body } from './body.ts'
@@ -17,16 +18,13 @@ export interface Box {
 const sizes = noSizes()
 
 /** Round an instance as it is seen, with nothing that it carries; null where it has no outline. */
-export function boxOf(body: Body, instance: number): Box | null {
+export function boxOf(body: Body, instance: number, eye: Eye = FLAT): Box | null {
   const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
   const m = body.worlds[instance]
   if (!outline || !m || outline.points.length === 0) return null
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
   for (let k = 0; k < outline.points.length; k += 2) {
-    const [x, y] = [
-      applyX(m, outline.points[k]!, outline.points[k + 1]!),
-      applyY(m, outline.points[k]!, outline.points[k + 1]!),
-    ]
+    const [x, y] = seen(eye, m, outline.points[k]!, outline.points[k + 1]!)
     if (x < left) left = x
     if (x > right) right = x
     if (y < low) low = y
@@ -48,7 +46,7 @@ export function boxWithCarried(scene: Scene, id: string, instance: number): Box 
     }
     if (!at) continue
     for (let i = instance * per; i < (instance + 1) * per && i < body.count; i++) {
-      const box = boxOf(body, i)
+      const box = boxOf(body, i, scene.eye)
       if (box) boxes.push(box)
     }
   }
@@ -81,11 +79,12 @@ export function linesOf(scene: Scene, moved: ReadonlySet<string>): Lines {
   let count = 0
   for (const { body, instance } of scene.paint) {
     if (isCarried(body, moved) || !(body.opacity[instance]! > 0) || ++count > MOST) continue
-    const box = boxOf(body, instance)
+    const box = boxOf(body, instance, scene.eye)
     const { pivot } = body.part
     const m = body.worlds[instance]!
-    x!.push(applyX(m, pivot.x, pivot.y))
-    y!.push(applyY(m, pivot.x, pivot.y))
+    const [px, py] = seen(scene.eye, m, pivot.x, pivot.y)
+    x!.push(px)
+    y!.push(py)
     // What fills the stage gives its lines already.
     if (!box || box.right - box.left >= width) continue
     x!.push(box.left, box.right)

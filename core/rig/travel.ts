@@ -5,6 +5,7 @@ import { applyX, applyY } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { fromNumber, over, plus, rational, times, toNumber } from '../time/rational.ts'
 import type { Body } from './body.ts'
+import { FLAT, flattened, seen, type Eye } from './eye.ts'
 import { outlineOf } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import { standing } from './standing.ts'
@@ -18,7 +19,13 @@ const MOST_DOTS = 600
  *
  * @param from seconds
  */
-export function travelOf(program: Program, id: string, instance: number, from: number): Float64Array | null {
+export function travelOf(
+  program: Program,
+  id: string,
+  instance: number,
+  from: number,
+  eye: Eye = FLAT,
+): Float64Array | null {
   const { lapLength, frameRate } = program.measures
   const frames = Math.max(1, Math.ceil(toNumber(times(lapLength, frameRate)) - 1e-9))
   const each = Math.ceil(frames / MOST_DOTS)
@@ -29,8 +36,7 @@ export function travelOf(program: Program, id: string, instance: number, from: n
   return ifThere(() => {
     for (let k = 0; 2 * k < out.length; k++) {
       const m = at(momentOfSeconds(plus(start, over(rational(k * each), frameRate)), frameRate))
-      out[2 * k] = applyX(m, x, y)
-      out[2 * k + 1] = applyY(m, x, y)
+      out.set(seen(eye, m, x, y), 2 * k)
       if (spent()) break
     }
     return out
@@ -40,11 +46,15 @@ export function travelOf(program: Program, id: string, instance: number, from: n
 const sizes = noSizes()
 
 /** The circle that the outline of an instance sweeps when it turns about its pin: its middle and radius on the stage. */
-export function sweptBy(body: Body, instance: number): { x: number; y: number; radius: number } | null {
+export function sweptBy(
+  body: Body,
+  instance: number,
+  eye: Eye = FLAT,
+): { x: number; y: number; radius: number } | null {
   const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
   if (!outline || outline.points.length === 0 || body.lay) return null
-  const m = body.worlds[instance]!
   const { pivot } = body.part
+  const m = flattened(eye, body.worlds[instance]!, pivot.x, pivot.y)
   const [x, y] = [applyX(m, pivot.x, pivot.y), applyY(m, pivot.x, pivot.y)]
   let radius = 0
   for (let k = 0; k < outline.points.length; k += 2) {

@@ -70,3 +70,19 @@ export function waveHeight(waves: readonly Wave[], x: number, z: number, progres
   }
   return sum > 1 ? 1 : sum < -1 ? -1 : sum
 }
+
+/** How steep waves of 1 px are together: their slopes added up. */
+export const steepness = (waves: readonly Wave[]): number =>
+  waves.reduce((sum, w) => sum + w.share * 2 * Math.PI * Math.sqrt(w.x * w.x + w.z * w.z), 0)
+
+/**
+ * How much foam lies at a place, 0 to 1: on the upper part of crests, the more `foam` (0 to 1) the further down, and none
+ * where all waves together are less steep than about 1 in 12.
+ *
+ * @param height of the water there, within ±1; @param steep slopes of all waves together
+ */
+export function foamAt(height: number, foam: number, steep: number): number {
+  const high = (height - 0.85 + 0.9 * foam) * 4
+  const rough = (steep - 0.08) * 6
+  return foam > 0 ? Math.min(1, Math.max(0, high)) * Math.min(1, Math.max(0, rough)) : 0
+}

@@ -68,13 +68,15 @@ function points(e: Event): void {
       <NumberField label="from" :value="copies.from" unit="deg" @set="change({ from: $event })" />
       <NumberField label="sweep" :value="copies.sweep" unit="deg" @set="change({ sweep: $event })" />
     </template>
-    <NumberField
-      v-else-if="copies.layout === 'layers'"
-      label="apart in depth"
-      :value="copies.dz"
-      unit="px"
-      @set="change({ dz: $event })"
-    />
+    <template v-else-if="copies.layout === 'layers'">
+      <NumberField label="apart in depth" :value="copies.dz" unit="px" @set="change({ dz: $event })" />
+      <TickField
+        label="skin between layers"
+        title="In depth: what is filled is joined layer to layer; without it sheets stand apart"
+        :value="copies.apart !== true"
+        @set="change({ apart: $event ? undefined : true })"
+      />
+    </template>
     <template v-else-if="copies.layout === 'chain'">
       <NumberField
         label="tip x"

@@ -32,6 +32,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl A D G', 'on the stage: choose all; double, group what is chosen'],
   ['Del', 'on the stage: take away what is chosen'],
   ['+ − F', 'on the stage: nearer, further, all of it again'],
+  ['Alt ← ↑ → ↓', 'on the stage of a piece in depth: look round it; Home: straight ahead'],
   ['F1', 'the manual beside the piece'],
   ['?', 'this list'],
 ]

@@ -199,6 +199,7 @@ function drop(): void {
             whole
             @set="change({ symmetry: $event })"
           />
+          <StepsField :id="id" />
           <ShapeFields :id="id" />
           <CopiesFields :id="id" />
           <SpanFields :id="id" />

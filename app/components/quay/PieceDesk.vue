@@ -127,14 +127,26 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
     </fieldset>
     <fieldset class="flex flex-col gap-2">
       <legend class="mb-1 font-semibold">Eye and chance</legend>
-      <TickField label="In depth" :value="piece.camera !== null" @set="store.act(setEye($event ? 1200 : null))" />
+      <TickField
+        label="In depth"
+        :value="piece.camera !== null"
+        @set="store.act(setEye(piece, $event ? 1200 : null))"
+      />
       <NumberField
         v-if="piece.camera"
         label="The eye stands off"
         :value="piece.camera.distance"
         unit="px"
         :low="1"
-        @set="store.act(setEye($event))"
+        @set="store.act(setEye(piece, $event))"
+      />
+      <ChoiceField
+        v-if="piece.camera"
+        label="lines"
+        name="Lines in depth"
+        :value="piece.camera.lines ?? 'space'"
+        :choices="{ space: 'grow as they come near', screen: 'as wide everywhere' }"
+        @choose="store.act(setEye(piece, piece.camera.distance, $event as 'space' | 'screen'))"
       />
       <NumberField
         label="Seed of new drives"

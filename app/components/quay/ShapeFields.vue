@@ -46,6 +46,7 @@ function write(words: string): void {
   else change({ words })
 }
 
+const BIRTH = { point: 'a point', line: 'a line', ring: 'a ring', area: 'an area' } as const
 const FLIGHT = { changing: 'changes in flight', fixed: 'fixed at birth' } as const
 
 /** Parts that a trace may follow, by id. */
@@ -160,6 +161,13 @@ const WAVES = [
       :choices="FLIGHT"
       @choose="change({ flight: $event })"
     />
+    <ChoiceField
+      label="set off on"
+      name="Where particles set off"
+      :value="shape.birth ?? 'point'"
+      :choices="BIRTH"
+      @choose="change({ birth: $event })"
+    />
     <TickField label="may turn back" :value="shape.reverses" @set="change({ reverses: $event })" />
     <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />
   </template>
@@ -173,6 +181,15 @@ const WAVES = [
       :unit="unit"
       :low="name === 'wind' ? undefined : name === 'tile' ? 0 : 1"
       @set="change({ [name]: $event })"
+    />
+    <NumberField
+      label="fields"
+      title="In depth: fields of its surface across, and as many back"
+      :value="shape.fields ?? 64"
+      :low="4"
+      :high="256"
+      whole
+      @set="change({ fields: $event })"
     />
     <NumberField label="waves" :value="shape.waves" :low="1" :high="64" whole @set="change({ waves: $event })" />
     <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />

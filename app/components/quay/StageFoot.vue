@@ -1,9 +1,21 @@
 <script setup lang="ts">
-/** Below the stage: how much of it is seen, and what is drawn over it. */
+/** Below the stage: how much of it is seen, from where, and what is drawn over it. */
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from '@lucide/vue'
 import { useHand } from '~/stores/hand.ts'
 
-const emit = defineEmits<{ fit: []; life: [] }>()
+defineProps<{
+  /** Whether the piece is in depth, and one has looked round it. */
+  deep: boolean
+  away: boolean
+}>()
+const emit = defineEmits<{ fit: []; life: []; turn: [aside: number, above: number]; home: [] }>()
 const hand = useHand()
+const WAYS = [
+  [ArrowLeft, 'from the left', -2, 0],
+  [ArrowRight, 'from the right', 2, 0],
+  [ArrowUp, 'from above', 0, 2],
+  [ArrowDown, 'from below', 0, -2],
+] as const
 </script>
 
 <template>
@@ -21,5 +33,22 @@ const hand = useHand()
     <label class="flex items-center gap-1" title="The way of the part in hand through the coming lap, a dot a frame"
       ><input v-model="hand.path" type="checkbox" />path</label
     >
+    <span v-if="deep" class="flex items-center gap-1" role="group" aria-label="Look round">
+      look
+      <button
+        v-for="[icon, says, aside, above] in WAYS"
+        :key="says"
+        class="rounded-sm p-[2px] hover:text-sea"
+        type="button"
+        :aria-label="`look ${says}`"
+        :title="`Look ${says} (pull with the right button, or Alt and an arrow key)`"
+        @click="emit('turn', aside, above)"
+      >
+        <component :is="icon" :size="12" />
+      </button>
+      <button class="link" type="button" :disabled="!away" title="Straight ahead again (Home)" @click="emit('home')">
+        home
+      </button>
+    </span>
   </div>
 </template>

@@ -10,6 +10,7 @@ import { Overlay } from '~/stage/overlay.ts'
 import { usePen } from '~/stage/pen.ts'
 import { pullFrom } from '~/stage/pull.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
+import { useLook } from '~/stage/look.ts'
 import { useWay } from '~/stage/way.ts'
 import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
 import { dropped, mayDrop, mayDropFile } from '~/editor/carry.ts'
@@ -123,6 +124,12 @@ const pen = usePen(
 
 const pathOf = useWay()
 
+const round = useLook()
+watch(round.look, l => {
+  if (renderer) renderer.look = l
+  store.player?.refresh()
+})
+
 /** What is chosen, and what is done with it. */
 function mark(): void {
   const c = overlay.value?.getContext('2d')
@@ -131,13 +138,13 @@ function mark(): void {
   const ratio = devicePixelRatio || 1
   c.setTransform(ratio, 0, 0, ratio, 0, 0)
   c.clearRect(0, 0, size.value.width, size.value.height)
-  const over = new Overlay(c, lens.value, palette)
+  const over = new Overlay(c, lens.value, palette, scene.eye)
   const { x, y, marquee } = byHand.shown
   for (const id of hand.chosen) {
     const body = scene.bodies.get(id)
     if (!body) continue
     const instance = id === hand.part ? Math.min(hand.instance, body.count - 1) : 0
-    const path = id === hand.part ? pathOf(body, instance) : null
+    const path = id === hand.part ? pathOf(body, instance, scene.eye) : null
     if (path) over.path(path)
     over.circles(body, instance, body.driven.has('rotation'))
     over.outline(body, instance, id === hand.part)
@@ -170,6 +177,7 @@ function down(e: PointerEvent): void {
   if (e.button === 0 && hand.pen) pen.lay(e, place(e))
   else if (e.button === 0 && node) pen.pull(e, node)
   else if (e.button === 0) byHand.press(e, place(e))
+  else if (e.button === 2 && round.deep.value) round.press(e)
   else if (e.button === 1) {
     const from = view.value
     const { scale } = lens.value
@@ -207,6 +215,8 @@ function hover(e: PointerEvent): void {
 const key = useStageKeys(frame, byHand, pen, {
   by: factor => (view.value = zoomed(view.value, factor, view.value.x, view.value.y)),
   fit: () => (view.value = FITTED),
+  turn: round.step,
+  home: round.home,
 })
 /** An entry dropped on a part drives it too; a file becomes parts. */
 function drop(e: DragEvent): void {
@@ -252,6 +262,7 @@ function drop(e: DragEvent): void {
           @pointermove="hover"
           @dblclick="pen.twice(place($event))"
           @wheel.prevent="wheel"
+          @contextmenu="round.deep.value && $event.preventDefault()"
           @dragover="mayDrop($event) || mayDropFile($event)"
           @drop="drop"
         />
@@ -275,12 +286,20 @@ function drop(e: DragEvent): void {
       </p>
     </div>
     <LazyTakeStage v-for="t in beside" :key="`${t.drive} ${t.name}`" v-bind="t" />
-    <StageFoot @fit="view = FITTED" @life="life" />
+    <StageFoot
+      :deep="round.deep.value"
+      :away="round.away.value"
+      @fit="view = FITTED"
+      @life="life"
+      @turn="round.step"
+      @home="round.home"
+    />
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
       <span v-if="partly" class="mr-3 text-coral" role="status"
         >Not all of it is drawn: too many corners. Fewer copies or simpler shapes help.</span
       ><span v-else class="tabular"
-        >{{ stage.width }} × {{ stage.height }} · flat · {{ percent }} % · y up, turns anticlockwise</span
+        >{{ stage.width }} × {{ stage.height }} · {{ round.deep.value ? 'in depth' : 'flat' }} · {{ percent }} % · y up,
+        turns anticlockwise</span
       >
     </p>
   </section>

@@ -1,0 +1,132 @@
+/**
+ * What the graphics card needs beside the rows of a piece in depth: how far each instance reaches towards the eye and
+ * back, and in which order all is painted. Two times four numbers a row:
+ *
+ *   0  m₈ m₉ m₁₁, how large its back is (below 0: flat, not lit)
+ *   1  where its back lies against its front: x, y, z; rows on to the layer behind it, or the line of its water
+ *
+ * What is nearer hides what is further. Flat things in one plane are painted in painter's order, as one sheet: first
+ * their colours, then how near they are. What is see-through comes last, the furthest first.
+ */
+import { ROWS_ACROSS } from './rows.ts'
+import type { Matrix } from '../piece/transform.ts'
+
+export const PER_DEEP = 8
+
+/** Stretches of indices, from and count in turn, that are drawn in one way. */
+export interface Pass {
+  /** Solids hide one another as they are painted; a sheet lies in one plane; glass hides nothing. */
+  is: 'solid' | 'sheet' | 'glass'
+  runs: number[]
+  /** How near it is, px towards the eye. */
+  near: number
+  members: number
+}
+
+export class Deep {
+  data = new Float32Array(PER_DEEP * ROWS_ACROSS)
+  /** What is painted, one after the other. */
+  readonly passes: Pass[] = []
+  /** Nearest and furthest of all that is shown, px towards the eye. */
+  nearest = 0
+  furthest = 0
+  private readonly pool: Pass[] = []
+  private used = 0
+  private readonly planes = new Map<number, Pass>()
+  private solids: Pass | null = null
+
+  hold(count: number): void {
+    const room = Math.ceil(count / ROWS_ACROSS) * ROWS_ACROSS * PER_DEEP
+    if (this.data.length < room) this.data = new Float32Array(room)
+  }
+
+  begin(): void {
+    this.used = 0
+    this.passes.length = 0
+    this.planes.clear()
+    this.solids = null
+    this.nearest = -Infinity
+    this.furthest = Infinity
+  }
+
+  /** How an instance stands in eye space, its outline stretched by `sx` and `sy`. */
+  stand(m: Matrix, sx: number, sy: number, taper: number, row: number): void {
+    const { data } = this
+    const at = row * PER_DEEP
+    data[at] = m[8]! * sx
+    data[at + 1] = m[9]! * sy
+    data[at + 2] = m[11]!
+    data[at + 3] = taper
+    data.fill(0, at + 4, at + 8)
+  }
+
+  back(row: number, x: number, y: number, z: number, next: number): void {
+    const { data } = this
+    const at = row * PER_DEEP
+    data[at + 4] = x
+    data[at + 5] = y
+    data[at + 6] = z
+    data[at + 7] = next
+  }
+
+  /** Takes in how near something reaches, px about its middle. */
+  reach(near: number, by: number): void {
+    if (near + by > this.nearest) this.nearest = near + by
+    if (near - by < this.furthest) this.furthest = near - by
+  }
+
+  /** A stretch of indices that is painted as a solid, or in the plane of a matrix. */
+  add(solid: boolean, through: boolean, m: Matrix, from: number, count: number): void {
+    if (count === 0) return
+    if (solid && !through) this.run((this.solids ??= this.pass('solid')), m, from, count)
+    else if (solid) this.run(this.pass('glass'), m, from, count)
+    else {
+      const key = planeOf(m)
+      let plane = this.planes.get(key)
+      if (!plane) this.planes.set(key, (plane = this.pass('glass')))
+      // A sheet of which something is not see-through hides what is behind it.
+      if (!through) plane.is = 'sheet'
+      this.run(plane, m, from, count)
+    }
+  }
+
+  private pass(is: Pass['is']): Pass {
+    const pass = (this.pool[this.used] ??= { is, runs: [], near: 0, members: 0 })
+    this.used++
+    pass.is = is
+    pass.runs.length = pass.near = pass.members = 0
+    this.passes.push(pass)
+    return pass
+  }
+
+  private run(pass: Pass, m: Matrix, from: number, count: number): void {
+    const { runs } = pass
+    pass.near += m[11]!
+    pass.members++
+    const last = runs.length - 2
+    if (last >= 0 && runs[last]! + runs[last + 1]! === from) runs[last + 1]! += count
+    else runs.push(from, count)
+  }
+
+  /** Puts what was added in order. */
+  end(): void {
+    for (const pass of this.passes) pass.near /= Math.max(1, pass.members)
+    this.passes.sort((a, b) => RANK[a.is] - RANK[b.is] || a.near - b.near)
+    if (!(this.nearest > this.furthest)) this.nearest = this.furthest = 0
+  }
+}
+
+const RANK = { solid: 0, sheet: 1, glass: 2 } as const
+
+/** A number that flat things in one plane share. */
+function planeOf(m: Matrix): number {
+  const nx = m[4]! * m[9]! - m[8]! * m[5]!
+  const ny = m[8]! * m[1]! - m[0]! * m[9]!
+  const nz = m[0]! * m[5]! - m[4]! * m[1]!
+  const long = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1
+  const to = (nz < 0 ? -1 : 1) / long
+  const off = (nx * m[3]! + ny * m[7]! + nz * m[11]!) * to
+  // Fine enough to tell planes apart, and shifted so that whole numbers do not lie on a border.
+  const [a, b] = [Math.floor(nx * to * 1000 + 0.37), Math.floor(ny * to * 1000 + 0.37)]
+  return ((a + 1024) * 2048 + (b + 1024)) * 4_194_304 + Math.floor(off * 20 + 0.37) + 2_097_152
+}

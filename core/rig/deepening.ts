@@ -1,0 +1,139 @@
+/** A plate in depth: the sides and backs of solids, water, how near each instance is, and the order of painting. */
+import type { Bed } from './bed.ts'
+import type { Body } from './body.ts'
+import type { Cast } from './cast.ts'
+import { Deep } from './deep.ts'
+import type { Area } from './letters.ts'
+import type { Outline } from './outline.ts'
+import { TAG, type Pen } from './pen.ts'
+import type { Rows } from './rows.ts'
+import type { Scene } from './scene.ts'
+import { Waters } from './waters.ts'
+
+/** Less than this and something is see-through. */
+const SOLID = 0.999
+
+export class Deepening extends Deep {
+  readonly waters: Waters
+  private readonly bedOf = new Map<Body, Bed[]>()
+  private readonly away = new Float64Array(3)
+
+  constructor(beds: readonly Bed[]) {
+    super()
+    for (const bed of beds) {
+      let list = this.bedOf.get(bed.body)
+      if (!list) this.bedOf.set(bed.body, (list = []))
+      list[bed.instance] = bed
+    }
+    this.waters = new Waters(beds)
+  }
+
+  open(scene: Scene): void {
+    this.begin()
+    this.waters.progress = scene.progress
+  }
+
+  /** Lays what only depth has, water: whether that was it. */
+  lay(pen: Pen, bed: Bed, cast: Cast): boolean {
+    const { shape } = bed.body.part
+    if (shape.type !== 'waves') return false
+    const across = cast.key[2]!
+    pen.begin(bed.row + bed.rows - 1)
+    if (bed.fills) pen.water(across, across)
+    return true
+  }
+
+  /** The sides of a solid, and its back or the skin to the layer behind it. */
+  layBack(pen: Pen, { fills, layer }: Bed, outline: Outline, row: number): void {
+    if (!fills || !outline.closed) return
+    const last = !layer || layer.next < 0
+    pen.begin(row)
+    for (const points of edgesOf(outline)) {
+      pen.sides(points, 0, TAG.back)
+      if (!last) pen.sides(points, TAG.back, TAG.next)
+    }
+    if (!last) return
+    pen.begin(row, TAG.back)
+    faces(pen, outline)
+    pen.begin(row)
+  }
+
+  /** Its front, with its line. */
+  layFront(pen: Pen, { fills, strokes }: Bed, outline: Outline, { from, to }: Cast, row: number): void {
+    pen.begin(row)
+    if (fills && outline.closed) faces(pen, outline)
+    if (!strokes) return
+    if (!outline.letters) pen.stroke(outline, from, to)
+    for (const area of outline.letters?.setting.areas ?? [])
+      for (const points of [area.outline, ...area.holes]) pen.stroke({ points, closed: true }, from, to)
+  }
+
+  /** Where an instance stands in depth, and when it is painted; after its row was put. */
+  put(scene: Scene, bed: Bed, cast: Cast, rows: Rows): void {
+    const { body, instance, paints, row, index, indices, reach } = bed
+    const front = row + bed.rows - 1
+    const m = rows.at
+    const { type } = body.part.shape
+    const lit = bed.solid
+    const through = !(rows.solidity(front) >= SOLID)
+    const [wide, high] = [(reach[0] * cast.sx) / 2, (reach[1] * cast.sy) / 2]
+    if (cast.places) {
+      this.scatter(cast.places, row, front, rows, scene)
+      this.add(true, through || paints.particleFade(instance) > 0, m, index, indices)
+      return
+    }
+    this.stand(m, cast.sx, cast.sy, lit ? paints.taper(instance) : -1, front)
+    let by = Math.abs(m[8]!) * wide + Math.abs(m[9]!) * high
+    if (type === 'waves') by += this.waters.put(bed, front, this, scene.eye)
+    else if (type === 'trace') {
+      by = this.spreadOf(cast, scene)
+      this.back(front, m[2]!, m[6]!, m[10]!, 0)
+    }
+    if (lit) {
+      const [x, y, z] = this.inEye(scene.backOf(body, instance, this.away), scene, paints.thickness(instance))
+      const next = bed.layer && bed.layer.next >= 0 ? this.bedOf.get(body)![bed.layer.next]! : null
+      this.back(front, x, y, z, next ? next.row + next.rows - 1 - front : 0)
+      by += Math.abs(z) + Math.abs(m[10]!)
+    }
+    this.reach(m[11]!, by)
+    this.add(lit || type === 'waves' || type === 'trace', through, m, index, indices)
+  }
+
+  /** A way on the stage, so many times as long, in eye space. */
+  private inEye(v: Float64Array, { eye: { turned } }: Scene, times: number): readonly [number, number, number] {
+    const [x, y, z] = [v[0]! * times, v[1]! * times, v[2]! * times]
+    if (!turned) return [x, y, z]
+    const row = (k: number) => turned[k]! * x + turned[k + 1]! * y + turned[k + 2]! * z
+    return [row(0), row(4), row(8)]
+  }
+
+  private scatter(laying: NonNullable<Cast['places']>, from: number, front: number, rows: Rows, scene: Scene): void {
+    const { turned } = scene.eye
+    const { points, heights } = laying
+    for (let k = 0; k < heights.length && from + k <= front; k++) {
+      let z = heights[k]!
+      if (turned) z = turned[8]! * points[2 * k]! + turned[9]! * points[2 * k + 1]! + turned[10]! * z + turned[11]!
+      this.stand(rows.at, 1, 1, -1, from + k)
+      this.data[(from + k) * 8 + 2] = z
+      this.reach(z, 1)
+    }
+  }
+
+  /** How far a trace reaches about the middle of the stage. */
+  private spreadOf({ sizes: { laying } }: Cast, { program: { piece } }: Scene): number {
+    let most = Math.max(piece.stage.width, piece.stage.height)
+    for (const z of laying?.heights ?? []) if (Math.abs(z) > most) most = Math.abs(z)
+    return most
+  }
+}
+
+/** Every outline that a solid has sides along. */
+const edgesOf = (o: Outline): Float64Array[] =>
+  o.letters
+    ? o.letters.setting.areas.flatMap(a => [a.outline, ...a.holes])
+    : [o.points, ...(o.drawn?.holes ?? (o.hole ? [o.hole] : [])), ...(o.more ?? [])]
+
+function faces(pen: Pen, outline: Outline): void {
+  if (outline.letters) for (const area of outline.letters.setting.areas) pen.area(area as Area)
+  else pen.fill(outline)
+}
