@@ -6,9 +6,12 @@ import { hex, paintOf, rgbOf } from '../rig/colour.ts'
 import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
 import { cutOutline, dotOf, outlineOf, type Outline } from '../rig/outline.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
+import { layerOf, reachesIn } from '../rig/bed.ts'
 import type { Body } from '../rig/body.ts'
 import { Scene } from '../rig/scene.ts'
-import { applyX, applyY, scaleOf, type Matrix } from '../piece/transform.ts'
+import { flattened, inDepth, seen, type Eye } from '../rig/eye.ts'
+import { scaleOf, type Matrix } from '../piece/transform.ts'
+import { brightness, fromBehind, sidesOf, waterOf } from './svg-depth.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 
@@ -17,10 +20,11 @@ const LARGEST = 3_000_000
 
 const short = (x: number) => String(Math.round(x * 100) / 100)
 
-function path(points: Float64Array, closed: boolean, m: Matrix): string {
+function path(points: Float64Array, closed: boolean, m: Matrix, eye: Eye, heights?: Float64Array): string {
   let d = ''
   for (let i = 0; i < points.length; i += 2) {
-    d += `${i === 0 ? 'M' : 'L'}${short(applyX(m, points[i]!, points[i + 1]!))} ${short(-applyY(m, points[i]!, points[i + 1]!))}`
+    const [x, y] = seen(eye, m, points[i]!, points[i + 1]!, heights?.[i / 2] ?? 0)
+    d += `${i === 0 ? 'M' : 'L'}${short(x)} ${short(-y)}`
   }
   return d + (closed ? 'Z' : '')
 }
@@ -29,10 +33,16 @@ const sizes = noSizes()
 
 /** How a fill is painted: a colour, or a gradient that is defined before it. */
 function paintFor(
-  { body, i, outline, m, id }: Drawn,
+  { body, i, outline, id, scene, m: at }: Drawn,
   stage: Piece['stage'],
 ): { readonly defs: string; readonly fill: string } {
   const near = paintOf(body, 'fill', i)
+  const m = flattened(scene.eye, at, 0, 0)
+  if (reachesIn(body, i) && inDepth(scene.eye)) {
+    const [a, b, c] = [0, 1, 2].map(k => [at[3]!, at[7]!, at[11]!].map((v, r) => v + (k > 0 ? at[4 * r + k - 1]! : 0)))
+    const bright = brightness([a, b, c] as never, scene.eye)
+    for (const k of ['r', 'g', 'b'] as const) near[k] = Math.min(1, near[k] * bright)
+  }
   const g = gradientOf(body, i, near, extent(outline.points), stage, m)
   const ends = g && endsOf(g)
   if (!g || !ends) return { defs: '', fill: hex(near) }
@@ -51,47 +61,60 @@ interface Drawn {
   readonly outline: Outline
   readonly m: Matrix
   readonly id: string
+  readonly scene: Scene
 }
 
-function drawn(body: Body, i: number, stage: Piece['stage']): string {
+function drawn(scene: Scene, body: Body, i: number): string {
+  const { stage } = scene.program.piece
   const m = body.worlds[i]!
   const id = `g-${body.id}-${i}`
   if (!(body.opacity[i]! > 0) || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
   const of = sizesOf(body, i, sizes)
   if (body.part.shape.type !== 'emitter') {
     const outline = outlineOf(body.part.shape, of)
-    return outline ? one({ body, i, outline, m, id }, stage) : ''
+    if (!outline) return ''
+    if (!inDepth(scene.eye)) return one({ scene, body, i, outline, m, id }, stage)
+    if (body.waves) return waterOf(scene, body, i)
+    const layer = layerOf(body, i)
+    const sides = sidesOf(scene, body, i, outline)
+    // Of joined layers only the first shows its face.
+    return sides + (layer && !layer.first ? '' : one({ scene, body, i, outline, m, id }, stage))
   }
-  const [places, outline] = [of.laid!, dotOf(of.size!)]
+  const [{ points: places, heights, ages }, outline] = [of.laying!, dotOf(of.size!)]
+  const [end, fade] = [body.get('particleEnd', i), body.get('particleFade', i)]
   let out = ''
   for (let k = 0; k < places.length && out.length <= LARGEST; k += 2) {
-    const there = new Float64Array([1, 0, 0, places[k]!, 0, 1, 0, places[k + 1]!, 0, 0, 1, 0])
-    out += one({ body, i, outline, m: there, id: `${id}-${k / 2}` }, stage)
+    const age = ages[k / 2]!
+    const size = 1 + (end - 1) * age
+    const there = new Float64Array([size, 0, 0, places[k]!, 0, size, 0, places[k + 1]!, 0, 0, 1, heights[k / 2]!])
+    const dot = one({ scene, body, i, outline, m: there, id: `${id}-${k / 2}` }, stage)
+    out += fade > 0 ? `<g opacity="${short(1 - fade * age)}">${dot}</g>` : dot
   }
   return out
 }
 
 function one(it: Drawn, stage: Piece['stage']): string {
-  const { body, i, outline, m } = it
+  const { body, i, outline, m, scene } = it
+  const { eye } = scene
   const opacity = Math.min(1, body.opacity[i]!)
   let out = ''
   const { defs, fill: colour } = paintFor(it, stage)
-  if (outline.letters) return defs + letters(body, i, outline.letters, opacity, colour)
+  if (outline.letters) return defs + letters(it, outline.letters, opacity, colour)
   const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
   if (fill > 0) {
     const holes = outline.drawn?.holes ?? (outline.hole ? [outline.hole] : [])
-    const d = [outline.points, ...holes].map(p => path(p, true, m)).join('')
-    const more = (outline.more ?? []).map(p => path(p, true, m)).join('')
+    const d = [outline.points, ...holes].map(p => path(p, true, m, eye)).join('')
+    const more = (outline.more ?? []).map(p => path(p, true, m, eye)).join('')
     out += `${defs}<path d="${d}" fill="${colour}" fill-opacity="${short(fill)}" fill-rule="evenodd"/>`
     if (more) out += `<path d="${more}" fill="${colour}" fill-opacity="${short(fill)}"/>`
   }
-  const width = body.get('strokeWidth', i) * scaleOf(m)
+  const width = body.get('strokeWidth', i) * scaleOf(flattened(eye, m, 0, 0))
   const stroke = body.get('strokeAlpha', i) * opacity
   if (width > 0 && stroke > 0) {
     const line = cutOutline(outline, body.get('lineStart', i), body.get('lineEnd', i))
     const edge = hex(paintOf(body, 'stroke', i))
-    const lines = [line, ...(outline.drawn?.holes ?? []).map(points => ({ points, closed: true }))]
-    const d = lines.map(l => path(l.points, l.closed, m)).join('')
+    const lines: Outline[] = [line, ...(outline.drawn?.holes ?? []).map(points => ({ points, closed: true }))]
+    const d = lines.map(l => path(l.points, l.closed, m, eye, l.heights)).join('')
     out += `<path d="${d}" fill="none" stroke="${edge}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
   }
   return out
@@ -99,15 +122,14 @@ function one(it: Drawn, stage: Piece['stage']): string {
 
 /** Letters as one path; their sides are left out. */
 function letters(
-  body: Body,
-  i: number,
+  { body, i, scene: { eye } }: Drawn,
   { setting, size }: NonNullable<Outline['letters']>,
   opacity: number,
   colour: string,
 ): string {
   const m = body.worlds[i]!.map((x, k) => (k % 4 === 3 ? x : (x * size) / 1000))
-  const d = setting.areas.flatMap(a => [a.outline, ...a.holes]).map(p => path(p, true, m))
-  const width = body.get('strokeWidth', i) * scaleOf(body.worlds[i]!)
+  const d = setting.areas.flatMap(a => [a.outline, ...a.holes]).map(p => path(p, true, m, eye))
+  const width = body.get('strokeWidth', i) * scaleOf(flattened(eye, body.worlds[i]!, 0, 0))
   const edge = width > 0 ? ` stroke="${hex(paintOf(body, 'stroke', i))}" stroke-width="${short(width)}"` : ''
   const fill = `fill="${colour}" fill-opacity="${short(body.get('fillAlpha', i) * opacity)}"`
   return d.length === 0 ? '' : `<path d="${d.join('')}" ${fill} fill-rule="evenodd"${edge}/>`
@@ -123,8 +145,8 @@ export function stillSvg(piece: Piece, seconds: Rational): string {
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
   let bodies = ''
   limited(() => {
-    for (const { body, instance } of scene.paint)
-      if (bodies.length <= LARGEST) bodies += drawn(body, instance, piece.stage)
+    for (const { body, instance } of inDepth(scene.eye) ? fromBehind(scene) : scene.paint)
+      if (bodies.length <= LARGEST) bodies += drawn(scene, body, instance)
   })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
 }

@@ -55,7 +55,7 @@ export interface Layer {
 }
 
 /** The layer that an instance is of, where layers are joined: its own copies, or those of what carries it. */
-function layerOf(body: Body, instance: number): Layer | null {
+export function layerOf(body: Body, instance: number): Layer | null {
   if (!isSolid(body)) return null
   let [stride, at]: [number, Body | null] = [1, body]
   while (at && at.part.copies?.layout !== 'layers') {
@@ -130,6 +130,9 @@ export const strokesNow = ({ paints, instance }: Bed): boolean =>
 /** Whether it reaches back in depth. */
 export const reachesBack = ({ body, paints, instance, layer }: Bed): boolean =>
   layer !== null || (isSolid(body) && paints.thickness(instance) > 0)
+/** The same of any instance. */
+export const reachesIn = (body: Body, i: number): boolean =>
+  layerOf(body, i) !== null || (isSolid(body) && body.get('thickness', i) > 0)
 
 /** How many layers make the sides of text that reaches back and is turned. */
 export function layersOf({ body, instance, paints }: Bed, pixel: number): number {

@@ -214,13 +214,15 @@ export function cutOutline(o: Outline, start: number, end: number): Outline {
   const n = o.points.length / 2
   const x = (i: number) => o.points[2 * (i % n)]!
   const y = (i: number) => o.points[2 * (i % n) + 1]!
+  const z = (i: number) => o.heights?.[i % n] ?? 0
   const segments = o.closed ? n : n - 1
   const lengths = Array.from({ length: segments }, (_, i) => {
-    const [dx, dy] = [x(i + 1) - x(i), y(i + 1) - y(i)]
-    return Math.sqrt(dx * dx + dy * dy)
+    const [dx, dy, dz] = [x(i + 1) - x(i), y(i + 1) - y(i), z(i + 1) - z(i)]
+    return Math.sqrt(dx * dx + dy * dy + dz * dz)
   })
   const total = lengths.reduce((a, b) => a + b, 0)
   const out: number[] = []
+  const high: number[] = []
   let run = 0
   const [a, b] = [Math.max(0, from) * total, Math.min(1, to) * total]
   lengths.forEach((length, i) => {
@@ -229,11 +231,12 @@ export function cutOutline(o: Outline, start: number, end: number): Outline {
       const at = (d: number) => {
         const share = (d - run) / length
         out.push(x(i) + (x(i + 1) - x(i)) * share, y(i) + (y(i + 1) - y(i)) * share)
+        high.push(z(i) + (z(i + 1) - z(i)) * share)
       }
       if (out.length === 0) at(Math.max(a, run))
       at(Math.min(b, next))
     }
     run = next
   })
-  return { points: new Float64Array(out), closed: false }
+  return { points: new Float64Array(out), closed: false, ...(o.heights && { heights: new Float64Array(high) }) }
 }

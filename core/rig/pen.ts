@@ -155,11 +155,11 @@ export class Pen {
 
   stroke(o: Outline, from: number, to: number): void {
     for (const hole of o.drawn?.holes ?? []) this.stroke({ points: hole, closed: true }, from, to)
-    const { points, closed } = cutOutline(o, from, to)
+    const { points, closed, heights } = cutOutline(o, from, to)
     const n = points.length / 2
     if (n < 2) return
     const first = this.rail(points, closed, LINE)
-    if (this.heights && o.heights && points === o.points) this.raise(first, LINE.length, o.heights, closed)
+    if (this.heights && heights) this.raise(first, LINE.length, heights, closed)
     for (let k = 0; k < (closed ? n : n - 1); k++) {
       const [a, b] = [first + 4 * k, first + 4 * ((k + 1) % n)]
       for (let rail = 0; rail < 3; rail++) this.strip(a + rail, b + rail)

@@ -1,0 +1,144 @@
+/**
+ * What a picture in depth needs beyond its outlines: the order from the furthest to the nearest, the sides of solids,
+ * and the surface of water. Faces are painted whole, so where two things pierce each other a picture is only near.
+ */
+import { hex, paintOf, type Rgb } from '../rig/colour.ts'
+import { lightFor, lit, seen, toEye, type Eye } from '../rig/eye.ts'
+import type { Body } from '../rig/body.ts'
+import { outlineOf, type Outline } from '../rig/outline.ts'
+import { noSizes, sizesOf } from '../rig/sizing.ts'
+import { layerOf, reachesIn } from '../rig/bed.ts'
+import type { Scene } from '../rig/scene.ts'
+import { matrix, type Matrix } from '../piece/transform.ts'
+import { waveHeight } from '../signal/waves.ts'
+
+type Point = readonly [x: number, y: number, z: number]
+
+const short = (x: number) => String(Math.round(x * 100) / 100)
+
+/** Instances from the furthest to the nearest; what is as near keeps its place. */
+export function fromBehind(scene: Scene): Scene['paint'] {
+  const seat = matrix()
+  const near = (body: Body, i: number) => toEye(scene.eye, body.worlds[i]!, seat)[11]!
+  return scene.paint
+    .map(it => ({ ...it, near: near(it.body, it.instance) }))
+    .sort((a, b) => (Math.abs(a.near - b.near) < 1e-6 ? 0 : a.near - b.near))
+}
+
+const at = (m: Matrix, x: number, y: number, z = 0): Point => [
+  m[0]! * x + m[1]! * y + m[2]! * z + m[3]!,
+  m[4]! * x + m[5]! * y + m[6]! * z + m[7]!,
+  m[8]! * x + m[9]! * y + m[10]! * z + m[11]!,
+]
+
+const ONSTAGE = matrix()
+
+/** A face with the light that falls on it; nothing where it is seen from behind, unless it has no inside. */
+function face(points: readonly Point[], colour: Rgb, alpha: number, eye: Eye, both: boolean): string {
+  const flat = points.map(([x, y, z]) => seen(eye, ONSTAGE, x, y, z))
+  const area = flat.reduce((sum, [x, y], k) => {
+    const [nx, ny] = flat[(k + 1) % flat.length]!
+    return sum + x * ny - nx * y
+  }, 0)
+  if (!both && area <= 0) return ''
+  const bright = brightness(points, eye)
+  const c = { r: Math.min(1, colour.r * bright), g: Math.min(1, colour.g * bright), b: Math.min(1, colour.b * bright) }
+  const d = flat.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${short(x)} ${short(-y)}`).join('')
+  const fill = hex(c)
+  // A thin line of its own colour closes the seams between faces.
+  return `<path d="${d}Z" fill="${fill}" fill-opacity="${short(alpha)}" stroke="${fill}" stroke-width="0.4" stroke-opacity="${short(alpha)}"/>`
+}
+
+/** How bright a face is: light stays where it is while one looks round, and falls on the side that is seen. */
+export function brightness(points: readonly Point[], eye: Eye): number {
+  const [a, b, c] = points.map(([x, y, z]) => at(eye.turned ?? ONSTAGE, x, y, z)) as [Point, Point, Point]
+  const [u, v] = [minus(b, a), minus(c, a)]
+  let n: Point = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]]
+  const long = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
+  if (!(long > 0)) return 1
+  const towards = -n[0] * a[0] - n[1] * a[1] + n[2] * ((Number.isFinite(eye.distance) ? eye.distance : 1e9) - a[2])
+  const sign = (towards < 0 ? -1 : 1) / long
+  n = [n[0] * sign, n[1] * sign, n[2] * sign]
+  const [lx, ly, lz] = lightFor(eye)
+  return lit(n[0] * lx + n[1] * ly + n[2] * lz)
+}
+
+const minus = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
+
+const sizes = noSizes()
+const back = new Float64Array(3)
+
+/** The sides of a solid, the skin to the layer behind it, or nothing for what is flat. */
+export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): string {
+  if (!reachesIn(body, i)) return ''
+  const { eye } = scene
+  const [m, thick, taper] = [body.worlds[i]!, body.get('thickness', i), body.get('taper', i)]
+  scene.backOf(body, i, back)
+  const away = [back[0]! * thick, back[1]! * thick, back[2]! * thick] as const
+  const layer = layerOf(body, i)
+  const next = layer && layer.next >= 0 ? layer.next : -1
+  const [colour, alpha] = [paintOf(body, 'fill', i), body.get('fillAlpha', i) * Math.min(1, body.opacity[i]!)]
+  const scale = outline.letters ? outline.letters.size / 1000 : 1
+  const front = (points: Float64Array, k: number) => at(m, points[2 * k]! * scale, points[2 * k + 1]! * scale)
+  const behind = (points: Float64Array, k: number): Point => {
+    const [x, y, z] = at(m, points[2 * k]! * scale * taper, points[2 * k + 1]! * scale * taper)
+    return [x + away[0], y + away[1], z + away[2]]
+  }
+  const rings = (o: Outline): Float64Array[] =>
+    o.letters
+      ? o.letters.setting.areas.flatMap(a => [a.outline, ...a.holes])
+      : [o.points, ...(o.drawn?.holes ?? (o.hole ? [o.hole] : [])), ...(o.more ?? [])]
+  const outlineBehind = next < 0 ? null : outlineOf(body.part.shape, sizesOf(body, next, sizes))
+  let out = ''
+  for (const [nth, points] of rings(outline).entries()) {
+    const n = points.length / 2
+    const there = outlineBehind ? rings(outlineBehind)[nth] : undefined
+    for (let k = 0; k < n; k++) {
+      const j = (k + 1) % n
+      if (thick > 0)
+        out += face(
+          [behind(points, k), behind(points, j), front(points, j), front(points, k)],
+          colour,
+          alpha,
+          eye,
+          true,
+        )
+      if (!there || there.length !== points.length) continue
+      const to = body.worlds[next]!
+      const far = (q: number) => at(to, there[2 * q]! * scale, there[2 * q + 1]! * scale)
+      out += face([far(k), far(j), behind(points, j), behind(points, k)], colour, alpha, eye, true)
+    }
+  }
+  return out
+}
+
+/** Fields of water in a picture, across and back. */
+const FIELDS = 28
+
+export function waterOf(scene: Scene, body: Body, i: number): string {
+  const { eye } = scene
+  const m = body.worlds[i]!
+  const read = (name: string) => body.get(name, i)
+  const [width, height, far, swell, crest] = [
+    read('width'),
+    read('height') / 2,
+    read('thickness'),
+    read('swell'),
+    read('crest'),
+  ]
+  const [colour, alpha] = [paintOf(body, 'fill', i), read('fillAlpha') * Math.min(1, body.opacity[i]!)]
+  const rise = (x: number, z: number) =>
+    Math.max(-height, height + swell * waveHeight(body.waves!, x, z, scene.progress, crest))
+  const spot = (k: number, j: number): Point => {
+    const [x, z] = [(k / FIELDS - 0.5) * width, -(j / FIELDS) * far]
+    return at(m, x, rise(x, z), z)
+  }
+  let out = ''
+  for (let j = FIELDS - 1; j >= 0; j--)
+    for (let k = 0; k < FIELDS; k++)
+      out += face([spot(k, j), spot(k + 1, j), spot(k + 1, j + 1), spot(k, j + 1)], colour, alpha, eye, true)
+  const foot = (k: number): Point => at(m, (k / FIELDS - 0.5) * width, -height)
+  for (let k = 0; k < FIELDS; k++)
+    out += face([foot(k), foot(k + 1), spot(k + 1, 0), spot(k, 0)], colour, alpha, eye, true)
+  return out
+}
