@@ -90,6 +90,14 @@ for (const letter of letters) {
   })
   glyphs[letter] = { wide: Math.round(glyph.advanceWidth * em), parts }
 }
+/** How much closer or further apart two letters stand than their widths say. */
+const kern: Record<string, Record<string, number>> = {}
+const [...all] = letters.filter(l => glyphs[l])
+for (const a of all)
+  for (const b of all) {
+    const by = Math.round(font.getKerningValue(font.charToGlyph(a), font.charToGlyph(b)) * em)
+    if (by !== 0) (kern[a] ??= {})[b] = by
+  }
 /** The height of an upright capital. */
 const capital = Math.max(...contours('H').flatMap(p => p.filter((_, i) => i % 2 === 1)))
 const text = JSON.stringify({
@@ -97,6 +105,7 @@ const text = JSON.stringify({
   rise: Math.round(font.ascender * em),
   fall: Math.round(-font.descender * em),
   glyphs,
+  kern,
 })
 writeFileSync(new URL('../core/rig/glyphs.json', import.meta.url), `${text}\n`)
 console.log(`${Object.keys(glyphs).length} letters, ${Math.round(text.length / 1024)} kB`)

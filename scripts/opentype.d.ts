@@ -19,6 +19,7 @@ declare module 'opentype.js' {
     readonly ascender: number
     readonly descender: number
     charToGlyph(letter: string): Glyph
+    getKerningValue(a: Glyph, b: Glyph): number
   }
   export function parse(bytes: ArrayBuffer): Font
   const all: { parse: typeof parse }

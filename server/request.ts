@@ -32,7 +32,7 @@ export function numberOf(event: H3Event, name: string): number {
 }
 
 /** A body, cut off at the limit while it is read. Throws 413 or 408. */
-function textOf(event: H3Event): Promise<string> {
+export function bytesOf(event: H3Event, most: number, tooLarge: string): Promise<Uint8Array> {
   const { req } = event.node
   return new Promise((done, fail) => {
     const parts: Buffer[] = []
@@ -48,16 +48,12 @@ function textOf(event: H3Event): Promise<string> {
     const timer = setTimeout(() => end(refuse(408, 'The request did not come whole in time. Try again.')), PATIENCE)
     req.on('data', (part: Buffer) => {
       size += part.length
-      if (size > LARGEST) end(refuse(413, TOO_LARGE))
+      if (size > most) end(refuse(413, tooLarge))
       else parts.push(part)
     })
     req.on('end', () => {
       clearTimeout(timer)
-      try {
-        done(UTF8.decode(Buffer.concat(parts)))
-      } catch {
-        fail(refuse(400, 'The request is no text in UTF-8.'))
-      }
+      done(Buffer.concat(parts))
     })
     req.on('error', e => {
       clearTimeout(timer)
@@ -65,6 +61,15 @@ function textOf(event: H3Event): Promise<string> {
     })
     req.on('aborted', () => clearTimeout(timer))
   })
+}
+
+async function textOf(event: H3Event): Promise<string> {
+  const bytes = await bytesOf(event, LARGEST, TOO_LARGE)
+  try {
+    return UTF8.decode(bytes)
+  } catch {
+    throw refuse(400, 'The request is no text in UTF-8.')
+  }
 }
 
 /** A JSON body of a shape. Throws 413, 408, 507 or 400. */

@@ -3,15 +3,18 @@
  * a sheet. WebGL 2 by hand, since this is all that is asked of it. When its context is lost, everything is sent again
  * once it is back.
  */
-import { PER_DEEP } from '~~/core/rig/deep.ts'
+import { PER_DEEP, type Runs } from '~~/core/rig/deep.ts'
 import { inDepth, lightFor, type Eye } from '~~/core/rig/eye.ts'
-import { PER_CORNER } from '~~/core/rig/pen.ts'
+import { PER_CORNER } from '~~/core/rig/sheet.ts'
 import type { Plate, Range } from '~~/core/rig/plate.ts'
 import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/rows.ts'
 import { WATER_ACROSS } from '~~/core/rig/waters.ts'
 import type { Rgb } from '~~/core/rig/colour.ts'
-import { Canvas, make, table, type Made } from './making.ts'
+import { Canvas, make, pictured, table, type Made } from './making.ts'
+import type { Picture } from './pictures.ts'
 import { FITTED, type Size, type View } from './view.ts'
+
+export type Pictures = (hash: string) => Picture
 
 export class Card {
   private readonly gl: WebGL2RenderingContext
@@ -23,14 +26,18 @@ export class Card {
   /** Whether everything must be sent, whatever the plate says has changed. */
   private empty = true
   private last: Made | null = null
+  private readonly textures = new Map<string, WebGLTexture>()
+  private shown: readonly string[] = []
 
   /**
    * @param restored called when a lost context is there again
+   * @param pictures gives a picture by its hash, as it is known now
    * @throws when the browser has no WebGL 2
    */
   constructor(
     private readonly canvas: HTMLCanvasElement | OffscreenCanvas,
     private readonly restored: () => void,
+    private readonly pictures: Pictures,
   ) {
     const gl = canvas.getContext('webgl2', {
       alpha: true,
@@ -55,6 +62,7 @@ export class Card {
   private readonly back = (): void => {
     this.flat = make(this.gl, false)
     this.deep = this.target = null
+    this.textures.clear()
     this.lost = false
     this.empty = true
     this.restored()
@@ -100,7 +108,8 @@ export class Card {
     gl.uniform1f(made.at('pixel'), pixel)
     gl.enable(gl.BLEND)
     gl.blendFunc(gl.ONE, gl.ONE_MINUS_SRC_ALPHA)
-    if (!made.deep || !deep) return gl.drawElements(gl.TRIANGLES, plate.count, gl.UNSIGNED_INT, 0)
+    this.shown = plate.pictures
+    if (!made.deep || !deep) return this.drawRuns(made, plate.runs)
     this.send(made, 'deep', Math.ceil(rows.count / ROWS_ACROSS), deep.data, (ROWS_ACROSS * PER_DEEP) / 4)
     this.send(made, 'waters', deep.waters.count, deep.waters.data, WATER_ACROSS)
     this.drawDeep(made, deep, eye)
@@ -118,7 +127,7 @@ export class Card {
     gl.enable(gl.DEPTH_TEST)
     gl.depthFunc(gl.LEQUAL)
     gl.clear(gl.DEPTH_BUFFER_BIT)
-    const all = (runs: readonly number[], least: number, hides: boolean) => {
+    const all = (runs: Runs, least: number, hides: boolean) => {
       gl.uniform1f(made.at('least'), least)
       gl.depthMask(hides)
       for (let k = 0; k < runs.length; k += 2)
@@ -135,6 +144,41 @@ export class Card {
     }
     gl.depthMask(true)
     gl.disable(gl.DEPTH_TEST)
+  }
+
+  /** Stretches one after the other, each with the picture that lies on it. */
+  private drawRuns(made: Made, runs: Runs): void {
+    const { gl } = this
+    let last = NaN
+    for (let k = 0; k < runs.length; k += 3) {
+      const picture = runs[k + 2]!
+      if (picture !== last) {
+        const kind = picture < 0 ? 0 : this.bind(this.shown[picture]!)
+        last = picture
+        gl.uniform1f(made.at('pictured'), Math.max(0, kind))
+        gl.uniform1i(made.at('picture'), UNIT.picture)
+        // What is still coming is not drawn.
+        if (kind < 0) last = NaN
+        if (kind < 0) continue
+      }
+      gl.drawElements(gl.TRIANGLES, runs[k + 1]!, gl.UNSIGNED_INT, runs[k]! * 4)
+    }
+  }
+
+  /** Makes a picture ready to be looked up: 1 when it is there, 2 when it is gone, −1 while it comes. */
+  private bind(hash: string): number {
+    const { gl } = this
+    gl.activeTexture(gl.TEXTURE0 + UNIT.picture)
+    let texture = this.textures.get(hash)
+    if (!texture) {
+      const found = this.pictures(hash)
+      if (found === 'coming') return -1
+      if (found === 'gone') return 2
+      texture = pictured(gl, found)
+      this.textures.set(hash, texture)
+    }
+    gl.bindTexture(gl.TEXTURE_2D, texture)
+    return 1
   }
 
   private sendPlate({ buffers, room }: Made, { pen, changed, corners, count }: Plate): void {
@@ -181,7 +225,8 @@ export class Card {
     this.flat?.drop()
     this.deep?.drop()
     this.target?.drop()
+    for (const t of this.textures.values()) this.gl.deleteTexture(t)
   }
 }
 
-const UNIT = { rows: 0, deep: 1, waters: 2 } as const
+const UNIT = { rows: 0, deep: 1, waters: 2, picture: 3 } as const

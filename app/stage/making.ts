@@ -1,5 +1,5 @@
 /** What is made on the graphics card for a context: programs, buffers, tables, and what depth is drawn on. */
-import { PER_CORNER } from '~~/core/rig/pen.ts'
+import { PER_CORNER } from '~~/core/rig/sheet.ts'
 import { DEEP_FRAGMENT, DEEP_VERTEX, FRAGMENT, VERTEX } from './shaders.ts'
 
 type TableName = 'rows' | 'deep' | 'waters'
@@ -92,6 +92,19 @@ export function table(gl: WebGL2RenderingContext): WebGLTexture {
   const made = gl.createTexture()
   gl.bindTexture(gl.TEXTURE_2D, made)
   for (const side of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER]) gl.texParameteri(gl.TEXTURE_2D, side, gl.NEAREST)
+  return made
+}
+
+/** A picture for the card, with smaller ones of it for when it is seen from afar. */
+export function pictured(gl: WebGL2RenderingContext, picture: ImageBitmap): WebGLTexture {
+  const made = gl.createTexture()
+  gl.bindTexture(gl.TEXTURE_2D, made)
+  gl.pixelStorei(gl.UNPACK_PREMULTIPLY_ALPHA_WEBGL, true)
+  gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA, gl.RGBA, gl.UNSIGNED_BYTE, picture)
+  gl.pixelStorei(gl.UNPACK_PREMULTIPLY_ALPHA_WEBGL, false)
+  gl.generateMipmap(gl.TEXTURE_2D)
+  gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MIN_FILTER, gl.LINEAR_MIPMAP_LINEAR)
+  for (const side of [gl.TEXTURE_WRAP_S, gl.TEXTURE_WRAP_T]) gl.texParameteri(gl.TEXTURE_2D, side, gl.CLAMP_TO_EDGE)
   return made
 }
 

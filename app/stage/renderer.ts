@@ -4,7 +4,8 @@ import { AHEAD, eyeOf, FLAT, type Eye, type Look } from '~~/core/rig/eye.ts'
 import { Plate } from '~~/core/rig/plate.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { Scene } from '~~/core/rig/scene.ts'
-import { Card } from './card.ts'
+import { Card, type Pictures } from './card.ts'
+import { pictureOf } from './pictures.ts'
 import { FITTED, type View } from './view.ts'
 import type { Snapshot } from '~/player/player.ts'
 
@@ -25,13 +26,15 @@ export class StageRenderer {
 
   /**
    * @param again asks for the picture anew, when the graphics card had lost it
+   * @param pictures gives pictures by their hash
    * @throws when the browser has no WebGL 2
    */
   constructor(
     private readonly canvas: HTMLCanvasElement | OffscreenCanvas,
     again: () => void,
+    pictures: Pictures = hash => pictureOf(hash, again),
   ) {
-    this.card = new Card(canvas, again)
+    this.card = new Card(canvas, again, pictures)
   }
 
   /** @param width in real screen pixels, as is `height` */

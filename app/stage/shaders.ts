@@ -2,7 +2,7 @@
  * What the graphics card does with a plate (`core/rig/plate.ts`): places each corner by the row of its instance, pushes
  * it outward along the mitre by half the line and half a screen pixel, and paints it.
  */
-import { ROW_SHIFT, TAG } from '~~/core/rig/pen.ts'
+import { ROW_SHIFT, TAG } from '~~/core/rig/sheet.ts'
 import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/rows.ts'
 
 /** Texels of a row. */
@@ -24,6 +24,7 @@ in uint tag;
 out vec4 paint;
 out vec4 far;
 out float way;
+out vec2 spot;
 
 vec2 along(vec2 from, vec2 to) {
   vec2 d = to - from;
@@ -72,6 +73,7 @@ const ROW = `
   float alpha = ${has(TAG.line)} ? y.w : x.w;
   paint = far = vec4(0.0);
   way = 0.0;
+  spot = point;
   if (alpha <= 0.0) {
     gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
     return;
@@ -92,15 +94,31 @@ void main() {
   painted(at, alpha, fill, edge, stands);
 }`
 
-export const FRAGMENT = `#version 300 es
+const PAINT = `#version 300 es
 precision highp float;
+// Whether a picture lies on it (1), or one that is gone (2).
+uniform float pictured;
+uniform sampler2D picture;
 in vec4 paint;
 in vec4 far;
 in float way;
+in vec2 spot;
 out vec4 colour;
-void main() {
+
+vec4 painted() {
   vec4 c = mix(paint, far, clamp(way, 0.0, 1.0));
-  colour = vec4(c.rgb * c.a, c.a);
+  if (pictured < 0.5) return vec4(c.rgb * c.a, c.a);
+  if (pictured > 1.5) {
+    float cross = min(abs(spot.x - spot.y), abs(spot.x + spot.y));
+    return vec4(vec3(cross < 0.03 ? 0.35 : 0.7), 1.0) * c.a * 0.6;
+  }
+  return texture(picture, vec2(spot.x, -spot.y) * 0.5 + 0.5) * c.a;
+}
+`
+
+export const FRAGMENT = `${PAINT}
+void main() {
+  colour = painted();
 }`
 
 /** The same in depth: beside the rows how near each corner is, where its back lies, and the waves of water. */
@@ -227,21 +245,16 @@ void main() {
   painted(at, alpha, fill, edge, stands);
 }`
 
-export const DEEP_FRAGMENT = `#version 300 es
-precision highp float;
+export const DEEP_FRAGMENT = `${PAINT}
 uniform vec3 light;
 uniform float eye;
 uniform float least;
-in vec4 paint;
-in vec4 far;
-in float way;
 in vec3 stood;
 in vec3 normal;
 in float faced;
 in float foam;
-out vec4 colour;
 void main() {
-  vec4 c = mix(paint, far, clamp(way, 0.0, 1.0));
+  vec4 c = painted();
   if (c.a < least) discard;
   if (faced > 0.5) {
     // Given for faces (1) and for the surface of water (3), found for sides (2).
@@ -250,8 +263,8 @@ void main() {
     n = l > 0.0 ? n / l : vec3(0.0, 0.0, 1.0);
     // A face is lit from the side on which it is seen.
     if (faced < 2.5 && dot(n, vec3(0.0, 0.0, eye) - stood) < 0.0) n = -n;
-    c.rgb = mix(c.rgb, vec3(0.97, 0.98, 0.98), foam);
-    c.rgb = min(c.rgb * clamp(0.48 + 0.52 * dot(n, light) / 0.76, 0.32, 1.15), vec3(1.0));
+    c.rgb = mix(c.rgb, vec3(0.97, 0.98, 0.98) * c.a, foam);
+    c.rgb = min(c.rgb * clamp(0.48 + 0.52 * dot(n, light) / 0.76, 0.32, 1.15), vec3(c.a));
   }
-  colour = vec4(c.rgb * c.a, c.a);
+  colour = c;
 }`

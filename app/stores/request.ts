@@ -12,8 +12,7 @@ async function request(method: string, path: string, body?: unknown, patience = 
   try {
     const response = await fetch(path, {
       method,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
+      ...sent(body),
       signal: AbortSignal.timeout(patience),
     })
     const value: unknown = await response.json().catch(() => null)
@@ -29,6 +28,14 @@ async function request(method: string, path: string, body?: unknown, patience = 
     const says = late ? 'The server does not answer.' : 'The server cannot be reached. Is Open Tide still running?'
     return { ok: false, status: 0, says }
   }
+}
+
+/** JSON, or bytes as they are. */
+function sent(body: unknown): RequestInit {
+  if (body === undefined) return {}
+  if (body instanceof Uint8Array)
+    return { headers: { 'content-type': 'application/octet-stream' }, body: body as Uint8Array<ArrayBuffer> }
+  return { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
 }
 
 export const get = (path: string, patience?: number): Promise<Answer> => request('GET', path, undefined, patience)

@@ -41,6 +41,7 @@ const SHAPE_NAME = {
   trace: 'Trace',
   emitter: 'Emitter',
   path: 'Path',
+  picture: 'Picture',
 } as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
 
@@ -80,6 +81,7 @@ export const LAYOUTS = {
   path: 'along a path',
   layers: 'in layers',
   chain: 'in a chain',
+  placed: 'as its words are set',
 } as const
 
 export function setPart(piece: Piece, id: string, change: Partial<Part>): Operation {

@@ -64,7 +64,7 @@ interface Drawn {
   readonly scene: Scene
 }
 
-function drawn(scene: Scene, body: Body, i: number): string {
+function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string, string>): string {
   const { stage } = scene.program.piece
   const m = body.worlds[i]!
   const id = `g-${body.id}-${i}`
@@ -73,6 +73,7 @@ function drawn(scene: Scene, body: Body, i: number): string {
   if (body.part.shape.type !== 'emitter') {
     const outline = outlineOf(body.part.shape, of)
     if (!outline) return ''
+    if (body.part.shape.type === 'picture') return pictured(scene, body, i, pictures.get(body.part.shape.asset))
     if (!inDepth(scene.eye)) return one({ scene, body, i, outline, m, id }, stage)
     if (body.waves) return waterOf(scene, body, i)
     const layer = layerOf(body, i)
@@ -115,9 +116,30 @@ function one(it: Drawn, stage: Piece['stage']): string {
     const edge = hex(paintOf(body, 'stroke', i))
     const lines: Outline[] = [line, ...(outline.drawn?.holes ?? []).map(points => ({ points, closed: true }))]
     const d = lines.map(l => path(l.points, l.closed, m, eye, l.heights)).join('')
-    out += `<path d="${d}" fill="none" stroke="${edge}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"/>`
+    out += `<path d="${d}" fill="none" stroke="${edge}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"${ends(body, i, scaleOf(flattened(eye, m, 0, 0)))}/>`
   }
   return out
+}
+
+/** How a line is dashed and ends. */
+function ends({ part: { cap }, get }: Body, i: number, scale: number): string {
+  const [dash, gap] = [get('dash', i), get('dashGap', i)]
+  const caps = cap && cap !== 'flat' ? ` stroke-linecap="${cap}"` : ''
+  if (!(dash > 0 && gap > 0)) return caps
+  const at = (v: number) => short(v * scale)
+  return `${caps} stroke-dasharray="${at(dash)} ${at(gap)}" stroke-dashoffset="${at(get('dashOffset', i))}"`
+}
+
+/** A picture where it lies; in depth as it looks about its middle. */
+function pictured({ eye }: Scene, body: Body, i: number, data: string | undefined): string {
+  const m = flattened(eye, body.worlds[i]!, 0, 0)
+  const [w, h] = [body.get('width', i), body.get('height', i)]
+  const at = [m[0]!, -m[4]!, -m[1]!, m[5]!, m[3]!, -m[7]!].map(short).join(' ')
+  const box = `x="${short(-w / 2)}" y="${short(-h / 2)}" width="${short(w)}" height="${short(h)}" transform="matrix(${at})" opacity="${short(Math.min(1, body.opacity[i]!))}"`
+  // What is too large to carry along is shown as its place.
+  return data
+    ? `<image ${box} preserveAspectRatio="none" href="${data}"/>`
+    : `<rect ${box} fill="#b3b3b3" fill-opacity="0.6"/>`
 }
 
 /** Letters as one path; their sides are left out. */
@@ -136,7 +158,7 @@ function letters(
 }
 
 /** The picture of a piece at a moment, in seconds. */
-export function stillSvg(piece: Piece, seconds: Rational): string {
+export function stillSvg(piece: Piece, seconds: Rational, pictures: ReadonlyMap<string, string> = new Map()): string {
   const program = new Program(piece)
   const moment = momentOfSeconds(seconds, program.measures.frameRate)
   const scene = new Scene(program).update(program.moment(moment, new Float64Array(program.size)), moment)
@@ -146,7 +168,7 @@ export function stillSvg(piece: Piece, seconds: Rational): string {
   let bodies = ''
   limited(() => {
     for (const { body, instance } of inDepth(scene.eye) ? fromBehind(scene) : scene.paint)
-      if (bodies.length <= LARGEST) bodies += drawn(scene, body, instance)
+      if (bodies.length <= LARGEST) bodies += drawn(scene, body, instance, pictures)
   })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
 }

@@ -38,6 +38,10 @@ function laid(copies: Copies): Home[] {
       const rows = Math.ceil(count / copies.columns)
       return home((column - (columns - 1) / 2) * copies.dx, ((rows - 1) / 2 - row) * copies.dy)
     }
+    if (copies.layout === 'placed') {
+      const { x, y } = copies.points[i]!
+      return home((x * copies.size) / 1000, (y * copies.size) / 1000)
+    }
     if (copies.layout === 'chain') return i === 0 ? home(0, 0) : home(copies.dx, copies.dy)
     if (copies.layout === 'layers') return home(0, 0, 0, -i * copies.dz)
     const full = Math.abs(copies.sweep) >= 360

@@ -5,7 +5,8 @@
 import { FILLED, OUTLINED, ROUND, SOLID, angle, colour, length, share } from './property-kinds.ts'
 import type { Property } from './property-kinds.ts'
 
-import { FREQUENCY, LENGTH, PLAIN, TIME, quotient } from '../units/kinds.ts'
+import { PLAIN } from '../units/kinds.ts'
+import { LAID } from './laid-properties.ts'
 import type { Shape, ShapeType } from './schema.ts'
 
 export type { Property }
@@ -34,7 +35,7 @@ export const PROPERTIES: readonly Property[] = [
     says: 'From side to side.',
     initial: s => (s === 'waves' ? 600 : s === 'line' ? 200 : 120),
     range: [0, 1e6],
-    on: ['rectangle', 'ellipse', 'line', 'waves'],
+    on: ['rectangle', 'ellipse', 'line', 'waves', 'picture'],
   }),
   length({
     name: 'height',
@@ -42,7 +43,7 @@ export const PROPERTIES: readonly Property[] = [
     says: 'From foot to top; of waves, to the water at rest.',
     initial: 120,
     range: [0, 1e6],
-    on: ['rectangle', 'ellipse', 'waves'],
+    on: ['rectangle', 'ellipse', 'waves', 'picture'],
   }),
   length({
     name: 'corners',
@@ -118,96 +119,7 @@ export const PROPERTIES: readonly Property[] = [
     range: [0, 100],
     on: ['waves'],
   }),
-  {
-    name: 'trail',
-    group: 'size',
-    says: 'How far back the path reaches.',
-    kind: TIME,
-    unit: 's',
-    initial: 2,
-    range: [0, 3600],
-    stride: 0.5,
-    on: ['trace'],
-  },
-  {
-    name: 'births',
-    group: 'size',
-    says: 'How many particles set off.',
-    kind: FREQUENCY,
-    unit: 'Hz',
-    initial: 12,
-    range: [0, 1e4],
-    stride: 2,
-    on: ['emitter'],
-  },
-  {
-    name: 'life',
-    group: 'size',
-    says: 'How long a particle is there.',
-    kind: TIME,
-    unit: 's',
-    initial: 2,
-    range: [0, 600],
-    stride: 0.5,
-    on: ['emitter'],
-  },
-  {
-    name: 'speed',
-    group: 'size',
-    says: 'How fast particles move, along the direction in which the part points.',
-    kind: quotient(LENGTH, TIME),
-    unit: 'px/s',
-    initial: 120,
-    stride: 20,
-    on: ['emitter'],
-  },
-  angle({
-    name: 'spread',
-    group: 'size',
-    says: 'How far to either side they set off.',
-    initial: 10,
-    range: [0, 180],
-    on: ['emitter'],
-  }),
-  share({
-    name: 'variety',
-    group: 'size',
-    says: 'How much they differ in speed.',
-    initial: 0,
-    range: [0, 100],
-    on: ['emitter'],
-  }),
-  length({
-    name: 'particle',
-    group: 'size',
-    says: 'Size of a particle.',
-    initial: 10,
-    range: [0, 1e4],
-    on: ['emitter'],
-  }),
-  share({
-    name: 'particleEnd',
-    group: 'size',
-    says: 'How large a particle is at the end of its life, against its beginning.',
-    range: [0, 1000],
-    on: ['emitter'],
-  }),
-  share({
-    name: 'particleFade',
-    group: 'size',
-    says: 'How far a particle has faded at the end of its life.',
-    initial: 0,
-    range: [0, 100],
-    on: ['emitter'],
-  }),
-  length({
-    name: 'birthSize',
-    group: 'size',
-    says: 'How large the line, ring or area is on which particles set off.',
-    initial: 60,
-    range: [0, 1e5],
-    on: ['emitter'],
-  }),
+  ...LAID,
   {
     name: 'pose',
     group: 'size',
@@ -261,6 +173,29 @@ export const PROPERTIES: readonly Property[] = [
     group: 'stroke',
     says: 'Where along the outline the line ends.',
     range: [0, 100],
+    on: OUTLINED,
+  }),
+  length({
+    name: 'dash',
+    group: 'stroke',
+    says: 'Length of a dash of the line; 0 for none.',
+    initial: 0,
+    range: [0, 1e5],
+    on: OUTLINED,
+  }),
+  length({
+    name: 'dashGap',
+    group: 'stroke',
+    says: 'Length of the gap after a dash.',
+    initial: 10,
+    range: [0, 1e5],
+    on: OUTLINED,
+  }),
+  length({
+    name: 'dashOffset',
+    group: 'stroke',
+    says: 'How far into its dashes the line begins: driven, they run along it.',
+    initial: 0,
     on: OUTLINED,
   }),
 ]

@@ -38,6 +38,7 @@ export const OUTLINED: readonly ShapeType[] = [
   'trace',
   'path',
 ]
+/** What has a fill, or is one. */
 export const FILLED: readonly ShapeType[] = [
   'rectangle',
   'ellipse',

@@ -40,6 +40,8 @@ export const Part = fields({
   copies: v.nullable(Copies),
   /** What a gradient of its fill is fixed to: the part (unless said otherwise), or the stage. */
   gradientFrame: v.optional(v.picklist(['part', 'stage'])),
+  /** How the ends of its line and of its dashes are: cut off where they end unless said otherwise. */
+  cap: v.optional(v.picklist(['flat', 'round', 'square'])),
   /** In which order it is made: thickened, scaled, turned, moved, unless said otherwise. */
   steps: v.optional(
     v.pipe(

@@ -60,6 +60,9 @@ export const Shape = v.variant('type', [
     prefix: text(20),
     suffix: text(20),
     align: v.picklist(['left', 'middle', 'right']),
+    /** Lines as they were typed, or a word a line; per cent of the size from line to line (120 unless said otherwise). */
+    lines: v.optional(v.picklist(['typed', 'words'])),
+    leading: v.optional(v.pipe(number, v.minValue(10), v.maxValue(1000))),
   }),
   /** The path of a point of another part (its pivot, moved by x, y px), laid so many times a second. */
   fields({
@@ -71,6 +74,8 @@ export const Shape = v.variant('type', [
   }),
   /** An outline drawn with the pen, then holes in it; the same points in several poses, between which `pose` goes. */
   fields({ type: v.literal('path'), closed: v.boolean(), poses }),
+  /** A picture, as wide and high as its properties say: an asset by its hash. */
+  fields({ type: v.literal('picture'), asset: id }),
   /** Particles along one direction. Their speed is fixed at birth or changes in flight; they turn back only when asked. */
   fields({
     type: v.literal('emitter'),
@@ -118,4 +123,14 @@ export const Copies = v.variant('layout', [
    * place of the part is that of the first.
    */
   fields({ layout: v.literal('chain'), count, dx: number, dy: number }),
+  /** Each at a place of its own, in thousandths of a size (px): the letters of words as they are set. */
+  v.pipe(
+    fields({
+      layout: v.literal('placed'),
+      count,
+      points: v.pipe(v.array(fields({ x: number, y: number })), v.minLength(1), v.maxLength(500)),
+      size: positive,
+    }),
+    v.check(c => c.points.length === c.count, 'There is a place for every copy.'),
+  ),
 ])

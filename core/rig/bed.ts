@@ -9,6 +9,7 @@ import type { Scene } from './scene.ts'
 const FORMING = [
   ...['width', 'height', 'corners', 'radius', 'innerRadius', 'size', 'value', 'particle', 'pose'],
   ...['lineStart', 'lineEnd', 'strokeWidth', 'strokeAlpha', 'fillAlpha', 'thickness'],
+  ...['dash', 'dashGap', 'dashOffset'],
 ]
 /** What moves a part and changes nothing else of it. */
 const MOVING = ['x', 'y', 'z', 'rotation', 'rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY', 'scaleZ']
@@ -40,6 +41,8 @@ export interface Bed {
   shown: boolean
   sx: number
   sy: number
+  /** Which of the plate's pictures lies on it; −1 for none. */
+  picture: number
   /** Room that it was found to need. */
   wants: number
   /** Whether it reaches back in depth, so that its sides were laid. */
@@ -98,6 +101,7 @@ export function bedsOf(scene: Scene): Bed[] {
       sx: 1,
       sy: 1,
       wants: 0,
+      picture: -1,
       solid: false,
       layer: layerOf(body, instance),
     }
@@ -121,7 +125,8 @@ export function isShown(scene: Scene, { body, instance }: Bed): boolean {
 
 export function fillsNow({ body, paints, instance }: Bed): boolean {
   const { type } = body.part.shape
-  return type !== 'line' && type !== 'trace' && paints.fillAlpha(instance) > 0
+  // A picture is as solid as its part.
+  return type === 'picture' || (type !== 'line' && type !== 'trace' && paints.fillAlpha(instance) > 0)
 }
 
 export const strokesNow = ({ paints, instance }: Bed): boolean =>

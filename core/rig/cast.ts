@@ -2,11 +2,12 @@
  * What is laid for an instance, and how it is stretched to its sizes: a wheel is one round outline whatever its width.
  * Only when its form itself changes (rounded corners, a cut line, waves, a path) it must be laid anew.
  */
+import type { Dashes } from './dashes.ts'
 import { dotOf, outlineOf, pointsFor, pointsOfDot, type Outline, type Sizes } from './outline.ts'
 import type { Body } from './body.ts'
 import type { Laying } from './points-laid.ts'
 
-export const KEY = 6
+export const KEY = 9
 /** Fields of water across, unless said otherwise. */
 export const FIELDS = 64
 
@@ -20,6 +21,8 @@ export interface Cast {
   /** The stretch of its outline that its line takes. */
   from: number
   to: number
+  /** How its line is dashed, in laid px. */
+  readonly dashes: Dashes
   /** Of what is seen at many places at once, where on the stage. */
   places: Laying | null
   /** The sizes that it is laid with. */
@@ -33,6 +36,7 @@ export const emptyCast = (): Cast => ({
   sy: 1,
   from: 0,
   to: 1,
+  dashes: { dash: 0, gap: 0, offset: 0 },
   places: null,
   sizes: { width: 1, height: 1, corners: 0, radius: 1, innerRadius: 1 },
 })
@@ -48,7 +52,12 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
   out.sx = out.sy = 1
   key[0] = out.from
   key[1] = out.to
-  const cut = out.from > 0 || out.to < 1
+  const { dashes } = out
+  dashes.dash = s.dash ?? 0
+  dashes.gap = s.dashGap ?? 0
+  dashes.offset = s.dashOffset ?? 0
+  // What is cut must be laid as long as it is.
+  const cut = out.from > 0 || out.to < 1 || (dashes.dash > 0 && dashes.gap > 0)
   sizes.width = sizes.height = sizes.radius = sizes.innerRadius = 1
   sizes.corners = 0
   switch (body.part.shape.type) {
@@ -60,6 +69,11 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
         sizes.corners = key[4] = s.corners
         key[5] = 1
       }
+      break
+    case 'picture':
+      // From −1 to 1 to either side, as its texture is looked up.
+      sizes.width = sizes.height = 2
+      stretch(out, s.width / 2, s.height / 2)
       break
     case 'ellipse':
       sizes.points = key[2] = pointsFor(Math.max(s.width, s.height) / 2)
@@ -82,7 +96,9 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
       stretch(out, s.radius, s.radius)
       break
     case 'line':
-      stretch(out, s.width, 1)
+      // Round ends must not be stretched along.
+      if (cut || (body.part.cap ?? 'flat') !== 'flat') sizes.width = key[2] = s.width
+      else stretch(out, s.width, 1)
       break
     case 'text': {
       const size = s.size ?? 0
@@ -114,6 +130,11 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
       break
     case 'gear':
     case 'group':
+  }
+  if (dashes.dash > 0 && dashes.gap > 0) {
+    key[6] = dashes.dash /= out.sx || 1
+    key[7] = dashes.gap /= out.sx || 1
+    key[8] = dashes.offset /= out.sx || 1
   }
   return out
 }

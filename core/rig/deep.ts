@@ -13,14 +13,31 @@ import type { Matrix } from '../piece/transform.ts'
 
 export const PER_DEEP = 8
 
-/** Stretches of indices, from and count in turn, that are drawn in one way. */
+/** Stretches of indices: from, count, and which picture lies on them (−1: none), in turn. */
+export type Runs = number[]
+
+/** One stretch more, in one with the last where they meet. */
+export function addRun(runs: Runs, from: number, count: number, picture: number): void {
+  const last = runs.length - 3
+  if (last >= 0 && runs[last]! + runs[last + 1]! === from && runs[last + 2] === picture) runs[last + 1]! += count
+  else runs.push(from, count, picture)
+}
+
+/** What is drawn in one way. */
 export interface Pass {
   /** Solids hide one another as they are painted; a sheet lies in one plane; glass hides nothing. */
   is: 'solid' | 'sheet' | 'glass'
-  runs: number[]
+  runs: Runs
   /** How near it is, px towards the eye. */
   near: number
   members: number
+}
+
+/** The stretch of an instance on the plate, and which picture lies on it. */
+export interface Drawn {
+  readonly index: number
+  readonly indices: number
+  readonly picture: number
 }
 
 export class Deep {
@@ -76,17 +93,22 @@ export class Deep {
   }
 
   /** A stretch of indices that is painted as a solid, or in the plane of a matrix. */
-  add(solid: boolean, through: boolean, m: Matrix, from: number, count: number): void {
+  add(solid: boolean, through: boolean, m: Matrix, { index: from, indices: count, picture }: Drawn): void {
     if (count === 0) return
-    if (solid && !through) this.run((this.solids ??= this.pass('solid')), m, from, count)
-    else if (solid) this.run(this.pass('glass'), m, from, count)
+    const run = (pass: Pass): void => {
+      pass.near += m[11]!
+      pass.members++
+      addRun(pass.runs, from, count, picture)
+    }
+    if (solid && !through) run((this.solids ??= this.pass('solid')))
+    else if (solid) run(this.pass('glass'))
     else {
       const key = planeOf(m)
       let plane = this.planes.get(key)
       if (!plane) this.planes.set(key, (plane = this.pass('glass')))
       // A sheet of which something is not see-through hides what is behind it.
       if (!through) plane.is = 'sheet'
-      this.run(plane, m, from, count)
+      run(plane)
     }
   }
 
@@ -97,15 +119,6 @@ export class Deep {
     pass.runs.length = pass.near = pass.members = 0
     this.passes.push(pass)
     return pass
-  }
-
-  private run(pass: Pass, m: Matrix, from: number, count: number): void {
-    const { runs } = pass
-    pass.near += m[11]!
-    pass.members++
-    const last = runs.length - 2
-    if (last >= 0 && runs[last]! + runs[last + 1]! === from) runs[last + 1]! += count
-    else runs.push(from, count)
   }
 
   /** Puts what was added in order. */

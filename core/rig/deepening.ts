@@ -5,7 +5,8 @@ import type { Cast } from './cast.ts'
 import { Deep } from './deep.ts'
 import type { Area } from './letters.ts'
 import type { Outline } from './outline.ts'
-import { TAG, type Pen } from './pen.ts'
+import type { Pen } from './pen.ts'
+import { TAG } from './sheet.ts'
 import type { Rows } from './rows.ts'
 import type { Scene } from './scene.ts'
 import { Waters } from './waters.ts'
@@ -59,18 +60,19 @@ export class Deepening extends Deep {
   }
 
   /** Its front, with its line. */
-  layFront(pen: Pen, { fills, strokes }: Bed, outline: Outline, { from, to }: Cast, row: number): void {
+  layFront(pen: Pen, { fills, strokes, body }: Bed, outline: Outline, { from, to, dashes }: Cast, row: number): void {
     pen.begin(row)
     if (fills && outline.closed) faces(pen, outline)
     if (!strokes) return
-    if (!outline.letters) pen.stroke(outline, from, to)
+    const { cap } = body.part
+    if (!outline.letters) pen.stroke(outline, from, to, dashes, cap)
     for (const area of outline.letters?.setting.areas ?? [])
-      for (const points of [area.outline, ...area.holes]) pen.stroke({ points, closed: true }, from, to)
+      for (const points of [area.outline, ...area.holes]) pen.stroke({ points, closed: true }, from, to, dashes, cap)
   }
 
   /** Where an instance stands in depth, and when it is painted; after its row was put. */
   put(scene: Scene, bed: Bed, cast: Cast, rows: Rows): void {
-    const { body, instance, paints, row, index, indices, reach } = bed
+    const { body, instance, paints, row, reach } = bed
     const front = row + bed.rows - 1
     const m = rows.at
     const { type } = body.part.shape
@@ -79,7 +81,7 @@ export class Deepening extends Deep {
     const [wide, high] = [(reach[0] * cast.sx) / 2, (reach[1] * cast.sy) / 2]
     if (cast.places) {
       this.scatter(cast.places, row, front, rows, scene)
-      this.add(true, through || paints.particleFade(instance) > 0, m, index, indices)
+      this.add(true, through || paints.particleFade(instance) > 0, m, bed)
       return
     }
     this.stand(m, cast.sx, cast.sy, lit ? paints.taper(instance) : -1, front)
@@ -96,7 +98,7 @@ export class Deepening extends Deep {
       by += Math.abs(z) + Math.abs(m[10]!)
     }
     this.reach(m[11]!, by)
-    this.add(lit || type === 'waves' || type === 'trace', through, m, index, indices)
+    this.add(lit || type === 'waves' || type === 'trace', through, m, bed)
   }
 
   /** A way on the stage, so many times as long, in eye space. */

@@ -53,7 +53,7 @@ function nearness(scene: Scene, body: Body, i: number, x: number, y: number, rea
 }
 
 function covers(body: Body, i: number, outline: Outline, at: readonly [number, number], slack: number): boolean {
-  const filled = outline.closed && body.get('fillAlpha', i) > 0.02
+  const filled = outline.closed && (body.part.shape.type === 'picture' || body.get('fillAlpha', i) > 0.02)
   const solid = inside(outline.points, at) && !holesOf(outline).some(h => inside(h, at))
   const within = filled && (solid || (outline.more ?? []).some(p => inside(p, at)))
   return within || near(outline.points, outline.closed, at, slack)

@@ -26,6 +26,7 @@ interface Glyph {
   readonly wide: number
   readonly parts: readonly { at: number[]; holes: number[][]; triangles: number[] }[]
 }
+const KERN = glyphs.kern as Readonly<Record<string, Readonly<Record<string, number>>>>
 const GLYPHS = glyphs.glyphs as unknown as Readonly<Record<string, Glyph>>
 
 /** What a text part shows at a copy: `value` in its own measure, `copy` which of how many. */
@@ -45,24 +46,71 @@ const kept = new Map<string, Setting>()
 /** Settings that are kept, at most; counters make new ones all the time. */
 const MOST = 400
 
-/** A line of text, set; the same text again is the same object. Letters the font lacks are left out. */
-export function set(line: string, align: Text['align']): Setting {
-  const key = `${align}${line}`
+/** How lines are made of the words: where they were typed, or a word a line; and per cent of the size from line to line. */
+export interface Lines {
+  readonly lines?: 'typed' | 'words' | undefined
+  readonly leading?: number | undefined
+}
+
+const LEADING = 120
+
+/** Where a letter stands: its left end and the line it stands on. */
+interface Stand {
+  readonly letter: string
+  readonly x: number
+  readonly y: number
+  readonly wide: number
+}
+
+/** Every letter of a text where it stands, those that are not seen too, about the middle of all lines. */
+function stood(words: string, align: Text['align'], { lines = 'typed', leading = LEADING }: Lines): Stand[] {
+  const rows: Stand[][] = [[]]
+  const ends: number[] = [0]
+  let before = ''
+  for (const c of words.normalize('NFC')) {
+    const breaks = c === '\n' || (lines === 'words' && /\s/.test(c))
+    const close = breaks ? 0 : ((KERN[before] ?? {})[c] ?? 0)
+    const x = ends.at(-1)! + close
+    const wide = breaks ? 0 : (GLYPHS[c]?.wide ?? 0)
+    rows.at(-1)!.push({ letter: breaks ? '' : c, x, y: 0, wide })
+    ends[ends.length - 1] = x + wide
+    before = breaks ? '' : c
+    if (!breaks) continue
+    rows.push([])
+    ends.push(0)
+  }
+  // Upright, capitals of the middle line stand about the middle.
+  const middle = (rows.length - 1) / 2
+  return rows.flatMap((row, n) => {
+    const wide = ends[n]!
+    const left = align === 'left' ? 0 : align === 'right' ? -wide : -wide / 2
+    const y = (middle - n) * leading * 10 - glyphs.capital / 2
+    return row.map(s => ({ ...s, x: s.x + left, y }))
+  })
+}
+
+/** The middles of all letters of a text as it is set, in thousandths of the size: one a letter, with its spaces. */
+export const spotsOf = (words: string, align: Text['align'], lines: Lines): { x: number; y: number }[] =>
+  stood(words, align, lines).map(s => ({ x: s.x + s.wide / 2, y: s.y + glyphs.capital / 2 }))
+
+/** A text, set; the same text again is the same object. Letters the font lacks are left out. */
+export function set(words: string, align: Text['align'], lines: Lines = {}): Setting {
+  const key = `${align}${lines.lines ?? ''}${lines.leading ?? ''} ${words}`
   const known = kept.get(key)
   if (known) return known
-  const letters = [...line.normalize('NFC')].map(c => GLYPHS[c]).filter(g => g !== undefined)
-  const wide = letters.reduce((n, g) => n + g.wide, 0)
-  const left = align === 'left' ? 0 : align === 'right' ? -wide : -wide / 2
-  // Upright, capitals stand about the middle.
-  const down = -glyphs.capital / 2
   const areas: Area[] = []
-  let at = left
-  for (const g of letters) {
-    const moved = (p: readonly number[]) => Float64Array.from(p, (n, i) => n + (i % 2 === 0 ? at : down))
-    for (const p of g.parts) areas.push({ outline: moved(p.at), holes: p.holes.map(moved), triangles: p.triangles })
-    at += g.wide
+  let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
+  for (const { letter, x, y, wide } of stood(words, align, lines)) {
+    const moved = (p: readonly number[]) => Float64Array.from(p, (n, i) => n + (i % 2 === 0 ? x : y))
+    for (const p of GLYPHS[letter]?.parts ?? [])
+      areas.push({ outline: moved(p.at), holes: p.holes.map(moved), triangles: p.triangles })
+    left = Math.min(left, x)
+    right = Math.max(right, x + wide)
+    low = Math.min(low, y)
+    high = Math.max(high, y)
   }
-  const made = { areas, left, right: left + wide, rise: glyphs.rise + down, fall: glyphs.fall - down }
+  if (!(left <= right)) [left, right, low, high] = [0, 0, -glyphs.capital / 2, -glyphs.capital / 2]
+  const made = { areas, left, right, rise: high + glyphs.rise, fall: glyphs.fall - low }
   if (kept.size >= MOST) kept.clear()
   kept.set(key, made)
   return made

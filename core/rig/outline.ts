@@ -33,6 +33,10 @@ export interface Sizes {
   laid?: Float64Array | undefined
   /** The same with all that is known of them. */
   laying?: Laying | undefined
+  /** How its line is dashed. */
+  dash?: number | undefined
+  dashGap?: number | undefined
+  dashOffset?: number | undefined
   /** Of a path: which of its poses. */
   pose?: number | undefined
   /** Of text: what it shows, and the size of its letters. */
@@ -161,6 +165,8 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
   switch (shape.type) {
     case 'group':
       return null
+    case 'picture':
+      return { points: rectangle(s.width, s.height, 0), closed: true }
     case 'rectangle':
       return { points: rectangle(s.width, s.height, s.corners), closed: true }
     case 'ellipse':
@@ -197,7 +203,8 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
     }
     case 'text': {
       const size = s.size ?? 0
-      const setting = set(s.text ?? '', shape.align)
+      // A letter a copy stands about its own middle, so that its pin is its own.
+      const setting = shape.shows === 'letters' ? set(s.text ?? '', 'middle') : set(s.text ?? '', shape.align, shape)
       const [l, r, t, b] = [setting.left, setting.right, setting.rise, -setting.fall].map(x => (x * size) / 1000)
       return { points: new Float64Array([r!, b!, r!, t!, l!, t!, l!, b!]), closed: true, letters: { setting, size } }
     }

@@ -1,40 +1,14 @@
 /**
  * Lays outlines as triangles for the graphics card: each corner with its neighbours along the outline, so that the card
  * itself places, mitres and edges it. Nothing here depends on where a part stands or on its colours.
- *
- * A corner is six numbers (its point, the one before, the one after, in the part's own pixels) and a tag: the row of its
- * instance in the table, and what is done with it. In depth three heights towards the eye come with them.
  */
-import { grown } from './growing.ts'
 import type { Area } from './letters.ts'
+import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
+import { dashed, type Dashes } from './dashes.ts'
 import { cutOutline, type Outline } from './outline.ts'
+import type { Part } from '../piece/schema.ts'
 
-/** Bits of a tag below the row: how far it is pushed outward, and how it is painted. */
-export const ROW_SHIFT = 12
-export const ROW_STEP = 4096
-export const TAG = {
-  /** Pushed by half the line's width outward, or inward. */
-  lineOut: 1,
-  lineIn: 2,
-  /** Pushed by half a screen pixel outward, or inward: the fringe. */
-  fringeOut: 4,
-  fringeIn: 8,
-  /** As solid as its instance; without it, clear. */
-  solid: 16,
-  /** Painted as the line, not as the fill. */
-  line: 32,
-  /** Its outline runs clockwise. */
-  clockwise: 64,
-  /** An end of an open line, or a point alone. */
-  end: 128,
-  /** Of a solid: on its back, or on the front of the layer behind it. */
-  back: 256,
-  next: 512,
-  /** On a side of it: the points before and after are the ends of the edge that it stands on. */
-  side: 1024,
-  /** On the surface of water; with `back` on its foot. */
-  water: 2048,
-} as const
+import { Sheet, TAG } from './sheet.ts'
 
 const OUTSIDE = TAG.fringeOut
 const INSIDE = TAG.fringeIn | TAG.solid
@@ -47,50 +21,12 @@ const LINE = [
   TAG.line | TAG.lineIn | TAG.fringeIn,
 ]
 
-export const PER_CORNER = 6
+const WHOLE: Dashes = { dash: 0, gap: 0, offset: 0 }
+/** Half turns about an end at which a cap has corners. */
+const CAP_STEPS = Array.from({ length: 9 }, (_, k) => k / 8 - 0.5)
+const SQUARE = [-0.5, -0.25, 0.25, 0.5]
 
-export class Pen {
-  points = new Float32Array(PER_CORNER * 512)
-  tags = new Uint32Array(512)
-  /** Three a corner, where the plate is in depth; else none. */
-  heights: Float32Array | null = null
-  indices = new Uint32Array(2048)
-  /** Where it writes next. */
-  corner = 0
-  index = 0
-  /** Where it must stop, when it writes into a place that is kept; Infinity while the sheet may grow. */
-  lastCorner = Infinity
-  lastIndex = Infinity
-  private row = 0
-  /** What is laid on: 0, or the back of a solid. */
-  private level = 0
-
-  /** Whether what was laid did not fit into its place; `corner` and `index` say what it would have taken. */
-  get over(): boolean {
-    return this.corner > this.lastCorner || this.index > this.lastIndex
-  }
-
-  /** @param level `TAG.back` for the back of a solid */
-  begin(row: number, level = 0): this {
-    this.row = row * ROW_STEP
-    this.level = level
-    return this
-  }
-
-  /** Whether heights are laid too. */
-  set deep(is: boolean) {
-    this.heights = is ? new Float32Array((this.points.length / PER_CORNER) * 3) : null
-  }
-
-  /** Goes on to a place, with empty triangles in between. */
-  leave(corner: number, index: number): void {
-    this.corner = Math.max(this.corner, corner)
-    while (this.tags.length < this.corner) this.grow()
-    while (this.indices.length < index) this.indices = grown(this.indices, new Uint32Array(this.indices.length * 2))
-    if (index > this.index) this.indices.fill(0, this.index, index)
-    this.index = Math.max(this.index, index)
-  }
-
+export class Pen extends Sheet {
   fill(o: Outline): void {
     if (o.drawn) {
       this.area({ outline: o.points, ...o.drawn })
@@ -153,9 +89,13 @@ export class Pen {
     }
   }
 
-  stroke(o: Outline, from: number, to: number): void {
-    for (const hole of o.drawn?.holes ?? []) this.stroke({ points: hole, closed: true }, from, to)
-    const { points, closed, heights } = cutOutline(o, from, to)
+  /** The line along an outline, from a share of it to another, in dashes, with ends as the part has them. */
+  stroke(o: Outline, from: number, to: number, dashes: Dashes = WHOLE, cap: Part['cap'] = 'flat'): void {
+    for (const hole of o.drawn?.holes ?? []) this.stroke({ points: hole, closed: true }, from, to, dashes, cap)
+    for (const line of dashed(cutOutline(o, from, to), dashes)) this.line(line, cap)
+  }
+
+  private line({ points, closed, heights }: Outline, cap: Part['cap']): void {
     const n = points.length / 2
     if (n < 2) return
     const first = this.rail(points, closed, LINE)
@@ -164,6 +104,45 @@ export class Pen {
       const [a, b] = [first + 4 * k, first + 4 * ((k + 1) % n)]
       for (let rail = 0; rail < 3; rail++) this.strip(a + rail, b + rail)
     }
+    if (closed || cap === 'flat' || !cap) return
+    this.cap(points, 0, 1, cap, heights)
+    this.cap(points, n - 1, n - 2, cap, heights)
+  }
+
+  /** Round or square beyond the end of a line: a fan about the end, pushed outward by half the line all round. */
+  private cap(points: Float64Array, end: number, inner: number, cap: 'round' | 'square', heights?: Float64Array): void {
+    const [x, y] = [points[2 * end]!, points[2 * end + 1]!]
+    const [dx, dy] = [x - points[2 * inner]!, y - points[2 * inner + 1]!]
+    const long = Math.sqrt(dx * dx + dy * dy)
+    if (!(long > 0)) return
+    const [ux, uy] = [dx / long, dy / long]
+    /** The way out, turned. */
+    const way = (turns: number): readonly [number, number] => {
+      const [c, s] = [cosineOfTurns(turns), sineOfTurns(turns)]
+      return [ux * c - uy * s, uy * c + ux * s]
+    }
+    const start = this.corner
+    const middle = this.put(x, y, x, y, x, y, TAG.line | TAG.solid | TAG.end)
+    const turns = cap === 'round' ? CAP_STEPS : SQUARE
+    const first = this.corner
+    for (const turn of turns) {
+      // A corner is pushed to the right of its way: that way lies a quarter turn on from where it should go.
+      const at = turn / 2 + 0.25
+      // The corners of a square lie further out than its sides, along the mitre of both.
+      const skew = cap === 'square' && Math.abs(turn) === 0.25 ? 0.125 : 0
+      const [[ax, ay], [bx, by]] = [way(at - skew), way(at + skew)]
+      const tag = TAG.line | TAG.lineOut | (skew === 0 ? TAG.end : 0)
+      for (const fringe of [TAG.fringeIn | TAG.solid, TAG.fringeOut])
+        this.put(x, y, x - ax, y - ay, x + bx, y + by, tag | fringe)
+    }
+    for (let k = 0; k + 1 < turns.length; k++) {
+      const [a, b] = [first + 2 * k, first + 2 * (k + 1)]
+      this.triangle(middle, a, b)
+      this.strip(a, b)
+    }
+    if (this.heights && heights)
+      for (let c = start; c < this.corner && c < this.lastCorner; c++)
+        this.heights.fill(heights[end]!, 3 * c, 3 * c + 3)
   }
 
   /** A filled area with holes in it, each edge with its fringe. */
@@ -243,45 +222,6 @@ export class Pen {
         this.heights![at + 1] = z[k > 0 ? k - 1 : closed ? n - 1 : k]!
         this.heights![at + 2] = z[k < n - 1 ? k + 1 : closed ? 0 : k]!
       }
-  }
-
-  private put(x: number, y: number, bx: number, by: number, ax: number, ay: number, tag: number): number {
-    const n = this.corner++
-    if (n >= this.lastCorner) return n
-    if (n >= this.tags.length) this.grow()
-    const { points, heights } = this
-    const at = n * PER_CORNER
-    points[at] = x
-    points[at + 1] = y
-    points[at + 2] = bx
-    points[at + 3] = by
-    points[at + 4] = ax
-    points[at + 5] = ay
-    this.tags[n] = this.row + (tag | this.level)
-    if (heights) heights.fill(0, 3 * n, 3 * n + 3)
-    return n
-  }
-
-  private grow(): void {
-    this.tags = grown(this.tags, new Uint32Array(this.tags.length * 2))
-    this.points = grown(this.points, new Float32Array(this.points.length * 2))
-    if (this.heights) this.heights = grown(this.heights, new Float32Array(this.heights.length * 2))
-  }
-
-  private triangle(a: number, b: number, c: number): void {
-    const n = this.index
-    this.index += 3
-    if (n + 3 > this.lastIndex) return
-    if (n + 3 > this.indices.length) this.indices = grown(this.indices, new Uint32Array(this.indices.length * 2))
-    this.indices[n] = a
-    this.indices[n + 1] = b
-    this.indices[n + 2] = c
-  }
-
-  /** Two rails of corners, pair after pair, joined by triangles. */
-  private strip(first: number, next: number): void {
-    this.triangle(first, first + 1, next)
-    this.triangle(next, first + 1, next + 1)
   }
 }
 

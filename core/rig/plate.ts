@@ -4,6 +4,7 @@
  */
 import { bedsOf, fillsNow, isShown, layersOf, MOST_LAYERS, reachesBack, strokesNow, type Bed } from './bed.ts'
 import { castOf, emptyCast, KEY, outlineOfCast, type Cast } from './cast.ts'
+import { addRun, type Runs } from './deep.ts'
 import { Deepening } from './deepening.ts'
 import { inDepth, type Eye } from './eye.ts'
 import { extent } from './gradient.ts'
@@ -28,6 +29,9 @@ export class Plate {
   readonly changed = { corners: [] as Range[], indices: [] as Range[], all: false }
   corners = 0
   count = 0
+  /** What is drawn where the piece is flat, and the pictures that lie on it, by their hashes. */
+  readonly runs: Runs = []
+  readonly pictures: string[] = []
   /** Whether there was more than is drawn. */
   full = false
   private scene: Scene | null = null
@@ -67,6 +71,13 @@ export class Plate {
     this.scene = scene
     this.anew = true
     this.beds = bedsOf(scene)
+    this.pictures.length = 0
+    for (const bed of this.beds) {
+      const { shape } = bed.body.part
+      if (shape.type !== 'picture') continue
+      const known = this.pictures.indexOf(shape.asset)
+      bed.picture = known < 0 ? this.pictures.push(shape.asset) - 1 : known
+    }
     this.deep = inDepth(scene.eye) ? new Deepening(this.beds) : null
     this.pen.deep = this.deep !== null
   }
@@ -141,6 +152,7 @@ export class Plate {
     pen.corner = pen.index = 0
     pen.lastCorner = pen.lastIndex = Infinity
     this.full = false
+    this.runs.length = 0
     let row = 0
     for (const bed of this.beds) {
       this.castIt(bed)
@@ -157,6 +169,7 @@ export class Plate {
       }
       bed.corners = pen.corner - bed.corner
       bed.indices = pen.index - bed.index
+      if (bed.indices > 0) addRun(this.runs, bed.index, bed.indices, bed.picture)
     }
     this.corners = pen.corner
     this.count = pen.index
@@ -224,7 +237,7 @@ export class Plate {
     if (!outline.letters) {
       pen.begin(front)
       if (bed.fills && outline.closed) pen.fill(outline)
-      if (bed.strokes) pen.stroke(outline, cast.from, cast.to)
+      if (bed.strokes) pen.stroke(outline, cast.from, cast.to, cast.dashes, bed.body.part.cap)
       return
     }
     const { areas } = outline.letters.setting
@@ -235,7 +248,8 @@ export class Plate {
     }
     pen.begin(front)
     for (const area of bed.strokes ? areas : [])
-      for (const points of [area.outline, ...area.holes]) pen.stroke({ points, closed: true }, cast.from, cast.to)
+      for (const points of [area.outline, ...area.holes])
+        pen.stroke({ points, closed: true }, cast.from, cast.to, cast.dashes, bed.body.part.cap)
   }
 }
 

@@ -181,7 +181,7 @@ export class Rows {
     const m = body.part.shape.type === 'emitter' ? ONSTAGE : toEye(eye, body.worlds[i]!, this.seat)
     this.at = m
     const opacity = Math.min(1, body.opacity[i]!)
-    const fill = paints.fillAlpha(i) * opacity
+    const fill = (body.part.shape.type === 'picture' ? 1 : paints.fillAlpha(i)) * opacity
     const width = paints.strokeWidth(i) * (deep ? (eye.even ? 1 : sizeOf(m)) : scaleOf(m))
     // A line thinner than a pixel is drawn a pixel wide and fainter.
     const shown = Math.max(width, pixel)

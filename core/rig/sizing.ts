@@ -8,6 +8,9 @@ interface Sizing {
   readonly size: (i: number) => number
   readonly value: (i: number) => number
   readonly pose: (i: number) => number
+  readonly dash: (i: number) => number
+  readonly dashGap: (i: number) => number
+  readonly dashOffset: (i: number) => number
 }
 const PLAIN = ['width', 'height', 'corners', 'radius', 'innerRadius'] as const
 const kept = new WeakMap<Body, Sizing>()
@@ -21,6 +24,9 @@ function sizingOf(body: Body): Sizing {
     size: reader(body.part.shape.type === 'emitter' ? 'particle' : 'size'),
     value: reader('value'),
     pose: reader('pose'),
+    dash: reader('dash'),
+    dashGap: reader('dashGap'),
+    dashOffset: reader('dashOffset'),
   }
   kept.set(body, made)
   return made
@@ -30,8 +36,11 @@ export const noSizes = (): Sizes => ({ width: 0, height: 0, corners: 0, radius: 
 
 /** Fills the sizes of an instance. */
 export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
-  const { of, size, value, pose } = sizingOf(body)
+  const { of, size, value, pose, dash, dashGap, dashOffset } = sizingOf(body)
   for (let k = 0; k < of.length; k++) out[of[k]![0]] = of[k]![1](instance)
+  out.dash = dash(instance)
+  out.dashGap = dashGap(instance)
+  out.dashOffset = dashOffset(instance)
   const { shape } = body.part
   out.laying = body.lay?.(instance)
   out.laid = out.laying?.points

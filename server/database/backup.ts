@@ -6,10 +6,10 @@ import { createHash } from 'node:crypto'
 import { closeSync, fsyncSync, mkdirSync, openSync, renameSync, rmSync, writeSync } from 'node:fs'
 import { join } from 'node:path'
 import { gunzipSync, gzipSync } from 'node:zlib'
-import { asc, gt } from 'drizzle-orm'
+import { asc, eq, gt } from 'drizzle-orm'
 import { copiesIn, copyNames } from './folder'
 import type { Database } from './open'
-import { pieces, revisions } from './schema'
+import { assets, pieces, revisions } from './schema'
 
 const FORMAT = 'open-tide-backup'
 const VERSION = 1
@@ -33,6 +33,13 @@ export async function* copyOf(db: Database): AsyncGenerator<Uint8Array> {
   for (const piece of await db.select().from(pieces)) {
     rows++
     yield part([{ piece: plain(piece) }])
+  }
+  // One at a time: pictures are large.
+  for (const { hash } of await db.select({ hash: assets.hash }).from(assets)) {
+    const [row] = await db.select().from(assets).where(eq(assets.hash, hash))
+    if (!row) continue
+    rows++
+    yield part([{ asset: { ...row, bytes: Buffer.from(row.bytes).toString('base64') } }])
   }
   for (let after = 0; ;) {
     const some = await db
@@ -75,6 +82,7 @@ export class NoCopy extends Error {}
 interface Copy {
   readonly pieces: Row[]
   readonly revisions: Row[]
+  readonly assets: Row[]
 }
 
 /** Reads a copy, checked to its end. Throws `NoCopy`. */
@@ -94,6 +102,7 @@ export function readCopy(bytes: Uint8Array): Copy {
   return {
     pieces: lines.flatMap(l => (l.piece ? [l.piece as Row] : [])),
     revisions: lines.flatMap(l => (l.revision ? [l.revision as Row] : [])),
+    assets: lines.flatMap(l => (l.asset ? [l.asset as Row] : [])),
   }
 }
 
@@ -109,7 +118,7 @@ const dates = (row: Row): Row =>
   Object.fromEntries(
     Object.entries(row).map(([k, v]) => [
       k,
-      k === 'packed'
+      k === 'packed' || k === 'bytes'
         ? new Uint8Array(Buffer.from(v as string, 'base64'))
         : /^(created|changed|deleted|at)$/.test(k) && v
           ? new Date(v as string)
@@ -122,6 +131,8 @@ export async function restore(db: Database, bytes: Uint8Array): Promise<number> 
   const copy = readCopy(bytes)
   await db.transaction(async tx => {
     await tx.delete(pieces)
+    await tx.delete(assets)
+    for (const row of copy.assets) await tx.insert(assets).values(dates(row) as typeof assets.$inferInsert)
     for (const row of copy.pieces) await tx.insert(pieces).values(dates(row) as typeof pieces.$inferInsert)
     for (const { id: _, ...row } of copy.revisions)
       await tx.insert(revisions).values(dates(row) as typeof revisions.$inferInsert)

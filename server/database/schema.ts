@@ -40,3 +40,11 @@ export const revisions = pgTable(
     index('revisions_save').on(table.piece, table.save),
   ],
 )
+
+/** Pictures that pieces show, by their hash. */
+export const assets = pgTable('assets', {
+  hash: text('hash').primaryKey(),
+  type: text('type').notNull(),
+  bytes: bytes('bytes').notNull(),
+  at: moment('at').notNull().defaultNow(),
+})

@@ -6,6 +6,8 @@ const API: readonly (readonly [RegExp, string])[] = [
   [/^\/api\/health$/, 'GET HEAD'],
   [/^\/api\/backup$/, 'GET'],
   [/^\/api\/enter$/, 'POST'],
+  [/^\/api\/assets$/, 'POST'],
+  [/^\/api\/assets\/[^/]+$/, 'GET HEAD'],
   [/^\/api\/pieces$/, 'GET HEAD POST'],
   [/^\/api\/pieces\/[^/]+$/, 'GET HEAD PUT PATCH DELETE'],
   [/^\/api\/pieces\/[^/]+\/(still|versions)$/, 'GET HEAD'],

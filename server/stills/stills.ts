@@ -5,6 +5,7 @@
 import { existsSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { Worker } from 'node:worker_threads'
+import type { Asked } from './worker.ts'
 
 /** Milliseconds and MB that a picture may take. */
 const TIME = 8000
@@ -21,8 +22,8 @@ let worker: Worker | null = null
 let last: Promise<unknown> = Promise.resolve()
 const begun = new Map<string, Promise<Still>>()
 
-/** The picture of a piece at a revision; `read` gives its document as text. */
-export function still(id: string, revision: number, read: () => Promise<string>): Promise<Still> {
+/** The picture of a piece at a revision; `read` gives its document as text, with the pictures it shows. */
+export function still(id: string, revision: number, read: () => Promise<Asked>): Promise<Still> {
   const key = `${id} ${revision}`
   const known = kept.get(key)
   if (known) return Promise.resolve(known)
@@ -52,7 +53,7 @@ const HEAVY = 'It takes too long to draw.'
 let answer: ((made: Still | string) => void) | null = null
 
 /** One picture at a time. */
-function drawn(text: string): Promise<Still> {
+function drawn(asked: Asked): Promise<Still> {
   return new Promise(done => {
     const at = (worker ??= begin())
     const timer = setTimeout(() => give(HEAVY), TIME)
@@ -66,7 +67,7 @@ function drawn(text: string): Promise<Still> {
       done({ svg: null, why: made })
     }
     answer = give
-    at.postMessage(text)
+    at.postMessage(asked)
   })
 }
 

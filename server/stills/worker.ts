@@ -7,10 +7,16 @@ import { rational } from '../../core/time/rational.ts'
 /** A little into the first lap, in seconds. */
 const MOMENT = rational(5, 4)
 
-parentPort!.on('message', (text: string) => {
+/** A document as text, and the pictures it shows as data addresses, by their hashes. */
+export interface Asked {
+  readonly text: string
+  readonly pictures: readonly (readonly [string, string])[]
+}
+
+parentPort!.on('message', ({ text, pictures }: Asked) => {
   try {
     const { piece, problem } = readPiece(JSON.parse(text))
-    parentPort!.postMessage(piece ? { svg: stillSvg(piece, MOMENT) } : { why: problem })
+    parentPort!.postMessage(piece ? { svg: stillSvg(piece, MOMENT, new Map(pictures)) } : { why: problem })
   } catch (e) {
     parentPort!.postMessage({ why: String(e) })
   }

@@ -11,7 +11,7 @@ test.beforeEach(async ({ page }) => {
 })
 const give = async (page: Page, name: string, text: string): Promise<void> => {
   await page
-    .getByLabel('An SVG file')
+    .getByLabel('Artwork and pictures')
     .first()
     .setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) })
 }

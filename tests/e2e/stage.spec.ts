@@ -257,7 +257,7 @@ test('the view is moved by the middle button, an entry and a file are dropped, a
   await expect(page.getByRole('status').filter({ hasText: 'sun.svg became a part' })).toBeVisible()
   await chosen(page, 'sun')
   await drop('notes.txt', 'text/plain', 'hello')
-  await expect(page.getByRole('status').filter({ hasText: 'notes.txt is no SVG' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'notes.txt was not taken in' })).toBeVisible()
 })
 
 test('A1: parts are gathered in a group that turns about their middle, and it is given up again', async ({ page }) => {

@@ -66,8 +66,7 @@ const SHAPES: readonly { shape: Shape; icon: unknown }[] = [
 const file = useTemplateRef<HTMLInputElement>('file')
 async function chosen(e: Event): Promise<void> {
   const field = e.target as HTMLInputElement
-  const [one] = field.files ?? []
-  if (one && (await taking.takeIn(one))) emit('added')
+  if (await taking.takeIn([...(field.files ?? [])])) emit('added')
   field.value = ''
 }
 
@@ -107,17 +106,18 @@ function add(shape: Shape, byKeys: boolean): void {
       class="button"
       :class="large ? 'h-16 w-[70px] flex-col !gap-1' : ''"
       type="button"
-      title="Parts from an SVG file; it may be dropped on the stage too"
+      title="Parts from an SVG file, or pictures (PNG, JPEG, WebP), several at once in register; they may be dropped on the stage too"
       @click="file?.click()"
     >
-      <ImageDown :size="large ? 22 : 15" />Artwork…
+      <ImageDown :size="large ? 22 : 15" />From files…
     </button>
     <input
       ref="file"
       class="hidden"
       type="file"
-      accept=".svg,image/svg+xml"
-      aria-label="An SVG file"
+      multiple
+      accept=".svg,image/svg+xml,image/png,image/jpeg,image/webp"
+      aria-label="Artwork and pictures"
       @change="chosen"
     />
   </div>

@@ -3,6 +3,8 @@
 import { handOf } from '~~/core/acts/staging.ts'
 import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
 import type { Copies } from '~~/core/piece/schema.ts'
+import { placedLetters } from '~~/core/acts/spelling.ts'
+import { spotsOf } from '~~/core/rig/letters.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -20,7 +22,16 @@ function chained(count: number): Copies {
   return { layout: 'chain', count, dx: width, dy: 0 }
 }
 
+/** Only letters can stand as words are set. */
+const choices = computed(() => {
+  const { shape } = store.piece!.parts[props.id]!
+  const { placed, ...rest } = LAYOUTS
+  const letters = shape.type === 'text' && shape.shows === 'letters'
+  return { none: 'none', ...(letters ? { placed } : {}), ...rest }
+})
+
 function layout(to: string): void {
+  const { shape } = store.piece!.parts[props.id]!
   const count = copies.value?.count ?? 6
   const arc = [
     { x: -200, y: 0 },
@@ -35,6 +46,7 @@ function layout(to: string): void {
     path: { layout: 'path', count, points: arc, closed: false, smooth: true, turn: true },
     layers: { layout: 'layers', count, dz: 10 },
     chain: chained(count),
+    placed: shape.type === 'text' ? placedLetters(shape, handOf(store.piece!, props.id, 'size'), spotsOf) : null,
   }
   // Links of a chain turn about the end that they hang by, unless their pin was put elsewhere.
   const { pivot } = store.piece!.parts[props.id]!
@@ -54,15 +66,26 @@ function points(e: Event): void {
 </script>
 
 <template>
-  <ChoiceField
-    label="copies"
-    name="Copies"
-    :value="copies?.layout ?? 'none'"
-    :choices="{ none: 'none', ...LAYOUTS }"
-    @choose="layout"
-  />
+  <ChoiceField label="copies" name="Copies" :value="copies?.layout ?? 'none'" :choices="choices" @choose="layout" />
   <template v-if="copies">
-    <NumberField label="count" :value="copies.count" :low="1" :high="500" whole @set="change({ count: $event })" />
+    <NumberField
+      v-if="copies.layout === 'placed'"
+      label="set at size"
+      title="How large the letters are that they are set for"
+      :value="copies.size"
+      unit="px"
+      :low="0.01"
+      @set="change({ size: $event })"
+    />
+    <NumberField
+      v-else
+      label="count"
+      :value="copies.count"
+      :low="1"
+      :high="500"
+      whole
+      @set="change({ count: $event })"
+    />
     <template v-if="copies.layout === 'ring'">
       <NumberField label="ring radius" :value="copies.radius" unit="px" @set="change({ radius: $event })" />
       <NumberField label="from" :value="copies.from" unit="deg" @set="change({ from: $event })" />
@@ -108,7 +131,7 @@ function points(e: Event): void {
       <TickField label="smooth" :value="copies.smooth" @set="change({ smooth: $event })" />
       <TickField label="closed" :value="copies.closed" @set="change({ closed: $event })" />
     </template>
-    <template v-else>
+    <template v-else-if="copies.layout === 'row' || copies.layout === 'grid'">
       <NumberField
         v-if="copies.layout === 'grid'"
         label="columns"

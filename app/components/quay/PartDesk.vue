@@ -4,6 +4,7 @@ import { Copy, Trash2, Ungroup, Waves } from '@lucide/vue'
 import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/acts/parts.ts'
+import { setLetterSize } from '~~/core/acts/spelling.ts'
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/piece/properties.ts'
 import { hidesHand, onTopOfHand } from '~~/core/acts/sources.ts'
@@ -48,7 +49,8 @@ const label = (p: Property) =>
 function set(p: Property, to: number): void {
   // What has hand keys is set at the moment that is shown.
   if (store.piece!.bases[propertyKey(id.value, p.name)]?.keys) return driving.keyHere(propertyKey(id.value, p.name), to)
-  store.act(setBase(store.piece!, id.value, p.name, to))
+  const letters = p.name === 'size' && part.value!.copies?.layout === 'placed'
+  store.act(letters ? setLetterSize(store.piece!, id.value, to) : setBase(store.piece!, id.value, p.name, to))
   const drive = driven(p)
   const key = propertyKey(id.value, p.name)
   if (!drive || !hidesHand(drive)) return
@@ -167,6 +169,14 @@ function drop(): void {
             :value="part.gradientFrame ?? 'part'"
             :choices="{ part: 'the part', stage: 'the stage' }"
             @choose="change({ gradientFrame: $event as 'part' | 'stage' })"
+          />
+          <ChoiceField
+            v-if="g.title === HEADINGS.stroke"
+            label="ends"
+            name="Ends of the line"
+            :value="part.cap ?? 'flat'"
+            :choices="{ flat: 'flat', round: 'round', square: 'square' }"
+            @choose="change({ cap: $event === 'flat' ? undefined : ($event as 'round' | 'square') })"
           />
         </div>
       </fieldset>

@@ -3,6 +3,8 @@
 import { addGear } from '~~/core/acts/gear-acts.ts'
 import { reshapeGear } from '~~/core/acts/gear-train.ts'
 import { setPart, symmetryOf } from '~~/core/acts/parts.ts'
+import { setText } from '~~/core/acts/spelling.ts'
+import { spotsOf } from '~~/core/rig/letters.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -33,18 +35,10 @@ function engage(): void {
 const TEXT = { words: 'its words', number: 'a number', letters: 'a letter a copy' } as const
 const ALIGN = { left: 'from the left', middle: 'in the middle', right: 'from the right' } as const
 
-/** Words; where each copy shows a letter there are as many copies as letters. */
-function write(words: string): void {
-  const { copies } = store.piece!.parts[props.id]!
-  if (shape.value.type === 'text' && shape.value.shows === 'letters' && copies)
-    store.act(
-      setPart(store.piece!, props.id, {
-        shape: { ...shape.value, words },
-        copies: { ...copies, count: Math.max(1, [...words].length) },
-      }),
-    )
-  else change({ words })
-}
+const LINES = { typed: 'as they are typed', words: 'a word a line' } as const
+
+/** Where each copy shows a letter there are as many copies as letters, set anew with the words. */
+const write = (to: object): void => store.act(setText(store.piece!, props.id, to, spotsOf))
 
 const BIRTH = { point: 'a point', line: 'a line', ring: 'a ring', area: 'an area' } as const
 const FLIGHT = { changing: 'changes in flight', fixed: 'fixed at birth' } as const
@@ -102,15 +96,36 @@ const WAVES = [
   <template v-if="shape.type === 'text'">
     <label class="block"
       ><span>words</span>
-      <input
-        class="field mt-1 w-full"
+      <textarea
+        class="field mt-1 w-full resize-y"
+        rows="1"
         maxlength="200"
         aria-label="Words"
+        title="Enter lets them stand, Shift Enter begins a line"
         :value="shape.words"
-        @change="write(($event.target as HTMLInputElement).value)"
-        @keydown.enter="($event.target as HTMLElement).blur()"
-    /></label>
-    <ChoiceField label="shows" name="Shows" :value="shape.shows" :choices="TEXT" @choose="change({ shows: $event })" />
+        @change="write({ words: ($event.target as HTMLTextAreaElement).value })"
+        @keydown.enter.exact="($event.target as HTMLElement).blur()"
+      />
+    </label>
+    <ChoiceField label="shows" name="Shows" :value="shape.shows" :choices="TEXT" @choose="write({ shows: $event })" />
+    <template v-if="shape.shows !== 'number'">
+      <ChoiceField
+        label="lines"
+        name="Lines"
+        :value="shape.lines ?? 'typed'"
+        :choices="LINES"
+        @choose="write({ lines: $event })"
+      />
+      <NumberField
+        label="leading"
+        title="From line to line, of the size of the letters"
+        :value="shape.leading ?? 120"
+        unit="%"
+        :low="10"
+        :high="1000"
+        @set="write({ leading: $event })"
+      />
+    </template>
     <template v-if="shape.shows === 'number'">
       <NumberField
         label="decimals"
@@ -130,7 +145,7 @@ const WAVES = [
           @change="change({ [side]: ($event.target as HTMLInputElement).value })"
       /></label>
     </template>
-    <ChoiceField label="set" name="Set" :value="shape.align" :choices="ALIGN" @choose="change({ align: $event })" />
+    <ChoiceField label="set" name="Set" :value="shape.align" :choices="ALIGN" @choose="write({ align: $event })" />
   </template>
   <PathFields v-if="shape.type === 'path'" :id="id" />
   <template v-if="shape.type === 'trace'">

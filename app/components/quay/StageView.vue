@@ -220,10 +220,10 @@ const key = useStageKeys(frame, byHand, pen, {
 })
 /** An entry dropped on a part drives it too; a file becomes parts. */
 function drop(e: DragEvent): void {
-  const [file] = e.dataTransfer?.files ?? []
-  if (file) {
+  const files = [...(e.dataTransfer?.files ?? [])]
+  if (files.length > 0) {
     e.preventDefault()
-    void taking.takeIn(file)
+    void taking.takeIn(files)
     return
   }
   const driver = dropped(e)

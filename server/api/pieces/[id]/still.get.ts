@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib'
 import { database } from '../../../database/current'
+import { picturesIn } from '../../../database/assets'
 import { readText, revisionOf } from '../../../database/pieces'
 import { idOf, refuse } from '../../../request'
 import { still } from '../../../stills/stills'
@@ -25,15 +26,18 @@ export default defineEventHandler(async event => {
     'content-type': 'image/svg+xml',
     etag: tag,
     'cache-control': 'no-cache',
-    'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
+    'content-security-policy': "default-src 'none'; img-src data:; style-src 'unsafe-inline'",
   })
   if (getRequestHeader(event, 'if-none-match') === tag) {
     setResponseStatus(event, 304)
     return null
   }
-  const made = await still(id, revision, async () => (await readText(db, id))?.text ?? '{}')
+  const made = await still(id, revision, async () => {
+    const text = (await readText(db, id))?.text ?? '{}'
+    return { text, pictures: await picturesIn(db, text) }
+  })
   if (made.svg === null) return notDrawn(made.why)
-  if (!made.svg.includes('<path') && !made.svg.includes('<text')) return EMPTY
+  if (!/<(path|text|image)/.test(made.svg)) return EMPTY
   setResponseHeader(event, 'vary', 'accept-encoding')
   if (!/\bgzip\b/.test(getRequestHeader(event, 'accept-encoding') ?? '')) return made.svg
   // A picture of paths shrinks to a quarter.

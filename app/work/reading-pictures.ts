@@ -1,0 +1,23 @@
+/** A picture file read, looked at and kept on the server under its hash. */
+import { headOf } from '~~/core/formats/pictures/head.ts'
+import type { Taken } from '~~/core/formats/pictures/adding.ts'
+import { post } from '~/stores/request.ts'
+
+export type Read = Taken | { readonly name: string; readonly says: string }
+
+export async function readPicture(file: File): Promise<Read> {
+  const { name } = file
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  const head = headOf(bytes)
+  if ('says' in head) return { name, says: head.says }
+  // Only what the browser can draw is taken: a head alone proves little.
+  const drawn = await createImageBitmap(new Blob([bytes], { type: head.type })).catch(() => null)
+  if (!drawn) return { name, says: 'It is damaged: the browser cannot draw it. Save it anew from where it was made.' }
+  // A turned photograph is as wide as it is drawn.
+  const { width, height } = drawn
+  drawn.close()
+  const answer = await post('/api/assets', bytes)
+  if (!answer.ok) return { name, says: answer.says }
+  const { hash } = answer.value as { hash: string }
+  return { name, hash, bytes: bytes.length, head: { ...head, width, height } }
+}
