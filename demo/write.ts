@@ -3,9 +3,17 @@ import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { readPiece } from '../core/piece/migrate.ts'
 import { lanternPier } from './lantern-pier.ts'
-import { duckBasin, swingTower } from './small-pieces.ts'
+import { driveRoom, duckBasin, skyLanterns, ticketArch } from './in-depth.ts'
+import { swingTower } from './small-pieces.ts'
 
-const pieces = { 'duck-basin': duckBasin(), 'swing-tower': swingTower(), 'lantern-pier': lanternPier() }
+const pieces = {
+  'drive-room': driveRoom(),
+  'sky-lanterns': skyLanterns(),
+  'ticket-arch': ticketArch(),
+  'duck-basin': duckBasin(),
+  'swing-tower': swingTower(),
+  'lantern-pier': lanternPier(),
+}
 for (const [id, document] of Object.entries(pieces)) {
   const { piece, problem } = readPiece(document)
   if (!piece) throw new Error(`${id}: ${problem}`)

@@ -130,8 +130,7 @@ export class Card {
     const all = (runs: Runs, least: number, hides: boolean) => {
       gl.uniform1f(made.at('least'), least)
       gl.depthMask(hides)
-      for (let k = 0; k < runs.length; k += 2)
-        gl.drawElements(gl.TRIANGLES, runs[k + 1]!, gl.UNSIGNED_INT, runs[k]! * 4)
+      this.drawRuns(made, runs)
     }
     for (const { is, runs } of passes) {
       if (is === 'solid') all(runs, 0.5, true)
@@ -149,18 +148,13 @@ export class Card {
   /** Stretches one after the other, each with the picture that lies on it. */
   private drawRuns(made: Made, runs: Runs): void {
     const { gl } = this
-    let last = NaN
+    gl.uniform1i(made.at('picture'), UNIT.picture)
     for (let k = 0; k < runs.length; k += 3) {
       const picture = runs[k + 2]!
-      if (picture !== last) {
-        const kind = picture < 0 ? 0 : this.bind(this.shown[picture]!)
-        last = picture
-        gl.uniform1f(made.at('pictured'), Math.max(0, kind))
-        gl.uniform1i(made.at('picture'), UNIT.picture)
-        // What is still coming is not drawn.
-        if (kind < 0) last = NaN
-        if (kind < 0) continue
-      }
+      const kind = picture < 0 ? 0 : this.bind(this.shown[picture]!)
+      // What is still coming is not drawn.
+      if (kind < 0) continue
+      gl.uniform1f(made.at('pictured'), kind)
       gl.drawElements(gl.TRIANGLES, runs[k + 1]!, gl.UNSIGNED_INT, runs[k]! * 4)
     }
   }

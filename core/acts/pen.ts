@@ -1,6 +1,7 @@
 /** Outlines drawn with the pen: made, their points moved, added, taken away, and their poses. */
 import { operation, type Operation } from '../piece/operation.ts'
-import type { Piece, Shape } from '../piece/schema.ts'
+import { propertyKey, type Piece, type Shape } from '../piece/schema.ts'
+import { kept } from '../signal/thinned.ts'
 import { addPart, setBase, setPart } from './parts.ts'
 import { apply, compose } from '../piece/operation.ts'
 
@@ -32,6 +33,42 @@ export function addPath(
     .reduce((done, [property, value]) => compose(done, setBase(apply(piece, done), id, property, value)), op)
   return { id, op: { ...all, says: 'draw a path' } }
 }
+
+/** How far a kept line may lie off what was laid, px, and its points, most. */
+const KEEP = 0.2
+const MOST_KEPT = 500
+
+/**
+ * What a trace has laid becomes a path of its own, as solid and as wide; the trace goes on.
+ *
+ * @param laid points on the stage, x and y in turn
+ */
+export function keepAsPath(piece: Piece, trace: string, laid: Float64Array): { id: string; op: Operation } | null {
+  const n = laid.length / 2
+  if (n < 2) return null
+  const off = (i: number, from: number, to: number): number => {
+    const [ax, ay] = [laid[2 * from]!, laid[2 * from + 1]!]
+    const [dx, dy] = [laid[2 * to]! - ax, laid[2 * to + 1]! - ay]
+    const [px, py] = [laid[2 * i]! - ax, laid[2 * i + 1]! - ay]
+    const square = dx * dx + dy * dy
+    const share = square > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / square)) : 0
+    const [ex, ey] = [px - dx * share, py - dy * share]
+    return Math.sqrt(ex * ex + ey * ey)
+  }
+  let stays = kept(n, off, KEEP)
+  for (let keep = 2 * KEEP; stays.size > MOST_KEPT; keep *= 2) stays = kept(n, off, keep)
+  const points = [...stays].sort((a, b) => a - b).map(i => ({ x: laid[2 * i]!, y: laid[2 * i + 1]!, smooth: false }))
+  const { name } = piece.parts[trace]!
+  const { id, op } = addPath(piece, points, false)
+  const done = [...SEEN].reduce((all, property) => {
+    const base = piece.bases[propertyKey(trace, property)]
+    return base ? compose(all, setBase(apply(piece, all), id, property, base.value)) : all
+  }, op)
+  return { id, op: { ...done, says: `keep ${name} as a path` } }
+}
+
+/** How a line looks. */
+const SEEN = ['strokeWidth', 'strokeHue', 'strokeLightness', 'strokeChroma', 'strokeAlpha'] as const
 
 const put = (piece: Piece, id: string, says: string, change: Partial<DrawnShape>): Operation => ({
   ...setPart(piece, id, { shape: { ...drawnOf(piece, id)!, ...change } }),

@@ -90,7 +90,7 @@ export function surroundings(
       const { id } = host.meanings.names.named(name)!
       const { shape } = piece.parts[id]!
       const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
-      return { waves, swell: formOf(id, 'swell', 0), crest: formOf(id, 'crest', 0) }
+      return { waves, swell: formOf(id, 'swell', 0), crest: formOf(id, 'crest', 0), foam: formOf(id, 'foam', 0) }
     },
     hasCurve: name => host.meanings.names.named(name)?.type === 'curve',
     channels: name => Object.keys(piece.curves[host.meanings.names.named(name)!.id]!.channels),

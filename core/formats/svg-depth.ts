@@ -95,7 +95,7 @@ export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): 
     const there = outlineBehind ? rings(outlineBehind)[nth] : undefined
     for (let k = 0; k < n; k++) {
       const j = (k + 1) % n
-      if (thick > 0)
+      if (thick > 0 && next < 0)
         out += face(
           [behind(points, k), behind(points, j), front(points, j), front(points, k)],
           colour,
@@ -106,7 +106,7 @@ export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): 
       if (!there || there.length !== points.length) continue
       const to = body.worlds[next]!
       const far = (q: number) => at(to, there[2 * q]! * scale, there[2 * q + 1]! * scale)
-      out += face([far(k), far(j), behind(points, j), behind(points, k)], colour, alpha, eye, true)
+      out += face([far(k), far(j), front(points, j), front(points, k)], colour, alpha, eye, true)
     }
   }
   return out

@@ -157,6 +157,7 @@ export interface Call {
     readonly waves: readonly Wave[]
     readonly swell: Form
     readonly crest: Form
+    readonly foam: Form
     readonly lap: Reading
   } | null
   /** The easings that are named, by parameter: linear where none is. */

@@ -67,6 +67,7 @@ export const FUNCTIONS: readonly Entry[] = [
   angles.hypot,
   gears.engage,
   surface.height,
+  surface.foam,
   stage.stageX,
   stage.stageY,
 ]

@@ -2,10 +2,17 @@
 import { joined, turning } from '../facts/bends.ts'
 import { interval, plus, times } from '../facts/interval.ts'
 import { everySeconds, together } from '../facts/repeats.ts'
-import { waveHeight } from '../signal/waves.ts'
+import { foamAt, steepness, waveHeight } from '../signal/waves.ts'
 import { absolute, over } from '../time/rational.ts'
-import { LENGTH } from '../units/kinds.ts'
-import { bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs, type Entry } from './entry.ts'
+import { LENGTH, PLAIN } from '../units/kinds.ts'
+import { bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs, type Call, type Entry } from './entry.ts'
+import type { Form } from '../form/form.ts'
+
+/** What drives a surface besides its waves. */
+const moving = (call: Call): Form[] => {
+  const { swell, crest, foam } = call.surface!
+  return [swell, crest, foam]
+}
 
 export const height: Entry = {
   name: 'height',
@@ -25,15 +32,34 @@ export const height: Entry = {
   },
   bounds: call => times(call.surface!.swell.facts().bounds, plus(interval(-1, 1), interval(-1e-12, 1e-12))),
   repeats: call => {
-    const { swell, crest, lap } = call.surface!
-    const { rate } = lap.affine!
-    const read = [swell, crest].map(f => f.facts().repeats)
+    const { rate } = call.surface!.lap.affine!
+    const read = moving(call).map(f => f.facts().repeats)
     return together([everySeconds(absolute(over({ n: 1n, d: 1n }, rate))), ...read, repeatsOfArgs(call)])
   },
-  bends: call => joined(bendsOfArgs({ ...call, many: [call.surface!.swell, call.surface!.crest] }), turning(PACE)),
-  leaps: call => leapsOfArgs({ ...call, many: [call.surface!.swell, call.surface!.crest] }),
+  bends: call => joined(bendsOfArgs({ ...call, many: moving(call) }), turning(PACE)),
+  leaps: call => leapsOfArgs({ ...call, many: moving(call) }),
   cost: call => costOfArgs(call, call.surface!.waves.length),
   finite: () => true,
+}
+
+export const foam: Entry = {
+  ...height,
+  name: 'foam',
+  says: 'How much foam lies on a wave surface at a place, 0 to 1: on crests, where the waves are steep. Written behind its name, as in basin.foam(own.x).',
+  example: { part: 'Duck', property: 'scale', text: '100% + basin.foam(own.x) * 20%' },
+  result: PLAIN,
+  value: call => {
+    const { x, z } = call.args
+    const { waves, swell, crest, foam: much, lap } = call.surface!
+    const steep = steepness(waves)
+    return m =>
+      foamAt(
+        waveHeight(waves, x!.at(m), z!.at(m), lap.splitAt(m).part, share(crest.at(m))),
+        share(much.at(m)),
+        steep * Math.max(0, swell.at(m)),
+      )
+  },
+  bounds: () => interval(0, 1),
 }
 
 /** Turns a second that waves make at most, as far as adding them up goes. */

@@ -1,5 +1,5 @@
 /** The place of one instance on the plate: which corners and rows are its own, and what was laid there. */
-import { SOLID } from '../piece/property-kinds.ts'
+import { isSolid } from './layers.ts'
 import { KEY } from './cast.ts'
 import { paintsOf, type Paints } from './rows.ts'
 import type { Body } from './body.ts'
@@ -57,22 +57,12 @@ export interface Layer {
   readonly next: number
 }
 
-/** The layer that an instance is of, where layers are joined: its own copies, or those of what carries it. */
-export function layerOf(body: Body, instance: number): Layer | null {
-  if (!isSolid(body)) return null
-  let [stride, at]: [number, Body | null] = [1, body]
-  while (at && at.part.copies?.layout !== 'layers') {
-    stride *= at.own
-    at = at.parent
-  }
-  const copies = at?.part.copies
-  if (copies?.layout !== 'layers' || copies.apart) return null
-  const layer = Math.floor(instance / stride) % copies.count
-  return { first: layer === 0, next: layer + 1 < copies.count ? instance + stride : -1 }
+/** The layer that an instance is of, where layers are joined. */
+export function layerOf({ layers }: Body, instance: number): Layer | null {
+  if (!layers) return null
+  const layer = Math.floor(instance / layers.stride) % layers.count
+  return { first: layer === 0, next: layer + 1 < layers.count ? instance + layers.stride : -1 }
 }
-
-const isSolid = ({ part: { shape } }: Body): boolean =>
-  SOLID.includes(shape.type) && shape.type !== 'waves' && !(shape.type === 'path' && !shape.closed)
 
 /** A place for every instance, in painting order. */
 export function bedsOf(scene: Scene): Bed[] {
@@ -134,10 +124,10 @@ export const strokesNow = ({ paints, instance }: Bed): boolean =>
 
 /** Whether it reaches back in depth. */
 export const reachesBack = ({ body, paints, instance, layer }: Bed): boolean =>
-  layer !== null || (isSolid(body) && paints.thickness(instance) > 0)
+  layer !== null || (isSolid(body.part) && paints.thickness(instance) > 0)
 /** The same of any instance. */
 export const reachesIn = (body: Body, i: number): boolean =>
-  layerOf(body, i) !== null || (isSolid(body) && body.get('thickness', i) > 0)
+  layerOf(body, i) !== null || (isSolid(body.part) && body.get('thickness', i) > 0)
 
 /** How many layers make the sides of text that reaches back and is turned. */
 export function layersOf({ body, instance, paints }: Bed, pixel: number): number {

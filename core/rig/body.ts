@@ -1,8 +1,11 @@
 /** A part of a running piece as it is drawn: where its instances stand, how solid they are, what its properties say. */
+import type { Layers } from './layers.ts'
 import type { Wave } from '../signal/waves.ts'
 import type { Laying } from './points-laid.ts'
+import { hangsOnBefore } from '../piece/copies.ts'
+import { initialOf, propertiesOf } from '../piece/properties.ts'
 import type { Part } from '../piece/schema.ts'
-import type { Matrix } from '../piece/transform.ts'
+import { POSED, type Matrix } from '../piece/transform.ts'
 
 export interface Body {
   readonly id: string
@@ -21,6 +24,8 @@ export interface Body {
   readonly fades: boolean
   /** Whether nothing of it ever changes, nor of what carries it. */
   readonly still: boolean
+  /** Where its instances stand in layers joined by a skin. */
+  readonly layers: Layers | null
   /** Where each instance stands on the stage. */
   readonly worlds: readonly Matrix[]
   /** How solid each instance is, with all it hangs on. */
@@ -35,4 +40,19 @@ export interface Body {
   readonly waves: readonly Wave[] | null
   /** Of waves: how far the water stands above its rest at a place across, px. */
   readonly rise: ((x: number, instance: number) => number) | null
+}
+
+/** What an instance hangs on: the copy before it in a chain, else its parent; null on the stage. */
+export const carrierOf = ({ part, parent, own, worlds }: Body, i: number): Matrix | null =>
+  hangsOnBefore(part.copies, i % own) ? worlds[i - 1]! : parent ? parent.worlds[Math.floor(i / own)]! : null
+
+/** What makes a part larger or smaller as it is seen. */
+export const RESIZED = ['rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY'] as const
+
+export const isPosed = (name: string): boolean => (POSED as readonly string[]).includes(name)
+
+
+export const fallback = (part: Part, name: string): number => {
+  const property = propertiesOf('rectangle').find(p => p.name === name)
+  return property && property.unit === 'px' ? initialOf(property, part.shape.type) : 0
 }

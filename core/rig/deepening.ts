@@ -50,8 +50,7 @@ export class Deepening extends Deep {
     const last = !layer || layer.next < 0
     pen.begin(row)
     for (const points of edgesOf(outline)) {
-      pen.sides(points, 0, TAG.back)
-      if (!last) pen.sides(points, TAG.back, TAG.next)
+      pen.sides(points, 0, last ? TAG.back : TAG.next)
     }
     if (!last) return
     pen.begin(row, TAG.back)

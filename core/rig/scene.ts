@@ -2,7 +2,7 @@
  * The parts of a running piece as bodies to draw: for a snapshot of values, where every instance stands, how
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
-import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
+import { propertiesOf, type Property } from '../piece/properties.ts'
 import { hangsOnBefore, placesOf } from '../piece/copies.ts'
 import {
   backwards,
@@ -18,10 +18,11 @@ import {
   type Pose,
   type Posed,
 } from '../piece/transform.ts'
-import type { Body } from './body.ts'
-import { eyeOf, type Eye } from './eye.ts'
+import { carrierOf, fallback, isPosed, RESIZED, type Body } from './body.ts'
+import { eyeOf, inDepth, type Eye } from './eye.ts'
+import { layersOf } from './layers.ts'
 import { laidBy, lays, type Laid } from './laying.ts'
-import { propertyKey, type Part } from '../piece/schema.ts'
+import { propertyKey } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
 import { waveHeight, wavesOf } from '../signal/waves.ts'
 import type { Moment } from '../time/moment.ts'
@@ -150,12 +151,29 @@ export class Scene {
     const lay = lays(part) ? (i: number) => this.laid.get(id)!.at(i, this.now!) : null
     const opacity = new Float64Array(count)
     const driven = new Set(known.map(p => p.name).filter(name => this.offsetOf(id, name) >= 0))
-    const rests = !POSED.some(name => driven.has(name)) && (parent?.rests ?? true)
+    const thickens = driven.has('thickness')
+    const rests = !thickens && !POSED.some(name => driven.has(name)) && (parent?.rests ?? true)
     const rigid = !RESIZED.some(name => driven.has(name)) && (parent?.rigid ?? true)
     const fades = driven.has('opacity') || part.span !== null || (parent?.fades ?? false)
     const still = driven.size === 0 && !part.span && !lay && !rise && (parent?.still ?? true)
     const always = { driven, rests, rigid, fades, still }
-    const body: Body = { id, part, count, own, parent, ...always, worlds, opacity, get, reader, waves, rise, lay }
+    const layers = layersOf({ part, own, parent, count })
+    const body: Body = {
+      id,
+      part,
+      count,
+      own,
+      parent,
+      ...always,
+      layers,
+      worlds,
+      opacity,
+      get,
+      reader,
+      waves,
+      rise,
+      lay,
+    }
     this.places.set(body, placesOf(part.copies))
     const moved = POSED.filter(name => driven.has(name))
     const all = known.some(p => isPosed(p.name) && this.program.handNumbers(id, p).own !== null)
@@ -233,6 +251,16 @@ export class Scene {
     return carrier ? multiply(carrier, place, matrix()) : place.slice()
   }
 
+  /** How far back an instance stands since the layers before it are thick, px; joined layers in depth lie one on another. */
+  private pushed(body: Body, i: number): number {
+    const { layers } = body
+    if (!layers || !inDepth(this.eye)) return 0
+    const { stride, count, sunk } = layers
+    const before = i - stride
+    if (Math.floor(i / stride) % count === 0) return (sunk[i] = 0)
+    return (sunk[i] = sunk[before]! + Math.max(0, body.get('thickness', before)))
+  }
+
   private place(body: Body): void {
     const { part } = body
     const places = this.places.get(body)!
@@ -246,9 +274,13 @@ export class Scene {
       // What is not driven was read once.
       if (all || scaled || !this.placed) readPose(pose, (name, k) => body.get(name, k), i, part.pivot)
       else for (let k = 0; k < moving.length; k++) pose[moving[k]![0]] = moving[k]![1](i)
+      const sunk = this.pushed(body, i)
+      const { z } = pose
+      pose.z -= sunk
       if (hangsOnBefore(part.copies, i % body.own)) onTip(pose, local)
       else if (shifts && this.placed && part.copies?.layout !== 'chain') shifted(pose, local)
       else posed(pose, local)
+      pose.z = z
       const carrier = carrierOf(body, i)
       if (!part.copies) {
         if (carrier) multiply(carrier, local, world)
@@ -261,19 +293,5 @@ export class Scene {
   }
 }
 
-/** What an instance hangs on: the copy before it in a chain, else its parent; null on the stage. */
-const carrierOf = ({ part, parent, own, worlds }: Body, i: number): Matrix | null =>
-  hangsOnBefore(part.copies, i % own) ? worlds[i - 1]! : parent ? parent.worlds[Math.floor(i / own)]! : null
-
-/** What makes a part larger or smaller as it is seen. */
-const RESIZED = ['rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY'] as const
-
-const isPosed = (name: string): boolean => (POSED as readonly string[]).includes(name)
-
 /** What is laid on the stage itself. */
 const ONSTAGE = matrix()
-
-const fallback = (part: Part, name: string): number => {
-  const property = propertiesOf('rectangle').find(p => p.name === name)
-  return property && property.unit === 'px' ? initialOf(property, part.shape.type) : 0
-}

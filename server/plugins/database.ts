@@ -7,7 +7,7 @@ import { takeKey } from '../door'
 import { stopStills } from '../stills/stills'
 
 /** The pieces a new harbour begins with; the last is the newest. */
-const DEMO = ['duck-basin', 'swing-tower', 'lantern-pier']
+const DEMO = ['drive-room', 'sky-lanterns', 'ticket-arch', 'duck-basin', 'swing-tower', 'lantern-pier']
 
 export default defineNitroPlugin(nitro => {
   // Started by itself too, the server listens to this machine alone unless asked otherwise.

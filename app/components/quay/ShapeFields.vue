@@ -3,6 +3,7 @@
 import { addGear } from '~~/core/acts/gear-acts.ts'
 import { reshapeGear } from '~~/core/acts/gear-train.ts'
 import { setPart, symmetryOf } from '~~/core/acts/parts.ts'
+import { keepAsPath } from '~~/core/acts/pen.ts'
 import { setText } from '~~/core/acts/spelling.ts'
 import { spotsOf } from '~~/core/rig/letters.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
@@ -39,6 +40,18 @@ const LINES = { typed: 'as they are typed', words: 'a word a line' } as const
 
 /** Where each copy shows a letter there are as many copies as letters, set anew with the words. */
 const write = (to: object): void => store.act(setText(store.piece!, props.id, to, spotsOf))
+
+/** The line that the trace has laid by now, as a path that stays. */
+function keep(): void {
+  const body = store.sceneNow()?.bodies.get(props.id)
+  const made = body?.lay && keepAsPath(store.piece!, props.id, body.lay(0).points)
+  if (!made) {
+    store.notice = { says: 'Nothing is laid yet: let it play, or choose what it follows.' }
+    return
+  }
+  store.act(made.op)
+  hand.choose(made.id)
+}
 
 const BIRTH = { point: 'a point', line: 'a line', ring: 'a ring', area: 'an area' } as const
 const FLIGHT = { changing: 'changes in flight', fixed: 'fixed at birth' } as const
@@ -167,6 +180,9 @@ const WAVES = [
       whole
       @set="change({ every: $event })"
     />
+    <button class="button" type="button" title="The line that is laid now, as a part that stays" @click="keep">
+      Keep as a path
+    </button>
   </template>
   <template v-if="shape.type === 'emitter'">
     <ChoiceField
