@@ -51,7 +51,6 @@ export const RESIZED = ['rotationX', 'rotationY', 'scale', 'scaleX', 'scaleY'] a
 
 export const isPosed = (name: string): boolean => (POSED as readonly string[]).includes(name)
 
-
 export const fallback = (part: Part, name: string): number => {
   const property = propertiesOf('rectangle').find(p => p.name === name)
   return property && property.unit === 'px' ? initialOf(property, part.shape.type) : 0

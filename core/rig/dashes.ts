@@ -30,7 +30,7 @@ export function dashed(o: Outline, { dash, gap, offset }: Dashes): Outline[] {
   const out: Outline[] = []
   let i = 0
   const at = (d: number, to: number[], high: number[]): void => {
-    while (i < count - 2 && along[i + 1]! < d) i++
+    while (i < count - 2 && along[i + 1]! <= d) i++
     const share = Math.min(1, Math.max(0, (d - along[i]!) / (along[i + 1]! - along[i]! || 1)))
     const [a, b] = [i, (i + 1) % n]
     for (const k of [0, 1]) to.push(o.points[2 * a + k]! + (o.points[2 * b + k]! - o.points[2 * a + k]!) * share)

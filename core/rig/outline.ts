@@ -50,7 +50,10 @@ export interface Sizes {
 const ROUND = [12, 16, 24, 32, 48, 64, 96, 128] as const
 
 /** Points on a circle: enough that its edge is off by less than a tenth of a pixel at this radius. */
-export const pointsFor = (radius: number): number => ROUND.find(n => n >= Math.sqrt(radius) * 6) ?? 128
+export function pointsFor(radius: number): number {
+  for (let k = 0; k < ROUND.length; k++) if (ROUND[k]! * ROUND[k]! >= radius * 36) return ROUND[k]!
+  return 128
+}
 
 function round(rx: number, ry: number, count: number, from = 0): Float64Array {
   const points = new Float64Array(count * 2)

@@ -178,7 +178,8 @@ export class Rows {
     const { eye } = scene
     const deep = inDepth(eye)
     // Particles look at the eye wherever it stands.
-    const m = body.part.shape.type === 'emitter' ? ONSTAGE : toEye(eye, body.worlds[i]!, this.seat)
+    const world = body.worlds[i]!
+    const m = body.part.shape.type === 'emitter' ? ONSTAGE : eye.turned ? toEye(eye, world, this.seat) : world
     this.at = m
     const opacity = Math.min(1, body.opacity[i]!)
     const fill = (body.part.shape.type === 'picture' ? 1 : paints.fillAlpha(i)) * opacity

@@ -8,6 +8,7 @@ import {
   backwards,
   matrix,
   multiply,
+  onto,
   POSED,
   posed,
   readPose,
@@ -283,12 +284,12 @@ export class Scene {
       pose.z = z
       const carrier = carrierOf(body, i)
       if (!part.copies) {
-        if (carrier) multiply(carrier, local, world)
+        if (carrier) onto(carrier, local, world)
         else for (let k = 0; k < 12; k++) world[k] = local[k]!
         continue
       }
-      multiply(places[i % body.own]!, local, carrier ? this.seat : world)
-      if (carrier) multiply(carrier, this.seat, world)
+      onto(places[i % body.own]!, local, carrier ? this.seat : world)
+      if (carrier) onto(carrier, this.seat, world)
     }
   }
 }

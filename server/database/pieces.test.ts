@@ -4,6 +4,7 @@ import { dirname, join } from 'node:path'
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
+import { hashOf, keepAsset, picturesIn, readAsset } from './assets'
 import { NoCopy, backup, restore } from './backup'
 import { seedDemo } from './demo'
 import type { Opened } from './open'
@@ -169,8 +170,24 @@ describe.each(['embedded', 'server'] as const)('pieces in the database (%s)', ki
     expect(await left()).toEqual([2, 5, 6, 8, 9, 10])
   })
 
+  it('pictures are kept once, by what they hold; what is none is refused, and stills carry those that are shown', async () => {
+    const { db } = opened
+    const png = readFileSync('docs/screenshots/new-piece.png')
+    const [one, two] = [await keepAsset(db, png), await keepAsset(db, png)]
+    expect(one).toEqual({ hash: hashOf(png) })
+    expect(two).toEqual(one)
+    expect(await keepAsset(db, Buffer.from('<svg onload="x()"/>'))).toMatchObject({
+      says: expect.stringContaining('no PNG'),
+    })
+    expect(await readAsset(db, 'nothing')).toBeNull()
+    const shown = await picturesIn(db, `{"asset":"${hashOf(png)}"},{"asset":"gone"}`)
+    expect(shown).toEqual([[hashOf(png), `data:image/png;base64,${png.toString('base64')}`]])
+  })
+
   it('a copy of everything comes back whole, into an empty database too', async () => {
     const { db } = opened
+    const picture = readFileSync('docs/screenshots/scope.png')
+    const { hash } = (await keepAsset(db, picture)) as { hash: string }
     const file = join(mkdtempSync(join(tmpdir(), 'open-tide-copy-')), 'all')
     await backup(db, file)
     const cards = await listPieces(db)
@@ -183,6 +200,7 @@ describe.each(['embedded', 'server'] as const)('pieces in the database (%s)', ki
     await restore(other.db, readFileSync(file))
     expect(await listPieces(other.db)).toEqual(cards)
     expect((await readStored(other.db, 'lantern-pier'))!.document).toEqual(lanternPier())
+    expect(Buffer.from((await readAsset(other.db, hash))!.bytes).equals(picture)).toBe(true)
     await other.close()
     // Cut short or changed it is refused, and nothing is lost.
     const whole = readFileSync(file)

@@ -28,6 +28,8 @@ describe('stills', () => {
       why: expect.stringContaining('JSON'),
     })
     await expect(still('f', 1, () => Promise.reject(new Error('gone')))).rejects.toThrow('gone')
-    expect((await still('g', 1, async () => ({ text: JSON.stringify(emptyPiece('Empty', 1)), pictures: [] }))).svg).toMatch(/^<svg/)
+    expect(
+      (await still('g', 1, async () => ({ text: JSON.stringify(emptyPiece('Empty', 1)), pictures: [] }))).svg,
+    ).toMatch(/^<svg/)
   }, 60_000)
 })

@@ -1,0 +1,200 @@
+import { describe, expect, it } from 'vitest'
+import { Builder } from '../acts/build.ts'
+import { setEye } from '../acts/settings.ts'
+import { Program } from '../engine/program.ts'
+import { stillSvg } from '../formats/svg.ts'
+import type { Copies, Shape } from '../piece/schema.ts'
+import { at } from '../testing.ts'
+import { rational } from '../time/rational.ts'
+import { eyeOf } from './eye.ts'
+import { hit } from './hit.ts'
+import { Plate } from './plate.ts'
+import { PER_ROW } from './rows.ts'
+import { Scene } from './scene.ts'
+import { ROW_STEP, TAG } from './sheet.ts'
+
+const TEXT: Extract<Shape, { type: 'text' }> = {
+  type: 'text',
+  words: 'IO',
+  shows: 'letters',
+  decimals: 0,
+  prefix: '',
+  suffix: '',
+  align: 'middle',
+}
+const layered = (count: number, given: object = {}): Copies => ({ layout: 'layers', count, dz: 10, ...given }) as Copies
+
+function stage(make: (b: Builder) => void, distance: number | null = 1000) {
+  const b = new Builder('Deep', 1)
+  b.do(setEye(b.piece, distance))
+  make(b)
+  const program = new Program(b.piece)
+  const scene = (s = 0) => new Scene(program).update(program.moment(at(s), new Float64Array(program.size)), at(s))
+  return { b, program, scene, plate: (s = 0) => new Plate().build(scene(s), 1) }
+}
+/** Corners of a plate that stand on a part of a solid. */
+const corners = (plate: Plate, tag: number) =>
+  [...plate.pen.tags.subarray(0, plate.corners)].filter(t => (t & tag) !== 0).length
+const passes = (plate: Plate) => plate.deep!.passes.map(p => p.is)
+
+describe('a plate in depth', () => {
+  it('what is flat and solid lies in one sheet; what lies further comes first, what is see-through last', () => {
+    const { plate } = stage(b => {
+      b.part('Near', { type: 'rectangle' }, {}, { z: 100 })
+      b.part('Pane', { type: 'rectangle' }, {}, { z: -300, fillAlpha: 40 })
+      b.part('One', { type: 'rectangle' })
+      b.part('Two', { type: 'ellipse' }, {}, { x: 90, rotation: 30 })
+      b.part('Far', { type: 'rectangle' }, {}, { z: -200 })
+    })
+    const { passes: all } = plate().deep!
+    expect(all.map(p => [p.is, p.near, p.members])).toEqual([
+      ['sheet', -200, 1],
+      ['sheet', 0, 2],
+      ['sheet', 100, 1],
+      ['glass', -300, 1],
+    ])
+  })
+  it('a sheet of which a part is solid hides what is behind; parts turned in space lie in planes of their own', () => {
+    const { plate } = stage(b => {
+      b.part('One', { type: 'rectangle' }, {}, { fillAlpha: 50 })
+      b.part('Two', { type: 'rectangle' })
+      b.part('Tilted', { type: 'rectangle' }, {}, { rotationY: 30 })
+    })
+    expect(plate().deep!.passes.map(p => [p.is, p.members])).toEqual([
+      ['sheet', 2],
+      ['sheet', 1],
+    ])
+  })
+  it('a solid has sides and a back; one without thickness has none, flat pieces have none', () => {
+    const box = (b: Builder) => void b.part('Box', { type: 'rectangle' }, {}, { thickness: 40 })
+    const { plate } = stage(box)
+    expect(passes(plate())).toEqual(['solid'])
+    // Four edges, each a face of its own with four corners, two of them on the back.
+    expect(corners(plate(), TAG.side)).toBe(16)
+    expect(corners(stage(b => void b.part('Sheet', { type: 'rectangle' })).plate(), TAG.side)).toBe(0)
+    expect(corners(stage(box, null).plate(), TAG.side)).toBe(0)
+    expect(stage(box, null).plate().deep).toBeNull()
+  })
+  it('thickness that is driven up from nothing lays sides when it is there', () => {
+    const { program } = stage(b => {
+      const box = b.part('Box', { type: 'ellipse' })
+      b.drive(box, 'thickness', 'max(0px, (time - 1s) * 30px/s)')
+    })
+    const scene = new Scene(program)
+    const plate = new Plate()
+    const drawn = (s: number) =>
+      plate.build(scene.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1)
+    expect([0.5, 1.5, 2.5].map(s => corners(drawn(s), TAG.side) > 0)).toEqual([false, true, true])
+    const row = plate.pen.tags[0]! >>> Math.log2(ROW_STEP)
+    expect(plate.deep!.data[row * 8 + 6]).toBeCloseTo(-45, 4)
+  })
+  it('its back is as far away as it is thick, in the order in which it is made', () => {
+    const back = (steps?: ('thicken' | 'scale' | 'turn' | 'move')[]) => {
+      const { plate } = stage(b => {
+        const given = steps ? { steps } : {}
+        b.part('Box', { type: 'rectangle' }, given, { thickness: 10, scaleZ: 300, rotationY: 90 })
+      })
+      return [...plate().deep!.data.subarray(4, 7)].map(v => Math.round(v * 1000) / 1000 + 0)
+    }
+    // Thickened, scaled three times in depth, turned to the side.
+    expect(back()).toEqual([-30, 0, 0])
+    expect(back(['scale', 'thicken', 'turn', 'move'])).toEqual([-10, 0, 0])
+    expect(back(['scale', 'turn', 'thicken', 'move'])).toEqual([0, 0, -10])
+    expect(back(['scale', 'turn', 'move', 'thicken'])).toEqual([0, 0, -10])
+  })
+  it('layers of letters are joined by a skin: a face in front, one at the back, none between', () => {
+    const letters = (given: object = {}) =>
+      stage(b => {
+        const depth = b.part('Depth', { type: 'group' }, { copies: layered(3, given) })
+        const copies: Copies = { layout: 'row', count: 2, dx: 80, dy: 0 }
+        const id = b.part('Letters', TEXT, { parent: depth, copies })
+        b.drive(id, 'y', 'layer * 7px + index * 1px')
+        b.drive(id, 'thickness', '(layer + 1) * 2px')
+      })
+    const plate = letters().plate()
+    expect(corners(plate, TAG.next)).toBeGreaterThan(0)
+    expect(passes(plate)).toEqual(['solid'])
+    expect(corners(letters({ apart: true }).plate(), TAG.next)).toBe(0)
+    // Where the next layer of the same letter stands, told from its row.
+    const { deep, rows } = plate
+    const first = [...Array(6).keys()].filter(r => deep!.data[r * 8 + 7] !== 0)
+    expect(first).toHaveLength(4)
+    for (const r of first) {
+      const next = r + deep!.data[r * 8 + 7]!
+      expect(rows.data[next * PER_ROW + 6]! - rows.data[r * PER_ROW + 6]!).toBeCloseTo(7, 4)
+      expect(rows.data[next * PER_ROW + 2]).toBeCloseTo(rows.data[r * PER_ROW + 2]!, 4)
+    }
+    // Each is pushed back by the thickness of those before it: 10 apart, and 2, then 4.
+    const depths = [...letters().scene().bodies.values()].at(-1)!.worlds.map(m => m[11]!)
+    expect(depths.map(z => Math.round(z))).toEqual([0, 0, -12, -12, -26, -26])
+  })
+  it('water is a field of its own, and its lines are told to the card', () => {
+    const { plate, b } = stage(
+      b =>
+        void b.part(
+          'Basin',
+          { type: 'waves', longest: 200, depth: 90, wind: 0, waves: 5, tile: 0, seed: 2, fields: 8 },
+          {},
+          { swell: 30, crest: 40 },
+        ),
+    )
+    const made = plate()
+    expect(corners(made, TAG.water)).toBe(9 * 9 + 3 * 8 * 4)
+    expect([...made.deep!.waters.data.subarray(0, 6)].map(v => Number(v.toFixed(4)))).toEqual([
+      60, 600, 400, 30, 0.4, 5,
+    ])
+    expect(Object.keys(b.piece.parts)).toHaveLength(1)
+  })
+  it('the nearest is hit, whatever is painted above it; from the side too', () => {
+    const { scene } = stage(b => {
+      b.part('Near', { type: 'rectangle' }, {}, { z: 200, width: 100, height: 100 })
+      b.part('Above', { type: 'rectangle' }, {}, { z: -200, width: 400, height: 400 })
+      b.part('Block', { type: 'rectangle' }, {}, { x: 400, width: 60, height: 60, thickness: 300 })
+    })
+    const name = (s: Scene, x: number, y: number) => {
+      const found = hit(s, x, y, 2)
+      return found && s.program.piece.parts[found.id]!.name
+    }
+    const ahead = scene()
+    expect(name(ahead, 0, 0)).toBe('Near')
+    expect(name(ahead, 100, 100)).toBe('Above')
+    expect(name(ahead, 500, 300)).toBeNull()
+    ahead.eye = eyeOf(ahead.program.piece, { aside: 0.2, above: 0, nearer: 1 })
+    // Between its front and its back: 400 px to the right and 150 px back, turned by 72°, seen from 1000 px.
+    expect(name(ahead, -13, 0)).toBe('Block')
+    expect(name(ahead, -13, 60)).not.toBe('Block')
+  })
+})
+
+describe('a still in depth', () => {
+  const svg = (make: (b: Builder) => void) => stillSvg(stage(make).b.piece, rational(0))
+  it('paints what is further first, and the sides of what is thick', () => {
+    const text = svg(b => {
+      b.part('Near', { type: 'rectangle' }, {}, { z: 200, fillHue: 0, fillChroma: 0.1 })
+      b.part('Far', { type: 'rectangle' }, {}, { z: -200, fillHue: 140, fillChroma: 0.1 })
+    })
+    const fills = [...text.matchAll(/<path d="M([-\d.]+)/g)].map(m => Number(m[1]))
+    // 60 px of half its width, seen from 1000 px: 50 where it is further, 75 where it is nearer.
+    expect(fills).toEqual([50, 75])
+    const sides = svg(b => void b.part('Box', { type: 'rectangle' }, {}, { thickness: 90, rotationY: 30 }))
+    expect(sides.match(/<path/g)!.length).toBe(5)
+  })
+  it('draws water, letters in layers, particles and traces without a number that is none', () => {
+    const text = svg(b => {
+      b.part('Basin', { type: 'waves', longest: 200, depth: 90, wind: 0, waves: 5, tile: 0, seed: 2 })
+      const depth = b.part('Depth', { type: 'group' }, { copies: layered(3) })
+      b.part('Letters', TEXT, { parent: depth, copies: { layout: 'row', count: 2, dx: 80, dy: 0 } })
+      const light = b.part('Light', { type: 'ellipse' })
+      b.drive(light, 'z', 'sine(every: 2s, amp: 100px)')
+      b.part('Trail', { type: 'trace', of: light, x: 0, y: 0, every: 30 })
+      b.part(
+        'Fan',
+        { type: 'emitter', seed: 1, flight: 'fixed', reverses: false, birth: 'area' },
+        {},
+        { particleFade: 50 },
+      )
+    })
+    expect(text).not.toMatch(/NaN|Infinity|undefined/)
+    expect(text.match(/<path/g)!.length).toBeGreaterThan(28 * 28)
+  })
+})
