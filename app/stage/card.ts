@@ -132,14 +132,17 @@ export class Card {
       gl.depthMask(hides)
       this.drawRuns(made, runs)
     }
+    const hide = (runs: Runs, least: number) => {
+      gl.colorMask(false, false, false, false)
+      all(runs, least, true)
+      gl.colorMask(true, true, true, true)
+    }
     for (const { is, runs } of passes) {
       if (is === 'solid') all(runs, 0.5, true)
-      else all(runs, 0.002, false)
-      if (is !== 'sheet') continue
+      if (is === 'veil') hide(runs, 0.002)
+      if (is !== 'solid') all(runs, 0.002, false)
       // A sheet in its plane: its colours lie over one another, then it hides what is behind it.
-      gl.colorMask(false, false, false, false)
-      all(runs, 0.99, true)
-      gl.colorMask(true, true, true, true)
+      if (is === 'sheet') hide(runs, 0.99)
     }
     gl.depthMask(true)
     gl.disable(gl.DEPTH_TEST)

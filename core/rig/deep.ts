@@ -25,8 +25,11 @@ export function addRun(runs: Runs, from: number, count: number, picture: number)
 
 /** What is drawn in one way. */
 export interface Pass {
-  /** Solids hide one another as they are painted; a sheet lies in one plane; glass hides nothing. */
-  is: 'solid' | 'sheet' | 'glass'
+  /**
+   * Solids hide one another as they are painted; a sheet lies in one plane; glass hides nothing; of a see-through solid
+   * (a veil) only what is nearest is seen, once.
+   */
+  is: 'solid' | 'sheet' | 'glass' | 'veil'
   runs: Runs
   /** How near it is, px towards the eye. */
   near: number
@@ -101,7 +104,7 @@ export class Deep {
       addRun(pass.runs, from, count, picture)
     }
     if (solid && !through) run((this.solids ??= this.pass('solid')))
-    else if (solid) run(this.pass('glass'))
+    else if (solid) run(this.pass('veil'))
     else {
       const key = planeOf(m)
       let plane = this.planes.get(key)
@@ -129,7 +132,7 @@ export class Deep {
   }
 }
 
-const RANK = { solid: 0, sheet: 1, glass: 2 } as const
+const RANK = { solid: 0, sheet: 1, glass: 2, veil: 2 } as const
 
 /** A number that flat things in one plane share. */
 function planeOf(m: Matrix): number {

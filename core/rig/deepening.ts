@@ -80,7 +80,9 @@ export class Deepening extends Deep {
     const [wide, high] = [(reach[0] * cast.sx) / 2, (reach[1] * cast.sy) / 2]
     if (cast.places) {
       this.scatter(cast.places, row, front, rows, scene)
-      this.add(true, through || paints.particleFade(instance) > 0, m, bed)
+      // Particles are flat and lie at depths of their own: those that are see-through hide nothing.
+      const seen = through || paints.particleFade(instance) > 0
+      this.add(!seen, seen, m, bed)
       return
     }
     this.stand(m, cast.sx, cast.sy, lit ? paints.taper(instance) : -1, front)

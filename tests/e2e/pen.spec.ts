@@ -2,6 +2,7 @@
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
 import { expect, formula, halt, keyOf, test, values, write } from './fair.ts'
+import { colour, press, spot } from './on-stage.ts'
 
 test.beforeEach(async ({ page }) => {
   const answer = await page.request.post('/api/pieces', { data: { document: new Builder('Pen', 5).piece } })
@@ -9,29 +10,8 @@ test.beforeEach(async ({ page }) => {
   await page.goto(`/piece/${id}`)
   await expect(page.locator('[data-stage]')).toBeVisible()
 })
-async function spot(page: Page, x: number, y: number): Promise<[number, number]> {
-  const box = (await page.locator('[data-stage]').boundingBox())!
-  return [box.x + ((x + 640) * box.width) / 1280, box.y + ((360 - y) * box.height) / 720]
-}
-const press = async (page: Page, x: number, y: number) => page.mouse.click(...(await spot(page, x, y)))
 const points = (page: Page) => page.getByRole('textbox', { name: 'Points of the outline' })
 const rows = async (page: Page) => (await points(page).inputValue()).split('\n')
-/** The colour of the stage at a point, red to blue; nothing may be chosen, so that nothing lies over it. */
-async function colour(page: Page, x: number, y: number): Promise<number[]> {
-  const picture = (await page.locator('[data-stage]').screenshot()).toString('base64')
-  return page.evaluate(
-    async ([picture, x, y]) => {
-      const bytes = Uint8Array.from(atob(picture), c => c.charCodeAt(0))
-      const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }))
-      const c = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!
-      c.drawImage(bitmap, 0, 0)
-      const [px, py] = [((x + 640) * bitmap.width) / 1280, ((360 - y) * bitmap.height) / 720]
-      return [...c.getImageData(Math.round(px), Math.round(py), 1, 1).data.slice(0, 3)]
-    },
-    [picture, x, y] as const,
-  )
-}
-
 test('E1: an outline is drawn point by point, closed on the first, its points pulled, added, made smooth and taken away', async ({
   page,
 }) => {

@@ -2,9 +2,10 @@
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
 import { expect, formula, halt, test } from './fair.ts'
+import { field, number, openPiece, press, spot } from './on-stage.ts'
 
 /** A piece of its own: a card in a turned group, a post, two gears, and a ground that is locked. */
-async function openPiece(page: Page): Promise<string> {
+async function opened(page: Page): Promise<string> {
   const b = new Builder('On the stage', 3)
   b.part('Ground', { type: 'rectangle' }, { locked: true }, { width: 1280, height: 720, fillLightness: 20 })
   const group = b.part('Barge', { type: 'group' }, {}, { x: -300, y: 120, rotation: 90 })
@@ -13,18 +14,7 @@ async function openPiece(page: Page): Promise<string> {
   const wheel = b.part('Wheel', { type: 'gear', teeth: 24, spokes: 5, module: 6 }, {}, { x: 300, y: -120 })
   b.drive(wheel, 'rotation', 'time * 30deg/s')
   b.part('Pinion', { type: 'gear', teeth: 12, spokes: 0, module: 6 }, {}, { x: 0, y: -120 })
-  const answer = await page.request.post('/api/pieces', { data: { document: b.piece } })
-  const { id } = (await answer.json()) as { id: string }
-  await page.goto(`/piece/${id}`)
-  await expect(page.locator('[data-stage]')).toBeVisible()
-  await page.getByRole('tab', { name: 'Part' }).click()
-  await halt(page)
-  return id
-}
-/** A stage point on the page. */
-async function spot(page: Page, x: number, y: number): Promise<[number, number]> {
-  const box = (await page.locator('[data-stage]').boundingBox())!
-  return [box.x + ((x + 640) * box.width) / 1280, box.y + ((360 - y) * box.height) / 720]
+  return openPiece(page, b.piece)
 }
 async function drag(page: Page, from: [number, number], to: [number, number], modifier?: string): Promise<void> {
   await page.mouse.move(...(await spot(page, ...from)))
@@ -34,14 +24,10 @@ async function drag(page: Page, from: [number, number], to: [number, number], mo
   await page.mouse.up()
   if (modifier) await page.keyboard.up(modifier)
 }
-const press = async (page: Page, x: number, y: number) => page.mouse.click(...(await spot(page, x, y)))
-const field = (page: Page, name: string) =>
-  page.getByRole('region', { name: 'Desk' }).getByRole('textbox', { name, exact: true })
-const number = async (page: Page, name: string) => Number((await field(page, name).inputValue()).replace('−', '-'))
 const chosen = (page: Page, name: string) =>
   expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue(name)
 
-test.beforeEach(async ({ page }) => void (await openPiece(page)))
+test.beforeEach(async ({ page }) => void (await opened(page)))
 
 test('A1: a part is moved by the hand and by keys, drawn to lines unless Ctrl is held, given up by Esc, undone', async ({
   page,
