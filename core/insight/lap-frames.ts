@@ -4,7 +4,8 @@ import { outlineOf, type Sizes } from '../rig/outline.ts'
 import type { Body } from '../rig/body.ts'
 import type { Scene } from '../rig/scene.ts'
 import { sizesOf } from '../rig/sizing.ts'
-import { applyX, applyY } from '../piece/transform.ts'
+import { FLAT, seen, type Eye } from '../rig/eye.ts'
+import { applyZ } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { floor, fromNumber, over, plus, rational, times, type Rational } from '../time/rational.ts'
 
@@ -26,24 +27,37 @@ export function* framesOfLap(program: Program, scene: Scene): Generator<{ readon
   }
 }
 
-/** An outline on the stage, x and y in turn, and how far it reaches from its middle. */
+/** An outline as it is seen, x and y in turn, and how far it reaches from its middle; of letters each outline of its own. */
 export interface Placed {
-  readonly points: Float64Array
+  readonly outlines: readonly Float64Array[]
   readonly x: number
   readonly y: number
   readonly reach: number
+  /** Nearest and furthest of it, px towards the eye. */
+  readonly near: number
+  readonly far: number
 }
 
-export function placedOutline(body: Body, i: number, sizes: Sizes): Placed {
+export function placedOutline(body: Body, i: number, sizes: Sizes, eye: Eye = FLAT): Placed {
   const outline = outlineOf(body.part.shape, sizesOf(body, i, sizes))
   const m = body.worlds[i]!
-  const points = new Float64Array(outline?.points.length ?? 0)
-  let reach = 0
-  for (let k = 0; k < points.length; k += 2) {
-    points[k] = applyX(m, outline!.points[k]!, outline!.points[k + 1]!)
-    points[k + 1] = applyY(m, outline!.points[k]!, outline!.points[k + 1]!)
-    const [dx, dy] = [points[k]! - m[3]!, points[k + 1]! - m[7]!]
-    reach = Math.max(reach, Math.sqrt(dx * dx + dy * dy))
-  }
-  return { points, x: m[3]!, y: m[7]!, reach }
+  const { letters } = outline ?? {}
+  const scale = letters ? letters.size / 1000 : 1
+  const rings = letters ? letters.setting.areas.map(a => a.outline) : outline ? [outline.points] : []
+  const [x, y] = seen(eye, m, 0, 0)
+  let [reach, near, far] = [0, -Infinity, Infinity]
+  const outlines = rings.map(ring => {
+    const points = new Float64Array(ring.length)
+    for (let k = 0; k < points.length; k += 2) {
+      const [u, v] = [ring[k]! * scale, ring[k + 1]! * scale]
+      points.set(seen(eye, m, u, v), k)
+      const [dx, dy] = [points[k]! - x, points[k + 1]! - y]
+      reach = Math.max(reach, Math.sqrt(dx * dx + dy * dy))
+      const z = applyZ(m, u, v)
+      near = Math.max(near, z)
+      far = Math.min(far, z)
+    }
+    return points
+  })
+  return { outlines, x, y, reach, near, far: far - body.get('thickness', i) }
 }

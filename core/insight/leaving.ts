@@ -30,15 +30,16 @@ export function leaving(program: Program): Leaving[] {
     for (const { body, instance: copy } of scene.paint) {
       const part = body.id
       if (wholly.has(part) || !(body.opacity[copy]! > 0)) continue
-      const { points } = placedOutline(body, copy, sizes)
-      if (points.length === 0) continue
+      const { outlines } = placedOutline(body, copy, sizes, scene.eye)
+      if (outlines.every(points => points.length === 0)) continue
       let [low, high, left, right] = [Infinity, -Infinity, Infinity, -Infinity]
-      for (let k = 0; k < points.length; k += 2) {
-        left = Math.min(left, points[k]!)
-        right = Math.max(right, points[k]!)
-        low = Math.min(low, points[k + 1]!)
-        high = Math.max(high, points[k + 1]!)
-      }
+      for (const points of outlines)
+        for (let k = 0; k < points.length; k += 2) {
+          left = Math.min(left, points[k]!)
+          right = Math.max(right, points[k]!)
+          low = Math.min(low, points[k + 1]!)
+          high = Math.max(high, points[k + 1]!)
+        }
       const [w, h] = [width / 2, height / 2]
       if (left > w || right < -w || low > h || high < -h) wholly.set(part, { part, copy, wholly: true, at })
       else if (left < -w || right > w || low < -h || high > h) {

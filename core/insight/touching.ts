@@ -1,5 +1,6 @@
 /** Which copies of a part overlap at some moment of the lap, looked at frame by frame. */
 import type { Program } from '../engine/program.ts'
+import { inDepth } from '../rig/eye.ts'
 import { noSizes } from '../rig/sizing.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
@@ -19,24 +20,41 @@ export function touching(program: Program, part: string): Touch[] {
   if (!body || body.count < 2) return []
   const sizes = noSizes()
   const found = new Map<string, Touch>()
+  const deep = inDepth(scene.eye)
+  // Joined layers of one thing are one body: only what stands beside it on the same layer can touch it.
+  const { layers } = body
+  const layer = (i: number) => (layers ? Math.floor(i / layers.stride) % layers.count : 0)
+  const apart = (a: number, b: number) => layer(a) === layer(b)
   for (const { at } of framesOfLap(program, scene)) {
     const placed = Array.from({ length: body.count }, (_, i) => placedOutline(body, i, sizes))
     for (let a = 0; a < body.count; a++) {
       for (let b = a + 1; b < body.count; b++) {
-        if (!found.has(`${a} ${b}`) && overlap(placed[a]!, placed[b]!)) found.set(`${a} ${b}`, { a, b, at })
+        const asked = !found.has(`${a} ${b}`) && apart(a, b)
+        if (asked && overlap(placed[a]!, placed[b]!, deep)) found.set(`${a} ${b}`, { a, b, at })
       }
     }
   }
   return [...found.values()]
 }
 
-function overlap(a: Placed, b: Placed): boolean {
+function overlap(a: Placed, b: Placed, deep: boolean): boolean {
   const [dx, dy] = [a.x - b.x, a.y - b.y]
   const reach = a.reach + b.reach
-  if (dx * dx + dy * dy >= reach * reach || a.points.length < 4 || b.points.length < 4) return false
-  if (within(b.points, a.points[0]!, a.points[1]!) || within(a.points, b.points[0]!, b.points[1]!)) return true
-  for (let i = 0; i < a.points.length; i += 2)
-    for (let j = 0; j < b.points.length; j += 2) if (cross(a.points, i, b.points, j)) return true
+  if (dx * dx + dy * dy >= reach * reach) return false
+  // One behind the other they do not meet.
+  if (deep && (a.far > b.near || b.far > a.near)) return false
+  return a.outlines.some(p => b.outlines.some(q => meet(p, q)))
+}
+
+function meet(p: Float64Array, q: Float64Array): boolean {
+  if (p.length < 4 || q.length < 4) return false
+  // Edges that lie along one another do not cross: corners tell that one lies in the other.
+  const inside = (a: Float64Array, b: Float64Array) => {
+    for (let i = 0; i < a.length; i += 2) if (within(b, a[i]!, a[i + 1]!)) return true
+    return false
+  }
+  if (inside(p, q) || inside(q, p)) return true
+  for (let i = 0; i < p.length; i += 2) for (let j = 0; j < q.length; j += 2) if (cross(p, i, q, j)) return true
   return false
 }
 

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { fair, type Place } from '../testing.ts'
+import { Builder } from '../acts/build.ts'
 import { setPart } from '../acts/parts.ts'
+import { setEye } from '../acts/settings.ts'
+import { Program } from '../engine/program.ts'
 import { change } from '../formula/problem.ts'
 import { rational, toNumber } from '../time/rational.ts'
 import { closingSpokes } from './proposals.ts'
@@ -63,5 +66,26 @@ describe('copies that touch', () => {
     expect(toNumber(found[0]!.at)).toBeCloseTo(8 * (Math.asin(0.5) / (2 * Math.PI)), 1)
     expect(touching(fair(swing, { on: 'Flag', property: 'x', change: apart(160) }).program, 'p3')).toEqual([])
     expect(touching(f.program, 'p1')).toEqual([])
+  })
+  it('letters touch by their own outlines, layer by layer; one behind the other they do not', () => {
+    const text = { type: 'text', words: 'AV', shows: 'letters', decimals: 0, prefix: '', suffix: '' } as const
+    const made = (dx: number, deep: boolean, z = '0px') => {
+      const b = new Builder('Letters', 1)
+      b.do(setEye(b.piece, 1000))
+      const depth = b.part('Depth', { type: 'group' }, deep ? { copies: { layout: 'layers', count: 3, dz: 8 } } : {})
+      const copies = { layout: 'row', count: 2, dx, dy: 0 } as const
+      const id = b.part('Letters', { ...text, align: 'middle' }, { parent: depth, copies }, { size: 100 })
+      b.drive(id, 'z', z)
+      return touching(new Program(b.piece), id).map(t => [t.a, t.b])
+    }
+    // Boxes of 62 px overlap at 50; the slanted outlines do not.
+    expect(made(56, false)).toEqual([])
+    expect(made(30, false)).toEqual([[0, 1]])
+    expect(made(30, true)).toEqual([
+      [0, 1],
+      [2, 3],
+      [4, 5],
+    ])
+    expect(made(30, false, 'index * 40px')).toEqual([])
   })
 })
