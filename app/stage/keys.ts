@@ -1,5 +1,6 @@
 /** The keys of the stage, while it has the focus. */
 import { partsListed } from '~~/core/acts/hanging.ts'
+import { useClip } from '~/stores/clip.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/stores/several.ts'
@@ -28,6 +29,7 @@ export function useStageKeys(
   const store = usePiece()
   const hand = useHand()
   const several = useSeveral()
+  const clip = useClip()
 
   /** Whether the key was one of the stage's. */
   function done(e: KeyboardEvent): boolean {
@@ -47,6 +49,8 @@ export function useStageKeys(
     } else if (e.key === 'Escape') hand.choose(part === null ? null : (parts[part]?.parent ?? null))
     else if (e.key === 'Delete' && part !== null) several.remove()
     else if (mod && e.key.toLowerCase() === 'd' && part !== null) several.double()
+    else if (mod && e.key.toLowerCase() === 'c' && part !== null) clip.copyParts()
+    else if (mod && e.key.toLowerCase() === 'v') clip.pasteParts()
     else if (mod && e.key.toLowerCase() === 'g' && part !== null) several.gather()
     else if (mod && e.key.toLowerCase() === 'a')
       hand.chooseAll(Object.keys(parts).filter(id => parts[id]!.parent === null && !parts[id]!.locked))

@@ -1,6 +1,9 @@
-/** Formulas copied and pasted, also between pieces: kept in this browser. */
+/** Formulas, and parts with all they carry, copied and pasted, also between pieces: kept in this browser. */
+import { carriedOf, putCarried } from '~~/core/acts/carrying.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
+import { apply } from '~~/core/piece/operation.ts'
+import { readPiece } from '~~/core/piece/migrate.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useHand } from './hand.ts'
@@ -8,6 +11,7 @@ import { useListing } from './listing.ts'
 import { usePiece } from './piece.ts'
 
 const PLACE = 'open-tide-clip'
+const PARTS = 'open-tide-parts'
 
 interface Clip {
   readonly property: string
@@ -20,6 +24,14 @@ const isClip = (x: unknown): x is Clip =>
   typeof x.text === 'string' &&
   'property' in x &&
   typeof x.property === 'string'
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
+}
 
 export function useClip() {
   const store = usePiece()
@@ -43,12 +55,7 @@ export function useClip() {
 
   /** Onto the chosen part, on the same property. */
   function paste(): void {
-    let clip: unknown = null
-    try {
-      clip = JSON.parse(localStorage.getItem(PLACE) ?? 'null')
-    } catch {
-      // What is no clip is none.
-    }
+    const clip = parsed(localStorage.getItem(PLACE) ?? 'null')
     const part = hand.part === null ? undefined : store.piece!.parts[hand.part]
     if (!isClip(clip) || !part) {
       store.notice = { says: part ? 'Nothing has been copied yet.' : 'Choose the part that is to have it.' }
@@ -72,5 +79,43 @@ export function useClip() {
     nextTick(() => focusFormula(key))
   }
 
-  return { copy, paste }
+  const called = (ids: readonly string[]) =>
+    ids.length === 1 ? store.piece!.parts[ids[0]!]!.name : `${ids.length} parts`
+
+  /** The chosen parts, with what they carry and what their formulas read. */
+  function copyParts(): void {
+    const ids = hand.chosen
+    try {
+      localStorage.setItem(PARTS, JSON.stringify(carriedOf(store.piece!, ids)))
+    } catch {
+      store.notice = { says: `${called(ids)} with all that belongs to it is too large to be copied here.` }
+      return
+    }
+    store.notice = { says: `${called(ids)} with all that belongs to it is copied; paste it on this stage or another.` }
+  }
+
+  /** Onto the chosen group, else the stage. */
+  function pasteParts(): void {
+    const text = localStorage.getItem(PARTS)
+    const read = text === null ? null : readPiece(parsed(text))
+    if (!read?.piece || Object.keys(read.piece.parts).length === 0) {
+      store.notice = { says: 'No part has been copied yet.' }
+      return
+    }
+    const group = hand.part !== null && store.piece!.parts[hand.part]?.shape.type === 'group' ? hand.part : null
+    const { ids, op } = putCarried(store.piece!, read.piece, group, 'paste parts')
+    const { problem } = readPiece(apply(store.piece!, op))
+    if (problem !== null) {
+      store.notice = { says: `It was not pasted. ${problem}` }
+      return
+    }
+    store.act(op)
+    hand.chooseAll(ids)
+    store.notice = {
+      says: `${called(ids)} ${ids.length === 1 ? 'is' : 'are'} pasted.`,
+      act: { says: 'Undo', do: store.undo },
+    }
+  }
+
+  return { copy, paste, copyParts, pasteParts }
 }

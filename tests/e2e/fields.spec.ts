@@ -194,6 +194,32 @@ test('G4: a hue goes round once a lap; the far end of a gradient breathes', asyn
   expect(light[1]!.reduce((s, v) => s + v)).toBeGreaterThan(dark[1]!.reduce((s, v) => s + v) + 200)
 })
 
+test('G4: a colour is chosen by three sliders; one pull is one step; what is driven is left to its formula', async ({
+  page,
+}) => {
+  await openPiece(page, new Builder('Colours', 3).piece)
+  await add(page, 'rectangle')
+  await page.getByRole('button', { name: 'Fill, colour' }).click()
+  const hue = page.getByRole('slider', { name: 'Fill hue' })
+  await hue.focus()
+  for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowRight')
+  await page.getByRole('slider', { name: 'Fill lightness' }).fill('80')
+  await page.keyboard.press('Escape')
+  await expect.poll(() => number(page, 'fillLightness')).toBe(80)
+  expect(await number(page, 'fillHue')).toBe(220)
+  const light = await page
+    .locator('[data-swatch]')
+    .first()
+    .evaluate(e => getComputedStyle(e).backgroundColor)
+  expect(light).toContain('0.8')
+  await page.getByRole('button', { name: /^Undo/ }).first().click()
+  await expect.poll(() => number(page, 'fillLightness')).toBe(55)
+  await driveBy(page, 'Rectangle', 'fillHue', 'lapProgress * 1turn')
+  await page.getByRole('button', { name: 'Fill, colour' }).click()
+  await expect(page.getByRole('slider', { name: 'Fill hue' })).toBeDisabled()
+  await expect(page.getByText('its formula', { exact: true }).first()).toBeVisible()
+})
+
 test('G5: a line draws on, stays and draws off; its dashes run along it, with round ends; lines burst round a point', async ({
   page,
 }) => {

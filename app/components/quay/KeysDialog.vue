@@ -30,6 +30,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['← ↑ → ↓', 'on the stage: move what is chosen by 1 px, with Shift by 10'],
   ['Enter Esc', 'on the stage: into a group, out of it'],
   ['Ctrl A D G', 'on the stage: choose all; double, group what is chosen'],
+  ['Ctrl C V', 'on the stage: copy what is chosen with all that belongs to it; paste it, also in another piece'],
   ['Del', 'on the stage: take away what is chosen'],
   ['+ − F', 'on the stage: nearer, further, all of it again'],
   ['Alt ← ↑ → ↓', 'on the stage of a piece in depth: look round it; Home: straight ahead'],

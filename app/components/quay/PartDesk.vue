@@ -23,6 +23,8 @@ const several = useSeveral()
 const id = computed(() => hand.part!)
 const part = computed<Part | undefined>(() => store.piece!.parts[id.value])
 const wrong = ref('')
+/** All its copies, with those that it stands in. */
+const copies = computed(() => store.program?.instancesOf(id.value).count ?? 1)
 
 const HEADINGS = {
   place: 'Place',
@@ -35,7 +37,11 @@ const HEADINGS = {
 const groups = computed(() => {
   const list = part.value ? propertiesOf(part.value.shape.type) : []
   return (Object.keys(HEADINGS) as (keyof typeof HEADINGS)[])
-    .map(g => ({ title: HEADINGS[g], properties: list.filter(p => p.group === g) }))
+    .map(g => ({
+      title: HEADINGS[g],
+      of: g === 'fill' || g === 'gradient' || g === 'stroke' ? g : null,
+      properties: list.filter(p => p.group === g),
+    }))
     .filter(g => g.properties.length > 0)
 })
 
@@ -114,6 +120,9 @@ function drop(): void {
           {{ store.piece!.parts[part.parent]!.name }}
         </button></span
       >
+      <span v-if="copies > 1" class="tabular truncate text-faded"
+        >copy {{ Math.min(hand.instance, copies - 1) + 1 }} of {{ copies.toLocaleString('en') }}</span
+      >
       <span class="text-coral" role="alert">{{ wrong }}</span>
       <button
         v-if="part.shape.type === 'group'"
@@ -140,6 +149,7 @@ function drop(): void {
           {{ g.title }}
         </legend>
         <div class="flex flex-col gap-1">
+          <ColourField v-if="g.of" :id="id" :of="g.of" @set="set" />
           <NumberField
             v-for="p in g.properties"
             :key="p.name"
