@@ -8,7 +8,7 @@ import {
   applyX,
   applyY,
   matrix,
-  multiply,
+  onto,
   onTip,
   posed,
   readPose,
@@ -58,9 +58,9 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
     let world: Matrix | null = null
     for (const { forms, pose, pivot, place, hung } of chain) {
       readPose(pose, name => forms[name].at(m), 0, pivot)
-      multiply(place, hung ? onTip(pose, local) : posed(pose, local), seat)
+      onto(place, hung ? onTip(pose, local) : posed(pose, local), seat)
       const out: Matrix = world === one ? two : one
-      if (world) multiply(world, seat, out)
+      if (world) onto(world, seat, out)
       else out.set(seat)
       world = out
     }

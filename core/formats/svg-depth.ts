@@ -3,7 +3,7 @@
  * and the surface of water. Faces are painted whole, so where two things pierce each other a picture is only near.
  */
 import { hex, paintOf, type Rgb } from '../rig/colour.ts'
-import { lightFor, lit, seen, toEye, type Eye } from '../rig/eye.ts'
+import { lightFor, lit, seen, type Eye } from '../rig/eye.ts'
 import type { Body } from '../rig/body.ts'
 import { outlineOf, type Outline } from '../rig/outline.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
@@ -16,13 +16,24 @@ type Point = readonly [x: number, y: number, z: number]
 
 const short = (x: number) => String(Math.round(x * 100) / 100)
 
-/** Instances from the furthest to the nearest; what is as near keeps its place. */
-export function fromBehind(scene: Scene): Scene['paint'] {
-  const seat = matrix()
-  const near = (body: Body, i: number) => toEye(scene.eye, body.worlds[i]!, seat)[11]!
-  return scene.paint
-    .map(it => ({ ...it, near: near(it.body, it.instance) }))
+/** Something to paint, with how near it is. */
+export interface Painted {
+  readonly near: number
+  readonly svg: string
+}
+
+/** All that is painted, the furthest first; what is as near keeps its place. */
+export const fromBehind = (all: readonly Painted[]): string =>
+  [...all]
     .sort((a, b) => (Math.abs(a.near - b.near) < 1e-6 ? 0 : a.near - b.near))
+    .map(p => p.svg)
+    .join('')
+
+/** How near the middle of an instance is. */
+export const nearnessOf = (scene: Scene, body: Body, i: number): number => nearOf(scene.eye, at(body.worlds[i]!, 0, 0))
+
+function nearOf({ turned }: Eye, [x, y, z]: Point): number {
+  return turned ? turned[8]! * x + turned[9]! * y + turned[10]! * z : z
 }
 
 const at = (m: Matrix, x: number, y: number, z = 0): Point => [
@@ -46,7 +57,7 @@ function face(points: readonly Point[], colour: Rgb, alpha: number, eye: Eye, bo
   const d = flat.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${short(x)} ${short(-y)}`).join('')
   const fill = hex(c)
   // A thin line of its own colour closes the seams between faces.
-  return `<path d="${d}Z" fill="${fill}" fill-opacity="${short(alpha)}" stroke="${fill}" stroke-width="0.4" stroke-opacity="${short(alpha)}"/>`
+  return `<path d="${d}Z" fill="${fill}" fill-opacity="${short(alpha)}" stroke="${fill}" stroke-width="0.9" stroke-opacity="${short(alpha)}"/>`
 }
 
 /** How bright a face is: light stays where it is while one looks round, and falls on the side that is seen. */
@@ -115,7 +126,8 @@ export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): 
 /** Fields of water in a picture, across and back. */
 const FIELDS = 28
 
-export function waterOf(scene: Scene, body: Body, i: number): string {
+/** Water row by row, each as near as it lies, so that what floats stands between them. */
+export function waterOf(scene: Scene, body: Body, i: number): Painted[] {
   const { eye } = scene
   const m = body.worlds[i]!
   const read = (name: string) => body.get(name, i)
@@ -133,12 +145,17 @@ export function waterOf(scene: Scene, body: Body, i: number): string {
     const [x, z] = [(k / FIELDS - 0.5) * width, -(j / FIELDS) * far]
     return at(m, x, rise(x, z), z)
   }
-  let out = ''
-  for (let j = FIELDS - 1; j >= 0; j--)
+  const rows: Painted[] = []
+  for (let j = FIELDS - 1; j >= 0; j--) {
+    let svg = ''
     for (let k = 0; k < FIELDS; k++)
-      out += face([spot(k, j), spot(k + 1, j), spot(k + 1, j + 1), spot(k, j + 1)], colour, alpha, eye, true)
+      svg += face([spot(k, j), spot(k + 1, j), spot(k + 1, j + 1), spot(k, j + 1)], colour, alpha, eye, true)
+    rows.push({ near: nearOf(eye, spot(FIELDS / 2, j + 0.5)), svg })
+  }
   const foot = (k: number): Point => at(m, (k / FIELDS - 0.5) * width, -height)
+  let svg = ''
   for (let k = 0; k < FIELDS; k++)
-    out += face([foot(k), foot(k + 1), spot(k + 1, 0), spot(k, 0)], colour, alpha, eye, true)
-  return out
+    svg += face([foot(k), foot(k + 1), spot(k + 1, 0), spot(k, 0)], colour, alpha, eye, true)
+  rows.push({ near: nearOf(eye, spot(FIELDS / 2, 0)), svg })
+  return rows
 }

@@ -11,7 +11,7 @@ import type { Body } from '../rig/body.ts'
 import { Scene } from '../rig/scene.ts'
 import { flattened, inDepth, seen, type Eye } from '../rig/eye.ts'
 import { scaleOf, type Matrix } from '../piece/transform.ts'
-import { brightness, fromBehind, sidesOf, waterOf } from './svg-depth.ts'
+import { brightness, fromBehind, nearnessOf, sidesOf, waterOf, type Painted } from './svg-depth.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 
@@ -75,7 +75,6 @@ function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string
     if (!outline) return ''
     if (body.part.shape.type === 'picture') return pictured(scene, body, i, pictures.get(body.part.shape.asset))
     if (!inDepth(scene.eye)) return one({ scene, body, i, outline, m, id }, stage)
-    if (body.waves) return waterOf(scene, body, i)
     const layer = layerOf(body, i)
     const sides = sidesOf(scene, body, i, outline)
     // Of joined layers only the first shows its face.
@@ -167,8 +166,19 @@ export function stillSvg(piece: Piece, seconds: Rational, pictures: ReadonlyMap<
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
   let bodies = ''
   limited(() => {
-    for (const { body, instance } of inDepth(scene.eye) ? fromBehind(scene) : scene.paint)
-      if (bodies.length <= LARGEST) bodies += drawn(scene, body, instance, pictures)
+    const deep = inDepth(scene.eye)
+    const painted: Painted[] = []
+    let long = 0
+    for (const { body, instance } of scene.paint) {
+      if (long > LARGEST) break
+      if (deep && body.waves && body.opacity[instance]! > 0) painted.push(...waterOf(scene, body, instance))
+      else {
+        const svg = drawn(scene, body, instance, pictures)
+        long += svg.length
+        painted.push({ near: deep ? nearnessOf(scene, body, instance) : 0, svg })
+      }
+    }
+    bodies = fromBehind(painted)
   })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
 }

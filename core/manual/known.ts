@@ -1,4 +1,5 @@
 /** Proofs of the rules of tuning, of what is worked out, and of parts. */
+import type { InDepth } from './in-depth.ts'
 import type { Recent } from './recent.ts'
 import { expect } from 'vitest'
 import { Program } from '../engine/program.ts'
@@ -48,7 +49,7 @@ const world = (text: string, place: Place, seconds = 0) => {
 }
 const sizes = { width: 100, height: 100, corners: 0, radius: 60, innerRadius: 30 }
 
-export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Recent>, Proof> = {
+export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Recent | InDepth>, Proof> = {
   'tuning.numberIntoPhase': () => {
     const r = tuned('sine(every: 2s, amp: 9deg)', 'sine(every: 3s, amp: 9deg)')
     expect(r.moved).toBeLessThan(1e-9)

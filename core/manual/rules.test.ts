@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { IN_DEPTH } from './in-depth.ts'
 import { KNOWN } from './known.ts'
 import { LANGUAGE } from './language.ts'
 import { MOVING } from './moving.ts'
@@ -7,7 +8,7 @@ import { RECENT } from './recent.ts'
 import { RULES, type RuleId } from './rules.ts'
 
 /** A rule without a proof does not compile. */
-const PROOFS: Record<RuleId, Proof> = { ...LANGUAGE, ...MOVING, ...KNOWN, ...RECENT }
+const PROOFS: Record<RuleId, Proof> = { ...LANGUAGE, ...MOVING, ...KNOWN, ...RECENT, ...IN_DEPTH }
 
 describe.each(Object.entries(RULES))('rules of %s', (section, { rules }) => {
   it.each(Object.entries(rules))('%s: %s', rule => PROOFS[`${section}.${rule}` as RuleId]())

@@ -31,6 +31,41 @@ export const WORKING: readonly Section[] = [
     ],
   },
   {
+    title: 'Working: in depth',
+    says: [
+      'On the Piece page *In depth* puts a piece before an eye that stands so far off: z goes towards it, what is nearer looks larger and hides what is further, whatever lies above in the list. Parts in one plane are painted one over the other as when flat. Pull with the right button to look round, or Alt and an arrow key; *home* looks straight ahead again. Looking changes nothing of the piece.',
+      'Every filled shape may have a `thickness`: a front, a back and sides, on which light falls from the left, above and before. `taper` makes its back smaller or larger. A part is thickened, scaled, turned and moved in this order; *made by* on the Part page puts a step before another, so that a block scaled after it is turned leans.',
+      'Copies *in layers* of a filled shape are joined by a skin from layer to layer; *skin between layers* off leaves sheets. A layer lies behind the thickness of those before it.',
+    ],
+    examples: [on('Mount', 'rotationY', 'sine(every: 4s, amp: 30deg)')],
+  },
+  {
+    title: 'Working: letters in depth',
+    says: [
+      'Add a text, let it show *a letter a copy* and its copies stand *as its words are set*: each letter stands where the font puts it, closer where two lean on one another, and turns about its own middle; the pin moves for all of them alike. Lines are as they were typed, or *a word a line*. Other words are set anew, and every formula stays.',
+      'Ctrl G puts the text into a group; copies of the group *in layers* give it depth. Its formulas read `index` for the letter and `layer` or `depth` for how far back: give each loop an offset a letter and one a layer, and waves run through the letters and back along them. Whole cycles a lap (`freq: 3/lap`) close whatever the offsets.',
+      'The Lap page finds letters that touch on the same layer.',
+    ],
+  },
+  {
+    title: 'Working: water, particles and traces',
+    says: [
+      'Waves are a body of water: seen flat from the side, in depth a field of so many squares. `swell` is how high they may rise, `crest` how sharp, `foam` how far down foam lies where they are steep. Things float by `basin.height(x, z)`; `basin.foam(x, z)` tells the foam there. Waves run on linear time and close at the lap.',
+      'An emitter sends particles along its own x: so many a second, each for its life, set off on a point, a line, a ring or an area as large as `birthSize`; in depth they spread all round their way. `particleEnd` and `particleFade` say what has become of them at the end. They turn back only when asked.',
+      'A trace is the path of a point, in depth too. *Keep as a path* makes a part of the line that is laid now: it stays, can be edited with the pen, and copies stand along it.',
+      'Lines have dashes: `dashOffset` driven lets them run along; the ends of a line and of its dashes are flat, round or square.',
+    ],
+    examples: [on('Mount', 'y', 'base + basin.height(own.x)')],
+  },
+  {
+    title: 'Working: pictures and copies between pieces',
+    says: [
+      '*From files…*, or a drop on the stage, takes in SVG as parts and PNG, JPEG and WebP as pictures, several of one size at once: they lie one on another in the order of their names, as they were drawn. A picture is kept once, however many pieces show it.',
+      'On the stage Ctrl C copies what is chosen with all that it carries, its formulas and the dials, signals, clocks, cues and curves that they read; Ctrl V puts it down, in another piece too. What has the same name there is read there.',
+      'Press *colour* on the Part page for three sliders, each over all that it may be.',
+    ],
+  },
+  {
     title: 'Working: links and chains',
     says: [
       'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula. An entry can be dragged by its name: onto a formula, where it is read by its name, onto a row of the board, or onto a part of the stage, which follows it then.',

@@ -4,8 +4,8 @@
  */
 import * as v from 'valibot'
 import { clocksDeep, hangings, type Hung } from './hangings.ts'
-import { STEPS } from './steps.ts'
-import { Copies, MOST_INSTANCES, MOST_IN_PIECE, Shape } from './shapes.ts'
+import { Part } from './part.ts'
+import { MOST_INSTANCES, MOST_IN_PIECE, type Copies, type Shape } from './shapes.ts'
 import {
   Colour,
   Fraction,
@@ -22,40 +22,11 @@ import {
   whole,
 } from './values.ts'
 
-export { MOST_INSTANCES, MOST_IN_PIECE }
+export { MOST_INSTANCES, MOST_IN_PIECE, Part }
+export type { Copies, Shape }
 
 /** The version this code writes; older ones are raised by `migrate.ts`. */
 export const VERSION = 1
-
-export const Part = fields({
-  name,
-  parent: v.nullable(id),
-  /** Place among its siblings; higher lies above. */
-  order: number,
-  shape: Shape,
-  /** The point it turns and scales about, px from the middle of its shape. */
-  pivot: fields({ x: number, y: number }),
-  /** How many times it falls on itself in a turn, with all that rides on it. */
-  symmetry: v.pipe(whole, v.minValue(1), v.maxValue(1000)),
-  copies: v.nullable(Copies),
-  /** What a gradient of its fill is fixed to: the part (unless said otherwise), or the stage. */
-  gradientFrame: v.optional(v.picklist(['part', 'stage'])),
-  /** How the ends of its line and of its dashes are: cut off where they end unless said otherwise. */
-  cap: v.optional(v.picklist(['flat', 'round', 'square'])),
-  /** In which order it is made: thickened, scaled, turned, moved, unless said otherwise. */
-  steps: v.optional(
-    v.pipe(
-      v.array(v.picklist(STEPS)),
-      v.check(s => s.length === 4 && STEPS.every(step => s.includes(step)), 'Each of the four steps is taken once.'),
-    ),
-  ),
-  /** First and last moment in seconds; null for always. */
-  span: v.nullable(fields({ from: number, to: number })),
-  /** A helper: it runs and is read, and is not seen; nor is what it carries. */
-  hidden: v.optional(v.boolean()),
-  /** The hand on the stage passes by it, as by a ground that others stand on. */
-  locked: v.optional(v.boolean()),
-})
 
 const Promised = fields({
   of: v.picklist(['value', 'speed']),
@@ -245,10 +216,7 @@ export const PieceSchema = v.pipe(
   ),
 )
 
-export type Part = v.InferOutput<typeof Part>
-export type Shape = v.InferOutput<typeof Shape>
 export type ShapeType = Shape['type']
-export type Copies = v.InferOutput<typeof Copies>
 export type Promised = v.InferOutput<typeof Promised>
 export type Drive = v.InferOutput<typeof Drive>
 export type Base = v.InferOutput<typeof Base>

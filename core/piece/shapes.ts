@@ -134,3 +134,6 @@ export const Copies = v.variant('layout', [
     v.check(c => c.points.length === c.count, 'There is a place for every copy.'),
   ),
 ])
+
+export type Shape = v.InferOutput<typeof Shape>
+export type Copies = v.InferOutput<typeof Copies>

@@ -87,3 +87,17 @@ export async function inHand(page: Page, name: string): Promise<void> {
   await page.getByRole('list', { name: 'All parts' }).getByRole('button', { name, exact: true }).click()
   await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue(name)
 }
+
+/** Pulls from one stage point to another, with a key held. */
+export async function drag(page: Page, from: [number, number], to: [number, number], modifier?: string): Promise<void> {
+  await page.mouse.move(...(await spot(page, ...from)))
+  await page.mouse.down()
+  if (modifier) await page.keyboard.down(modifier)
+  await page.mouse.move(...(await spot(page, ...to)), { steps: 6 })
+  await page.mouse.up()
+  if (modifier) await page.keyboard.up(modifier)
+}
+
+/** The part in hand. */
+export const chosen = (page: Page, name: string) =>
+  expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue(name)

@@ -3,6 +3,7 @@
 import { withCarried } from '~~/core/acts/parts.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import { boxWithCarried } from '~~/core/rig/snapping.ts'
+import { useStageDrop } from '~/stage/dropping.ts'
 import { useStageHand } from '~/stage/gestures.ts'
 import { handleAt } from '~/stage/grips.ts'
 import { useStageKeys } from '~/stage/keys.ts'
@@ -13,18 +14,12 @@ import { StageRenderer } from '~/stage/renderer.ts'
 import { useLook } from '~/stage/look.ts'
 import { useWay } from '~/stage/way.ts'
 import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
-import { dropped, mayDrop, mayDropFile } from '~/editor/carry.ts'
+import { mayDrop, mayDropFile } from '~/editor/carry.ts'
 import { useHand } from '~/stores/hand.ts'
-import { useLinking } from '~/stores/linking.ts'
-import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { useTaking } from '~/stores/taking.ts'
 
 const store = usePiece()
 const hand = useHand()
-const linking = useLinking()
-const listing = useListing()
-const taking = useTaking()
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
@@ -218,21 +213,7 @@ const key = useStageKeys(frame, byHand, pen, {
   turn: round.step,
   home: round.home,
 })
-/** An entry dropped on a part drives it too; a file becomes parts. */
-function drop(e: DragEvent): void {
-  const files = [...(e.dataTransfer?.files ?? [])]
-  if (files.length > 0) {
-    e.preventDefault()
-    void taking.takeIn(files)
-    return
-  }
-  const driver = dropped(e)
-  if (!driver) return
-  const found = under(e)
-  if (!found) store.notice = { says: 'There is no part there. Drop it on one, and that follows it.' }
-  const key = found && linking.follow(driver, found.id)
-  if (key) listing.reveal(key)
-}
+const drop = useStageDrop(under)
 </script>
 
 <template>

@@ -19,13 +19,13 @@ const says = (s: Step, k: number) => (k === 0 ? `${s} comes first` : `${s} befor
 
 <template>
   <div
-    class="flex flex-wrap items-center gap-x-1 gap-y-[2px]"
+    class="flex flex-wrap items-center gap-x-1"
     role="group"
     aria-label="Order of making"
     title="What is done first stands first; press a step to do it before the one at its left"
     data-steps
   >
-    <span class="flex-1">made by</span>
+    <span class="basis-full">made by</span>
     <template v-for="(s, k) in steps" :key="s">
       <span v-if="k > 0" class="text-faded" aria-hidden="true">›</span>
       <button

@@ -1,0 +1,81 @@
+/** Many at once: a train of gears, a point among thousands, parts carried to another piece. */
+import { Builder } from '../../core/acts/build.ts'
+import { expect, formula, test } from './fair.ts'
+import { chosen, drag, number, openPiece, press } from './on-stage.ts'
+
+test('D4: a train of five gears by dropping each beside the one before: exact ratios for ever', async ({ page }) => {
+  const b = new Builder('A train', 3)
+  const teeth = [12, 30, 18, 24, 15]
+  teeth.forEach((n, k) =>
+    b.part(
+      `Gear${k}`,
+      { type: 'gear', teeth: n, spokes: 0, module: 6 },
+      {},
+      { x: -500 + 250 * k, y: k % 2 ? 200 : -150 },
+    ),
+  )
+  b.drive(Object.keys(b.piece.parts)[0]!, 'rotation', 'time * 37deg/s')
+  await openPiece(page, b.piece)
+  // Each is let go a little off the place where it meets the one before.
+  let x = -500
+  const at = (k: number): [number, number] => [-500 + 250 * k, k % 2 ? 200 : -150]
+  for (let k = 1; k < 5; k++) {
+    x += (teeth[k - 1]! + teeth[k]!) * 3
+    await drag(page, at(k), [x + 9, -150 + 3])
+    await expect(page.getByRole('status').filter({ hasText: `Gear${k} runs with Gear${k - 1} now` })).toBeVisible()
+    x = await number(page, 'x')
+  }
+  const turns = (s: number) =>
+    page.evaluate(s => {
+      const { values } = window.openTide
+      return [1, 2, 3, 4, 5].map(k => values(`p${k}.rotation`, s)[0]! - values(`p${k}.rotation`, 0)[0]!)
+    }, s)
+  for (const s of [1, 360, 36000]) {
+    const [first, ...rest] = await turns(s)
+    rest.forEach((t, k) => {
+      const ratio = ((k % 2 === 0 ? -1 : 1) * 12) / teeth[k + 1]!
+      expect(Math.abs(t - first! * ratio)).toBeLessThan(1e-9 * Math.max(1, Math.abs(first!)))
+    })
+  }
+})
+
+test('a point among 2,000 copies is chosen by a press', async ({ page }) => {
+  const b = new Builder('Many', 3)
+  const grid = { layout: 'grid', count: 2000, columns: 50, dx: 24, dy: 16 } as const
+  const dot = b.part('Dot', { type: 'ellipse' }, { copies: grid }, { width: 10, height: 10 })
+  b.drive(dot, 'opacity', '100%')
+  await openPiece(page, b.piece)
+  // Row 30, column 7 of 40 rows and 50 columns about the middle.
+  await press(page, (7 - 24.5) * 24, (19.5 - 30) * 16)
+  await chosen(page, 'Dot')
+  await expect(page.getByText('copy 1508 of 2,000')).toBeVisible()
+  await press(page, (49 - 24.5) * 24, (19.5 - 39) * 16)
+  await expect(page.getByText('copy 2000 of 2,000')).toBeVisible()
+})
+
+test('parts are copied with all that belongs to them and pasted in another piece', async ({ page }) => {
+  const other = (await (await page.request.post('/api/pieces', { data: { title: 'Another pier' } })).json()) as {
+    id: string
+  }
+  const b = new Builder('Wheels', 3)
+  const wheel = b.part('Wheel', { type: 'gear', teeth: 24, spokes: 5, module: 6 }, {}, { x: 300, y: -120 })
+  b.drive(wheel, 'rotation', 'time * 30deg/s')
+  await openPiece(page, b.piece)
+  await press(page, 300, -120)
+  await chosen(page, 'Wheel')
+  await page.keyboard.press('ControlOrMeta+c')
+  await expect(
+    page.getByRole('status').filter({ hasText: 'Wheel with all that belongs to it is copied' }),
+  ).toBeVisible()
+  await page.goto(`/piece/${other.id}`)
+  const stage = page.getByRole('group', { name: /Parts on the stage/ })
+  await stage.focus()
+  await page.keyboard.press('ControlOrMeta+v')
+  await expect(page.getByRole('status').filter({ hasText: 'Wheel is pasted.' })).toBeVisible()
+  await expect(formula(page, 'Wheel rotation')).toHaveText('time * 30deg/s')
+  await stage.focus()
+  await page.keyboard.press('ControlOrMeta+v')
+  await expect(formula(page, 'Wheel2 rotation')).toHaveText('time * 30deg/s')
+  await page.getByRole('button', { name: /^Undo/ }).first().click()
+  await expect(formula(page, 'Wheel2 rotation')).toHaveCount(0)
+})
