@@ -1,12 +1,9 @@
 /** `bake`: the values of a piece, frame by frame, as CSV (RFC 4180) or JSON. */
 import { writeFileSync } from 'node:fs'
-import { workedOut } from '../core/form/working.ts'
 import { Program } from '../core/engine/program.ts'
 import { labelOf } from '../core/formula/labels.ts'
-import { propertyNamed } from '../core/piece/properties.ts'
-import { momentOfSeconds } from '../core/time/moment.ts'
-import { floor, minus, over, plus, rational, times, toNumber, type Rational } from '../core/time/rational.ts'
-import { inUnit } from '../core/units/units.ts'
+import { columnsOf, numbersOf } from '../core/formats/give/numbers.ts'
+import { floor, minus, times } from '../core/time/rational.ts'
 import { WrongCall, optionsOf, pieceIn, positiveOf, timeOf } from './call.ts'
 
 const HELP = `open-tide bake FILE --from TIME --to TIME --out FILE.csv|FILE.json [--fps N]
@@ -49,67 +46,16 @@ export async function bake(args: string[]): Promise<number> {
   if (frames > MOST_FRAMES)
     throw new WrongCall(`That is ${frames} frames; at most ${MOST_FRAMES} fit in a file. Choose a shorter stretch.`)
 
-  const columns = columnsOf(program)
-  const first = Number(floor(times(from, rate)))
-  const rows = bakeRows(program, columns, from, rate, frames, done => progress(done, frames))
-  const head = ['time', 'frame', ...columns.map(c => c.name)]
-  const json = /\.json$/i.test(o.out)
-  const lines = rows.map((row, k) => [row.seconds, first + k, ...row.values])
-  const text = json
-    ? `${JSON.stringify({ title: program.piece.title, frameRate: toNumber(rate), columns: head, units: ['s', '', ...columns.map(c => c.unit)], rows: lines })}\n`
-    : [head.map(quoted), ...lines].map(l => l.join(',')).join('\r\n') + '\r\n'
+  const as = /\.json$/i.test(o.out) ? 'json' : 'csv'
+  const text = numbersOf(program, as, from, rate, frames, done => progress(done, frames))
   try {
     writeFileSync(o.out, text)
   } catch (e) {
     throw new WrongCall(`${o.out} cannot be written: ${(e as Error).message}.`)
   }
-  console.error(`${frames} frames of ${columns.length} values are in ${o.out}.`)
+  console.error(`${frames} frames of ${columnsOf(program).length} values are in ${o.out}.`)
   return 0
 }
-
-interface Column {
-  readonly name: string
-  readonly unit: string
-  readonly shown: (value: number) => number
-  readonly place: number
-}
-
-export function columnsOf(program: Program): Column[] {
-  const columns: Column[] = []
-  for (const slot of program.slots.values()) {
-    if (slot.offset < 0) continue
-    const [, name] = slot.key.split('.') as [string, string]
-    const property = propertyNamed(name)!
-    const unit = property.unit === '%' ? '' : property.unit
-    const show = inUnit(unit, program.measures)
-    slot.readers.forEach((_, i) => {
-      const label = labelOf(program.piece, slot.key)
-      const at = label.lastIndexOf('.')
-      const shown = slot.readers.length > 1 ? `${label.slice(0, at)}[${i}]${label.slice(at)}` : label
-      columns.push({ name: shown, unit, shown: show, place: slot.offset + i })
-    })
-  }
-  return columns
-}
-
-export function bakeRows(
-  program: Program,
-  columns: readonly Column[],
-  from: Rational,
-  rate: Rational,
-  frames: number,
-  done: (n: number) => void,
-) {
-  const values = new Float64Array(program.size)
-  return Array.from({ length: frames }, (_, k) => {
-    const seconds = plus(from, over(rational(k), rate))
-    workedOut(() => program.moment(momentOfSeconds(seconds, program.measures.frameRate), values))
-    done(k + 1)
-    return { seconds: toNumber(seconds), values: columns.map(c => c.shown(values[c.place]!)) }
-  })
-}
-
-const quoted = (s: string) => (/[",\n]/.test(s) ? `"${s.replaceAll('"', '""')}"` : s)
 
 /** A bar on a terminal; nothing where the output is kept. */
 function progress(done: number, all: number): void {

@@ -141,6 +141,10 @@ for (let k = 0; k < 2; k++) await page.getByRole('button', { name: 'look from th
 await page.getByRole('article', { name: 'Letter thickness', exact: true }).locator('canvas').click()
 await page.waitForTimeout(500)
 await take('ticket-arch')
+await page.getByRole('banner').getByRole('button', { name: 'Give out', exact: true }).click()
+await page.waitForTimeout(700)
+await take('give-out')
+await page.keyboard.press('Escape')
 
 await page.goto(server.url)
 await page.getByRole('button', { name: 'New piece' }).click()

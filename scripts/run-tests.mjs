@@ -57,7 +57,8 @@ count('test-results/unit.json', unit, r => ({
 
 if (
   run('build', 'bash', ['scripts/set-up.sh', 'build']) &&
-  run('Chromium', 'bash', ['scripts/set-up.sh', 'chromium'])
+  run('Chromium', 'bash', ['scripts/set-up.sh', 'chromium']) &&
+  run('FFmpeg', 'bash', ['scripts/set-up.sh', 'ffmpeg'])
 ) {
   const e2e = run('end-to-end tests', ...npx('playwright', 'test', '-c', 'tests/e2e/playwright.config.ts'))
   count('test-results/e2e.json', e2e, r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }))

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Brings the tree to where it can run; each step is done again only when what it is made from has changed.
-#   set-up.sh install | prompt | build | chromium | postgres
+#   set-up.sh install | prompt | build | chromium | ffmpeg | postgres
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
 
@@ -68,6 +68,18 @@ chromium() {
   [ "$(id -u)" = 0 ] || as=sudo
   if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends chromium; } >/dev/null; then
     echo 'Chromium could not be installed. Install it, or set CHROMIUM to its path.' >&2
+    exit 1
+  fi
+}
+
+# Films that are given out are read by somebody else's reader in the tests.
+ffmpeg() {
+  type -P ffprobe >/dev/null && return
+  say 'Installing FFmpeg for the tests …'
+  local as=''
+  [ "$(id -u)" = 0 ] || as=sudo
+  if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends ffmpeg; } >/dev/null; then
+    echo 'FFmpeg could not be installed. Install it; the tests need its ffmpeg and ffprobe.' >&2
     exit 1
   fi
 }

@@ -70,11 +70,11 @@ export class Card {
 
   /**
    * @param size of the stage, in its pixels
-   * @param ground red, green, blue, 0 to 1
+   * @param ground red, green, blue, 0 to 1; null for none
    * @param pixel how many stage pixels a screen pixel covers
    * @param view the window of the stage that is seen; what lies beyond the stage itself stays clear of it
    */
-  draw(plate: Plate, size: Size, ground: Rgb, pixel: number, eye: Eye, view: View = FITTED): void {
+  draw(plate: Plate, size: Size, ground: Rgb | null, pixel: number, eye: Eye, view: View = FITTED): void {
     const { gl } = this
     if (this.lost) return
     const { width, height } = this.canvas
@@ -96,7 +96,7 @@ export class Card {
         Math.round(size.height / pixel),
       )
     }
-    gl.clearColor(ground.r, ground.g, ground.b, 1)
+    gl.clearColor(ground?.r ?? 0, ground?.g ?? 0, ground?.b ?? 0, ground ? 1 : 0)
     gl.clear(gl.COLOR_BUFFER_BIT)
     gl.bindVertexArray(made.array)
     gl.useProgram(made.program)

@@ -19,6 +19,8 @@ export class StageRenderer {
   view: View = FITTED
   /** How one looks round a piece in depth. */
   look: Look = AHEAD
+  /** Without its ground. */
+  clear = false
   private width = 0
   private eye: Eye = FLAT
   private looked: Look | null = null
@@ -54,7 +56,7 @@ export class StageRenderer {
     return this.scene
   }
 
-  draw({ program, values, moment }: Snapshot): void {
+  draw({ program, values, moment }: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
     if (this.width === 0) return
     if (!this.scene?.adopt(program)) this.scene = new Scene(program)
     const { scene, plate } = this
@@ -69,7 +71,8 @@ export class StageRenderer {
     const pixel = stage.width / this.width / this.view.zoom
     plate.build(scene.update(values, moment), pixel)
     const { lightness, chroma, hue } = stage.background
-    this.card.draw(plate, stage, rgbOf(lightness, chroma, hue / 360), pixel, scene.eye, this.view)
+    const ground = this.clear ? null : rgbOf(lightness, chroma, hue / 360)
+    this.card.draw(plate, stage, ground, pixel, scene.eye, this.view)
   }
 
   dispose(): void {

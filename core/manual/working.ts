@@ -66,6 +66,13 @@ export const WORKING: readonly Section[] = [
     ],
   },
   {
+    title: 'Working: giving out',
+    says: [
+      '*Give out* in the masthead makes films (WebM, MP4, GIF, or numbered PNGs in one packed file), numbers of every drive (CSV, JSON) and a still of the moment that is shown. Whole laps go out as frames 0 … N − 1, never the one that would repeat the first; or the marked stretch. What will come out, and whether every drive closes, is said before.',
+      'Frames are drawn by the stage’s own renderer, at any size: a still is the stage to the pixel. PNG and GIF can go without the ground. Blur makes each frame the average of eight moments of its first half. Stop at any time: nothing half made is kept.',
+    ],
+  },
+  {
     title: 'Working: links and chains',
     says: [
       'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula. An entry can be dragged by its name: onto a formula, where it is read by its name, onto a row of the board, or onto a part of the stage, which follows it then.',

@@ -14,6 +14,7 @@ const lap = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d
 const open = computed(() => verdicts.running.length - verdicts.closing)
 const renaming = ref(false)
 const versions = ref(false)
+const givingOut = ref(false)
 const title = ref('')
 const field = useTemplateRef('field')
 
@@ -125,6 +126,15 @@ const next = computed(() => store.undone.at(-1)?.op.says)
         >{{ verdicts.closing }} of {{ verdicts.running.length }} close</span
       >
     </button>
+    <button
+      class="button button-strong shrink-0"
+      type="button"
+      title="Films, pictures and numbers of this piece"
+      @click="givingOut = true"
+    >
+      Give out
+    </button>
+    <LazyGiveOut v-if="givingOut" @close="givingOut = false" />
     <div class="flex items-center gap-1">
       <KeepingChoice />
       <IconButton label="Manual" title="The manual, beside the piece (F1)" @click="emit('manual')">

@@ -32,7 +32,7 @@ function draw(): void {
     const moment = momentOfSeconds(at, program.measures.frameRate)
     const values = program.moment(moment, new Float64Array(program.size))
     renderers[k]!.resize(Math.round(WIDTH * ratio), Math.round(height.value * ratio))
-    renderers[k]!.draw({ program, moment, values, playing: false })
+    renderers[k]!.draw({ program, moment, values })
   })
 }
 let unlisten = () => {}

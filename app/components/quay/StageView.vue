@@ -25,6 +25,7 @@ const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
 const frame = useTemplateRef<HTMLElement>('frame')
 const size = ref({ width: 0, height: 0 })
+const odd = ref({})
 const failed = ref('')
 /** Whether the picture has more corners than are drawn. */
 const partly = ref(false)
@@ -39,6 +40,11 @@ function fit(): void {
   const { clientWidth, clientHeight } = room.value!
   const scale = Math.min(clientWidth / stage.value.width, clientHeight / stage.value.height)
   size.value = { width: Math.floor(stage.value.width * scale), height: Math.floor(stage.value.height * scale) }
+  // In the middle of its room it lies on whole pixels, so that nothing of it is blurred.
+  odd.value = {
+    marginLeft: `${(clientWidth - size.value.width) % 2}px`,
+    marginTop: `${(clientHeight - size.value.height) % 2}px`,
+  }
   const ratio = devicePixelRatio || 1
   renderer?.resize(Math.round(size.value.width * ratio), Math.round(size.value.height * ratio))
   overlay.value!.width = size.value.width * ratio
@@ -226,7 +232,7 @@ const drop = useStageDrop(under)
         tabindex="0"
         aria-label="Parts on the stage: arrow keys move what is chosen, Enter goes into a group"
         @keydown="key"
-        :style="{ width: `${size.width}px`, height: `${size.height}px` }"
+        :style="{ width: `${size.width}px`, height: `${size.height}px`, ...odd }"
       >
         <canvas
           ref="canvas"

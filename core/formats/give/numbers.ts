@@ -1,0 +1,78 @@
+/** The values of a piece frame by frame, as CSV (RFC 4180) or JSON: bit for bit what the engine gives. */
+import type { Program } from '../../engine/program.ts'
+import { workedOut } from '../../form/working.ts'
+import { labelOf } from '../../formula/labels.ts'
+import { propertyNamed } from '../../piece/properties.ts'
+import { momentOfSeconds } from '../../time/moment.ts'
+import { floor, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
+import { inUnit } from '../../units/units.ts'
+
+export interface Column {
+  readonly name: string
+  readonly unit: string
+  readonly shown: (value: number) => number
+  readonly place: number
+}
+
+/** Every driven property, of copies each; in degrees, px, or plain numbers (shares: 1 is 100 %). */
+export function columnsOf(program: Program): Column[] {
+  const columns: Column[] = []
+  for (const slot of program.slots.values()) {
+    if (slot.offset < 0) continue
+    const [, name] = slot.key.split('.') as [string, string]
+    const property = propertyNamed(name)!
+    const unit = property.unit === '%' ? '' : property.unit
+    const show = inUnit(unit, program.measures)
+    slot.readers.forEach((_, i) => {
+      const label = labelOf(program.piece, slot.key)
+      const at = label.lastIndexOf('.')
+      const shown = slot.readers.length > 1 ? `${label.slice(0, at)}[${i}]${label.slice(at)}` : label
+      columns.push({ name: shown, unit, shown: show, place: slot.offset + i })
+    })
+  }
+  return columns
+}
+
+export interface Row {
+  readonly seconds: number
+  readonly values: readonly number[]
+}
+
+/** @param done is told how many frames are there */
+export function bakeRows(
+  program: Program,
+  columns: readonly Column[],
+  from: Rational,
+  rate: Rational,
+  frames: number,
+  done: (n: number) => void,
+): Row[] {
+  const values = new Float64Array(program.size)
+  return Array.from({ length: frames }, (_, k) => {
+    const seconds = plus(from, over(rational(k), rate))
+    workedOut(() => program.moment(momentOfSeconds(seconds, program.measures.frameRate), values))
+    done(k + 1)
+    return { seconds: toNumber(seconds), values: columns.map(c => c.shown(values[c.place]!)) }
+  })
+}
+
+const quoted = (s: string) => (/[",\n]/.test(s) ? `"${s.replaceAll('"', '""')}"` : s)
+
+/** So many frames from a moment on, as the text of a file. */
+export function numbersOf(
+  program: Program,
+  as: 'csv' | 'json',
+  from: Rational,
+  rate: Rational,
+  frames: number,
+  done: (n: number) => void = () => {},
+): string {
+  const columns = columnsOf(program)
+  const first = Number(floor(times(from, rate)))
+  const rows = bakeRows(program, columns, from, rate, frames, done)
+  const head = ['time', 'frame', ...columns.map(c => c.name)]
+  const lines = rows.map((row, k) => [row.seconds, first + k, ...row.values])
+  if (as === 'csv') return [head.map(quoted), ...lines].map(l => l.join(',')).join('\r\n') + '\r\n'
+  const units = ['s', '', ...columns.map(c => c.unit)]
+  return `${JSON.stringify({ title: program.piece.title, frameRate: toNumber(rate), columns: head, units, rows: lines })}\n`
+}

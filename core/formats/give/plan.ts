@@ -1,0 +1,77 @@
+/** What will come out of a piece when it is given out as pictures or film: which frames, how large, how long. */
+import type { Piece } from '../../piece/schema.ts'
+import { momentOfSeconds, type Moment } from '../../time/moment.ts'
+import { fromNumber, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
+
+/** What can be given out, by the ends of the files: films, numbers, stills. */
+export const GIVEN = ['webm', 'mp4', 'gif', 'zip', 'csv', 'json', 'png', 'svg'] as const
+export type Given = (typeof GIVEN)[number]
+
+export interface Wanted {
+  readonly as: Given
+  /** Whole laps; null for the marked stretch. */
+  readonly laps: number | null
+  /** Px across; as high as the stage asks. */
+  readonly width: number
+  /** Without the ground, where the format can. */
+  readonly seeThrough: boolean
+  /** Moments of which each frame is the average, over half a frame. */
+  readonly blur: number
+  /** Of a still: seconds. */
+  readonly at: number
+}
+
+export interface Plan {
+  readonly frames: number
+  readonly from: Rational
+  readonly rate: Rational
+  readonly width: number
+  readonly height: number
+  /** Why it cannot be, in a sentence with a way out. */
+  readonly problem: string | null
+}
+
+/** Frames of one film, and pixels to a side. */
+const MOST_FRAMES = 36_000
+const WIDEST = 8192
+/** Pictures that a GIF or a packed file holds in memory, in pixels. */
+const MOST_PIXELS = 2_500_000_000
+
+/** Frames 0 … N − 1 of whole laps or of the stretch; never the one that would repeat the first. */
+export function planOf(piece: Piece, wanted: Wanted): Plan {
+  const rate = rational(BigInt(piece.frameRate.n), BigInt(piece.frameRate.d))
+  const lap = rational(BigInt(piece.lap.length.n), BigInt(piece.lap.length.d))
+  const { stretch, stage } = piece
+  const still = wanted.as === 'png' || wanted.as === 'svg'
+  const part = wanted.laps === null ? stretch : null
+  const from = fromNumber(still ? wanted.at : part ? part.from : piece.lap.start)
+  const long = part ? fromNumber(part.to - part.from) : times(lap, rational(BigInt(Math.max(1, wanted.laps ?? 1))))
+  const frames = still ? 1 : Math.max(1, Math.ceil(toNumber(times(long, rate)) - 1e-9))
+  const even = wanted.as === 'mp4' || wanted.as === 'webm' ? 2 : 1
+  const side = (v: number) => Math.max(16, Math.round(v / even) * even)
+  const width = side(wanted.width)
+  const height = side((wanted.width * stage.height) / stage.width)
+  const plan = { frames, from, rate, width, height }
+  const says = (problem: string | null): Plan => ({ ...plan, problem })
+  if (wanted.laps === null && !part && !still)
+    return says('No stretch is marked: mark one with [ and ], or give out laps.')
+  if (frames > MOST_FRAMES) return says(`That is ${frames} frames; ${MOST_FRAMES} fit in one film. Choose fewer laps.`)
+  if (Math.max(width, height) > WIDEST)
+    return says(`That is ${width} × ${height}; ${WIDEST} pixels to a side are drawn.`)
+  const held = wanted.as === 'gif' || wanted.as === 'zip' ? width * height * frames : 0
+  if (held > MOST_PIXELS) return says('That is too much for one file of pictures. Make it smaller, or fewer laps.')
+  return says(null)
+}
+
+/** The moment of a frame; of a blurred one the n-th of so many within the first half of its time. */
+export function momentOfFrame(piece: Piece, { from, rate }: Plan, frame: number, nth = 0, of = 1): Moment {
+  const fps = rational(BigInt(piece.frameRate.n), BigInt(piece.frameRate.d))
+  const at = plus(rational(BigInt(frame)), rational(BigInt(nth), BigInt(2 * of)))
+  return momentOfSeconds(plus(from, over(at, rate)), fps)
+}
+
+/** When each frame of a GIF ends, in its hundredths of a second: rounded from the beginning, so that it keeps its pace. */
+export const delayOf = ({ rate }: Plan, frame: number): number => {
+  const end = (k: number) => Math.round((100 * k) / toNumber(rate))
+  return Math.max(1, end(frame + 1) - end(frame))
+}

@@ -1,0 +1,195 @@
+/** What is given out: pictures, films, numbers; read by others, and compared with the stage. */
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import { unzipSync } from 'fflate'
+import { Builder } from '../../core/acts/build.ts'
+import { setEye } from '../../core/acts/settings.ts'
+import type { Piece } from '../../core/piece/schema.ts'
+import { expect, goTo, keyOf, test, values } from './fair.ts'
+import { letGo, openPiece } from './on-stage.ts'
+
+const dialog = (page: Page) => page.getByRole('dialog')
+const chip = (page: Page, group: string, name: string) =>
+  dialog(page).getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: true }).click()
+
+/** Gives something out as it is set and takes it away. */
+async function given(page: Page): Promise<Buffer> {
+  await dialog(page).getByRole('button', { name: 'Give out', exact: true }).click()
+  const link = page.getByRole('link', { name: 'Take it away' })
+  await expect(link).toBeVisible({ timeout: 100_000 })
+  const [file] = await Promise.all([page.waitForEvent('download'), link.click()])
+  const parts: Buffer[] = []
+  for await (const part of await file.createReadStream()) parts.push(part as Buffer)
+  return Buffer.concat(parts)
+}
+const give = (page: Page) => page.getByRole('banner').getByRole('button', { name: 'Give out', exact: true }).click()
+async function across(page: Page, width: number): Promise<void> {
+  await dialog(page).getByLabel('Px across').fill(String(width))
+}
+
+/** How far two pictures differ: the largest difference of a colour, and how many points differ; at their corners the page is round. */
+const apart = (page: Page, a: Buffer, b: Buffer) =>
+  page.evaluate(
+    async ([a, b]) => {
+      const read = async (text: string) => {
+        const bytes = Uint8Array.from(atob(text), c => c.charCodeAt(0))
+        const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }))
+        const c = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!
+        c.drawImage(bitmap, 0, 0)
+        return c.getImageData(0, 0, bitmap.width, bitmap.height)
+      }
+      const [p, q] = [await read(a), await read(b)]
+      let [most, count, clear] = [0, 0, 0]
+      for (let y = 4; y < Math.min(p.height, q.height) - 4; y++)
+        for (let x = 4; x < Math.min(p.width, q.width) - 4; x++) {
+          const d = Math.max(
+            ...[0, 1, 2].map(k => Math.abs(p.data[4 * (y * p.width + x) + k]! - q.data[4 * (y * q.width + x) + k]!)),
+          )
+          most = Math.max(most, d)
+          if (d > 0) count++
+          if (q.data[4 * (y * q.width + x) + 3] === 0) clear++
+        }
+      return { most, count, clear, width: q.width, height: q.height }
+    },
+    [a.toString('base64'), b.toString('base64')] as const,
+  )
+
+function moving(deep: boolean): Piece {
+  const b = new Builder('Given', 3)
+  b.piece = { ...b.piece, lap: { length: { n: 1, d: 1 }, start: 0 } }
+  if (deep) b.do(setEye(b.piece, 1200))
+  const copies = { layout: 'row', count: 5, dx: 200, dy: 0 } as const
+  const star = b.part(
+    'Star',
+    { type: 'star', points: 5 },
+    { copies },
+    { radius: 80, innerRadius: 40, thickness: 60, strokeWidth: 3 },
+  )
+  b.drive(star, 'rotation', 'time * 72deg/s')
+  b.drive(star, 'y', 'sine(freq: 1/lap, amp: 90px, phase: index * 60deg)')
+  b.drive(star, 'fillHue', 'index * 60deg + lapProgress * 1turn')
+  if (deep) b.drive(star, 'rotationY', 'sine(freq: 1/lap, amp: 40deg)')
+  return b.piece
+}
+const STAGE_WIDTH = 704
+
+for (const deep of [false, true])
+  test(`K1: a still is the stage to the pixel, ${deep ? 'in depth' : 'flat'}, and numbered pictures are too`, async ({
+    page,
+  }) => {
+    await openPiece(page, moving(deep))
+    await letGo(page)
+    await goTo(page, '0.4')
+    const stage = await page.locator('[data-stage]').screenshot()
+    await give(page)
+    await dialog(page).getByRole('button', { name: 'Still' }).click()
+    await across(page, STAGE_WIDTH)
+    const still = await given(page)
+    const found = await apart(page, stage, still)
+    expect(found.width).toBe(STAGE_WIDTH)
+    expect(found.most).toBe(0)
+    await dialog(page).getByRole('button', { name: 'Film' }).click()
+    await chip(page, 'As', 'PNGs')
+    await across(page, STAGE_WIDTH)
+    await expect(page.locator('[data-plan]')).toContainText('30 frames, 0 … 29, 1 s.')
+    await expect(page.locator('[data-plan]')).toContainText('drives close at the lap.')
+    const files = unzipSync(await given(page))
+    expect(Object.keys(files)).toHaveLength(30)
+    // Frame 12 is the moment 0.4 s.
+    expect(await apart(page, still, Buffer.from(files['frame-00012.png']!))).toMatchObject({ most: 0, count: 0 })
+    expect((await apart(page, still, Buffer.from(files['frame-00000.png']!))).count).toBeGreaterThan(100)
+    if (deep) return
+    await chip(page, 'Ground', 'see-through')
+    const clear = Buffer.from(unzipSync(await given(page))['frame-00012.png']!)
+    expect((await apart(page, still, clear)).clear).toBeGreaterThan(50_000)
+  })
+
+test('K1: films are read by another reader: frames, size, pictures as on the stage', async ({ page }) => {
+  test.setTimeout(240_000)
+  await openPiece(page, moving(false))
+  await give(page)
+  await across(page, 640)
+  const folder = mkdtempSync(join(tmpdir(), 'open-tide-given-'))
+  try {
+    await chip(page, 'As', 'PNGs')
+    for (const [name, bytes] of Object.entries(unzipSync(await given(page)))) writeFileSync(join(folder, name), bytes)
+    for (const [as, name, codec] of [
+      ['WebM', 'a.webm', 'vp9'],
+      ['MP4', 'a.mp4', 'h264'],
+      ['GIF', 'a.gif', 'gif'],
+    ] as const) {
+      await chip(page, 'As', as)
+      await across(page, 640)
+      const file = join(folder, name)
+      writeFileSync(file, await given(page))
+      const entries = 'stream=codec_name,width,height,nb_read_frames'
+      const probe = execFileSync('ffprobe', [
+        '-v',
+        'error',
+        '-count_frames',
+        '-show_entries',
+        entries,
+        '-of',
+        'csv=p=0',
+        file,
+      ])
+      expect(probe.toString().trim()).toBe(`${codec},640,360,30`)
+      const filter = '[0:v]fps=30,format=gbrp[a];[1:v]format=gbrp[b];[a][b]psnr'
+      const args = [
+        '-i',
+        file,
+        '-framerate',
+        '30',
+        '-i',
+        join(folder, 'frame-%05d.png'),
+        '-lavfi',
+        filter,
+        '-f',
+        'null',
+        '-',
+      ]
+      const { stderr } = await import('node:child_process').then(c => c.spawnSync('ffmpeg', args))
+      const least = Number(/min:([\d.]+|inf)/.exec(stderr.toString())?.[1]?.replace('inf', '99'))
+      // The least of all frames; a GIF keeps to 256 colours.
+      expect(least, as).toBeGreaterThan(as === 'GIF' ? 30 : 35)
+    }
+  } finally {
+    rmSync(folder, { recursive: true })
+  }
+})
+
+test('K2: numbers are the engine’s own; a blurred frame is the average of its moments; stopped, nothing is kept', async ({
+  page,
+}) => {
+  await openPiece(page, moving(false))
+  const key = await keyOf(page, 'Star y')
+  await give(page)
+  await dialog(page).getByRole('button', { name: 'Numbers' }).click()
+  const csv = (await given(page)).toString()
+  const [head, ...rows] = csv
+    .trimEnd()
+    .split('\r\n')
+    .map(l => l.split(','))
+  expect(rows).toHaveLength(30)
+  const at = head!.indexOf('Star[3].y')
+  for (const k of [0, 7, 29]) expect(Number(rows[k]![at])).toBe((await values(page, key, k / 30))[3])
+  await chip(page, 'As', 'JSON')
+  const json = JSON.parse((await given(page)).toString()) as { columns: string[]; rows: number[][] }
+  expect(json.columns).toEqual(head)
+  expect(json.rows.map(r => r.map(String))).toEqual(rows)
+  await dialog(page).getByRole('button', { name: 'Film' }).click()
+  await chip(page, 'What', 'the stretch')
+  await expect(dialog(page).getByRole('alert')).toContainText('No stretch is marked')
+  await expect(dialog(page).getByRole('button', { name: 'Give out', exact: true })).toBeDisabled()
+  await dialog(page).getByLabel('Laps').fill('60')
+  await dialog(page).getByLabel('Laps').press('Tab')
+  await expect(page.locator('[data-plan]')).toContainText('1800 frames')
+  await dialog(page).getByRole('button', { name: 'Give out', exact: true }).click()
+  await expect(dialog(page).getByRole('status')).toContainText(/frame [1-9]\d* of 1800/)
+  await dialog(page).getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(dialog(page).getByRole('status')).toHaveCount(0)
+  await expect(page.getByRole('link', { name: 'Take it away' })).toHaveCount(0)
+})
