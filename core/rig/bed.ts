@@ -1,6 +1,7 @@
 /** The place of one instance on the plate: which corners and rows are its own, and what was laid there. */
 import { isSolid } from './layers.ts'
 import { KEY } from './cast.ts'
+import { inDepth } from './eye.ts'
 import { paintsOf, type Paints } from './rows.ts'
 import type { Body } from './body.ts'
 import type { Scene } from './scene.ts'
@@ -110,7 +111,8 @@ export function isShown(scene: Scene, { body, instance }: Bed): boolean {
   if (scene.only && !scene.only.has(body.id)) return false
   if (!(body.opacity[instance]! > 0)) return false
   const m = body.worlds[instance]!
-  return Number.isFinite(m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!)
+  const flat = m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!
+  return Number.isFinite(flat) && (!inDepth(scene.eye) || Number.isFinite(m[8]! + m[9]! + m[11]!))
 }
 
 export function fillsNow({ body, paints, instance }: Bed): boolean {

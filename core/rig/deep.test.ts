@@ -128,6 +128,19 @@ describe('a plate in depth', () => {
     const depths = [...letters().scene().bodies.values()].at(-1)!.worlds.map(m => m[11]!)
     expect(depths.map(z => Math.round(z))).toEqual([0, 0, -12, -12, -26, -26])
   })
+  it('what flies away, or has no place, takes nothing else along', () => {
+    const { plate } = stage(b => {
+      b.part('Here', { type: 'rectangle' }, {}, { z: 50 })
+      const gone = b.part('Gone', { type: 'rectangle' })
+      b.drive(gone, 'z', '-1px * pow(10, 200)')
+      const none = b.part('None', { type: 'rectangle' })
+      b.drive(none, 'z', '1px * pow(10, 200) * pow(10, 200)')
+    })
+    const { nearest, furthest, passes: all } = plate().deep!
+    expect(Math.round(nearest)).toBe(50)
+    expect(furthest).toBeGreaterThanOrEqual(0)
+    expect(all.map(p => p.near)).toContain(50)
+  })
   it('water is a field of its own, and its lines are told to the card', () => {
     const { plate, b } = stage(
       b =>

@@ -89,8 +89,9 @@ export class Deep {
     data[at + 7] = next
   }
 
-  /** Takes in how near something reaches, px about its middle. */
+  /** Takes in how near something reaches, px about its middle; what is far beyond all seeing is left out of it. */
   reach(near: number, by: number): void {
+    if (!(Math.abs(near) + by < FARTHEST)) return
     if (near + by > this.nearest) this.nearest = near + by
     if (near - by < this.furthest) this.furthest = near - by
   }
@@ -132,6 +133,8 @@ export class Deep {
   }
 }
 
+/** Px, beyond which nothing is looked for: with it a depth of the card has places enough for what is near. */
+const FARTHEST = 1e6
 const RANK = { solid: 0, sheet: 1, glass: 2, veil: 2 } as const
 
 /** A number that flat things in one plane share. */

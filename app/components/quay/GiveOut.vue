@@ -229,7 +229,7 @@ function leave(): void {
                   <span v-else class="font-semibold text-coral"
                     >{{ open }} of {{ verdicts.running.length }} drives do not close at the lap.
                   </span>
-                  <span class="text-faded"
+                  <span class="ml-1 text-faded"
                     >{{ plan.frames }} frames, 0 … {{ plan.frames - 1 }}, {{ printNumber(seconds, 3) }} s.</span
                   >
                 </p>
