@@ -9,6 +9,7 @@ import { sweptBy } from '~~/core/rig/travel.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import type { Handle } from './grips.ts'
 import type { Node } from './pen.ts'
+import type { Thread } from './threads.ts'
 import type { Lens } from './view.ts'
 
 /** Where the pointer has pulled a frame round parts, on the page. */
@@ -100,6 +101,52 @@ export class Overlay {
       c.stroke()
       c.fill()
     }
+  }
+
+  /** What is read and what reads it: a dot stands at what reads. */
+  threads(all: readonly Thread[]): void {
+    const { c, palette, lens } = this
+    for (const { from, to } of all) {
+      const [[ax, ay], [bx, by]] = [lens.toScreen(...from), lens.toScreen(...to)]
+      c.beginPath()
+      c.moveTo(ax, ay)
+      c.quadraticCurveTo((ax + bx) / 2, (ay + by) / 2 - Math.hypot(bx - ax, by - ay) * 0.12, bx, by)
+      for (const [colour, width] of [
+        [palette.sheet, 2.4],
+        [palette.brass, 1],
+      ] as const) {
+        c.strokeStyle = colour
+        c.lineWidth = width
+        c.stroke()
+      }
+      c.beginPath()
+      c.arc(bx, by, 3, 0, 2 * Math.PI)
+      c.fillStyle = palette.brass
+      c.fill()
+    }
+  }
+
+  /** The middle of the stage, and the margins within which pictures and titles are safe on any screen. */
+  guides(width: number, height: number): void {
+    const { c, palette, lens } = this
+    c.strokeStyle = palette.sea
+    c.lineWidth = 1
+    for (const [share, dash] of [
+      [0.9, [6, 4]],
+      [0.8, [2, 4]],
+    ] as const) {
+      const [x, y] = lens.toScreen((-width * share) / 2, (height * share) / 2)
+      c.setLineDash(dash)
+      c.strokeRect(x, y, width * share * lens.scale, height * share * lens.scale)
+    }
+    c.setLineDash([])
+    const [mx, my] = lens.toScreen(0, 0)
+    c.beginPath()
+    c.moveTo(mx - 12, my)
+    c.lineTo(mx + 12, my)
+    c.moveTo(mx, my - 12)
+    c.lineTo(mx, my + 12)
+    c.stroke()
   }
 
   handles(all: readonly Handle[]): void {

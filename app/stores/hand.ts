@@ -26,6 +26,8 @@ export const useHand = defineStore('hand', () => {
   const alone = ref<string | null>(null)
   /** Whether the way of the part in hand through the coming lap is drawn on the stage. */
   const path = ref(true)
+  /** Whether threads go from it to what it reads and to what reads it. */
+  const threads = ref(true)
   /** Whether the pen draws on the stage, and which pose of the path in hand its points are of. */
   const pen = ref(false)
   const pose = ref(0)
@@ -71,6 +73,7 @@ export const useHand = defineStore('hand', () => {
     desk,
     alone,
     path,
+    threads,
     pen,
     pose,
     selected,

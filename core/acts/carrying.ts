@@ -141,9 +141,12 @@ function inOrder({ parts }: Carried): [string, Piece['parts'][string]][] {
   return Object.entries(parts).sort(([a, p], [b, q]) => deep(a) - deep(b) || p.order - q.order)
 }
 
-/** A trace of something that comes along follows the copy; else nothing, where that is not there. */
-const followed = (shape: Shape, ids: ReadonlyMap<string, string>): Shape =>
-  shape.type === 'trace' && shape.of !== null && ids.has(shape.of) ? { ...shape, of: ids.get(shape.of)! } : shape
+/** A trace of something that comes along follows the copy, and particles look like it. */
+function followed(shape: Shape, ids: ReadonlyMap<string, string>): Shape {
+  if ((shape.type === 'trace' || shape.type === 'emitter') && shape.of && ids.has(shape.of))
+    return { ...shape, of: ids.get(shape.of)! }
+  return shape
+}
 
 function led(clock: Piece['clocks'][string], ids: ReadonlyMap<string, string>): Piece['clocks'][string] {
   const { way } = clock

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { apply, inverse } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { Builder } from './build.ts'
-import { hangOn, mayHangOn, moveAmong, partsListed } from './hanging.ts'
+import { hangOn, mayHangOn, moveAmong, moveBeside, partsListed } from './hanging.ts'
 
 const b = new Builder('Hanging', 1)
 const wheel = b.part('Wheel', { type: 'group' })
@@ -38,5 +38,21 @@ describe('all parts in a list', () => {
     const first = partsListed(same)[0]!.id
     const moved = apply(same, moveAmong(same, first, -1)!)
     expect(partsListed(moved)[0]!.id).not.toBe(first)
+  })
+  it('a part is put directly above or below another, beside it, and never on itself', () => {
+    const put = (id: string, other: string, above: boolean) => {
+      const op = moveBeside(piece, id, other, above)
+      if (!op) return null
+      const next = apply(piece, op)
+      expect(readPiece(next).problem).toBeNull()
+      expect(apply(next, inverse(piece, op))).toEqual(piece)
+      return names(next)
+    }
+    expect(put(wheel, seat, true)).toEqual(['Wheel', 'Seat', '-Lamp'])
+    expect(put(wheel, lamp, true)).toEqual(['Seat', '-Wheel', '-Lamp'])
+    expect(put(wheel, lamp, false)).toEqual(['Seat', '-Lamp', '-Wheel'])
+    expect(put(lamp, wheel, false)).toEqual(['Seat', 'Wheel', 'Lamp'])
+    expect(put(seat, lamp, true)).toBeNull()
+    expect(put(seat, seat, true)).toBeNull()
   })
 })

@@ -1,5 +1,5 @@
 /** What hangs on what, and what is painted before what: all parts as a list, and moving them in it. */
-import { operation, type Operation } from '../piece/operation.ts'
+import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { DEEPEST, type Piece } from '../piece/schema.ts'
 import { withCarried } from './parts.ts'
 
@@ -65,10 +65,31 @@ export function moveAmong(piece: Piece, id: string, by: 1 | -1): Operation | nul
   if (to < 0 || to >= list.length) return null
   list.splice(at, 1)
   list.splice(to, 0, id)
-  // Every one gets a number of its own: two may have had the same.
-  const puts = list
-    .map((sibling, i) => ({ id: sibling, order: list.length - i }))
-    .filter(s => piece.parts[s.id]!.order !== s.order)
-    .map(s => ({ in: 'parts', id: s.id, value: { ...piece.parts[s.id]!, order: s.order } }) as const)
-  return operation(`move ${part.name} ${by > 0 ? 'up' : 'down'}`, ...puts)
+  return operation(`move ${part.name} ${by > 0 ? 'up' : 'down'}`, ...numbered(piece, list))
+}
+
+/** Every one of siblings gets a number of its own, what comes first lying above: two may have had the same. */
+const numbered = (
+  piece: Piece,
+  list: readonly string[],
+  change: Partial<Piece['parts'][string]> = {},
+  of = '',
+): Put[] =>
+  list
+    .map((id, i) => ({ id, value: { ...piece.parts[id]!, order: list.length - i, ...(id === of ? change : {}) } }))
+    .filter(({ id, value }) => piece.parts[id]!.order !== value.order || piece.parts[id]!.parent !== value.parent)
+    .map(({ id, value }) => ({ in: 'parts', id, value }))
+
+/**
+ * Moves a part with all it carries directly above or below another, beside it; null where that hangs on it. It keeps its
+ * numbers.
+ */
+export function moveBeside(piece: Piece, id: string, other: string, above: boolean): Operation | null {
+  const { parent } = piece.parts[other]!
+  if (id === other || withCarried(piece, id).includes(other)) return null
+  if (parent !== null && !mayHangOn(piece, id).includes(parent)) return null
+  const list = siblingsOf(piece, parent).filter(s => s !== id)
+  list.splice(list.indexOf(other) + (above ? 0 : 1), 0, id)
+  const says = `move ${piece.parts[id]!.name} ${above ? 'above' : 'below'} ${piece.parts[other]!.name}`
+  return operation(says, ...numbered(piece, list, { parent }, id))
 }

@@ -4,7 +4,8 @@ import { limited } from '../form/working.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
 import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
-import { cutOutline, dotOf, outlineOf, type Outline } from '../rig/outline.ts'
+import { cutOutline, outlineOf, pointsOfDot, type Outline } from '../rig/outline.ts'
+import { particleOutline } from '../rig/particle.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
 import { layerOf, reachesIn } from '../rig/bed.ts'
 import type { Body } from '../rig/body.ts'
@@ -80,12 +81,13 @@ function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string
     // Of joined layers only the first shows its face.
     return sides + (layer && !layer.first ? '' : one({ scene, body, i, outline, m, id }, stage))
   }
-  const [{ points: places, heights, ages }, outline] = [of.laying!, dotOf(of.size!)]
+  const [{ points: places, heights, ages }, half] = [of.laying!, of.size! / 2]
+  const outline = particleOutline(body.particle, pointsOfDot(of.size!))
   const [end, fade] = [body.get('particleEnd', i), body.get('particleFade', i)]
   let out = ''
   for (let k = 0; k < places.length && out.length <= LARGEST; k += 2) {
     const age = ages[k / 2]!
-    const size = 1 + (end - 1) * age
+    const size = half * (1 + (end - 1) * age)
     const there = new Float64Array([size, 0, 0, places[k]!, 0, size, 0, places[k + 1]!, 0, 0, 1, heights[k / 2]!])
     const dot = one({ scene, body, i, outline, m: there, id: `${id}-${k / 2}` }, stage)
     out += fade > 0 ? `<g opacity="${short(1 - fade * age)}">${dot}</g>` : dot

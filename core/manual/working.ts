@@ -18,6 +18,7 @@ export const WORKING: readonly Section[] = [
       'Press a part on the stage and pull it where it shall be; with Shift straight across or up. It is drawn to the stage, to other parts and their pins; Ctrl lets it go. Squares round it size it from the side over against them, with Alt about its middle; the knob above turns it, with Shift in steps of 15°. Esc in the middle of a pull gives it up.',
       'The pin is where it turns and scales about. Pull it, or choose a place of it on the Part page: the part stays where it stands. A part that turns shows the circle that it sweeps, so that a wrong pin is seen at once; *path* shows its way through the coming lap, a dot a frame.',
       'A frame drawn on the ground, or Shift, takes several: they are moved, doubled, lined up and spread together. The wheel goes nearer, the middle button moves the view, *fit* shows all. With the keys: arrows move by a pixel, Shift ten; Enter goes into a group, Esc out; Del takes away. What is locked in the list of parts the hand passes by.',
+      'Threads lead from the part in hand to the parts that its formulas read, and from it to those that read it: a dot stands at what reads. *Guides* on the Piece page show the middle and the margins that are safe on any screen.',
       'A gear that is dropped beside another is drawn to where their teeth meet, and runs with it from then on.',
     ],
     examples: [on('Idler', 'rotation', 'engage(pinion)')],
@@ -51,7 +52,7 @@ export const WORKING: readonly Section[] = [
     title: 'Working: water, particles and traces',
     says: [
       'Waves are a body of water: seen flat from the side, in depth a field of so many squares. `swell` is how high they may rise, `crest` how sharp, `foam` how far down foam lies where they are steep. Things float by `basin.height(x, z)`; `basin.foam(x, z)` tells the foam there. Waves run on linear time and close at the lap.',
-      'An emitter sends particles along its own x: so many a second, each for its life, set off on a point, a line, a ring or an area as large as `birthSize`; in depth they spread all round their way. `particleEnd` and `particleFade` say what has become of them at the end. They turn back only when asked.',
+      'An emitter sends particles along its own x: so many a second, each for its life, set off on a point, a line, a ring or an area as large as `birthSize`; in depth they spread all round their way. `particleEnd` and `particleFade` say what has become of them at the end. They turn back only when asked. They are dots, or *look like* another part, which may be a hidden helper.',
       'A trace is the path of a point, in depth too. *Keep as a path* makes a part of the line that is laid now: it stays, can be edited with the pen, and copies stand along it.',
       'Lines have dashes: `dashOffset` driven lets them run along; the ends of a line and of its dashes are flat, round or square.',
     ],

@@ -84,6 +84,8 @@ export const Shape = v.variant('type', [
     reverses: v.boolean(),
     /** Where particles set off, as large as `birthSize`; on a point unless said otherwise. */
     birth: v.optional(v.picklist(['point', 'line', 'ring', 'area'])),
+    /** The part whose outline its particles have; dots unless said otherwise. */
+    of: v.optional(id),
   }),
 ])
 

@@ -34,6 +34,8 @@ export interface Body {
   readonly get: (property: string, instance: number) => number
   /** The same of one property, looked up once. */
   readonly reader: (property: string) => (instance: number) => number
+  /** Of an emitter: the part whose outline its particles have; null for dots. */
+  particle: Body | null
   /** Of a trace or an emitter: its points on the stage. */
   readonly lay: ((instance: number) => Laying) | null
   /** Of waves: what they are added up from. */

@@ -3,8 +3,9 @@
  * Only when its form itself changes (rounded corners, a cut line, waves, a path) it must be laid anew.
  */
 import type { Dashes } from './dashes.ts'
-import { dotOf, outlineOf, pointsFor, pointsOfDot, type Outline, type Sizes } from './outline.ts'
+import { outlineOf, pointsFor, pointsOfDot, type Outline, type Sizes } from './outline.ts'
 import type { Body } from './body.ts'
+import { particleKey, particleOutline } from './particle.ts'
 import type { Laying } from './points-laid.ts'
 
 export const KEY = 9
@@ -110,6 +111,7 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
     case 'emitter': {
       const size = s.size ?? 0
       sizes.points = key[2] = pointsOfDot(size)
+      if (body.particle) particleKey(body.particle, key, 3)
       out.places = s.laying ?? null
       stretch(out, size / 2, size / 2)
       break
@@ -145,5 +147,5 @@ function stretch(out: Cast, sx: number, sy: number): void {
 }
 
 /** The outline that is laid. */
-export const outlineOfCast = ({ part }: Body, { places, sizes }: Cast): Outline | null =>
-  places ? dotOf(2, sizes.points) : outlineOf(part.shape, sizes)
+export const outlineOfCast = ({ part, particle }: Body, { places, sizes }: Cast): Outline | null =>
+  places ? particleOutline(particle, sizes.points) : outlineOf(part.shape, sizes)

@@ -129,3 +129,53 @@ describe('what only moves', () => {
     expect([half(0), half(1), half(2)]).toEqual([1, 2, 3])
   })
 })
+
+describe('particles that look like a part', () => {
+  const made = (given: (b: Builder) => string | undefined) => {
+    const b = new Builder('Fan', 1)
+    const of = given(b)
+    const shape = {
+      type: 'emitter',
+      seed: 1,
+      flight: 'fixed',
+      reverses: false,
+      ...(of !== undefined && { of }),
+    } as const
+    b.part('Petals', shape, {}, { births: 1, life: 4.5, spread: 0, speed: 40, particle: 20 })
+    const program = new Program(b.piece)
+    const scene = new Scene(program).update(program.moment(at(10), new Float64Array(program.size)), at(10))
+    scene.only = new Set([...scene.bodies.keys()].filter(id => scene.bodies.get(id)!.part.name === 'Petals'))
+    const plate = new Plate()
+    return { area: covered(spread(plate.build(scene, 1), 1)), piece: b.piece, plate, scene }
+  }
+  it('have its outline, the longer side as long as a particle is large', () => {
+    const dots = made(() => undefined).area
+    expect(dots / 5).toBeCloseTo(Math.PI * 100, -1)
+    const squares = made(b => b.part('Card', { type: 'rectangle' }, {}, { width: 90, height: 90 })).area
+    expect(squares / 5).toBeCloseTo(400, 0)
+    const bars = made(b => b.part('Bar', { type: 'rectangle' }, {}, { width: 40, height: 10 })).area
+    expect(bars / 5).toBeCloseTo(100, 0)
+    expect(
+      stillSvg(made(b => b.part('Card', { type: 'rectangle' })).piece, fromNumber(10)).match(/<path/g),
+    ).toHaveLength(6)
+  })
+  it('are dots where that part is gone, or has no outline', () => {
+    const dots = made(() => undefined).area
+    expect(made(() => 'p99').area).toBe(dots)
+    expect(made(b => b.part('Group', { type: 'group' })).area).toBe(dots)
+  })
+  it('change with it', () => {
+    const b = new Builder('Fan', 1)
+    const card = b.part('Card', { type: 'rectangle' }, {}, { width: 40 })
+    b.drive(card, 'height', '10px + time * 3px/s')
+    const shape = { type: 'emitter', seed: 1, flight: 'fixed', reverses: false, of: card } as const
+    const petals = b.part('Petals', shape, {}, { births: 1, life: 4.5, spread: 0, speed: 40, particle: 20 })
+    const program = new Program(b.piece)
+    const [scene, plate] = [new Scene(program), new Plate()]
+    scene.only = new Set([petals])
+    const area = (s: number) =>
+      covered(spread(plate.build(scene.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1), 1)) / 5
+    expect(area(5)).toBeCloseTo(20 * 12.5, 0)
+    expect(area(10)).toBeCloseTo(400, 0)
+  })
+})

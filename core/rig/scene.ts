@@ -22,6 +22,7 @@ import {
 import { carrierOf, fallback, isPosed, RESIZED, type Body } from './body.ts'
 import { eyeOf, inDepth, type Eye } from './eye.ts'
 import { layersOf } from './layers.ts'
+import { particleOf } from './particle.ts'
 import { laidBy, lays, type Laid } from './laying.ts'
 import { propertyKey } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -84,6 +85,7 @@ export class Scene {
       for (const child of below.get(id) ?? []) add(child, body)
     }
     for (const id of below.get(null) ?? []) add(id, null)
+    for (const body of this.ordered) body.particle = particleOf(body, this.bodies)
     const paint: { body: Body; instance: number }[] = []
     const lay = (id: string, parentInstance: number): void => {
       const body = this.bodies.get(id)!
@@ -167,6 +169,7 @@ export class Scene {
       parent,
       ...always,
       layers,
+      particle: null,
       worlds,
       opacity,
       get,
@@ -294,5 +297,4 @@ export class Scene {
   }
 }
 
-/** What is laid on the stage itself. */
 const ONSTAGE = matrix()

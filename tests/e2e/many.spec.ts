@@ -79,3 +79,30 @@ test('parts are copied with all that belongs to them and pasted in another piece
   await page.getByRole('button', { name: /^Undo/ }).first().click()
   await expect(formula(page, 'Wheel2 rotation')).toHaveCount(0)
 })
+
+test('A1: the list of parts is put in order by dragging: above, below, on another', async ({ page }) => {
+  const b = new Builder('Order', 3)
+  for (const name of ['Post', 'Sail', 'Flag']) b.part(name, { type: 'rectangle' })
+  b.part('Boat', { type: 'group' })
+  await openPiece(page, b.piece)
+  const list = page.getByRole('list', { name: 'All parts' })
+  const row = (name: string) =>
+    list.getByRole('listitem').filter({ has: page.getByRole('button', { name, exact: true }) })
+  const order = () => list.getByRole('listitem').locator('button:first-child').allInnerTexts()
+  await expect.poll(async () => (await order()).slice(0, 4)).toEqual(['Boat', 'Flag', 'Sail', 'Post'])
+  const carry = async (name: string, to: string, share: number) => {
+    const { width, height } = (await row(to).boundingBox())!
+    await row(name).dragTo(row(to), {
+      sourcePosition: { x: width / 3, y: height / 2 },
+      targetPosition: { x: width / 3, y: height * share },
+    })
+  }
+  await carry('Post', 'Flag', 0.1)
+  await expect.poll(async () => (await order()).slice(0, 4)).toEqual(['Boat', 'Post', 'Flag', 'Sail'])
+  await carry('Flag', 'Boat', 0.5)
+  await expect(page.getByLabel('Flag hangs on')).toHaveValue(/p4/)
+  await carry('Boat', 'Flag', 0.1)
+  await expect(page.getByRole('status').filter({ hasText: 'Boat cannot go there: Flag hangs on it.' })).toBeVisible()
+  await page.getByRole('button', { name: /^Undo/ }).first().click()
+  await expect(page.getByLabel('Flag hangs on')).toHaveValue('')
+})

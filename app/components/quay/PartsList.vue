@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** All parts, whether anything of them moves or not: chosen, hung on another, moved up and down. */
 import { ArrowDown, ArrowUp, Eye, EyeOff, Lock, LockOpen } from '@lucide/vue'
-import { hangOn, mayHangOn, moveAmong, partsListed } from '~~/core/acts/hanging.ts'
+import { hangOn, mayHangOn, moveAmong, moveBeside, partsListed } from '~~/core/acts/hanging.ts'
 import { setPart, shapeName } from '~~/core/acts/parts.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -37,11 +37,56 @@ function hang(id: string, parent: string): void {
     act: { says: 'Undo', do: store.undo },
   }
 }
+
+/** Where a part that is carried would come to: above a row, below it, or on it. */
+const over = ref<{ id: string; at: 'above' | 'below' | 'on' } | null>(null)
+let carried: string | null = null
+
+const pickUp = (id: string) => void (carried = id)
+function letFall(): void {
+  carried = null
+  over.value = null
+}
+function placeOf(e: DragEvent): 'above' | 'below' | 'on' {
+  const { top, height } = (e.currentTarget as HTMLElement).getBoundingClientRect()
+  const share = (e.clientY - top) / height
+  return share < 0.3 ? 'above' : share > 0.7 ? 'below' : 'on'
+}
+function carryOver(e: DragEvent, id: string): void {
+  if (carried === null) return
+  e.preventDefault()
+  over.value = { id, at: placeOf(e) }
+}
+function putDown(e: DragEvent, id: string): void {
+  const [part, at] = [carried, placeOf(e)]
+  letFall()
+  if (part === null || part === id) return
+  e.preventDefault()
+  if (at === 'on' && mayHangOn(store.piece!, part).includes(id)) return hang(part, id)
+  const op = at === 'on' ? null : moveBeside(store.piece!, part, id, at === 'above')
+  if (op) store.act(op)
+  else store.notice = { says: `${name(part)} cannot go there: ${name(id)} hangs on it.` }
+}
 </script>
 
 <template>
   <ul v-if="list.length > 0" class="mt-4 border-t border-rule" aria-label="All parts">
-    <li v-for="l in list" :key="l.id" class="flex items-center gap-3 border-b border-rule py-[3px]">
+    <li
+      v-for="l in list"
+      :key="l.id"
+      class="flex items-center gap-3 border-b border-rule py-[3px]"
+      :class="{
+        'bg-band': over?.id === l.id && over.at === 'on',
+        'shadow-[0_-2px_0_var(--sea)]': over?.id === l.id && over.at === 'above',
+        'shadow-[0_2px_0_var(--sea)]': over?.id === l.id && over.at === 'below',
+      }"
+      draggable="true"
+      @dragstart="pickUp(l.id)"
+      @dragend="letFall"
+      @dragover="carryOver($event, l.id)"
+      @dragleave="over = null"
+      @drop="putDown($event, l.id)"
+    >
       <button
         class="min-w-0 truncate text-left hover:underline"
         type="button"

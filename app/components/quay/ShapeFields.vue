@@ -6,6 +6,7 @@ import { setPart, symmetryOf } from '~~/core/acts/parts.ts'
 import { keepAsPath } from '~~/core/acts/pen.ts'
 import { setText } from '~~/core/acts/spelling.ts'
 import { spotsOf } from '~~/core/rig/letters.ts'
+import { PARTICLES } from '~~/core/rig/particle.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -62,6 +63,12 @@ const others = computed(() => {
     ([id, p]) => id !== props.id && p.shape.type !== 'trace' && p.shape.type !== 'emitter',
   )
   return { '': 'nothing yet', ...Object.fromEntries(moving.map(([id, p]) => [id, p.name])) }
+})
+
+/** Parts whose outline particles may have. */
+const looks = computed(() => {
+  const closed = Object.entries(store.piece!.parts).filter(([, p]) => PARTICLES.includes(p.shape.type))
+  return { '': 'dots', ...Object.fromEntries(closed.map(([id, p]) => [id, p.name])) }
 })
 
 const WAVES = [
@@ -191,6 +198,13 @@ const WAVES = [
       :value="shape.flight"
       :choices="FLIGHT"
       @choose="change({ flight: $event })"
+    />
+    <ChoiceField
+      label="look like"
+      name="Particles look like"
+      :value="shape.of ?? ''"
+      :choices="looks"
+      @choose="change({ of: $event || undefined })"
     />
     <ChoiceField
       label="set off on"

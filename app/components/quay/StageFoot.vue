@@ -33,6 +33,9 @@ const WAYS = [
     <label class="flex items-center gap-1" title="The way of the part in hand through the coming lap, a dot a frame"
       ><input v-model="hand.path" type="checkbox" />path</label
     >
+    <label class="flex items-center gap-1" title="What the part in hand reads, and what reads it: a dot at what reads"
+      ><input v-model="hand.threads" type="checkbox" />threads</label
+    >
     <span v-if="deep" class="flex items-center gap-1" role="group" aria-label="Look round">
       look
       <button

@@ -11,6 +11,7 @@ import { Overlay } from '~/stage/overlay.ts'
 import { usePen } from '~/stage/pen.ts'
 import { pullFrom } from '~/stage/pull.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
+import { useThreads } from '~/stage/threads.ts'
 import { useLook } from '~/stage/look.ts'
 import { useWay } from '~/stage/way.ts'
 import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
@@ -90,7 +91,7 @@ const beside = computed(() => {
 })
 watch(stage, fit)
 watch(
-  () => [hand.chosen, hand.instance, hand.path],
+  () => [hand.chosen, hand.instance, hand.path, hand.threads],
   () => store.player?.refresh(),
 )
 onBeforeUnmount(() => {
@@ -124,6 +125,7 @@ const pen = usePen(
 )
 
 const pathOf = useWay()
+const threadsOf = useThreads()
 
 const round = useLook()
 watch(round.look, l => {
@@ -141,12 +143,14 @@ function mark(): void {
   c.clearRect(0, 0, size.value.width, size.value.height)
   const over = new Overlay(c, lens.value, palette, scene.eye)
   const { x, y, marquee } = byHand.shown
+  if (stage.value.guides) over.guides(stage.value.width, stage.value.height)
   for (const id of hand.chosen) {
     const body = scene.bodies.get(id)
     if (!body) continue
     const instance = id === hand.part ? Math.min(hand.instance, body.count - 1) : 0
     const path = id === hand.part ? pathOf(body, instance, scene.eye) : null
     if (path) over.path(path)
+    if (id === hand.part && hand.threads) over.threads(threadsOf(scene, id, instance))
     over.circles(body, instance, body.driven.has('rotation'))
     over.outline(body, instance, id === hand.part)
     const box = body.part.shape.type === 'group' ? boxWithCarried(scene, id, instance) : null
