@@ -44,21 +44,26 @@ const at = (m: Matrix, x: number, y: number, z = 0): Point => [
 
 const ONSTAGE = matrix()
 
-/** A face with the light that falls on it; nothing where it is seen from behind, unless it has no inside. */
-function face(points: readonly Point[], colour: Rgb, alpha: number, eye: Eye, both: boolean): string {
+/** A face with the light that falls on it; nothing where it is seen from behind, by the sense in which its corners run. */
+function face(points: readonly Point[], colour: Rgb, eye: Eye, sense: 1 | -1): string {
   const flat = points.map(([x, y, z]) => seen(eye, ONSTAGE, x, y, z))
   const area = flat.reduce((sum, [x, y], k) => {
     const [nx, ny] = flat[(k + 1) % flat.length]!
     return sum + x * ny - nx * y
   }, 0)
-  if (!both && area <= 0) return ''
+  if (area * sense <= 0) return ''
   const bright = brightness(points, eye)
   const c = { r: Math.min(1, colour.r * bright), g: Math.min(1, colour.g * bright), b: Math.min(1, colour.b * bright) }
-  const d = flat.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${short(x)} ${short(-y)}`).join('')
+  const d = flat.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${tenth(x)} ${tenth(-y)}`).join('')
   const fill = hex(c)
-  // A thin line of its own colour closes the seams between faces.
-  return `<path d="${d}Z" fill="${fill}" fill-opacity="${short(alpha)}" stroke="${fill}" stroke-width="0.9" stroke-opacity="${short(alpha)}"/>`
+  return `<path d="${d}Z" fill="${fill}" stroke="${fill}"/>`
 }
+
+const tenth = (x: number) => String(Math.round(x * 10) / 10)
+
+/** Faces of one thing together; a thin line of their own colours closes the seams between them. */
+const together = (faces: string, alpha: number): string =>
+  faces === '' ? '' : `<g stroke-width="0.9" opacity="${short(alpha)}">${faces}</g>`
 
 /** How bright a face is: light stays where it is while one looks round, and falls on the side that is seen. */
 export function brightness(points: readonly Point[], eye: Eye): number {
@@ -78,6 +83,8 @@ const minus = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b
 
 const sizes = noSizes()
 const back = new Float64Array(3)
+/** Layers that a still shows, about. */
+const LAYERS = 6
 
 /** The sides of a solid, the skin to the layer behind it, or nothing for what is flat. */
 export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): string {
@@ -87,7 +94,12 @@ export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): 
   scene.backOf(body, i, back)
   const away = [back[0]! * thick, back[1]! * thick, back[2]! * thick] as const
   const layer = layerOf(body, i)
-  const next = layer && layer.next >= 0 ? layer.next : -1
+  const coarse = body.layers ? Math.ceil(body.layers.count / LAYERS) : 1
+  const nth = body.layers ? Math.floor(i / body.layers.stride) % body.layers.count : 0
+  // Of many layers a still shows some: the skin goes on to the next of those.
+  if (nth % coarse !== 0) return ''
+  const further = body.layers ? Math.min(coarse, body.layers.count - 1 - nth) * body.layers.stride : 0
+  const next = layer && further > 0 ? i + further : -1
   const [colour, alpha] = [paintOf(body, 'fill', i), body.get('fillAlpha', i) * Math.min(1, body.opacity[i]!)]
   const scale = outline.letters ? outline.letters.size / 1000 : 1
   const front = (points: Float64Array, k: number) => at(m, points[2 * k]! * scale, points[2 * k + 1]! * scale)
@@ -101,26 +113,40 @@ export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): 
       : [o.points, ...(o.drawn?.holes ?? (o.hole ? [o.hole] : [])), ...(o.more ?? [])]
   const outlineBehind = next < 0 ? null : outlineOf(body.part.shape, sizesOf(body, next, sizes))
   let out = ''
-  for (const [nth, points] of rings(outline).entries()) {
+  const all = rings(outline)
+  if (all.length === 0) return ''
+  // The first ring tells which way outlines run; holes run the other way.
+  const sense = turnsLeft(all[0]!) === mirrored(m, eye) ? -1 : 1
+  for (const [ring, points] of all.entries()) {
     const n = points.length / 2
-    const there = outlineBehind ? rings(outlineBehind)[nth] : undefined
+    const there = outlineBehind ? rings(outlineBehind)[ring] : undefined
     for (let k = 0; k < n; k++) {
       const j = (k + 1) % n
       if (thick > 0 && next < 0)
-        out += face(
-          [behind(points, k), behind(points, j), front(points, j), front(points, k)],
-          colour,
-          alpha,
-          eye,
-          true,
-        )
+        out += face([behind(points, k), behind(points, j), front(points, j), front(points, k)], colour, eye, sense)
       if (!there || there.length !== points.length) continue
       const to = body.worlds[next]!
       const far = (q: number) => at(to, there[2 * q]! * scale, there[2 * q + 1]! * scale)
-      out += face([far(k), far(j), front(points, j), front(points, k)], colour, alpha, eye, true)
+      out += face([far(k), far(j), front(points, j), front(points, k)], colour, eye, sense)
     }
   }
-  return out
+  return together(out, alpha)
+}
+
+/** Whether an outline runs anticlockwise. */
+function turnsLeft(p: Float64Array): boolean {
+  let area = 0
+  for (let k = 0, j = p.length - 2; k < p.length; j = k, k += 2) area += p[j]! * p[k + 1]! - p[k]! * p[j + 1]!
+  return area > 0
+}
+
+/** Whether left and right have changed places in space. */
+function mirrored(m: Matrix, { turned }: Eye): boolean {
+  const det = (a: Matrix) =>
+    a[0]! * (a[5]! * a[10]! - a[6]! * a[9]!) -
+    a[1]! * (a[4]! * a[10]! - a[6]! * a[8]!) +
+    a[2]! * (a[4]! * a[9]! - a[5]! * a[8]!)
+  return det(m) * (turned ? det(turned) : 1) < 0
 }
 
 /** Fields of water in a picture, across and back. */
@@ -149,13 +175,12 @@ export function waterOf(scene: Scene, body: Body, i: number): Painted[] {
   for (let j = FIELDS - 1; j >= 0; j--) {
     let svg = ''
     for (let k = 0; k < FIELDS; k++)
-      svg += face([spot(k, j), spot(k + 1, j), spot(k + 1, j + 1), spot(k, j + 1)], colour, alpha, eye, true)
-    rows.push({ near: nearOf(eye, spot(FIELDS / 2, j + 0.5)), svg })
+      svg += face([spot(k, j), spot(k + 1, j), spot(k + 1, j + 1), spot(k, j + 1)], colour, eye, 1)
+    rows.push({ near: nearOf(eye, spot(FIELDS / 2, j + 0.5)), svg: together(svg, alpha) })
   }
   const foot = (k: number): Point => at(m, (k / FIELDS - 0.5) * width, -height)
   let svg = ''
-  for (let k = 0; k < FIELDS; k++)
-    svg += face([foot(k), foot(k + 1), spot(k + 1, 0), spot(k, 0)], colour, alpha, eye, true)
-  rows.push({ near: nearOf(eye, spot(FIELDS / 2, 0)), svg })
+  for (let k = 0; k < FIELDS; k++) svg += face([foot(k), foot(k + 1), spot(k + 1, 0), spot(k, 0)], colour, eye, 1)
+  rows.push({ near: nearOf(eye, spot(FIELDS / 2, 0)), svg: together(svg, alpha) })
   return rows
 }
