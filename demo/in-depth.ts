@@ -5,7 +5,7 @@ import { setEye } from '../core/acts/settings.ts'
 import { placedLetters } from '../core/acts/spelling.ts'
 import type { Piece, Shape } from '../core/piece/schema.ts'
 import { spotsOf } from '../core/rig/letters.ts'
-import { paint } from './kit.ts'
+import { fill, paint } from './kit.ts'
 
 function inDepth(title: string, seed: number, distance: number, [lightness, chroma, hue]: readonly number[]): Builder {
   const b = new Builder(title, seed)
@@ -174,37 +174,31 @@ export function duckBasin(): Piece {
     'Tail',
     { type: 'polygon', sides: 3 },
     { parent: duck, order: 1 },
-    { x: -52, y: 12, radius: 24, rotation: 20, ...thick(20), ...duckFill(80, 0.14, 88) },
+    { x: -52, y: 12, radius: 24, rotation: 20, ...thick(20), ...fill(80, 0.14, 88) },
   )
   b.part(
     'Body',
     { type: 'ellipse' },
     { parent: duck, order: 2 },
-    { width: 116, height: 72, ...thick(60), ...duckFill(84, 0.15, 92) },
+    { width: 116, height: 72, ...thick(60), ...fill(84, 0.15, 92) },
   )
   b.part(
     'Bill',
     { type: 'ellipse' },
     { parent: duck, order: 3 },
-    { x: 76, y: 46, width: 34, height: 16, ...thick(20), ...duckFill(66, 0.17, 48) },
+    { x: 76, y: 46, width: 34, height: 16, ...thick(20), ...fill(66, 0.17, 48) },
   )
   b.part(
     'Head',
     { type: 'ellipse' },
     { parent: duck, order: 4 },
-    { x: 44, y: 50, width: 54, height: 54, ...thick(44), ...duckFill(86, 0.15, 94) },
+    { x: 44, y: 50, width: 54, height: 54, ...thick(44), ...fill(86, 0.15, 94) },
   )
   b.part(
     'Eye',
     { type: 'ellipse' },
     { parent: duck, order: 5 },
-    { x: 54, y: 56, width: 8, height: 8, z: 23, ...duckFill(24, 0.03, 240) },
+    { x: 54, y: 56, width: 8, height: 8, z: 23, ...fill(24, 0.03, 240) },
   )
   return b.piece
 }
-
-const duckFill = (lightness: number, chroma: number, hue: number) => ({
-  fillLightness: lightness,
-  fillChroma: chroma,
-  fillHue: hue,
-})

@@ -38,3 +38,10 @@ export const on = (parent: string | null, order: number, more: Partial<Part> = {
 })
 
 export const CENTRE = { x: 0, y: -72 }
+
+/** A fill that is none of the fair's colours. */
+export const fill = (lightness: number, chroma: number, hue: number) => ({
+  fillLightness: lightness,
+  fillChroma: chroma,
+  fillHue: hue,
+})

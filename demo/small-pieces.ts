@@ -1,16 +1,11 @@
 /** Small pieces beside Lantern Pier, each to show one thing. */
 import { Builder } from '../core/acts/build.ts'
 import type { Piece } from '../core/piece/schema.ts'
+import { fill } from './kit.ts'
 
 const ground = (b: Builder, lightness: number, chroma: number, hue: number) => {
   b.piece = { ...b.piece, stage: { ...b.piece.stage, background: { lightness, chroma, hue } } }
 }
-const fill = (lightness: number, chroma: number, hue: number) => ({
-  fillLightness: lightness,
-  fillChroma: chroma,
-  fillHue: hue,
-})
-
 /** One movement drives many in fixed ratios: a mast turns, its arms lean out, the seats stay upright. */
 export function swingTower(): Piece {
   const b = new Builder('Swing tower', 311)

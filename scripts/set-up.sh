@@ -59,43 +59,38 @@ prompt() {
   [ -f demo/lantern-pier.json ] || npx --no-install jiti demo/write.ts
 }
 
+# A Debian package, and what is said when it cannot be had.
+debian() {
+  say "Installing $1 for the tests …"
+  local as=''
+  [ "$(id -u)" = 0 ] || as=sudo
+  if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends "$1"; } >/dev/null; then
+    echo "$1 could not be installed. $2" >&2
+    exit 1
+  fi
+}
+
 chromium() {
   [ -n "${CHROMIUM:-}" ] && return
   # Not `command -v`, which would find this very function.
   type -P chromium >/dev/null && return
-  say 'Installing Chromium for the tests …'
-  local as=''
-  [ "$(id -u)" = 0 ] || as=sudo
-  if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends chromium; } >/dev/null; then
-    echo 'Chromium could not be installed. Install it, or set CHROMIUM to its path.' >&2
-    exit 1
-  fi
+  debian chromium 'Install it, or set CHROMIUM to its path.'
 }
 
 # Films that are given out are read by somebody else's reader in the tests.
 ffmpeg() {
   type -P ffprobe >/dev/null && return
-  say 'Installing FFmpeg for the tests …'
-  local as=''
-  [ "$(id -u)" = 0 ] || as=sudo
-  if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends ffmpeg; } >/dev/null; then
-    echo 'FFmpeg could not be installed. Install it; the tests need its ffmpeg and ffprobe.' >&2
-    exit 1
-  fi
+  debian ffmpeg 'Install it; the tests need its ffmpeg and ffprobe.'
 }
 
 # The tests try the pieces on a PostgreSQL server too; it is started and ended by them alone.
 postgres() {
   ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 && return
-  say 'Installing PostgreSQL for the tests …'
   local as=''
   [ "$(id -u)" = 0 ] || as=sudo
   $as mkdir -p /etc/postgresql-common
   echo 'create_main_cluster = false' | $as tee /etc/postgresql-common/createcluster.conf >/dev/null
-  if ! { $as apt-get update -qq && $as apt-get install -y -qq --no-install-recommends postgresql; } >/dev/null; then
-    echo 'PostgreSQL could not be installed. Install it; the tests need its initdb and pg_ctl.' >&2
-    exit 1
-  fi
+  debian postgresql 'Install it; the tests need its initdb and pg_ctl.'
 }
 
 "$1"

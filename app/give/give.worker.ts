@@ -6,7 +6,6 @@ import { Program } from '~~/core/engine/program.ts'
 import { workedOut } from '~~/core/form/working.ts'
 import { numbersOf } from '~~/core/formats/give/numbers.ts'
 import { delayOf, momentOfFrame, planOf, type Plan, type Wanted } from '~~/core/formats/give/plan.ts'
-import type { Look } from '~~/core/rig/eye.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { pictureOf } from '~/stage/pictures.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
@@ -14,8 +13,6 @@ import { StageRenderer } from '~/stage/renderer.ts'
 export interface Asked {
   readonly piece: Piece
   readonly wanted: Wanted
-  /** How one looks round a piece in depth. */
-  readonly look: Look
 }
 export type Told =
   | { readonly is: 'frame'; readonly done: number; readonly of: number }
@@ -60,7 +57,6 @@ class Frames {
     const canvas = new OffscreenCanvas(width, height)
     this.renderer = new StageRenderer(canvas, () => {})
     this.renderer.clear = wanted.seeThrough
-    this.renderer.look = asked.look
     this.renderer.resize(width, height)
     // The card's own canvas is read at once; what is averaged or written is drawn on another.
     this.canvas = wanted.blur > 1 || wanted.as === 'gif' ? new OffscreenCanvas(width, height) : canvas

@@ -3,11 +3,15 @@
  * it outward along the mitre by half the line and half a screen pixel, and paints it.
  */
 import { ROW_SHIFT, TAG } from '~~/core/rig/sheet.ts'
+import { SHADE } from '~~/core/rig/eye.ts'
+import { FOAM } from '~~/core/signal/waves.ts'
 import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/rows.ts'
 
 /** Texels of a row. */
 export const TEXELS = PER_ROW / 4
 
+/** A number as the shading language writes it. */
+const num = (v: number) => v.toFixed(9)
 const has = (tag: number) => `(tag & ${tag}u) != 0u`
 
 const HEAD = `#version 300 es
@@ -188,7 +192,8 @@ void sea(int row, vec4 x, vec4 y, vec4 back, vec4 fill, vec4 edge, float alpha) 
   if (!(${has(TAG.side)})) {
     vec2 g = slope * size.w;
     normal = cross(back.xyz + b * g.y, a + b * g.x);
-    foam = kind.z > 0.0 ? clamp((up - 0.85 + 0.9 * kind.z) * 4.0, 0.0, 1.0) * clamp((kind.w - 0.08) * 6.0, 0.0, 1.0) : 0.0;
+    foam = kind.z > 0.0 ? clamp((up - ${num(FOAM.from)} + ${num(FOAM.down)} * kind.z) * ${num(FOAM.high)}, 0.0, 1.0)
+      * clamp((kind.w - ${num(FOAM.steep)}) * ${num(FOAM.rough)}, 0.0, 1.0) : 0.0;
   }
   vec2 stands = p.xy / nearness(p);
   gl_Position = clipped(stands, p);
@@ -264,7 +269,7 @@ void main() {
     // A face is lit from the side on which it is seen.
     if (faced < 2.5 && dot(n, vec3(0.0, 0.0, eye) - stood) < 0.0) n = -n;
     c.rgb = mix(c.rgb, vec3(0.97, 0.98, 0.98) * c.a, foam);
-    c.rgb = min(c.rgb * clamp(0.48 + 0.52 * dot(n, light) / 0.76, 0.32, 1.15), vec3(c.a));
+    c.rgb = min(c.rgb * clamp(${num(SHADE.still)} + ${num(SHADE.lit)} * dot(n, light), ${num(SHADE.least)}, ${num(SHADE.most)}), vec3(c.a));
   }
   colour = c;
 }`

@@ -1,7 +1,6 @@
 /** Giving out: what is being made in a worker, how far it is, and the file when it is there. */
 import { defineStore } from 'pinia'
 import type { Wanted } from '~~/core/formats/give/plan.ts'
-import { AHEAD } from '~~/core/rig/eye.ts'
 import type { Asked, Told } from '~/give/give.worker.ts'
 import { usePiece } from './piece.ts'
 
@@ -34,7 +33,7 @@ export const useGivingOut = defineStore('giving-out', () => {
       wrong.value = `Nothing was made: the browser gave up. ${e.message}`
     }
     const piece = JSON.parse(JSON.stringify(store.piece!)) as Asked['piece']
-    worker.postMessage({ piece, wanted: { ...wanted }, look: AHEAD } satisfies Asked)
+    worker.postMessage({ piece, wanted: { ...wanted } } satisfies Asked)
   }
 
   /** Nothing half made is kept. */

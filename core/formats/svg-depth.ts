@@ -5,7 +5,7 @@
 import { hex, paintOf, type Rgb } from '../rig/colour.ts'
 import { lightFor, lit, seen, type Eye } from '../rig/eye.ts'
 import type { Body } from '../rig/body.ts'
-import { outlineOf, type Outline } from '../rig/outline.ts'
+import { linesIn, outlineOf, type Outline } from '../rig/outline.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
 import { layerOf, reachesIn } from '../rig/bed.ts'
 import type { Scene } from '../rig/scene.ts'
@@ -107,19 +107,15 @@ export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): 
     const [x, y, z] = at(m, points[2 * k]! * scale * taper, points[2 * k + 1]! * scale * taper)
     return [x + away[0], y + away[1], z + away[2]]
   }
-  const rings = (o: Outline): Float64Array[] =>
-    o.letters
-      ? o.letters.setting.areas.flatMap(a => [a.outline, ...a.holes])
-      : [o.points, ...(o.drawn?.holes ?? (o.hole ? [o.hole] : [])), ...(o.more ?? [])]
   const outlineBehind = next < 0 ? null : outlineOf(body.part.shape, sizesOf(body, next, sizes))
   let out = ''
-  const all = rings(outline)
+  const all = linesIn(outline)
   if (all.length === 0) return ''
   // The first ring tells which way outlines run; holes run the other way.
   const sense = turnsLeft(all[0]!) === mirrored(m, eye) ? -1 : 1
   for (const [ring, points] of all.entries()) {
     const n = points.length / 2
-    const there = outlineBehind ? rings(outlineBehind)[ring] : undefined
+    const there = outlineBehind ? linesIn(outlineBehind)[ring] : undefined
     for (let k = 0; k < n; k++) {
       const j = (k + 1) % n
       if (thick > 0 && next < 0)

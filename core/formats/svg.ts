@@ -4,7 +4,7 @@ import { limited } from '../form/working.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
 import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
-import { cutOutline, outlineOf, pointsOfDot, type Outline } from '../rig/outline.ts'
+import { cutOutline, holesIn, outlineOf, pointsOfDot, type Outline } from '../rig/outline.ts'
 import { particleOutline } from '../rig/particle.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
 import { layerOf, reachesIn } from '../rig/bed.ts'
@@ -104,8 +104,7 @@ function one(it: Drawn, stage: Piece['stage']): string {
   if (outline.letters) return defs + letters(it, outline.letters, opacity, colour)
   const fill = outline.closed ? body.get('fillAlpha', i) * opacity : 0
   if (fill > 0) {
-    const holes = outline.drawn?.holes ?? (outline.hole ? [outline.hole] : [])
-    const d = [outline.points, ...holes].map(p => path(p, true, m, eye)).join('')
+    const d = [outline.points, ...holesIn(outline)].map(p => path(p, true, m, eye)).join('')
     const more = (outline.more ?? []).map(p => path(p, true, m, eye)).join('')
     out += `${defs}<path d="${d}" fill="${colour}" fill-opacity="${short(fill)}" fill-rule="evenodd"/>`
     if (more) out += `<path d="${more}" fill="${colour}" fill-opacity="${short(fill)}"/>`

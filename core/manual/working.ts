@@ -70,7 +70,7 @@ export const WORKING: readonly Section[] = [
     title: 'Working: giving out',
     says: [
       '*Give out* in the masthead makes films (WebM, MP4, GIF, or numbered PNGs in one packed file), numbers of every drive (CSV, JSON) and a still of the moment that is shown. Whole laps go out as frames 0 … N − 1, never the one that would repeat the first; or the marked stretch. What will come out, and whether every drive closes, is said before.',
-      'Frames are drawn by the stage’s own renderer, at any size: a still is the stage to the pixel. PNG and GIF can go without the ground. Blur makes each frame the average of eight moments of its first half. Stop at any time: nothing half made is kept.',
+      'Frames are drawn by the stage’s own renderer, at any size: a PNG is the stage to the pixel. SVG draws the same moment as outlines; in depth it is only near. PNG and GIF can go without the ground. Blur makes each frame the average of eight moments of its first half. Stop at any time: nothing half made is kept.',
     ],
   },
   {

@@ -172,7 +172,7 @@ describe('a plate in depth', () => {
     expect(name(ahead, 0, 0)).toBe('Near')
     expect(name(ahead, 100, 100)).toBe('Above')
     expect(name(ahead, 500, 300)).toBeNull()
-    ahead.eye = eyeOf(ahead.program.piece, { aside: 0.2, above: 0, nearer: 1 })
+    ahead.eye = eyeOf(ahead.program.piece, { aside: 0.2, above: 0 })
     // Between its front and its back: 400 px to the right and 150 px back, turned by 72°, seen from 1000 px.
     expect(name(ahead, -13, 0)).toBe('Block')
     expect(name(ahead, -13, 60)).not.toBe('Block')

@@ -3,8 +3,7 @@ import type { Bed } from './bed.ts'
 import type { Body } from './body.ts'
 import type { Cast } from './cast.ts'
 import { Deep } from './deep.ts'
-import type { Area } from './letters.ts'
-import type { Outline } from './outline.ts'
+import { linesIn, type Outline } from './outline.ts'
 import type { Pen } from './pen.ts'
 import { TAG } from './sheet.ts'
 import type { Rows } from './rows.ts'
@@ -49,7 +48,7 @@ export class Deepening extends Deep {
     if (!fills || !outline.closed) return
     const last = !layer || layer.next < 0
     pen.begin(row)
-    for (const points of edgesOf(outline)) {
+    for (const points of linesIn(outline)) {
       pen.sides(points, 0, last ? TAG.back : TAG.next)
     }
     if (!last) return
@@ -130,13 +129,7 @@ export class Deepening extends Deep {
   }
 }
 
-/** Every outline that a solid has sides along. */
-const edgesOf = (o: Outline): Float64Array[] =>
-  o.letters
-    ? o.letters.setting.areas.flatMap(a => [a.outline, ...a.holes])
-    : [o.points, ...(o.drawn?.holes ?? (o.hole ? [o.hole] : [])), ...(o.more ?? [])]
-
 function faces(pen: Pen, outline: Outline): void {
-  if (outline.letters) for (const area of outline.letters.setting.areas) pen.area(area as Area)
+  if (outline.letters) for (const area of outline.letters.setting.areas) pen.area(area)
   else pen.fill(outline)
 }

@@ -34,7 +34,7 @@ describe('the eye', () => {
     const turn = fc.double({ min: -0.2, max: 0.2, noNaN: true })
     fc.assert(
       fc.property(small, small, small, turn, turn, turn, small, small, turn, turn, (x, y, z, a, b, c, u, v, l, k) => {
-        const from = eyeOf(piece(1500), { aside: l, above: k, nearer: 1 })
+        const from = eyeOf(piece(1500), { aside: l, above: k })
         const m = place({ x, y, z, rotation: a, rotationX: b, rotationY: c })
         const found = unseen(from, m, ...seen(from, m, u, v))
         // From the side a small step on the picture is a large one on the thing.
@@ -46,11 +46,11 @@ describe('the eye', () => {
     )
   })
   it('looking round turns about the middle of the stage: from the side a depth is a width', () => {
-    const round = eyeOf(piece(1e6), { aside: 0.25, above: 0, nearer: 1 })
+    const round = eyeOf(piece(1e6), { aside: 0.25, above: 0 })
     const [x, y] = seen(round, place({ z: 100, y: 40 }), 0, 0)
     expect(x).toBeCloseTo(100, 2)
     expect(y).toBeCloseTo(40, 2)
-    const above = eyeOf(piece(1e6), { aside: 0, above: 0.25, nearer: 1 })
+    const above = eyeOf(piece(1e6), { aside: 0, above: 0.25 })
     expect(seen(above, place({ z: 100 }), 0, 0)[1]).toBeCloseTo(-100, 2)
   })
   it('about a point a thing is as if it were flat', () => {
@@ -67,7 +67,7 @@ describe('the eye', () => {
   it('light stays where it is in space, and what looks straight ahead is as bright as its colour', () => {
     const [, , z] = lightFor(eye)
     expect(lit(z)).toBeCloseTo(1, 9)
-    const half = eyeOf(piece(1000), { aside: 0.5, above: 0, nearer: 1 })
+    const half = eyeOf(piece(1000), { aside: 0.5, above: 0 })
     expect(lightFor(half)[2]).toBeLessThan(0)
     expect(lit(-1)).toBeGreaterThan(0)
     expect(lit(1)).toBeLessThanOrEqual(1.15)

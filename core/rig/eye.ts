@@ -16,25 +16,22 @@ export interface Eye {
   readonly even: boolean
 }
 
-/** Round the stage, in turns: to the side, and from above; and how much nearer (over 1) or further the eye stands. */
+/** Round the stage, in turns: to the side, and from above. */
 export interface Look {
   readonly aside: number
   readonly above: number
-  readonly nearer: number
 }
 
-export const AHEAD: Look = { aside: 0, above: 0, nearer: 1 }
+export const AHEAD: Look = { aside: 0, above: 0 }
 export const FLAT: Eye = { distance: Infinity, turned: null, even: false }
 
 export const inDepth = (eye: Eye): boolean => eye.distance !== Infinity
 
-export function eyeOf({ camera }: Piece, { aside, above, nearer }: Look = AHEAD): Eye {
+export function eyeOf({ camera }: Piece, { aside, above }: Look = AHEAD): Eye {
   if (!camera) return FLAT
-  // What is nearer is larger at the same distance of the eye, so that the picture is not bent.
-  const size = { scaleX: nearer, scaleY: nearer, scaleZ: nearer }
-  const still = aside === 0 && above === 0 && nearer === 1
+  const still = aside === 0 && above === 0
   const turned = multiply(
-    posed({ ...resting(), ...size, rotationX: above }, matrix()),
+    posed({ ...resting(), rotationX: above }, matrix()),
     posed({ ...resting(), rotationY: aside }, matrix()),
     matrix(),
   )
@@ -94,5 +91,8 @@ export function lightFor({ turned }: Eye): readonly [number, number, number] {
   return [x / long, y / long, z / long]
 }
 
+/** How bright a face is: shade without light, what straight light adds, darkest and brightest. The shader reads them too. */
+export const SHADE = { still: 0.48, lit: 0.52 / LIGHT[2], least: 0.32, most: 1.15 } as const
+
 /** How bright a face is against its own colour: as it is, when it looks straight at one who looks at the stage. */
-export const lit = (dot: number): number => Math.min(1.15, Math.max(0.32, 0.48 + (0.52 * dot) / LIGHT[2]))
+export const lit = (dot: number): number => Math.min(SHADE.most, Math.max(SHADE.least, SHADE.still + SHADE.lit * dot))

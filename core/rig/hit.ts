@@ -1,5 +1,5 @@
 /** Which part lies under a point of the stage. */
-import { outlineOf, type Outline } from './outline.ts'
+import { holesIn, outlineOf, type Outline } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Scene } from './scene.ts'
 import { inDepth, unseen } from './eye.ts'
@@ -54,12 +54,10 @@ function nearness(scene: Scene, body: Body, i: number, x: number, y: number, rea
 
 function covers(body: Body, i: number, outline: Outline, at: readonly [number, number], slack: number): boolean {
   const filled = outline.closed && (body.part.shape.type === 'picture' || body.get('fillAlpha', i) > 0.02)
-  const solid = inside(outline.points, at) && !holesOf(outline).some(h => inside(h, at))
+  const solid = inside(outline.points, at) && !holesIn(outline).some(h => inside(h, at))
   const within = filled && (solid || (outline.more ?? []).some(p => inside(p, at)))
   return within || near(outline.points, outline.closed, at, slack)
 }
-
-const holesOf = ({ hole, drawn }: Outline): readonly Float64Array[] => drawn?.holes ?? (hole ? [hole] : [])
 
 function inside(points: Float64Array, [x, y]: readonly [number, number]): boolean {
   let within = false

@@ -52,7 +52,7 @@ export interface Lines {
   readonly leading?: number | undefined
 }
 
-const LEADING = 120
+export const LEADING = 120
 
 /** Where a letter stands: its left end and the line it stands on. */
 interface Stand {

@@ -46,6 +46,15 @@ export interface Sizes {
   rise?: ((x: number) => number) | undefined
 }
 
+/** Holes in an outline, of a shape or drawn. */
+export const holesIn = ({ hole, drawn }: Outline): readonly Float64Array[] => drawn?.holes ?? (hole ? [hole] : [])
+
+/** Every closed line of an outline: of letters in thousandths of their size, else in px. */
+export const linesIn = (o: Outline): readonly Float64Array[] =>
+  o.letters
+    ? o.letters.setting.areas.flatMap(a => [a.outline, ...a.holes])
+    : [o.points, ...holesIn(o), ...(o.more ?? [])]
+
 /** How many points a circle may have: few numbers, so that one that breathes is seldom laid anew. */
 const ROUND = [12, 16, 24, 32, 48, 64, 96, 128] as const
 

@@ -75,6 +75,9 @@ export function waveHeight(waves: readonly Wave[], x: number, z: number, progres
 export const steepness = (waves: readonly Wave[]): number =>
   waves.reduce((sum, w) => sum + w.share * 2 * Math.PI * Math.sqrt(w.x * w.x + w.z * w.z), 0)
 
+/** Where foam begins on a crest and how quickly it grows; how steep waves must be for it. The shader reads them too. */
+export const FOAM = { from: 0.85, down: 0.9, high: 4, steep: 0.08, rough: 6 } as const
+
 /**
  * How much foam lies at a place, 0 to 1: on the upper part of crests, the more `foam` (0 to 1) the further down, and none
  * where all waves together are less steep than about 1 in 12.
@@ -82,7 +85,7 @@ export const steepness = (waves: readonly Wave[]): number =>
  * @param height of the water there, within ±1; @param steep slopes of all waves together
  */
 export function foamAt(height: number, foam: number, steep: number): number {
-  const high = (height - 0.85 + 0.9 * foam) * 4
-  const rough = (steep - 0.08) * 6
+  const high = (height - FOAM.from + FOAM.down * foam) * FOAM.high
+  const rough = (steep - FOAM.steep) * FOAM.rough
   return foam > 0 ? Math.min(1, Math.max(0, high)) * Math.min(1, Math.max(0, rough)) : 0
 }

@@ -161,7 +161,7 @@ test('K1: films are read by another reader: frames, size, pictures as on the sta
   }
 })
 
-test('K2: numbers are the engine’s own; a blurred frame is the average of its moments; stopped, nothing is kept', async ({
+test('K2: numbers are the engine’s own; a blurred still differs from the sharp one; stopped, nothing is kept', async ({
   page,
 }) => {
   await openPiece(page, moving(false))
@@ -180,6 +180,14 @@ test('K2: numbers are the engine’s own; a blurred frame is the average of its 
   const json = JSON.parse((await given(page)).toString()) as { columns: string[]; rows: number[][] }
   expect(json.columns).toEqual(head)
   expect(json.rows.map(r => r.map(String))).toEqual(rows)
+  // Eight moments of half a frame: what moves is smeared.
+  await dialog(page).getByRole('button', { name: 'Still' }).click()
+  await across(page, 640)
+  const sharp = await given(page)
+  await chip(page, 'Blur', '8 moments a frame')
+  const blurred = await apart(page, sharp, await given(page))
+  expect(blurred.count).toBeGreaterThan(200)
+  expect(blurred.most).toBeLessThan(255)
   await dialog(page).getByRole('button', { name: 'Film' }).click()
   await chip(page, 'What', 'the stretch')
   await expect(dialog(page).getByRole('alert')).toContainText('No stretch is marked')

@@ -5,7 +5,8 @@ import { reshapeGear } from '~~/core/acts/gear-train.ts'
 import { setPart, symmetryOf } from '~~/core/acts/parts.ts'
 import { keepAsPath } from '~~/core/acts/pen.ts'
 import { setText } from '~~/core/acts/spelling.ts'
-import { spotsOf } from '~~/core/rig/letters.ts'
+import { FIELDS } from '~~/core/rig/cast.ts'
+import { LEADING, spotsOf } from '~~/core/rig/letters.ts'
 import { PARTICLES } from '~~/core/rig/particle.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -139,7 +140,7 @@ const WAVES = [
       <NumberField
         label="leading"
         title="From line to line, of the size of the letters"
-        :value="shape.leading ?? 120"
+        :value="shape.leading ?? LEADING"
         unit="%"
         :low="10"
         :high="1000"
@@ -230,7 +231,7 @@ const WAVES = [
     <NumberField
       label="fields"
       title="In depth: fields of its surface across, and as many back"
-      :value="shape.fields ?? 64"
+      :value="shape.fields ?? FIELDS"
       :low="4"
       :high="256"
       whole

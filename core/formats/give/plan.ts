@@ -4,8 +4,7 @@ import { momentOfSeconds, type Moment } from '../../time/moment.ts'
 import { fromNumber, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
 
 /** What can be given out, by the ends of the files: films, numbers, stills. */
-export const GIVEN = ['webm', 'mp4', 'gif', 'zip', 'csv', 'json', 'png', 'svg'] as const
-export type Given = (typeof GIVEN)[number]
+export type Given = 'webm' | 'mp4' | 'gif' | 'zip' | 'csv' | 'json' | 'png' | 'svg'
 
 export interface Wanted {
   readonly as: Given
