@@ -55,14 +55,8 @@ export const linesIn = (o: Outline): readonly Float64Array[] =>
     ? o.letters.setting.areas.flatMap(a => [a.outline, ...a.holes])
     : [o.points, ...holesIn(o), ...(o.more ?? [])]
 
-/** How many points a circle may have: few numbers, so that one that breathes is seldom laid anew. */
-const ROUND = [12, 16, 24, 32, 48, 64, 96, 128] as const
-
 /** Points on a circle: enough that its edge is off by less than a tenth of a pixel at this radius. */
-export function pointsFor(radius: number): number {
-  for (let k = 0; k < ROUND.length; k++) if (ROUND[k]! * ROUND[k]! >= radius * 36) return ROUND[k]!
-  return 128
-}
+export const pointsFor = (radius: number): number => Math.min(128, Math.max(12, Math.ceil(Math.sqrt(radius) * 6)))
 
 function round(rx: number, ry: number, count: number, from = 0): Float64Array {
   const points = new Float64Array(count * 2)

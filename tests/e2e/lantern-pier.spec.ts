@@ -13,6 +13,7 @@ test.describe('the fair moves', () => {
     await page.goto('/')
     for (const title of ['Lantern Pier', 'Swing tower', 'Duck basin']) {
       const card = page.getByRole('link', { name: `Open ${title}`, exact: true }).locator('img')
+      await card.scrollIntoViewIfNeeded()
       await expect(card).toHaveJSProperty('naturalWidth', 1280)
       const still = await page.request.get((await card.getAttribute('src'))!)
       expect((await still.text()).length).toBeGreaterThan(10_000)
