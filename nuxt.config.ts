@@ -1,6 +1,8 @@
+import { writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 import { build as bundle } from 'esbuild'
+import { runnerText } from './scripts/runner-text.ts'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
@@ -9,6 +11,8 @@ export default defineNuxtConfig({
   srcDir: 'app',
   ssr: false,
   hooks: {
+    // What a page that runs by itself begins with lies ready to be fetched.
+    'build:before': async () => writeFileSync(here('./public/runner.txt'), await runnerText()),
     // Nothing is fetched before it is needed: the quay's chunks not while the harbour is looked at.
     'build:manifest': manifest => {
       for (const chunk of Object.values(manifest)) chunk.prefetch = false

@@ -4,7 +4,7 @@ import { Program } from '../core/engine/program.ts'
 import { labelOf } from '../core/formula/labels.ts'
 import { columnsOf, numbersOf } from '../core/formats/give/numbers.ts'
 import { floor, minus, times } from '../core/time/rational.ts'
-import { WrongCall, optionsOf, pieceIn, positiveOf, timeOf } from './call.ts'
+import { WrongCall, optionsOf, pieceIn, positiveOf, progress, timeOf } from './call.ts'
 
 const HELP = `open-tide bake FILE --from TIME --to TIME --out FILE.csv|FILE.json [--fps N]
 
@@ -55,13 +55,4 @@ export async function bake(args: string[]): Promise<number> {
   }
   console.error(`${frames} frames of ${columnsOf(program).length} values are in ${o.out}.`)
   return 0
-}
-
-/** A bar on a terminal; nothing where the output is kept. */
-function progress(done: number, all: number): void {
-  if (!process.stderr.isTTY || (done % Math.ceil(all / 100) !== 0 && done !== all)) return
-  const share = Math.floor((done / all) * 30)
-  process.stderr.write(
-    `\r[${'#'.repeat(share)}${'.'.repeat(30 - share)}] ${done} of ${all} frames${done === all ? '\n' : ''}`,
-  )
 }

@@ -1,6 +1,8 @@
 /** Reading a call: its options, the times and pieces it names. What is wrong says what, where and what to do. */
+import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { parseArgs, type ParseArgsConfig } from 'node:util'
+import { unpackPiece, type Packed } from '../core/formats/piece-file/piece-file.ts'
 import { readPiece } from '../core/piece/migrate.ts'
 import type { Fraction, Piece } from '../core/piece/schema.ts'
 import { readTime, type Scale } from '../core/time/reading.ts'
@@ -42,15 +44,24 @@ export function positiveOf(text: string, option: string): Rational {
 
 export const fractionOf = (r: Rational): Fraction => ({ n: Number(r.n), d: Number(r.d) })
 
-/** The piece in a file, which may hold it alone or as the server gives it. */
-export function pieceIn(path: string | undefined): Piece {
+/** The piece in a file, which may hold it alone, as the server gives it, or with its pictures. */
+export const pieceIn = (path: string | undefined): Piece => packedIn(path).piece
+
+/** The same with the pictures that the file holds. */
+export function packedIn(path: string | undefined): Packed {
   if (path === undefined) throw new WrongCall('Name the file of a piece, such as demo/lantern-pier.json.')
-  let text: string
+  let bytes: Buffer
   try {
-    text = readFileSync(path === '-' ? 0 : path, 'utf8')
+    bytes = readFileSync(path === '-' ? 0 : path)
   } catch {
     throw new WrongCall(`${path} cannot be read. Is the name right?`)
   }
+  if (bytes.subarray(0, 2).toString('latin1') === 'PK') {
+    const read = unpackPiece(bytes, b => createHash('sha256').update(b).digest('hex').slice(0, 32))
+    if ('says' in read) throw new WrongCall(`${path}: ${read.says}`)
+    return read
+  }
+  const text = bytes.toString('utf8')
   let value: unknown
   try {
     value = JSON.parse(text)
@@ -60,5 +71,14 @@ export function pieceIn(path: string | undefined): Piece {
   const inner = typeof value === 'object' && value !== null && 'document' in value ? value.document : value
   const { piece, problem } = readPiece(inner)
   if (!piece) throw new WrongCall(`${path}: ${problem}`)
-  return piece
+  return { piece, pictures: new Map() }
+}
+
+/** A bar on a terminal; nothing where the output is kept. */
+export function progress(done: number, all: number): void {
+  if (!process.stderr.isTTY || (done % Math.ceil(all / 100) !== 0 && done !== all)) return
+  const share = Math.floor((done / all) * 30)
+  process.stderr.write(
+    `\r[${'#'.repeat(share)}${'.'.repeat(30 - share)}] ${done} of ${all} frames${done === all ? '\n' : ''}`,
+  )
 }

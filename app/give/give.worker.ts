@@ -1,216 +1,49 @@
-/**
- * What is given out is made here, beside the page: frames drawn with the stage's own renderer and written as a picture, a film
- * or packed pictures; numbers and drawings worked out by the core alone.
- */
-import { Program } from '~~/core/engine/program.ts'
-import { workedOut } from '~~/core/form/working.ts'
-import { numbersOf } from '~~/core/formats/give/numbers.ts'
-import { delayOf, momentOfFrame, planOf, type Plan, type Wanted } from '~~/core/formats/give/plan.ts'
-import type { Piece } from '~~/core/piece/schema.ts'
-import { pictureOf } from '~/stage/pictures.ts'
-import { StageRenderer } from '~/stage/renderer.ts'
+/** What is given out is made here, beside the page: drawn with the stage's own renderer, or written by the core alone. */
+import { formatOf } from '~~/core/formats/give/formats.ts'
+import { planOf } from '~~/core/formats/give/plan.ts'
+import { written, type Asked } from '~~/core/formats/give/written.ts'
+import { picturesFrom } from '~/stage/pictures.ts'
 
-export interface Asked {
-  readonly piece: Piece
-  readonly wanted: Wanted
+export interface Ordered extends Asked {
+  /** Where pictures are asked for by their hash. */
+  readonly assets: string
 }
 export type Told =
   | { readonly is: 'frame'; readonly done: number; readonly of: number }
   | { readonly is: 'made'; readonly bytes: Uint8Array<ArrayBuffer>; readonly type: string }
   | { readonly is: 'failed'; readonly says: string }
 
-const TYPES = {
-  webm: 'video/webm',
-  mp4: 'video/mp4',
-  gif: 'image/gif',
-  zip: 'application/zip',
-  png: 'image/png',
-  svg: 'image/svg+xml',
-  csv: 'text/csv',
-  json: 'application/json',
-} as const
-
-addEventListener('message', ({ data }: MessageEvent<Asked>) => {
+addEventListener('message', ({ data }: MessageEvent<Ordered>) => {
+  const { type } = formatOf(data.wanted.as)
   void made(data).then(
-    bytes =>
-      postMessage({ is: 'made', bytes, type: TYPES[data.wanted.as] } satisfies Told, { transfer: [bytes.buffer] }),
+    bytes => postMessage({ is: 'made', bytes, type } satisfies Told, { transfer: [bytes.buffer] }),
     (e: unknown) => postMessage({ is: 'failed', says: e instanceof Error ? e.message : String(e) } satisfies Told),
   )
 })
 
-/** Frames one by one, each drawn on a canvas. */
-class Frames {
-  readonly canvas: OffscreenCanvas
-  private readonly program: Program
-  private readonly values: Float64Array
-  private readonly renderer: StageRenderer
-  private readonly flat: OffscreenCanvasRenderingContext2D | null
-
-  constructor(
-    private readonly asked: Asked,
-    readonly plan: Plan,
-  ) {
-    const { piece, wanted } = asked
-    const { width, height } = plan
-    this.program = new Program(piece)
-    this.values = new Float64Array(this.program.size)
-    const canvas = new OffscreenCanvas(width, height)
-    this.renderer = new StageRenderer(canvas, () => {})
-    this.renderer.clear = wanted.seeThrough
-    this.renderer.resize(width, height)
-    // The card's own canvas is read at once; what is averaged or written is drawn on another.
-    this.canvas = wanted.blur > 1 || wanted.as === 'gif' ? new OffscreenCanvas(width, height) : canvas
-    this.flat = this.canvas === canvas ? null : this.canvas.getContext('2d', { willReadFrequently: true })
-    this.drawn = canvas
-  }
-  private readonly drawn: OffscreenCanvas
-
-  /** Waits until all pictures of the piece are there, or known to be gone. */
-  async ready(): Promise<void> {
-    for (const { shape } of Object.values(this.asked.piece.parts)) {
-      if (shape.type !== 'picture') continue
-      await new Promise<void>(done => {
-        if (pictureOf(shape.asset, done) !== 'coming') done()
-      })
-    }
-  }
-
-  draw(frame: number): void {
-    const { blur } = this.asked.wanted
-    if (!this.flat) return this.one(frame, 0, 1)
-    const { width, height } = this.canvas
-    const sum = blur > 1 ? new Float32Array(width * height * 4) : null
-    for (let nth = 0; nth < blur; nth++) {
-      this.one(frame, nth, blur)
-      this.flat.clearRect(0, 0, width, height)
-      this.flat.drawImage(this.drawn, 0, 0)
-      if (!sum) continue
-      const { data } = this.flat.getImageData(0, 0, width, height)
-      for (let k = 0; k < sum.length; k++) sum[k]! += data[k]!
-    }
-    if (!sum) return
-    const mean = new ImageData(width, height)
-    for (let k = 0; k < sum.length; k++) mean.data[k] = Math.round(sum[k]! / blur)
-    this.flat.putImageData(mean, 0, 0)
-  }
-
-  private one(frame: number, nth: number, of: number): void {
-    const { program, values, renderer } = this
-    const moment = momentOfFrame(program.piece, this.plan, frame, nth, of)
-    // Everything that a frame needs is worked out, however long it takes.
-    workedOut(() => {
-      program.moment(moment, values)
-      renderer.draw({ program, values, moment })
-    })
-  }
-
-  pixels(): Uint8ClampedArray {
-    return this.flat!.getImageData(0, 0, this.canvas.width, this.canvas.height).data
-  }
-}
-
-async function made(asked: Asked): Promise<Uint8Array<ArrayBuffer>> {
-  const { as } = asked.wanted
+async function made(asked: Ordered): Promise<Uint8Array<ArrayBuffer>> {
   const plan = planOf(asked.piece, asked.wanted)
   if (plan.problem !== null) throw new Error(plan.problem)
   const tell = (done: number) => postMessage({ is: 'frame', done, of: plan.frames } satisfies Told)
-  if (as === 'csv' || as === 'json') {
-    const text = numbersOf(new Program(asked.piece), as, plan.from, plan.rate, plan.frames, tell)
-    return new TextEncoder().encode(text)
-  }
-  if (as === 'svg') {
-    const { stillSvg } = await import('~~/core/formats/svg.ts')
-    return new TextEncoder().encode(stillSvg(asked.piece, plan.from, await carried(asked.piece)))
-  }
-  const frames = new Frames(asked, plan)
-  await frames.ready()
-  if (as === 'png') return still(frames, 0)
-  if (as === 'zip') return packed(frames, tell)
-  if (as === 'gif') return gif(frames, tell)
-  return film(frames, as, tell)
-}
-
-async function still(frames: Frames, k: number): Promise<Uint8Array<ArrayBuffer>> {
-  frames.draw(k)
-  return new Uint8Array(await (await frames.canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())
-}
-
-async function packed(frames: Frames, tell: (done: number) => void): Promise<Uint8Array<ArrayBuffer>> {
-  const files: Record<string, Uint8Array> = {}
-  for (let k = 0; k < frames.plan.frames; k++) {
-    files[`frame-${String(k).padStart(5, '0')}.png`] = await still(frames, k)
-    tell(k + 1)
-  }
-  const { zip } = await import('fflate')
-  return new Promise((done, fail) =>
-    zip(files, { level: 0 }, (e, bytes) => (e ? fail(e) : done(bytes as Uint8Array<ArrayBuffer>))),
-  )
-}
-
-async function gif(frames: Frames, tell: (done: number) => void): Promise<Uint8Array<ArrayBuffer>> {
-  const { plan, canvas } = frames
-  const { applyPalette, GIFEncoder, quantize } = await import('gifenc')
-  const encoder = GIFEncoder()
-  for (let k = 0; k < plan.frames; k++) {
-    frames.draw(k)
-    const pixels = frames.pixels()
-    const palette = quantize(pixels, 256, { format: 'rgba4444', oneBitAlpha: true })
-    const indices = applyPalette(pixels, palette, 'rgba4444')
-    const clear = palette.findIndex(c => c[3] === 0)
-    encoder.writeFrame(indices, canvas.width, canvas.height, {
-      palette,
-      delay: 10 * delayOf(plan, k),
-      transparent: clear >= 0,
-      transparentIndex: Math.max(0, clear),
-      dispose: clear >= 0 ? 2 : -1,
-    })
-    tell(k + 1)
-  }
-  encoder.finish()
-  return encoder.bytes()
-}
-
-async function film(
-  frames: Frames,
-  as: 'webm' | 'mp4',
-  tell: (done: number) => void,
-): Promise<Uint8Array<ArrayBuffer>> {
-  const { plan, canvas } = frames
-  if (typeof VideoEncoder === 'undefined')
-    throw new Error('This browser writes no films. Give out numbered pictures, or use Chromium.')
-  const { BufferTarget, CanvasSource, Mp4OutputFormat, Output, QUALITY_HIGH, WebMOutputFormat } =
-    await import('mediabunny')
-  const target = new BufferTarget()
-  const output = new Output({ format: as === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat(), target })
-  const source = new CanvasSource(canvas, {
-    codec: as === 'webm' ? 'vp9' : 'avc',
-    bitrate: QUALITY_HIGH,
-    keyFrameInterval: 2,
-    sizeChangeBehavior: 'deny',
+  const file = await written(asked, plan, {
+    async picture(hash) {
+      const answer = await fetch(`${asked.assets}/${hash}`)
+      if (!answer.ok) return null
+      const bytes = new Uint8Array(await answer.arrayBuffer())
+      return { type: answer.headers.get('content-type') ?? '', bytes }
+    },
+    async runner() {
+      const answer = await fetch('/runner.txt')
+      if (!answer.ok) throw new Error('The server cannot be reached. Is Open Tide still running?')
+      return answer.text()
+    },
+    async hash(text) {
+      const sum = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(text))
+      return btoa(String.fromCharCode(...new Uint8Array(sum)))
+    },
+    tell,
   })
-  const rate = Number(plan.rate.n) / Number(plan.rate.d)
-  output.addVideoTrack(source, { frameRate: rate })
-  await output.start()
-  for (let k = 0; k < plan.frames; k++) {
-    frames.draw(k)
-    await source.add(k / rate, 1 / rate)
-    tell(k + 1)
-  }
-  await output.finalize()
-  return new Uint8Array(target.buffer!)
-}
-
-/** The pictures of a piece as data addresses, which a drawing carries with it. */
-async function carried(piece: Piece): Promise<ReadonlyMap<string, string>> {
-  const found = new Map<string, string>()
-  for (const { shape } of Object.values(piece.parts)) {
-    if (shape.type !== 'picture' || found.has(shape.asset)) continue
-    const answer = await fetch(`/api/assets/${shape.asset}`)
-    if (!answer.ok) continue
-    const bytes = new Uint8Array(await answer.arrayBuffer())
-    let text = ''
-    for (let k = 0; k < bytes.length; k += 8192) text += String.fromCharCode(...bytes.subarray(k, k + 8192))
-    found.set(shape.asset, `data:${answer.headers.get('content-type') ?? ''};base64,${btoa(text)}`)
-  }
-  return found
+  if (file) return file
+  const { drawn } = await import('./drawing.ts')
+  return drawn(asked, plan, picturesFrom(asked.assets), tell)
 }

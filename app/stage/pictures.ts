@@ -5,14 +5,20 @@ export type Picture = ImageBitmap | 'coming' | 'gone'
 const known = new Map<string, Picture>()
 const waiting = new Set<() => void>()
 
-/** The picture of a hash; while it is fetched `coming`, and `again` is called when it is there or known to be gone. */
-export function pictureOf(hash: string, again: () => void): Picture {
+/** Where the pictures of the house are asked for. */
+export const ASSETS = '/api/assets'
+
+/**
+ * The picture of a hash; while it is fetched `coming`, and `again` is called when it is there or known to be gone.
+ * @param from where it is asked for
+ */
+export function pictureOf(hash: string, again: () => void, from = ASSETS): Picture {
   const found = known.get(hash)
   if (found === 'coming') waiting.add(again)
   if (found) return found
   known.set(hash, 'coming')
   waiting.add(again)
-  void fetched(hash).then(it => {
+  void fetched(`${from}/${hash}`).then(it => {
     known.set(hash, it)
     const all = [...waiting]
     waiting.clear()
@@ -21,9 +27,16 @@ export function pictureOf(hash: string, again: () => void): Picture {
   return 'coming'
 }
 
-async function fetched(hash: string): Promise<Picture> {
+/** Pictures that are asked for at an address. */
+export const picturesFrom =
+  (from: string) =>
+  (again: () => void) =>
+  (hash: string): Picture =>
+    pictureOf(hash, again, from)
+
+async function fetched(address: string): Promise<Picture> {
   try {
-    const answer = await fetch(`/api/assets/${hash}`)
+    const answer = await fetch(address)
     if (!answer.ok) return 'gone'
     return await createImageBitmap(await answer.blob(), { premultiplyAlpha: 'premultiply' })
   } catch {

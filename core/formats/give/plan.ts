@@ -1,15 +1,17 @@
 /** What will come out of a piece when it is given out as pictures or film: which frames, how large, how long. */
+import type { Lent } from '../../piece/lent.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../../time/moment.ts'
-import { fromNumber, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
-
-/** What can be given out, by the ends of the files: films, numbers, stills. */
-export type Given = 'webm' | 'mp4' | 'gif' | 'zip' | 'csv' | 'json' | 'png' | 'svg'
+import { fromNumber, minus, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
+import { MOST_SAMPLES, samplesOf } from '../sound/wav.ts'
+import { formatOf, type Given } from './formats.ts'
 
 export interface Wanted {
   readonly as: Given
-  /** Whole laps; null for the marked stretch. */
+  /** Whole laps; null for the marked stretch, or from one moment to another. */
   readonly laps: number | null
+  /** Seconds from and to, instead of laps; null for the stretch. */
+  readonly between: readonly [number, number] | null
   /** Px across; as high as the stage asks. */
   readonly width: number
   /** Without the ground, where the format can. */
@@ -18,11 +20,34 @@ export interface Wanted {
   readonly blur: number
   /** Of a still: seconds. */
   readonly at: number
+  /** Of sound: the key of the drive or signal, its copy, samples a second. */
+  readonly drive: string
+  readonly copy: number
+  readonly sampleRate: number
+  /** Of the page that runs: the dials that are shown. */
+  readonly lent: readonly Lent[]
 }
+
+/** What is wanted where nothing is said. */
+export const wantedOf = (piece: Piece, as: Given): Wanted => ({
+  as,
+  laps: 1,
+  between: null,
+  width: piece.stage.width,
+  seeThrough: false,
+  blur: 1,
+  at: 0,
+  drive: Object.keys(piece.drives)[0] ?? Object.keys(piece.signals)[0] ?? '',
+  copy: 0,
+  sampleRate: 48_000,
+  lent: [],
+})
 
 export interface Plan {
   readonly frames: number
   readonly from: Rational
+  /** Seconds from the first moment to the one that is not given out any more. */
+  readonly span: Rational
   readonly rate: Rational
   readonly width: number
   readonly height: number
@@ -41,20 +66,34 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
   const rate = rational(BigInt(piece.frameRate.n), BigInt(piece.frameRate.d))
   const lap = rational(BigInt(piece.lap.length.n), BigInt(piece.lap.length.d))
   const { stretch, stage } = piece
-  const still = wanted.as === 'png' || wanted.as === 'svg'
-  const part = wanted.laps === null ? stretch : null
-  const from = fromNumber(still ? wanted.at : part ? part.from : piece.lap.start)
-  const long = part ? fromNumber(part.to - part.from) : times(lap, rational(BigInt(Math.max(1, wanted.laps ?? 1))))
-  const frames = still ? 1 : Math.max(1, Math.ceil(toNumber(times(long, rate)) - 1e-9))
-  const even = wanted.as === 'mp4' || wanted.as === 'webm' ? 2 : 1
+  const format = formatOf(wanted.as)
+  const still = format.timeless === true
+  const [begin, end] = wanted.between ?? [stretch?.from ?? 0, stretch?.to ?? 0]
+  const part = wanted.laps === null && end > begin
+  const from = fromNumber(still ? wanted.at : part ? begin : piece.lap.start)
+  const span = part ? minus(fromNumber(end), fromNumber(begin)) : times(lap, rational(BigInt(Math.max(1, wanted.laps ?? 1))))
+  const frames = still ? 1 : Math.max(1, Math.ceil(toNumber(times(span, rate)) - 1e-9))
+  const even = format.even ? 2 : 1
   const side = (v: number) => Math.max(16, Math.round(v / even) * even)
   const width = side(wanted.width)
   const height = side((wanted.width * stage.height) / stage.width)
-  const plan = { frames, from, rate, width, height }
+  const plan = { frames, from, span, rate, width, height }
   const says = (problem: string | null): Plan => ({ ...plan, problem })
   if (wanted.laps === null && !part && !still)
-    return says('No stretch is marked: mark one with [ and ], or give out laps.')
+    return says(
+      wanted.between
+        ? 'The last moment must lie after the first.'
+        : 'No stretch is marked: mark one with [ and ], or give out laps.',
+    )
+  if (format.kind === 'Moving SVG or CSS' && piece.camera)
+    return says('A piece in depth is more than a drawing holds: give out a film, shapes in depth, or the page that runs.')
+  if (wanted.as === 'wav') {
+    if (wanted.drive === '') return says('Nothing is driven here: there is nothing to hear.')
+    const samples = samplesOf({ span, rate: wanted.sampleRate })
+    return says(samples > MOST_SAMPLES ? `That is ${samples} samples; ${MOST_SAMPLES} fit in one file.` : null)
+  }
   if (frames > MOST_FRAMES) return says(`That is ${frames} frames; ${MOST_FRAMES} fit in one film. Choose fewer laps.`)
+  if (!format.drawn) return says(null)
   if (Math.max(width, height) > WIDEST)
     return says(`That is ${width} × ${height}; ${WIDEST} pixels to a side are drawn.`)
   const held = wanted.as === 'gif' || wanted.as === 'zip' ? width * height * frames : 0

@@ -1,0 +1,167 @@
+/** Films, packed pictures and stills of a piece, each frame drawn by the stage's own renderer. */
+import { Program } from '~~/core/engine/program.ts'
+import { workedOut } from '~~/core/form/working.ts'
+import { delayOf, momentOfFrame, type Plan } from '~~/core/formats/give/plan.ts'
+import type { Asked } from '~~/core/formats/give/written.ts'
+import { shownIn } from '~~/core/formats/piece-file/piece-file.ts'
+import type { Pictures } from '~/stage/card.ts'
+import { StageRenderer } from '~/stage/renderer.ts'
+
+/** Frames one by one, each drawn on a canvas. */
+export class Frames {
+  readonly canvas: OffscreenCanvas
+  private readonly program: Program
+  private readonly values: Float64Array
+  private readonly renderer: StageRenderer
+  private readonly flat: OffscreenCanvasRenderingContext2D | null
+
+  constructor(
+    private readonly asked: Asked,
+    readonly plan: Plan,
+    private readonly pictures: (again: () => void) => Pictures,
+  ) {
+    const { piece, wanted } = asked
+    const { width, height } = plan
+    this.program = new Program(piece)
+    this.values = new Float64Array(this.program.size)
+    const canvas = new OffscreenCanvas(width, height)
+    this.known = this.pictures(() => this.come?.())
+    this.renderer = new StageRenderer(canvas, () => {}, this.known)
+    this.renderer.clear = wanted.seeThrough
+    this.renderer.resize(width, height)
+    // The card's own canvas is read at once; what is averaged or written is drawn on another.
+    this.canvas = wanted.blur > 1 || wanted.as === 'gif' ? new OffscreenCanvas(width, height) : canvas
+    this.flat = this.canvas === canvas ? null : this.canvas.getContext('2d', { willReadFrequently: true })
+    this.drawn = canvas
+  }
+  private readonly drawn: OffscreenCanvas
+
+  private readonly known: Pictures
+  private come: (() => void) | null = null
+
+  /** Waits until all pictures of the piece are there, or known to be gone. */
+  async ready(): Promise<void> {
+    for (const hash of shownIn(this.asked.piece)) {
+      while (this.known(hash) === 'coming') await new Promise<void>(done => (this.come = done))
+    }
+  }
+
+  draw(frame: number): void {
+    const { blur } = this.asked.wanted
+    if (!this.flat) return this.one(frame, 0, 1)
+    const { width, height } = this.canvas
+    const sum = blur > 1 ? new Float32Array(width * height * 4) : null
+    for (let nth = 0; nth < blur; nth++) {
+      this.one(frame, nth, blur)
+      this.flat.clearRect(0, 0, width, height)
+      this.flat.drawImage(this.drawn, 0, 0)
+      if (!sum) continue
+      const { data } = this.flat.getImageData(0, 0, width, height)
+      for (let k = 0; k < sum.length; k++) sum[k]! += data[k]!
+    }
+    if (!sum) return
+    const mean = new ImageData(width, height)
+    for (let k = 0; k < sum.length; k++) mean.data[k] = Math.round(sum[k]! / blur)
+    this.flat.putImageData(mean, 0, 0)
+  }
+
+  private one(frame: number, nth: number, of: number): void {
+    const { program, values, renderer } = this
+    const moment = momentOfFrame(program.piece, this.plan, frame, nth, of)
+    // Everything that a frame needs is worked out, however long it takes.
+    workedOut(() => {
+      program.moment(moment, values)
+      renderer.draw({ program, values, moment })
+    })
+  }
+
+  pixels(): Uint8ClampedArray {
+    return this.flat!.getImageData(0, 0, this.canvas.width, this.canvas.height).data
+  }
+}
+
+async function still(frames: Frames, k: number): Promise<Uint8Array<ArrayBuffer>> {
+  frames.draw(k)
+  return new Uint8Array(await (await frames.canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())
+}
+
+async function packed(frames: Frames, tell: (done: number) => void): Promise<Uint8Array<ArrayBuffer>> {
+  const files: Record<string, Uint8Array> = {}
+  for (let k = 0; k < frames.plan.frames; k++) {
+    files[`frame-${String(k).padStart(5, '0')}.png`] = await still(frames, k)
+    tell(k + 1)
+  }
+  const { zip } = await import('fflate')
+  return new Promise((done, fail) =>
+    zip(files, { level: 0 }, (e, bytes) => (e ? fail(e) : done(bytes as Uint8Array<ArrayBuffer>))),
+  )
+}
+
+async function gif(frames: Frames, tell: (done: number) => void): Promise<Uint8Array<ArrayBuffer>> {
+  const { plan, canvas } = frames
+  const { applyPalette, GIFEncoder, quantize } = await import('gifenc')
+  const encoder = GIFEncoder()
+  for (let k = 0; k < plan.frames; k++) {
+    frames.draw(k)
+    const pixels = frames.pixels()
+    const palette = quantize(pixels, 256, { format: 'rgba4444', oneBitAlpha: true })
+    const indices = applyPalette(pixels, palette, 'rgba4444')
+    const clear = palette.findIndex(c => c[3] === 0)
+    encoder.writeFrame(indices, canvas.width, canvas.height, {
+      palette,
+      delay: 10 * delayOf(plan, k),
+      transparent: clear >= 0,
+      transparentIndex: Math.max(0, clear),
+      dispose: clear >= 0 ? 2 : -1,
+    })
+    tell(k + 1)
+  }
+  encoder.finish()
+  return encoder.bytes()
+}
+
+async function film(
+  frames: Frames,
+  as: 'webm' | 'mp4',
+  tell: (done: number) => void,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const { plan, canvas } = frames
+  if (typeof VideoEncoder === 'undefined')
+    throw new Error('This browser writes no films. Give out numbered pictures, or use Chromium.')
+  const { BufferTarget, CanvasSource, Mp4OutputFormat, Output, QUALITY_HIGH, WebMOutputFormat } =
+    await import('mediabunny')
+  const target = new BufferTarget()
+  const output = new Output({ format: as === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat(), target })
+  const source = new CanvasSource(canvas, {
+    codec: as === 'webm' ? 'vp9' : 'avc',
+    bitrate: QUALITY_HIGH,
+    keyFrameInterval: 2,
+    sizeChangeBehavior: 'deny',
+  })
+  const rate = Number(plan.rate.n) / Number(plan.rate.d)
+  output.addVideoTrack(source, { frameRate: rate })
+  await output.start()
+  for (let k = 0; k < plan.frames; k++) {
+    frames.draw(k)
+    await source.add(k / rate, 1 / rate)
+    tell(k + 1)
+  }
+  await output.finalize()
+  return new Uint8Array(target.buffer!)
+}
+
+/** What is drawn of a piece, as a file. @throws with a sentence when it cannot be made */
+export async function drawn(
+  asked: Asked,
+  plan: Plan,
+  pictures: (again: () => void) => Pictures,
+  tell: (done: number) => void,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const { as } = asked.wanted
+  const frames = new Frames(asked, plan, pictures)
+  await frames.ready()
+  if (as === 'png') return still(frames, 0)
+  if (as === 'zip') return packed(frames, tell)
+  if (as === 'gif') return gif(frames, tell)
+  return film(frames, as as 'webm' | 'mp4', tell)
+}

@@ -1,0 +1,154 @@
+/**
+ * The door of a piece that runs on somebody's own page: a stage, play and stop, and the dials that were chosen. It needs no
+ * server and no rights: no eval, no style of its own in the page, pictures it carries with it.
+ */
+import { workedOut } from '~~/core/form/working.ts'
+import { lendable, stepOf, type Lent } from '~~/core/piece/lent.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { carriedPictures } from './carried.ts'
+import { Runner } from './runner.ts'
+import { LOOK } from './sheet.ts'
+
+export interface Given {
+  readonly piece: Piece
+  /** Data addresses of its pictures, by hash. */
+  readonly pictures: Readonly<Record<string, string>>
+  /** The dials that are shown, with their locks. */
+  readonly lent: readonly Lent[]
+}
+
+export interface Choices {
+  /** Whether play, stop and the dials are shown under the stage; true unless said. */
+  readonly controls?: boolean
+  /** Whether it begins by itself; true unless said, and never where less motion is asked for. */
+  readonly playing?: boolean
+}
+
+/** A piece on a page, as its owner commands it. Seconds run on past every lap. */
+export interface OnPage {
+  play(on?: boolean): void
+  seek(seconds: number): void
+  /** The value of a dial, by its name; with a number it is turned to it, as far as its lock lets it. */
+  dial(name: string, value?: number): number
+  /** Values of `part.property`, one a copy, at a moment or now. */
+  values(property: string, seconds?: number): number[]
+  readonly seconds: number
+  readonly playing: boolean
+  readonly dials: readonly string[]
+  remove(): void
+}
+
+const make = <K extends keyof HTMLElementTagNameMap>(
+  tag: K,
+  set: Partial<HTMLElementTagNameMap[K]>,
+  into: ParentNode,
+): HTMLElementTagNameMap[K] => {
+  const it = Object.assign(document.createElement(tag), set)
+  into.append(it)
+  return it
+}
+
+/** Puts a piece into an element of a page. */
+export function mount(element: HTMLElement, given: Given, { controls = true, playing = true }: Choices = {}): OnPage {
+  const { piece, lent } = given
+  const root = element.shadowRoot ?? element.attachShadow({ mode: 'open' })
+  const sheet = new CSSStyleSheet()
+  sheet.replaceSync(LOOK)
+  root.adoptedStyleSheets = [sheet]
+  root.replaceChildren()
+  const canvas = make('canvas', { role: 'img', ariaLabel: piece.title }, root)
+  canvas.style.aspectRatio = `${piece.stage.width} / ${piece.stage.height}`
+
+  let runner: Runner
+  try {
+    runner = new Runner(canvas, piece, controls ? lent : lendable(piece), carriedPictures(given.pictures))
+  } catch {
+    root.replaceChildren()
+    make('p', { textContent: 'This browser cannot draw the picture: it has no WebGL 2.', role: 'alert' }, root)
+    throw new Error('This browser has no WebGL 2.')
+  }
+  const { player } = runner
+  const slides = new Map<string, () => void>()
+  if (controls) {
+    const bar = make('div', { className: 'bar' }, root)
+    const button = make('button', { type: 'button' }, bar)
+    const say = () => (button.textContent = player.playing ? 'Stop' : 'Play')
+    player.changed(say)
+    say()
+    button.addEventListener('click', () => player.play(!player.playing))
+    for (const it of lent) slides.set(it.dial, slide(bar, runner, it))
+  }
+
+  const still = matchMedia('(prefers-reduced-motion: reduce)')
+  const obey = () => still.matches && player.play(false)
+  still.addEventListener('change', obey)
+  player.play(playing && !still.matches)
+
+  const byName = (name: string) => {
+    const found = Object.entries(piece.dials).find(([, d]) => d.name === name)
+    if (!found) throw new Error(`There is no dial called ${name}.`)
+    return found[0]
+  }
+  return {
+    play: (on = true) => player.play(on),
+    seek: seconds => runner.seek(seconds),
+    dial(name, value) {
+      const id = byName(name)
+      if (value === undefined) return runner.current().dials[id]!.value
+      const now = runner.turn(id, value)
+      slides.get(id)?.()
+      return now
+    },
+    values: (property, seconds) => workedOut(() => runner.values(property, seconds)),
+    get seconds() {
+      return player.now().seconds
+    },
+    get playing() {
+      return player.playing
+    },
+    dials: runner.lent.map(l => piece.dials[l.dial]!.name),
+    remove() {
+      still.removeEventListener('change', obey)
+      runner.dispose()
+      root.replaceChildren()
+    },
+  }
+}
+
+/** One dial: its words, its number, its slide, tick or choice. Gives what shows it anew. */
+function slide(bar: HTMLElement, runner: Runner, lent: Lent): () => void {
+  const dial = () => runner.current().dials[lent.dial]!
+  const { type, unit, options } = dial()
+  const label = make('label', {}, bar)
+  make('span', { textContent: lent.says }, label)
+  if (type === 'choice') {
+    const field = make('select', {}, label)
+    options?.forEach((o, i) => make('option', { value: String(i), textContent: o }, field))
+    field.addEventListener('change', () => runner.turn(lent.dial, Number(field.value)))
+    const show = () => (field.value = String(dial().value))
+    show()
+    return show
+  }
+  if (type === 'switch') {
+    const field = make('input', { type: 'checkbox' }, label)
+    field.addEventListener('change', () => runner.turn(lent.dial, field.checked ? 1 : 0))
+    const show = () => (field.checked = dial().value >= 0.5)
+    show()
+    return show
+  }
+  const says = make('output', {}, label)
+  const { low, high } = lent
+  const field = make('input', { type: 'range', min: String(low), max: String(high) }, label)
+  field.step = String(stepOf(dial(), lent))
+  const show = () => {
+    field.value = String(dial().value)
+    says.textContent = `${printNumber(dial().value, 2)}${unit === '' ? '' : ` ${unit}`}`
+  }
+  field.addEventListener('input', () => {
+    runner.turn(lent.dial, Number(field.value))
+    show()
+  })
+  show()
+  return show
+}

@@ -1,0 +1,139 @@
+/** `give`: a piece given out as a file, with the same options and the same result as in the window. */
+import { createHash } from 'node:crypto'
+import { renameSync, rmSync, writeFileSync } from 'node:fs'
+import { Program } from '../core/engine/program.ts'
+import { FORMATS, formatOf, type Given } from '../core/formats/give/formats.ts'
+import { lossesOf } from '../core/formats/give/losses.ts'
+import { planOf, wantedOf, type Wanted } from '../core/formats/give/plan.ts'
+import { written } from '../core/formats/give/written.ts'
+import { headOf } from '../core/formats/pictures/head.ts'
+import { lendable } from '../core/piece/lent.ts'
+import { toNumber } from '../core/time/rational.ts'
+import { runnerText } from '../scripts/runner-text.ts'
+import { drawnInBrowser } from './browser.ts'
+import { WrongCall, optionsOf, packedIn, progress, timeOf } from './call.ts'
+import { labelOf } from '../core/formula/labels.ts'
+
+const NAMES = Object.keys(FORMATS) as Given[]
+
+const HELP = `open-tide give FILE --as FORMAT --out FILE [options]
+
+FORMAT is one of:
+${NAMES.map(n => `  ${n.padEnd(8)} ${FORMATS[n].kind}: ${FORMATS[n].name}`).join('\n')}
+
+  --laps N            so many whole laps; 1 unless said
+  --from T --to T     from one moment to another instead, such as 0s and 2.5s
+  --stretch           the marked stretch instead
+  --at T              of a still: the moment
+  --width PX          px across; as large as the stage unless said
+  --clear             without the ground, where the format can
+  --blur N            each frame the mean of N moments of half its time
+  --drive NAME        of wav: the drive or signal, such as carousel.rotation, with --copy N and --rate 44100|48000|96000
+  --dials A,B         of page and module: the dials that are shown
+
+FILE is a piece file (.tide) or a piece as JSON. Films and pictures are drawn in Chromium; all else needs none.
+
+  ./open-tide give demo/lantern-pier.json --as webm --laps 1 --out pier.webm`
+
+export async function give(args: string[]): Promise<number> {
+  const { values: o, positionals } = optionsOf(args, {
+    as: { type: 'string' },
+    out: { type: 'string' },
+    laps: { type: 'string' },
+    from: { type: 'string' },
+    to: { type: 'string' },
+    stretch: { type: 'boolean' },
+    at: { type: 'string' },
+    width: { type: 'string' },
+    clear: { type: 'boolean' },
+    blur: { type: 'string' },
+    drive: { type: 'string' },
+    copy: { type: 'string' },
+    rate: { type: 'string' },
+    dials: { type: 'string' },
+  })
+  if (o.help) {
+    console.log(HELP)
+    return 0
+  }
+  const { piece, pictures } = packedIn(positionals[0])
+  const as = o.as as Given | undefined
+  if (!as || !NAMES.includes(as)) throw new WrongCall(`--as wants one of ${NAMES.join(', ')}.`)
+  if (!o.out) throw new WrongCall('--out wants the name of the file that is made.')
+  const program = new Program(piece)
+  const whole = (text: string | undefined, option: string, least: number, most: number, initial: number): number => {
+    if (text === undefined) return initial
+    const n = Number(text)
+    if (!Number.isInteger(n) || n < least || n > most) throw new WrongCall(`${option} ${text}: a whole number from ${least} to ${most} is wanted.`)
+    return n
+  }
+  const time = (text: string, option: string) => toNumber(timeOf(text, program.measures, option))
+  const between = o.from !== undefined || o.to !== undefined
+  if (between && (o.from === undefined || o.to === undefined)) throw new WrongCall('--from and --to go together.')
+  const initial = wantedOf(piece, as)
+  const wanted: Wanted = {
+    ...initial,
+    laps: between || o.stretch ? null : whole(o.laps, '--laps', 1, 1000, 1),
+    between: between ? [time(o.from!, '--from'), time(o.to!, '--to')] : null,
+    at: o.at === undefined ? 0 : time(o.at, '--at'),
+    width: whole(o.width, '--width', 16, 8192, initial.width),
+    seeThrough: o.clear === true,
+    blur: whole(o.blur, '--blur', 1, 64, 1),
+    drive: o.drive === undefined ? initial.drive : driveNamed(program, o.drive),
+    copy: whole(o.copy, '--copy', 0, 100_000, 0),
+    sampleRate: whole(o.rate, '--rate', 8000, 96_000, initial.sampleRate),
+    lent: (o.dials ?? '').split(',').filter(n => n !== '').map(n => lentNamed(piece, n)),
+  }
+  const plan = planOf(piece, wanted)
+  if (plan.problem !== null) throw new WrongCall(plan.problem)
+  for (const says of lossesOf(piece, as)) console.error(says)
+  const tell = (n: number) => progress(n, plan.frames)
+  const typed = (bytes: Uint8Array) => {
+    const head = headOf(bytes)
+    return 'says' in head ? '' : head.type
+  }
+  const file =
+    (await written({ piece, wanted }, plan, {
+      picture: async hash => {
+        const bytes = pictures.get(hash)
+        return bytes ? { type: typed(bytes), bytes } : null
+      },
+      runner: runnerText,
+      hash: async text => createHash('sha256').update(text).digest('base64'),
+      tell,
+    })) ??
+    (await drawnInBrowser(
+      { piece, wanted },
+      Object.fromEntries(
+        [...pictures].map(([h, b]) => [h, `data:${typed(b)};base64,${Buffer.from(b).toString('base64')}`]),
+      ),
+      tell,
+    ))
+  keep(o.out, file)
+  console.error(`${o.out} is made, ${file.length} bytes, ${formatOf(as).name}${formatOf(as).timeless ? '' : `, ${plan.frames} frames`}.`)
+  return 0
+}
+
+/** The whole file or nothing: it gets its name when it is there. */
+function keep(out: string, file: Uint8Array): void {
+  const part = `${out}.part`
+  try {
+    writeFileSync(part, file)
+    renameSync(part, out)
+  } catch (e) {
+    rmSync(part, { force: true })
+    throw new WrongCall(`${out} cannot be written: ${(e as Error).message}.`)
+  }
+}
+
+function driveNamed(program: Program, name: string): string {
+  const key = [...program.slots.keys()].find(k => k === name || labelOf(program.piece, k) === name)
+  if (key === undefined) throw new WrongCall(`--drive ${name}: nothing of that name is driven. open-tide check tells what is.`)
+  return key
+}
+
+function lentNamed(piece: Parameters<typeof lendable>[0], name: string) {
+  const found = lendable(piece).find(l => l.says === name.trim())
+  if (!found) throw new WrongCall(`--dials ${name}: there is no such dial, or it is locked.`)
+  return found
+}

@@ -1,0 +1,56 @@
+/** What of a piece a format cannot carry, by name: said before it is given out. */
+import { propertiesOf } from '../../piece/properties.ts'
+import type { Part, Piece } from '../../piece/schema.ts'
+import type { Given } from './formats.ts'
+
+type Driven = (property: string) => boolean
+
+const FORMS = ['corners', 'pose', 'innerRadius', 'value', 'lineStart', 'lineEnd', 'taper', 'strokeWidth', 'dashOffset']
+const COLOURS = ['Lightness', 'Chroma', 'Hue', 'Alpha'].flatMap(c => [`fill${c}`, `stroke${c}`, `gradient${c}`])
+
+/** What stays behind of a part, in words that follow its name; empty when nothing does. */
+const BEHIND: Partial<Record<Given, (part: Part, driven: Driven, held: (p: string) => number) => string[]>> = {
+  moving: drawing,
+  css: drawing,
+  gltf: (part, driven, held) => {
+    const { type } = part.shape
+    if (type === 'emitter' || type === 'trace' || type === 'waves') return ['is left out']
+    return [
+      ...(driven('opacity') || COLOURS.some(driven) ? ['keeps the colour it has first'] : []),
+      ...(FORMS.some(driven) ? ['keeps the form it has first'] : []),
+      ...(held('gradient') > 0 ? ['has one colour, without its gradient'] : []),
+      ...(held('dash') > 0 ? ['has a line without dashes'] : []),
+      ...(part.copies?.layout === 'layers' && !part.copies.apart ? ['has layers that each have sides of their own'] : []),
+    ]
+  },
+}
+
+function drawing(part: Part, driven: Driven, held: (p: string) => number): string[] {
+  const { type } = part.shape
+  if (type === 'emitter') return ['stands still between frames, and its particles do not fade']
+  if (type === 'trace') return ['stands still between frames']
+  if (held('gradient') > 0) {
+    if (part.gradientFrame === 'stage') return ['takes its gradient along']
+    if (driven('gradient') || COLOURS.some(driven) || driven('gradientTurn')) return ['keeps the gradient it has first']
+  }
+  return held('dash') > 0 && driven('dash') ? ['keeps the dashes it has first'] : []
+}
+
+/** Sentences, each beginning with the part's name. */
+export function lossesOf(piece: Piece, as: Given): string[] {
+  const behind = BEHIND[as]
+  if (!behind) return []
+  return Object.entries(piece.parts).flatMap(([id, part]) => {
+    if (part.shape.type === 'group') return []
+    const driven: Driven = name => {
+      const drive = piece.drives[`${id}.${name}`]
+      return drive !== undefined && !drive.off
+    }
+    const held = (name: string) =>
+      driven(name)
+        ? 1
+        : (piece.bases[`${id}.${name}`]?.value ??
+          Number(propertiesOf(part.shape.type).find(p => p.name === name)?.initial ?? 0))
+    return behind(part, driven, held).map(says => `${part.name} ${says}.`)
+  })
+}

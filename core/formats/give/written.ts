@@ -1,0 +1,106 @@
+/** What is given out without drawing: worked out by the core alone, in a browser or at the prompt. */
+import { Program } from '../../engine/program.ts'
+import type { Piece } from '../../piece/schema.ts'
+import type { Given } from './formats.ts'
+import type { Plan, Wanted } from './plan.ts'
+
+export interface Asked {
+  readonly piece: Piece
+  readonly wanted: Wanted
+}
+
+/** What whoever runs it must be able to bring. */
+export interface Bringing {
+  /** A picture by its hash; null when it is gone. */
+  readonly picture: (hash: string) => Promise<{ type: string; bytes: Uint8Array } | null>
+  /** The bundle that a page that runs begins with. */
+  readonly runner: () => Promise<string>
+  /** The SHA-256 of a text, in base 64. */
+  readonly hash: (text: string) => Promise<string>
+  /** Told how many frames are there. */
+  readonly tell: (done: number) => void
+}
+
+type Bytes = Uint8Array<ArrayBuffer>
+const utf8 = (text: string): Bytes => new TextEncoder().encode(text) as Bytes
+
+/** Bytes as text in base 64 (RFC 4648). */
+function base64(bytes: Uint8Array): string {
+  let text = ''
+  for (let k = 0; k < bytes.length; k += 8192) text += String.fromCharCode(...bytes.subarray(k, k + 8192))
+  return btoa(text)
+}
+
+type Pictures = Map<string, { type: string; bytes: Uint8Array }>
+
+async function brought(piece: Piece, { picture }: Bringing): Promise<Pictures> {
+  const { shownIn } = await import('../piece-file/piece-file.ts')
+  const found: Pictures = new Map()
+  for (const hash of shownIn(piece)) {
+    const it = await picture(hash)
+    if (it) found.set(hash, it)
+  }
+  return found
+}
+
+const addresses = (pictures: Pictures): Map<string, string> =>
+  new Map([...pictures].map(([hash, p]) => [hash, `data:${p.type};base64,${base64(p.bytes)}`]))
+
+type Writing = (asked: Asked, plan: Plan, bring: Bringing) => Promise<Bytes>
+
+const numbers =
+  (as: 'csv' | 'json'): Writing =>
+  async ({ piece }, plan, { tell }) => {
+    const { numbersOf } = await import('./numbers.ts')
+    return utf8(numbersOf(new Program(piece), as, plan.from, plan.rate, plan.frames, tell))
+  }
+
+const moving =
+  (as: 'movingSvg' | 'keyframesPage'): Writing =>
+  async ({ piece, wanted }, plan, bring) => {
+    const print = (await import('../moving/printing.ts'))[as]
+    const pictures = addresses(await brought(piece, bring))
+    return utf8(print({ piece, pictures, seeThrough: wanted.seeThrough, ...plan }, bring.tell))
+  }
+
+const running =
+  (as: 'pageOf' | 'moduleOf'): Writing =>
+  async ({ piece, wanted: { lent } }, _plan, bring) => {
+    const print = (await import('../running/running.ts'))[as]
+    const pictures = addresses(await brought(piece, bring))
+    return utf8(await print(await bring.runner(), { piece, pictures, lent }, bring.hash))
+  }
+
+const WRITING: Partial<Record<Given, Writing>> = {
+  csv: numbers('csv'),
+  json: numbers('json'),
+  moving: moving('movingSvg'),
+  css: moving('keyframesPage'),
+  page: running('pageOf'),
+  module: running('moduleOf'),
+  async gltf({ piece }, plan, bring) {
+    const { gltfOf } = await import('../gltf/gltf.ts')
+    return gltfOf({ piece, pictures: await brought(piece, bring), ...plan }, bring.tell)
+  },
+  async wav({ piece, wanted }, { from, span, rate }, { tell }) {
+    const { wavOf } = await import('../sound/wav.ts')
+    const perFrame = wanted.sampleRate / (Number(rate.n) / Number(rate.d))
+    const sounding = { drive: wanted.drive, copy: wanted.copy, from, span, rate: wanted.sampleRate }
+    return wavOf(new Program(piece), sounding, n => tell(Math.floor(n / perFrame)))
+  },
+  async svg({ piece }, { from }, bring) {
+    const { stillSvg } = await import('../svg.ts')
+    return utf8(stillSvg(piece, from, addresses(await brought(piece, bring))))
+  },
+  async piece({ piece }, _plan, bring) {
+    const { packPiece } = await import('../piece-file/piece-file.ts')
+    const pictures = new Map([...(await brought(piece, bring))].map(([hash, p]) => [hash, p.bytes]))
+    return packPiece({ piece, pictures })
+  },
+}
+
+/** The file; null for what must be drawn. @throws with a sentence when it cannot be made */
+export async function written(asked: Asked, plan: Plan, bring: Bringing): Promise<Bytes | null> {
+  const writing = WRITING[asked.wanted.as]
+  return writing ? writing(asked, plan, bring) : null
+}
