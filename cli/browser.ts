@@ -10,7 +10,11 @@ const AT_ONCE = 3_000_000
 const PAGE = 'http://127.0.0.1:9/'
 
 declare global {
-  var OpenTideGive: typeof import('../app/give/alone.ts')
+  /** What app/give/alone.ts leaves behind in the page. */
+  var OpenTideGive: {
+    give: (asked: Asked, addresses: Readonly<Record<string, string>>, tell: (done: number) => void) => Promise<number>
+    bytes: (from: number, to: number) => string
+  }
   var told: (done: number) => void
 }
 
@@ -29,10 +33,14 @@ export async function drawnInBrowser(
   const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu'] })
   try {
     const page = await browser.newPage()
-    await page.route('**/*', route => route.fulfill({ contentType: 'text/html', body: '<!doctype html><title>Open Tide</title>' }))
+    await page.route('**/*', route =>
+      route.fulfill({ contentType: 'text/html', body: '<!doctype html><title>Open Tide</title>' }),
+    )
     await page.goto(PAGE)
     await page.exposeFunction('told', tell)
-    await page.evaluate(await bundled('app/give/alone.ts', 'OpenTideGive').then(t => `${t};globalThis.OpenTideGive=OpenTideGive`))
+    await page.evaluate(
+      await bundled('app/give/alone.ts', 'OpenTideGive').then(t => `${t};globalThis.OpenTideGive=OpenTideGive`),
+    )
     const size = await page.evaluate(([a, b]) => OpenTideGive.give(a, b, told), [asked, addresses] as const)
     const parts: Buffer[] = []
     for (let at = 0; at < size; at += AT_ONCE)

@@ -64,7 +64,8 @@ export async function give(args: string[]): Promise<number> {
   const whole = (text: string | undefined, option: string, least: number, most: number, initial: number): number => {
     if (text === undefined) return initial
     const n = Number(text)
-    if (!Number.isInteger(n) || n < least || n > most) throw new WrongCall(`${option} ${text}: a whole number from ${least} to ${most} is wanted.`)
+    if (!Number.isInteger(n) || n < least || n > most)
+      throw new WrongCall(`${option} ${text}: a whole number from ${least} to ${most} is wanted.`)
     return n
   }
   const time = (text: string, option: string) => toNumber(timeOf(text, program.measures, option))
@@ -82,7 +83,10 @@ export async function give(args: string[]): Promise<number> {
     drive: o.drive === undefined ? initial.drive : driveNamed(program, o.drive),
     copy: whole(o.copy, '--copy', 0, 100_000, 0),
     sampleRate: whole(o.rate, '--rate', 8000, 96_000, initial.sampleRate),
-    lent: (o.dials ?? '').split(',').filter(n => n !== '').map(n => lentNamed(piece, n)),
+    lent: (o.dials ?? '')
+      .split(',')
+      .filter(n => n !== '')
+      .map(n => lentNamed(piece, n)),
   }
   const plan = planOf(piece, wanted)
   if (plan.problem !== null) throw new WrongCall(plan.problem)
@@ -110,7 +114,9 @@ export async function give(args: string[]): Promise<number> {
       tell,
     ))
   keep(o.out, file)
-  console.error(`${o.out} is made, ${file.length} bytes, ${formatOf(as).name}${formatOf(as).timeless ? '' : `, ${plan.frames} frames`}.`)
+  console.error(
+    `${o.out} is made, ${file.length} bytes, ${formatOf(as).name}${formatOf(as).timeless ? '' : `, ${plan.frames} frames`}.`,
+  )
   return 0
 }
 
@@ -128,7 +134,8 @@ function keep(out: string, file: Uint8Array): void {
 
 function driveNamed(program: Program, name: string): string {
   const key = [...program.slots.keys()].find(k => k === name || labelOf(program.piece, k) === name)
-  if (key === undefined) throw new WrongCall(`--drive ${name}: nothing of that name is driven. open-tide check tells what is.`)
+  if (key === undefined)
+    throw new WrongCall(`--drive ${name}: nothing of that name is driven. open-tide check tells what is.`)
   return key
 }
 

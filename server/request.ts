@@ -23,6 +23,16 @@ export function idOf(event: H3Event): string {
   return id
 }
 
+/** A token in a path, whatever it is: one that is none is answered like one that is not good. */
+export const tokenOf = (event: H3Event): string => (getRouterParam(event, 'token') ?? '').slice(0, 64)
+
+/** One answer for what never was, is over or was withdrawn. */
+export const notHanded = () =>
+  refuse(
+    404,
+    'This link does not open: it was withdrawn, is over, or is not complete. Ask whoever sent it for a new one.',
+  )
+
 /** A whole number in a path. Throws 404. */
 export function numberOf(event: H3Event, name: string): number {
   const given = getRouterParam(event, name) ?? ''

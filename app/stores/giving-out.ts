@@ -1,23 +1,46 @@
-/** Giving out: what is being made in a worker, how far it is, and the file when it is there. */
+/**
+ * Giving out: what is being made in a worker, how far it is, and the file when it is there. What is begun is noted in this browser
+ * until it is done or stopped, so that after a closed window it is offered again.
+ */
+import { del, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
+import { formatOf } from '~~/core/formats/give/formats.ts'
 import type { Wanted } from '~~/core/formats/give/plan.ts'
-import type { Asked, Told } from '~/give/give.worker.ts'
-import { usePiece } from './piece.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import type { Ordered, Told } from '~/give/give.worker.ts'
+import { ASSETS } from '~/stage/pictures.ts'
 
 export const useGivingOut = defineStore('giving-out', () => {
-  const store = usePiece()
   const progress = shallowRef<{ done: number; of: number; began: number } | null>(null)
   /** The last file that was made. */
   const file = shallowRef<{ url: string; name: string; bytes: number } | null>(null)
   const wrong = ref('')
+  /** What was begun for this piece in a window that was closed. */
+  const unfinished = shallowRef<Wanted | null>(null)
   let worker: Worker | null = null
+  let noted = ''
 
-  const named = (as: string) => `${store.piece!.title.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'piece'}.${as}`
+  const named = (title: string, { as }: Wanted) =>
+    `${title.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'piece'}.${formatOf(as).end}`
+  const note = (id: string) => `giving-out/${id}`
 
-  function begin(wanted: Wanted): void {
+  /** Looks whether something was begun and not finished. */
+  async function look(id: string): Promise<void> {
+    unfinished.value = progress.value ? null : ((await get<Wanted>(note(id)).catch(() => undefined)) ?? null)
+  }
+
+  /**
+   * @param id of the piece, under which it is noted
+   * @param assets where its pictures are asked for
+   */
+  function begin(document: Piece, wanted: Wanted, id: string, assets = ASSETS): void {
     stop()
     forget()
     wrong.value = ''
+    unfinished.value = null
+    const plain = JSON.parse(JSON.stringify({ piece: document, wanted })) as Pick<Ordered, 'piece' | 'wanted'>
+    noted = note(id)
+    void set(noted, plain.wanted).catch(() => {})
     progress.value = { done: 0, of: 1, began: performance.now() }
     worker = new Worker(new URL('../give/give.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<Told>) => {
@@ -26,14 +49,13 @@ export const useGivingOut = defineStore('giving-out', () => {
       if (data.is === 'failed') wrong.value = `Nothing was made. ${data.says}`
       if (data.is !== 'made') return
       const blob = new Blob([data.bytes], { type: data.type })
-      file.value = { url: URL.createObjectURL(blob), name: named(wanted.as), bytes: blob.size }
+      file.value = { url: URL.createObjectURL(blob), name: named(plain.piece.title, wanted), bytes: blob.size }
     }
     worker.onerror = e => {
       stop()
       wrong.value = `Nothing was made: the browser gave up. ${e.message}`
     }
-    const piece = JSON.parse(JSON.stringify(store.piece!)) as Asked['piece']
-    worker.postMessage({ piece, wanted: { ...wanted } } satisfies Asked)
+    worker.postMessage({ ...plain, assets } satisfies Ordered)
   }
 
   /** Nothing half made is kept. */
@@ -41,6 +63,14 @@ export const useGivingOut = defineStore('giving-out', () => {
     worker?.terminate()
     worker = null
     progress.value = null
+    if (noted) void del(noted).catch(() => {})
+    noted = ''
+  }
+
+  /** What was left unfinished is not wanted any more. */
+  function drop(id: string): void {
+    unfinished.value = null
+    void del(note(id)).catch(() => {})
   }
 
   function forget(): void {
@@ -48,5 +78,5 @@ export const useGivingOut = defineStore('giving-out', () => {
     file.value = null
   }
 
-  return { progress, file, wrong, begin, stop, forget }
+  return { progress, file, wrong, unfinished, look, begin, stop, drop, forget }
 })

@@ -138,6 +138,11 @@ export class Keeper {
     if (again) this.later(Math.min(LATEST, AGAIN * 2 ** this.tries++))
   }
 
+  /** The revision that is saved. */
+  get at(): number {
+    return this.revision
+  }
+
   private done(sent: Sent, revision: number): void {
     this.revision = revision
     this.base = sent.document

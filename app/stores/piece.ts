@@ -159,6 +159,8 @@ export const usePiece = defineStore('piece', () => {
     saveNow: () => keeper?.save() ?? Promise.resolve(),
     /** What is not saved lies elsewhere by now. */
     dropUnsaved: () => keeper?.drop(),
+    /** The revision that is saved. */
+    revision: (): number => keeper?.at ?? 0,
     /** Waits until all is saved, as far as that can be; whether it is. */
     flush: async (): Promise<boolean> => {
       await keeper?.flush()

@@ -9,7 +9,7 @@ import { gunzipSync, gzipSync } from 'node:zlib'
 import { asc, eq, gt } from 'drizzle-orm'
 import { copiesIn, copyNames } from './folder'
 import type { Database } from './open'
-import { assets, pieces, revisions } from './schema'
+import { assets, handovers, patterns, pieces, revisions } from './schema'
 
 const FORMAT = 'open-tide-backup'
 const VERSION = 1
@@ -40,6 +40,14 @@ export async function* copyOf(db: Database): AsyncGenerator<Uint8Array> {
     if (!row) continue
     rows++
     yield part([{ asset: { ...row, bytes: Buffer.from(row.bytes).toString('base64') } }])
+  }
+  for (const row of await db.select().from(handovers)) {
+    rows++
+    yield part([{ handover: plain(row) }])
+  }
+  for (const row of await db.select().from(patterns)) {
+    rows++
+    yield part([{ pattern: plain(row) }])
   }
   for (let after = 0; ;) {
     const some = await db
@@ -83,6 +91,8 @@ interface Copy {
   readonly pieces: Row[]
   readonly revisions: Row[]
   readonly assets: Row[]
+  readonly handovers: Row[]
+  readonly patterns: Row[]
 }
 
 /** Reads a copy, checked to its end. Throws `NoCopy`. */
@@ -103,6 +113,8 @@ export function readCopy(bytes: Uint8Array): Copy {
     pieces: lines.flatMap(l => (l.piece ? [l.piece as Row] : [])),
     revisions: lines.flatMap(l => (l.revision ? [l.revision as Row] : [])),
     assets: lines.flatMap(l => (l.asset ? [l.asset as Row] : [])),
+    handovers: lines.flatMap(l => (l.handover ? [l.handover as Row] : [])),
+    patterns: lines.flatMap(l => (l.pattern ? [l.pattern as Row] : [])),
   }
 }
 
@@ -120,7 +132,7 @@ const dates = (row: Row): Row =>
       k,
       k === 'packed' || k === 'bytes'
         ? new Uint8Array(Buffer.from(v as string, 'base64'))
-        : /^(created|changed|deleted|at)$/.test(k) && v
+        : /^(created|changed|deleted|at|made|until|withdrawn|tunedAt)$/.test(k) && v
           ? new Date(v as string)
           : v,
     ]),
@@ -133,9 +145,13 @@ export async function restore(db: Database, bytes: Uint8Array): Promise<number> 
     await tx.delete(pieces)
     await tx.delete(assets)
     for (const row of copy.assets) await tx.insert(assets).values(dates(row) as typeof assets.$inferInsert)
+    await tx.delete(patterns)
+    for (const row of copy.patterns) await tx.insert(patterns).values(dates(row) as typeof patterns.$inferInsert)
     for (const row of copy.pieces) await tx.insert(pieces).values(dates(row) as typeof pieces.$inferInsert)
     for (const { id: _, ...row } of copy.revisions)
       await tx.insert(revisions).values(dates(row) as typeof revisions.$inferInsert)
+    for (const { id: _, ...row } of copy.handovers)
+      await tx.insert(handovers).values(dates(row) as typeof handovers.$inferInsert)
   })
   return copy.pieces.length
 }

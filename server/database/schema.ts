@@ -1,5 +1,6 @@
 /** The tables. A piece's document is kept whole and packed; every saved state stays as a revision, thinned with age. */
 import { customType, index, integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
+import type { Lent } from '../../core/piece/lent'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' })
@@ -17,6 +18,8 @@ export const pieces = pgTable('pieces', {
   changed: moment('changed').notNull().defaultNow(),
   /** When it was deleted; it can be brought back until it is cleared. */
   deleted: moment('deleted'),
+  /** Where it lies in the harbour; empty where it lies with all the others. */
+  folder: text('folder').notNull().default(''),
 })
 
 export const revisions = pgTable(
@@ -47,4 +50,37 @@ export const assets = pgTable('assets', {
   type: text('type').notNull(),
   bytes: bytes('bytes').notNull(),
   at: moment('at').notNull().defaultNow(),
+})
+
+/** What was handed over: a piece as it stood then, the dials that may be turned, what may be taken away. */
+export const handovers = pgTable(
+  'handovers',
+  {
+    id: serial('id').primaryKey(),
+    /** The SHA-256 of its token, in hexadecimal; the token itself is kept nowhere. */
+    hash: text('hash').notNull().unique(),
+    piece: text('piece')
+      .notNull()
+      .references(() => pieces.id, { onDelete: 'cascade' }),
+    packed: bytes('packed').notNull(),
+    lent: jsonb('lent').$type<Lent[]>().notNull(),
+    /** The formats that may be taken away. */
+    formats: jsonb('formats').$type<string[]>().notNull(),
+    /** Values of dials as the receiver left them, by the dial's id. */
+    tuned: jsonb('tuned').$type<Record<string, number>>().notNull().default({}),
+    tunedAt: moment('tuned_at'),
+    made: moment('made').notNull().defaultNow(),
+    /** Until when it opens; null for as long as it is not withdrawn. */
+    until: moment('until'),
+    withdrawn: moment('withdrawn'),
+  },
+  table => [index('handovers_piece').on(table.piece)],
+)
+
+/** Patterns: drives with all that they need, to be put on other parts. */
+export const patterns = pgTable('patterns', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  packed: bytes('packed').notNull(),
+  made: moment('made').notNull().defaultNow(),
 })

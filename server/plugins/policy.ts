@@ -6,7 +6,7 @@
 import { createHash } from 'node:crypto'
 
 const INLINE = /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g
-const PAGES = /^\/(manual|piece\/[^/]+)?\/?$/
+const PAGES = /^\/(manual|board|piece\/[^/]+|handover\/[^/]+)?\/?$/
 
 export default defineNitroPlugin(nitro => {
   nitro.hooks.hook('render:response', (response, { event }) => {

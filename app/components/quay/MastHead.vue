@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The masthead: where one is, how the piece is saved, undo and redo. */
-import { BookOpen, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue'
+import { BookOpen, Handshake, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue'
 import { printNumber } from '~~/core/units/units.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -15,6 +15,7 @@ const open = computed(() => verdicts.running.length - verdicts.closing)
 const renaming = ref(false)
 const versions = ref(false)
 const givingOut = ref(false)
+const handingOver = ref(false)
 const title = ref('')
 const field = useTemplateRef('field')
 
@@ -129,12 +130,27 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     <button
       class="button button-strong shrink-0"
       type="button"
-      title="Films, pictures and numbers of this piece"
+      title="This piece as film, page, drawing, shapes, numbers, file"
       @click="givingOut = true"
     >
       Give out
     </button>
-    <LazyGiveOut v-if="givingOut" @close="givingOut = false" />
+    <IconButton
+      label="Hand over"
+      title="Hand over: a page with the stage and a few dials, for somebody else"
+      @click="handingOver = true"
+    >
+      <Handshake :size="16" />
+    </IconButton>
+    <LazyHandOver v-if="handingOver" @close="handingOver = false" />
+    <LazyGiveOut
+      v-if="givingOut"
+      :id="store.id"
+      :piece="store.piece!"
+      :at="store.player!.now().seconds"
+      :closing="{ running: verdicts.running.length, close: verdicts.closing }"
+      @close="givingOut = false"
+    />
     <div class="flex items-center gap-1">
       <KeepingChoice />
       <IconButton label="Manual" title="The manual, beside the piece (F1)" @click="emit('manual')">

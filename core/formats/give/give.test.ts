@@ -5,17 +5,9 @@ import { emptyPiece, type Piece } from '../../piece/schema.ts'
 import { at, fair } from '../../testing.ts'
 import { rational } from '../../time/rational.ts'
 import { numbersOf } from './numbers.ts'
-import { delayOf, momentOfFrame, planOf, type Wanted } from './plan.ts'
+import { delayOf, momentOfFrame, planOf, wantedOf, type Wanted } from './plan.ts'
 
-const film = (given: Partial<Wanted> = {}): Wanted => ({
-  as: 'webm',
-  laps: 1,
-  width: 1280,
-  seeThrough: false,
-  blur: 1,
-  at: 0,
-  ...given,
-})
+const film = (given: Partial<Wanted> = {}): Wanted => ({ ...wantedOf(emptyPiece('Given', 1), 'webm'), ...given })
 const piece = (given: Partial<Piece> = {}): Piece => ({ ...emptyPiece('Given', 1), ...given })
 
 describe('what will come out', () => {

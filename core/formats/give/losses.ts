@@ -1,5 +1,6 @@
 /** What of a piece a format cannot carry, by name: said before it is given out. */
 import { propertiesOf } from '../../piece/properties.ts'
+import { SOLID } from '../../piece/property-kinds.ts'
 import type { Part, Piece } from '../../piece/schema.ts'
 import type { Given } from './formats.ts'
 
@@ -20,7 +21,9 @@ const BEHIND: Partial<Record<Given, (part: Part, driven: Driven, held: (p: strin
       ...(FORMS.some(driven) ? ['keeps the form it has first'] : []),
       ...(held('gradient') > 0 ? ['has one colour, without its gradient'] : []),
       ...(held('dash') > 0 ? ['has a line without dashes'] : []),
-      ...(part.copies?.layout === 'layers' && !part.copies.apart ? ['has layers that each have sides of their own'] : []),
+      ...(part.copies?.layout === 'layers' && !part.copies.apart
+        ? ['has layers that each have sides of their own']
+        : []),
     ]
   },
 }
@@ -29,6 +32,7 @@ function drawing(part: Part, driven: Driven, held: (p: string) => number): strin
   const { type } = part.shape
   if (type === 'emitter') return ['stands still between frames, and its particles do not fade']
   if (type === 'trace') return ['stands still between frames']
+  if (SOLID.includes(type) && held('thickness') > 0) return ['is without its thickness']
   if (held('gradient') > 0) {
     if (part.gradientFrame === 'stage') return ['takes its gradient along']
     if (driven('gradient') || COLOURS.some(driven) || driven('gradientTurn')) return ['keeps the gradient it has first']

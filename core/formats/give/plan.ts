@@ -71,7 +71,9 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
   const [begin, end] = wanted.between ?? [stretch?.from ?? 0, stretch?.to ?? 0]
   const part = wanted.laps === null && end > begin
   const from = fromNumber(still ? wanted.at : part ? begin : piece.lap.start)
-  const span = part ? minus(fromNumber(end), fromNumber(begin)) : times(lap, rational(BigInt(Math.max(1, wanted.laps ?? 1))))
+  const span = part
+    ? minus(fromNumber(end), fromNumber(begin))
+    : times(lap, rational(BigInt(Math.max(1, wanted.laps ?? 1))))
   const frames = still ? 1 : Math.max(1, Math.ceil(toNumber(times(span, rate)) - 1e-9))
   const even = format.even ? 2 : 1
   const side = (v: number) => Math.max(16, Math.round(v / even) * even)
@@ -86,7 +88,9 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
         : 'No stretch is marked: mark one with [ and ], or give out laps.',
     )
   if (format.kind === 'Moving SVG or CSS' && piece.camera)
-    return says('A piece in depth is more than a drawing holds: give out a film, shapes in depth, or the page that runs.')
+    return says(
+      'A piece in depth is more than a drawing holds: give out a film, shapes in depth, or the page that runs.',
+    )
   if (wanted.as === 'wav') {
     if (wanted.drive === '') return says('Nothing is driven here: there is nothing to hear.')
     const samples = samplesOf({ span, rate: wanted.sampleRate })

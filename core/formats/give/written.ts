@@ -1,6 +1,8 @@
 /** What is given out without drawing: worked out by the core alone, in a browser or at the prompt. */
+import { strToU8 } from 'fflate'
 import { Program } from '../../engine/program.ts'
 import type { Piece } from '../../piece/schema.ts'
+import { base64 } from '../base64.ts'
 import type { Given } from './formats.ts'
 import type { Plan, Wanted } from './plan.ts'
 
@@ -22,14 +24,7 @@ export interface Bringing {
 }
 
 type Bytes = Uint8Array<ArrayBuffer>
-const utf8 = (text: string): Bytes => new TextEncoder().encode(text) as Bytes
-
-/** Bytes as text in base 64 (RFC 4648). */
-function base64(bytes: Uint8Array): string {
-  let text = ''
-  for (let k = 0; k < bytes.length; k += 8192) text += String.fromCharCode(...bytes.subarray(k, k + 8192))
-  return btoa(text)
-}
+const utf8 = (text: string): Bytes => strToU8(text) as Bytes
 
 type Pictures = Map<string, { type: string; bytes: Uint8Array }>
 

@@ -1,5 +1,7 @@
 /** A glTF 2.0 file in its binary form (GLB, Khronos glTF 2.0 § 4.4): lists of numbers by reference, one piece of bytes. */
 
+import { strToU8 } from 'fflate'
+
 /** What a list of numbers is of, with how many each entry has. */
 export type Kind = 'SCALAR' | 'VEC2' | 'VEC3' | 'VEC4'
 const WIDTH = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4 } as const
@@ -26,7 +28,11 @@ export class Bytes {
   }
 
   /** A list of numbers; gives its number. @param bounds whether least and greatest are said */
-  list(values: readonly number[], type: Kind, { target, bounds = false }: { target?: number; bounds?: boolean } = {}): number {
+  list(
+    values: readonly number[],
+    type: Kind,
+    { target, bounds = false }: { target?: number; bounds?: boolean } = {},
+  ): number {
     const whole = target === TRIANGLES
     const numbers = whole ? new Uint32Array(values) : new Float32Array(values)
     const width = WIDTH[type]
@@ -49,7 +55,7 @@ export class Bytes {
   /** The whole file. @param json all of it but buffers, views and lists */
   file(json: object): Uint8Array<ArrayBuffer> {
     const all = { ...json, buffers: [{ byteLength: this.size }], bufferViews: this.views, accessors: this.accessors }
-    const text = new TextEncoder().encode(JSON.stringify(all))
+    const text = strToU8(JSON.stringify(all))
     const head = text.length + ((4 - (text.length % 4)) % 4)
     const out = new Uint8Array(28 + head + this.size)
     const view = new DataView(out.buffer)

@@ -63,7 +63,7 @@ export function gltfOf(given: Spatial, done: (n: number) => void = () => {}): Ui
     const made = new Making(given)
     const things = unitsOf(scene).flatMap((unit, order) => {
       const mesh = made.mesh(unit)
-      return mesh === null ? [] : [{ unit, mesh, order, stretch: stretchOf(unit), stands: [] } satisfies Thing]
+      return mesh === null ? [] : [{ unit, mesh, order, stretch: stretchOf(unit), stands: [] } as Thing]
     })
     const out = matrix()
     for (let n = 0; n <= frames; n++) {
@@ -101,7 +101,9 @@ function placed(scene: Scene, { unit, stretch, order }: Thing, out: Matrix): Mat
 }
 
 const isThick = ({ body, what }: Unit): boolean =>
-  what !== 'line' && SOLID.includes(body.part.shape.type) && (body.driven.has('thickness') || body.get('thickness', 0) > 0)
+  what !== 'line' &&
+  SOLID.includes(body.part.shape.type) &&
+  (body.driven.has('thickness') || body.get('thickness', 0) > 0)
 
 /** What is on the screen, as light: the transfer function of sRGB (IEC 61966-2-1) undone. */
 const light = (v: number): number => (v <= 0.04045 ? v / 12.92 : power((v + 0.055) / 1.055, 2.4))
@@ -121,7 +123,8 @@ class Making {
     const { body, i, what } = unit
     const material = this.material(unit)
     if (material === null) return null
-    if (what === 'picture') return this.kept(`picture ${material} ${stretchOf(unit).join()}`, () => this.card(unit, material))
+    if (what === 'picture')
+      return this.kept(`picture ${material} ${stretchOf(unit).join()}`, () => this.card(unit, material))
     const cast = laid(unit)
     const outline = outlineOfCast(body, cast)
     if (!outline || cast.places) return null
@@ -133,7 +136,10 @@ class Making {
     return this.kept(name, () => {
       const form =
         what === 'line'
-          ? bandOf(ringsOfLine(outline).map(r => ({ points: scaled(r.points), closed: r.closed })), width)
+          ? bandOf(
+              ringsOfLine(outline).map(r => ({ points: scaled(r.points), closed: r.closed })),
+              width,
+            )
           : solidOf(
               areasOf(outline).map(a => ({ outline: scaled(a.outline), holes: a.holes.map(scaled) })),
               isThick(unit),
@@ -226,12 +232,19 @@ class Making {
         if (track.rows.length < 2) continue
         const input = this.times(track.at)
         const output = this.bytes.list(track.rows.flat(), kind)
-        channels.push({ sampler: samplers.push({ input, output, interpolation: 'LINEAR' }) - 1, target: { node, path } })
+        channels.push({
+          sampler: samplers.push({ input, output, interpolation: 'LINEAR' }) - 1,
+          target: { node, path },
+        })
       }
       return { name, mesh, translation: place, rotation: turn, scale: stretch }
     })
     const eye = this.eye(piece)
-    const all = [...nodes, eye.node, { name: piece.title, scale: [SCALE, SCALE, SCALE], children: [...nodes.keys(), nodes.length] }]
+    const all = [
+      ...nodes,
+      eye.node,
+      { name: piece.title, scale: [SCALE, SCALE, SCALE], children: [...nodes.keys(), nodes.length] },
+    ]
     const { lightness, chroma, hue } = piece.stage.background
     const ground = rgbOf(lightness, chroma, hue / 360)
     return this.bytes.file({
@@ -272,6 +285,9 @@ class Making {
       }
     const { distance } = camera
     const perspective = { yfov: 2 * 2 * Math.PI * atanTurns(h, distance), aspectRatio: w / h, znear: 0.01, zfar: 10000 }
-    return { camera: { type: 'perspective', perspective }, node: { name: 'Eye', camera: 0, translation: [0, 0, distance] } }
+    return {
+      camera: { type: 'perspective', perspective },
+      node: { name: 'Eye', camera: 0, translation: [0, 0, distance] },
+    }
   }
 }

@@ -19,8 +19,7 @@ export interface Change {
   /** Each value holds until the next. */
   readonly stepped: boolean
 }
-export type Attribute =
-  'd' | 'opacity' | 'fill' | 'stroke' | 'stroke-width' | 'stroke-dashoffset' | 'stroke-dasharray'
+export type Attribute = 'd' | 'opacity' | 'fill' | 'stroke' | 'stroke-width' | 'stroke-dashoffset' | 'stroke-dasharray'
 export const MOVES = ['translate', 'rotate', 'scale', 'skewX'] as const
 
 export interface Element {
@@ -63,7 +62,12 @@ function gradient(unit: Unit, stage: Piece['stage'], id: string): string {
 }
 
 /** @param pictures data addresses by hash */
-export function elementOf(moving: Moving, stage: Piece['stage'], pictures: ReadonlyMap<string, string>, k: number): Element | null {
+export function elementOf(
+  moving: Moving,
+  stage: Piece['stage'],
+  pictures: ReadonlyMap<string, string>,
+  k: number,
+): Element | null {
   const { unit, points } = moving
   const id = `m${k}`
   const posed = unit.mode === 'posed'
@@ -99,7 +103,10 @@ export function elementOf(moving: Moving, stage: Piece['stage'], pictures: Reado
   const colour = (r: readonly number[]) => hex({ r: r[0]!, g: r[1]!, b: r[2]! })
   if (unit.what === 'line') {
     attributes.fill = 'none'
-    changes.push(change('stroke', moving.colour, colour), change('stroke-width', moving.width, r => short(r[0]!, 4)))
+    changes.push(
+      change('stroke', moving.colour, colour),
+      change('stroke-width', moving.width, r => short(r[0]!, 4)),
+    )
     dashes(moving, attributes, changes)
     return { tag: 'path', id, attributes, changes, defs: '' }
   }

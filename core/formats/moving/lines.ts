@@ -17,10 +17,7 @@ export const ringsOfFill = (outline: Outline): Rings => linesIn(outline).map(poi
 export const ringsOfLine = (o: Outline): Rings =>
   o.letters
     ? ringsOfFill(o)
-    : [
-        { points: o.points, closed: o.closed },
-        ...(o.drawn?.holes ?? []).map(points => ({ points, closed: true })),
-      ]
+    : [{ points: o.points, closed: o.closed }, ...(o.drawn?.holes ?? []).map(points => ({ points, closed: true }))]
 
 /** How far from their middle points lie, at most. */
 export function reachOf(rings: Rings): number {

@@ -25,11 +25,18 @@ const still = ({ values }: Change) => values.length === 1
 const isMove = ({ of }: Change) => (MOVES as readonly string[]).includes(of)
 
 /** What stands of a transformation that does nothing. */
-const REST: Readonly<Record<(typeof MOVES)[number], string>> = { translate: '0 0', rotate: '0', scale: '1 1', skewX: '0' }
+const REST: Readonly<Record<(typeof MOVES)[number], string>> = {
+  translate: '0 0',
+  rotate: '0',
+  scale: '1 1',
+  skewX: '0',
+}
 
 function elementsOf(lap: Lap, done: (n: number) => void): Element[] {
   if (lap.piece.camera)
-    throw new Error('A piece in depth is more than a drawing holds. Give out a film, shapes in depth, or the page that runs.')
+    throw new Error(
+      'A piece in depth is more than a drawing holds. Give out a film, shapes in depth, or the page that runs.',
+    )
   return motionOf(lap.piece, lap.from, lap.span, lap.frames, done).flatMap((m, k) => {
     const made = elementOf(m, lap.piece.stage, lap.pictures, k)
     return made ? [made] : []
@@ -83,7 +90,9 @@ export function movingSvg(lap: Lap, done: (n: number) => void = () => {}): strin
 
 function animated(c: Change, seconds: string, onTop: boolean): string {
   const common = `dur="${seconds}s" repeatCount="indefinite"`
-  const of = isMove(c) ? `Transform attributeName="transform" type="${c.of}"${onTop ? ' additive="sum"' : ''}` : ` attributeName="${c.of}"`
+  const of = isMove(c)
+    ? `Transform attributeName="transform" type="${c.of}"${onTop ? ' additive="sum"' : ''}`
+    : ` attributeName="${c.of}"`
   const times = still(c) ? '' : ` keyTimes="${c.at.map(t => short(t, 7)).join(';')}"`
   return `<animate${of} ${common}${c.stepped ? ' calcMode="discrete"' : ''}${times} values="${c.values.join(';')}"/>`
 }
@@ -120,7 +129,10 @@ function declared(c: Change, k: number): string {
   const value = c.values[k]!
   switch (c.of) {
     case 'translate':
-      return `translate:${value.split(' ').map(v => `${v}px`).join(' ')}`
+      return `translate:${value
+        .split(' ')
+        .map(v => `${v}px`)
+        .join(' ')}`
     case 'rotate':
       return `rotate:${value}deg`
     case 'scale':

@@ -192,15 +192,9 @@ const off = (a: Row, b: Row, half: Row, tolerance: Tolerance): boolean =>
 
 const NONE: Track = { at: [0], rows: [[]] }
 
-function tracksOf(
-  unit: Unit,
-  k: number,
-  samples: readonly Sample[],
-  whole: number,
-  tolerance: Tolerance,
-): Moving {
+function tracksOf(unit: Unit, k: number, samples: readonly Sample[], whole: number, tolerance: Tolerance): Moving {
   const at = samples.map(s => s.at / whole)
-  const of = (part: keyof Row, from: number, to: number, by: Tolerance): Track =>
+  const of = (part: 'where' | 'paint' | 'line', from: number, to: number, by: Tolerance): Track =>
     thinned({ at, rows: samples.map(s => s.rows[k]![part].slice(from, to)) }, by)
   const posed = unit.mode === 'posed'
   const where = (from: number, to: number) => (posed ? of('where', from, to, tolerance.slice(from, to)) : NONE)
@@ -221,8 +215,7 @@ function tracksOf(
 }
 
 /** The samples at whole frames, without the one that would begin again. */
-const frames = (samples: readonly Sample[]): Sample[] =>
-  samples.filter(s => s.at % (1 << FINEST) === 0).slice(0, -1)
+const frames = (samples: readonly Sample[]): Sample[] => samples.filter(s => s.at % (1 << FINEST) === 0).slice(0, -1)
 
 const stepsOf = (samples: readonly Sample[], k: number, whole: number): Track => ({
   at: frames(samples).map(s => s.at / whole),

@@ -47,11 +47,14 @@ export function packPiece({ piece, pictures }: Packed): Uint8Array<ArrayBuffer> 
  * Reads a file; a sentence when it is none. A plain JSON document is taken too.
  * @param hash the name of a picture by its bytes
  */
-export function unpackPiece(bytes: Uint8Array, hash: (bytes: Uint8Array) => string): Packed | { readonly says: string } {
+export function unpackPiece(
+  bytes: Uint8Array,
+  hash: (bytes: Uint8Array) => string,
+): Packed | { readonly says: string } {
   if (bytes.length > LARGEST_FILE) return says('A piece file has at most 64 MB.')
   if (bytes[0] === 0x7b) return document(bytes, new Map())
   const files = unpacked(bytes)
-  if ('says' in files) return files
+  if (typeof files === 'string') return says(files)
   const text = files[DOCUMENT]
   if (!text) return says('This is no piece of Open Tide: there is no piece.json in it.')
   const pictures = new Map<string, Uint8Array>()
@@ -66,7 +69,8 @@ export function unpackPiece(bytes: Uint8Array, hash: (bytes: Uint8Array) => stri
   return document(text, pictures)
 }
 
-function unpacked(bytes: Uint8Array): Record<string, Uint8Array> | { says: string } {
+/** What is in it by name; a sentence when it cannot be read. */
+function unpacked(bytes: Uint8Array): Record<string, Uint8Array> | string {
   let [inside, count] = [0, 0]
   try {
     return unzipSync(bytes, {
@@ -80,8 +84,8 @@ function unpacked(bytes: Uint8Array): Record<string, Uint8Array> | { says: strin
     })
   } catch (e) {
     return (e as Error).message === 'large'
-      ? says('There is more in this file than a piece may hold.')
-      : says('This file cannot be read: it is cut short or damaged, or no piece of Open Tide.')
+      ? 'There is more in this file than a piece may hold.'
+      : 'This file cannot be read: it is cut short or damaged, or no piece of Open Tide.'
   }
 }
 
@@ -98,7 +102,9 @@ function document(text: Uint8Array, pictures: Packed['pictures']): Packed | { sa
   if (!piece) return says(problem)
   const missing = shownIn(piece).filter(h => !pictures.has(h))
   if (missing.length > 0 && pictures.size > 0)
-    return says(`${missing.length === 1 ? 'A picture' : `${missing.length} pictures`} of the piece are not in the file.`)
+    return says(
+      `${missing.length === 1 ? 'A picture' : `${missing.length} pictures`} of the piece are not in the file.`,
+    )
   return { piece, pictures }
 }
 

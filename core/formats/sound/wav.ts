@@ -2,6 +2,7 @@
  * A drive or a signal as sound: WAV (RIFF, 24-bit linear PCM, one channel). Its least and greatest value become −1 and 1, and
  * stand in the file's comment; each sample lies within half a step of the engine's value.
  */
+import { strToU8 } from 'fflate'
 import type { Program } from '../../engine/program.ts'
 import { workedOut } from '../../form/working.ts'
 import { labelOf } from '../../formula/labels.ts'
@@ -27,7 +28,11 @@ export interface Sounding {
 export const samplesOf = ({ span, rate }: Pick<Sounding, 'span' | 'rate'>): number => Math.round(toNumber(span) * rate)
 
 /** The values themselves, in base measure. @throws with a sentence when there is no such drive or copy */
-export function valuesOf(program: Program, { drive, copy, from, span, rate }: Sounding, done = (_n: number) => {}): Float64Array {
+export function valuesOf(
+  program: Program,
+  { drive, copy, from, span, rate }: Sounding,
+  done = (_n: number) => {},
+): Float64Array {
   const reader = program.slots.get(drive)?.readers[copy]
   if (!reader) throw new Error('There is no such drive, or it has fewer copies.')
   const values = new Float64Array(samplesOf({ span, rate }))
@@ -46,7 +51,7 @@ export function wavOf(program: Program, sounding: Sounding, done = (_n: number) 
   for (const v of values) [low, high] = [Math.min(low, v), Math.max(high, v)]
   const [middle, half] = [(high + low) / 2, (high - low) / 2]
   const name = `${labelOf(program.piece, sounding.drive)}: -1 is ${low}, 1 is ${high}`
-  const comment = new TextEncoder().encode(`${name}\0${name.length % 2 === 0 ? '\0' : ''}`)
+  const comment = strToU8(`${name}\0${name.length % 2 === 0 ? '\0' : ''}`)
   const pad = comment.length % 2
   const info = 4 + 8 + comment.length + pad
   const data = values.length * 3

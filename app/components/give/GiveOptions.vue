@@ -1,0 +1,150 @@
+<script setup lang="ts">
+/** How something is given out: as what, how much of it, how large; only what the format asks for. */
+import { formatOf, formatsOf, FORMATS, type Kind } from '~~/core/formats/give/formats.ts'
+import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
+import { SAMPLE_RATES } from '~~/core/formats/sound/wav.ts'
+import { instancesOf } from '~~/core/engine/instances.ts'
+import { labelOf } from '~~/core/formula/labels.ts'
+import { lendable } from '~~/core/piece/lent.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+
+const props = defineProps<{ piece: Piece; kind: Kind; plan: Plan }>()
+const wanted = defineModel<{ -readonly [K in keyof Wanted]: Wanted[K] }>({ required: true })
+
+const format = computed(() => formatOf(wanted.value.as))
+const formats = computed(() => formatsOf(props.kind).map(as => ({ says: FORMATS[as].name, value: as })))
+const SPANS = [
+  { says: '1 lap', value: 'lap' },
+  { says: 'the stretch', value: 'stretch' },
+  { says: 'from … to', value: 'between' },
+] as const
+type Span = 'lap' | 'laps' | 'stretch' | 'between'
+const span = computed<Span>({
+  get: () => {
+    const { laps, between } = wanted.value
+    return laps === 1 ? 'lap' : laps !== null ? 'laps' : between ? 'between' : 'stretch'
+  },
+  set(to) {
+    wanted.value.laps = to === 'lap' ? 1 : null
+    wanted.value.between = to === 'between' ? [0, props.piece.stretch?.to ?? 2] : null
+  },
+})
+const whole = (e: Event, most = 1000) =>
+  Math.min(most, Math.max(1, Math.round(Number((e.target as HTMLInputElement).value)) || 1))
+const seconds = (e: Event) => Number((e.target as HTMLInputElement).value) || 0
+function bound(k: 0 | 1, e: Event): void {
+  const [from, to] = wanted.value.between ?? [0, 0]
+  wanted.value.between = k === 0 ? [seconds(e), to] : [from, seconds(e)]
+}
+
+const sizes = computed(() =>
+  ([0.5, 1, 2] as const).map(by => ({
+    says: by === 0.5 ? '½' : String(by),
+    label: `${by} times the stage`,
+    value: props.piece.stage.width * by,
+  })),
+)
+const grounds = computed(() => [
+  { says: 'as on the stage', value: false },
+  {
+    says: 'see-through',
+    value: true,
+    ...(!format.value.clear && { not: `${format.value.name} holds no see-through ground` }),
+  },
+])
+const BLURS = [
+  { says: 'none', value: 1 },
+  { says: '8 moments a frame', value: 8 },
+] as const
+
+const heard = computed(() =>
+  [...Object.keys(props.piece.drives), ...Object.keys(props.piece.signals)]
+    .map(key => ({ key, says: labelOf(props.piece, key) }))
+    .sort((a, b) => a.says.localeCompare(b.says)),
+)
+const copies = computed(() => {
+  const part = props.piece.drives[wanted.value.drive]?.part
+  return part === undefined ? 1 : instancesOf(props.piece, part).count
+})
+const rates = SAMPLE_RATES.map(value => ({ says: `${value / 1000} kHz`, value }))
+
+const dials = computed(() => lendable(props.piece))
+const isLent = (dial: string) => wanted.value.lent.some(l => l.dial === dial)
+function lend(dial: string, on: boolean): void {
+  const { lent } = wanted.value
+  wanted.value.lent = dials.value.filter(l => (l.dial === dial ? on : lent.some(x => x.dial === l.dial)))
+}
+</script>
+
+<template>
+  <ChipRow v-if="!format.timeless" v-model="span" says="What" :of="SPANS">
+    <label class="flex items-center gap-1"
+      ><input
+        class="field tabular w-14 text-right"
+        type="number"
+        min="1"
+        max="1000"
+        aria-label="Laps"
+        :value="wanted.laps ?? ''"
+        @change="wanted.laps = whole($event)"
+      />laps</label
+    >
+    <span v-if="wanted.between" class="flex items-center gap-1">
+      <input
+        v-for="(at, k) in wanted.between"
+        :key="k"
+        class="field tabular w-16 text-right"
+        type="number"
+        step="any"
+        :aria-label="k === 0 ? 'From, seconds' : 'To, seconds'"
+        :value="at"
+        @change="bound(k as 0 | 1, $event)"
+      />s
+    </span>
+  </ChipRow>
+  <ChipRow v-model="wanted.as" says="As" :of="formats" />
+  <template v-if="format.drawn">
+    <ChipRow v-model="wanted.width" says="Size" :of="sizes">
+      <template #before
+        ><span class="field tabular">{{ plan.width }} × {{ plan.height }}</span></template
+      >
+      <input
+        v-model.number="wanted.width"
+        class="field tabular w-20 text-right"
+        type="number"
+        min="16"
+        max="8192"
+        aria-label="Px across"
+      />
+    </ChipRow>
+  </template>
+  <ChipRow v-if="format.drawn || format.clear" v-model="wanted.seeThrough" says="Ground" :of="grounds" />
+  <ChipRow v-if="format.drawn" v-model="wanted.blur" says="Blur" :of="BLURS" />
+  <template v-if="wanted.as === 'wav'">
+    <div class="flex items-center gap-2" role="group" aria-label="Of">
+      <span class="w-16 text-faded">Of</span>
+      <select v-model="wanted.drive" class="field min-w-0 flex-1" aria-label="Drive or signal">
+        <option v-for="it in heard" :key="it.key" :value="it.key">{{ it.says }}</option>
+      </select>
+      <template v-if="copies > 1">
+        copy
+        <select v-model="wanted.copy" class="field" aria-label="Copy">
+          <option v-for="n in copies" :key="n" :value="n - 1">{{ n }}</option>
+        </select>
+      </template>
+    </div>
+    <ChipRow v-model="wanted.sampleRate" says="Rate" :of="rates" />
+  </template>
+  <div v-if="kind === 'Page that runs' && dials.length > 0" class="flex gap-2" role="group" aria-label="Dials">
+    <span class="w-16 shrink-0 text-faded">Dials</span>
+    <span class="flex flex-wrap gap-x-4 gap-y-1">
+      <label v-for="it in dials" :key="it.dial" class="flex items-center gap-1"
+        ><input
+          type="checkbox"
+          :checked="isLent(it.dial)"
+          @change="lend(it.dial, ($event.target as HTMLInputElement).checked)"
+        />{{ it.says }}</label
+      >
+    </span>
+  </div>
+</template>

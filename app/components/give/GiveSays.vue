@@ -1,0 +1,69 @@
+<script setup lang="ts">
+/** What will come out: frames and seconds, whether it closes, what the format cannot carry, by name. */
+import { formatOf } from '~~/core/formats/give/formats.ts'
+import { lossesOf } from '~~/core/formats/give/losses.ts'
+import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
+import { samplesOf } from '~~/core/formats/sound/wav.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import { toNumber } from '~~/core/time/rational.ts'
+import { printNumber } from '~~/core/units/units.ts'
+
+const props = defineProps<{
+  piece: Piece
+  wanted: Wanted
+  plan: Plan
+  closing: { readonly running: number; readonly close: number } | null
+}>()
+const format = computed(() => formatOf(props.wanted.as))
+const seconds = computed(() => toNumber(props.plan.span))
+const losses = computed(() => lossesOf(props.piece, props.wanted.as))
+const open = computed(() => (props.closing ? props.closing.running - props.closing.close : 0))
+/** Names that are told at once. */
+const MOST = 6
+</script>
+
+<template>
+  <div class="border-t border-rule pt-3" data-plan>
+    <p v-if="plan.problem" class="text-coral" role="alert">{{ plan.problem }}</p>
+    <p v-else-if="format.kind === 'Still'" class="text-faded">
+      The moment {{ printNumber(wanted.at, 3) }} s, as it stands.
+    </p>
+    <p v-else-if="format.kind === 'Page that runs'" class="text-faded">
+      It runs for ever, exactly, with no server, and asks nothing of anybody.
+      {{
+        wanted.as === 'module'
+          ? 'The module gives mount(element), and that play, seek, dial.'
+          : 'Where less motion is asked for, it begins at rest.'
+      }}
+    </p>
+    <p v-else-if="format.kind === 'Piece'" class="text-faded">
+      All parts, formulas, dials and pictures. The Harbour of any Open Tide takes it in.
+    </p>
+    <template v-else>
+      <p>
+        <template v-if="closing && wanted.as !== 'wav'">
+          <span v-if="open === 0" class="font-semibold text-kelp"
+            >{{ closing.running === 0 ? 'Nothing moves.' : `All ${closing.running} drives close at the lap.` }}
+          </span>
+          <span v-else class="font-semibold text-coral"
+            >{{ open }} of {{ closing.running }} drives do not close at the lap.
+          </span>
+        </template>
+        <span v-if="wanted.as === 'wav'" class="text-faded"
+          >{{ samplesOf({ span: plan.span, rate: wanted.sampleRate }) }} samples of 24 bits,
+          {{ printNumber(seconds, 3) }} s. Its least value is −1, its greatest 1; both stand in the file.</span
+        >
+        <span v-else class="ml-1 text-faded"
+          >{{ plan.frames }} frames, 0 … {{ plan.frames - 1 }}, {{ printNumber(seconds, 3) }} s.</span
+        >
+      </p>
+      <p v-if="wanted.as === 'gif'" class="mt-1 text-[12px] text-faded">
+        256 colours a frame, and times in hundredths of a second: each frame lasts as near to its time as that allows.
+      </p>
+      <ul v-if="losses.length > 0" class="mt-2 text-[12px] text-faded" aria-label="What is not carried">
+        <li v-for="says in losses.slice(0, MOST)" :key="says">{{ says }}</li>
+        <li v-if="losses.length > MOST">… and {{ losses.length - MOST }} more.</li>
+      </ul>
+    </template>
+  </div>
+</template>

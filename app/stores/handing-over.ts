@@ -1,0 +1,91 @@
+/** Handing a piece over, and what comes back: links are made and withdrawn, what was tuned under them is taken over. */
+import { defineStore } from 'pinia'
+import { setDial } from '~~/core/engine/retime.ts'
+import { Program } from '~~/core/engine/program.ts'
+import type { Handover } from '~~/core/piece/handing.ts'
+import type { Lent } from '~~/core/piece/lent.ts'
+import { apply, compose, operation } from '~~/core/piece/operation.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { usePiece } from './piece.ts'
+import { get, post, remove } from './request.ts'
+
+export const useHandingOver = defineStore('handing-over', () => {
+  const store = usePiece()
+  const all = shallowRef<Handover[]>([])
+  const link = ref('')
+  const copied = ref(false)
+  const wrong = ref('')
+  const busy = ref(false)
+  const path = () => `/api/pieces/${store.id}/handovers`
+
+  async function load(): Promise<void> {
+    const answer = await get(path())
+    if (answer.ok) all.value = answer.value as Handover[]
+    else wrong.value = answer.says
+  }
+
+  async function make(wanted: { lent: Lent[]; formats: string[]; until: string | null }): Promise<void> {
+    busy.value = true
+    wrong.value = ''
+    forget()
+    // What is handed over is what is saved.
+    const saved = await store.flush()
+    const answer = saved ? await post(path(), { ...wanted, revision: store.revision() }) : null
+    busy.value = false
+    if (!answer) wrong.value = 'The piece is not saved yet, so nothing was handed over.'
+    else if (!answer.ok) wrong.value = answer.says
+    else link.value = `${location.origin}/handover/${(answer.value as { token: string }).token}`
+    await load()
+  }
+
+  async function copy(): Promise<void> {
+    copied.value = await navigator.clipboard.writeText(link.value).then(
+      () => true,
+      () => false,
+    )
+  }
+
+  /** A link is told once. */
+  function forget(): void {
+    link.value = ''
+    copied.value = false
+  }
+
+  async function withdraw({ id }: Handover): Promise<void> {
+    const answer = await remove(`${path()}/${id}`)
+    if (!answer.ok) wrong.value = answer.says
+    await load()
+  }
+
+  /** What was tuned of dials that are still there: `fairPace 65 %`. */
+  const said = ({ tuned }: Handover): string =>
+    Object.entries(tuned)
+      .flatMap(([id, value]) => {
+        const dial = store.piece!.dials[id]
+        return dial ? [`${dial.name} ${printNumber(value, 3)}${dial.unit === '' ? '' : ` ${dial.unit}`}`] : []
+      })
+      .join(', ')
+
+  /** The dials of the piece go where the receiver left them: one step, without a jump while it plays. */
+  function takeOver({ tuned }: Handover): void {
+    let program = store.program!
+    let op = operation('take over what was tuned')
+    for (const [id, value] of Object.entries(tuned)) {
+      const dial = program.piece.dials[id]
+      if (!dial || dial.locked || dial.value === value) continue
+      const next = setDial(
+        program,
+        id,
+        Math.min(dial.high, Math.max(dial.low, value)),
+        store.player!.now(),
+        store.noJump(),
+      )
+      op = { ...compose(op, next), says: op.says }
+      program = new Program(apply(program.piece, next), program)
+    }
+    if (op.puts.length > 0) store.act(op)
+    store.notice = { says: op.puts.length > 0 ? 'The dials stand as they were tuned.' : 'The dials stand so already.' }
+  }
+
+  return { all, link, copied, wrong, busy, load, make, copy, forget, withdraw, said, takeOver }
+})

@@ -1,0 +1,102 @@
+/**
+ * Hand-overs: a piece as it stood, under a token of 128 bits that is kept only as its hash. What the receiver tunes is held to
+ * the locks here, whatever the page sends, and lies under the hand-over, never in the piece.
+ */
+import { createHash, randomBytes } from 'node:crypto'
+import { and, desc, eq, isNull } from 'drizzle-orm'
+import type { Handover, Received } from '../../core/piece/handing'
+import { within, type Lent } from '../../core/piece/lent'
+import type { Piece } from '../../core/piece/schema'
+import { shownIn } from '../../core/formats/piece-file/piece-file'
+import type { Database } from './open'
+import { pack, unpack } from './packed'
+import { handovers, pieces } from './schema'
+
+const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex')
+/** 16 bytes in base 64 for addresses. */
+const TOKEN = /^[A-Za-z0-9_-]{22}$/
+
+export interface Making {
+  readonly lent: readonly Lent[]
+  readonly formats: readonly string[]
+  readonly until: Date | null
+}
+
+/** @returns the token, which is told this once */
+export async function handOver(
+  db: Database,
+  piece: string,
+  document: Piece,
+  { lent, formats, until }: Making,
+): Promise<string> {
+  const token = randomBytes(16).toString('base64url')
+  await db
+    .insert(handovers)
+    .values({ hash: hashOf(token), piece, packed: pack(document), lent: [...lent], formats: [...formats], until })
+  return token
+}
+
+type Row = typeof handovers.$inferSelect
+
+/** What stands under a token, while it is good. */
+async function opened(db: Database, token: string): Promise<Row | null> {
+  if (!TOKEN.test(token)) return null
+  const [found] = await db
+    .select({ row: handovers })
+    .from(handovers)
+    .innerJoin(pieces, eq(pieces.id, handovers.piece))
+    .where(and(eq(handovers.hash, hashOf(token)), isNull(pieces.deleted)))
+  const row = found?.row
+  if (!row || row.withdrawn || (row.until && row.until.getTime() <= Date.now())) return null
+  return row
+}
+
+export async function received(db: Database, token: string): Promise<Received | null> {
+  const row = await opened(db, token)
+  return row && { document: unpack(row.packed), lent: row.lent, formats: row.formats, tuned: row.tuned }
+}
+
+/** Whether a picture belongs to what was handed over. */
+export async function mayShow(db: Database, token: string, hash: string): Promise<boolean> {
+  const row = await opened(db, token)
+  return row !== null && shownIn(unpack(row.packed)).includes(hash)
+}
+
+export type Tuned = { readonly tuned: Readonly<Record<string, number>> } | { readonly says: string } | null
+
+/** Keeps what the receiver tuned: all of it or, where one value is not allowed, nothing. Null when the token is not good. */
+export async function tune(db: Database, token: string, values: Readonly<Record<string, number>>): Promise<Tuned> {
+  const row = await opened(db, token)
+  if (!row) return null
+  const { dials } = unpack(row.packed)
+  const tuned: Record<string, number> = {}
+  for (const [id, value] of Object.entries(values)) {
+    const lent = row.lent.find(l => l.dial === id)
+    const dial = Object.hasOwn(dials, id) ? dials[id] : undefined
+    if (!lent || !dial) return { says: 'This dial was not handed over.' }
+    if (within(dial, lent, value) !== value) return { says: `${lent.says} goes from ${lent.low} to ${lent.high}.` }
+    tuned[id] = value
+  }
+  await db.update(handovers).set({ tuned, tunedAt: new Date() }).where(eq(handovers.id, row.id))
+  return { tuned }
+}
+
+export async function handoversOf(db: Database, piece: string): Promise<Handover[]> {
+  const rows = await db.select().from(handovers).where(eq(handovers.piece, piece)).orderBy(desc(handovers.id))
+  return rows.map(({ hash: _, packed: __, piece: ___, ...row }) => ({
+    ...row,
+    tunedAt: row.tunedAt?.toISOString() ?? null,
+    made: row.made.toISOString(),
+    until: row.until?.toISOString() ?? null,
+    withdrawn: row.withdrawn?.toISOString() ?? null,
+  }))
+}
+
+export async function withdraw(db: Database, piece: string, id: number): Promise<boolean> {
+  const gone = await db
+    .update(handovers)
+    .set({ withdrawn: new Date() })
+    .where(and(eq(handovers.piece, piece), eq(handovers.id, id), isNull(handovers.withdrawn)))
+    .returning({ id: handovers.id })
+  return gone.length > 0
+}
