@@ -13,6 +13,10 @@ const API: readonly (readonly [RegExp, string])[] = [
   [/^\/api\/pieces\/[^/]+\/(still|versions)$/, 'GET HEAD'],
   [/^\/api\/pieces\/[^/]+\/versions\/[^/]+$/, 'GET HEAD'],
   [/^\/api\/pieces\/[^/]+\/restore$/, 'POST'],
+  [/^\/api\/pieces\/[^/]+\/handovers$/, 'GET HEAD POST'],
+  [/^\/api\/pieces\/[^/]+\/handovers\/[^/]+$/, 'DELETE'],
+  [/^\/api\/handover\/[^/]+$/, 'GET HEAD PUT'],
+  [/^\/api\/handover\/[^/]+\/assets\/[^/]+$/, 'GET HEAD'],
 ]
 
 export default defineEventHandler(event => {

@@ -3,59 +3,13 @@ import { execFileSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import { Builder } from '../../core/acts/build.ts'
 import { setEye } from '../../core/acts/settings.ts'
 import type { Piece } from '../../core/piece/schema.ts'
 import { expect, goTo, keyOf, test, values } from './fair.ts'
+import { across, apart, chip, dialog, give, given } from './giving.ts'
 import { letGo, openPiece } from './on-stage.ts'
-
-const dialog = (page: Page) => page.getByRole('dialog')
-const chip = (page: Page, group: string, name: string) =>
-  dialog(page).getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: true }).click()
-
-/** Gives something out as it is set and takes it away. */
-async function given(page: Page): Promise<Buffer> {
-  await dialog(page).getByRole('button', { name: 'Give out', exact: true }).click()
-  const link = page.getByRole('link', { name: 'Take it away' })
-  await expect(link).toBeVisible({ timeout: 100_000 })
-  const [file] = await Promise.all([page.waitForEvent('download'), link.click()])
-  const parts: Buffer[] = []
-  for await (const part of await file.createReadStream()) parts.push(part as Buffer)
-  return Buffer.concat(parts)
-}
-const give = (page: Page) => page.getByRole('banner').getByRole('button', { name: 'Give out', exact: true }).click()
-async function across(page: Page, width: number): Promise<void> {
-  await dialog(page).getByLabel('Px across').fill(String(width))
-}
-
-/** How far two pictures differ: the largest difference of a colour, and how many points differ; at their corners the page is round. */
-const apart = (page: Page, a: Buffer, b: Buffer) =>
-  page.evaluate(
-    async ([a, b]) => {
-      const read = async (text: string) => {
-        const bytes = Uint8Array.from(atob(text), c => c.charCodeAt(0))
-        const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }))
-        const c = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!
-        c.drawImage(bitmap, 0, 0)
-        return c.getImageData(0, 0, bitmap.width, bitmap.height)
-      }
-      const [p, q] = [await read(a), await read(b)]
-      let [most, count, clear] = [0, 0, 0]
-      for (let y = 4; y < Math.min(p.height, q.height) - 4; y++)
-        for (let x = 4; x < Math.min(p.width, q.width) - 4; x++) {
-          const d = Math.max(
-            ...[0, 1, 2].map(k => Math.abs(p.data[4 * (y * p.width + x) + k]! - q.data[4 * (y * q.width + x) + k]!)),
-          )
-          most = Math.max(most, d)
-          if (d > 0) count++
-          if (q.data[4 * (y * q.width + x) + 3] === 0) clear++
-        }
-      return { most, count, clear, width: q.width, height: q.height }
-    },
-    [a.toString('base64'), b.toString('base64')] as const,
-  )
 
 function moving(deep: boolean): Piece {
   const b = new Builder('Given', 3)

@@ -59,7 +59,7 @@ const day = (iso: string) =>
             A page with the stage and these dials. What is turned there is kept under its link and never changes your
             piece.
           </p>
-          <table v-if="rows.length > 0" class="w-full">
+          <table v-if="rows.length > 0" class="w-full [&_td]:py-1">
             <thead class="text-left text-faded">
               <tr>
                 <th class="font-normal">Dial</th>
@@ -71,7 +71,7 @@ const day = (iso: string) =>
             </thead>
             <tbody>
               <tr v-for="(row, k) in rows" :key="row.dial">
-                <td class="py-1">
+                <td>
                   <label class="flex items-center gap-2"
                     ><input v-model="row.on" type="checkbox" />{{ store.piece!.dials[row.dial]?.name }}</label
                   >

@@ -82,8 +82,7 @@ export function motionOf(
       show(at)
       const rows = units.map((u, k) => {
         if (before && u.body.still) return before.rows[k]!
-        if (u.mode === 'stepped' && at % (1 << FINEST) !== 0) return before!.rows[k]!
-        return rowOf(u, before?.rows[k] ?? null)
+        return rowOf(u, before?.rows[k] ?? null, u.mode === 'stepped' && at % (1 << FINEST) !== 0)
       })
       return { at, rows }
     }
@@ -96,10 +95,11 @@ export function motionOf(
       const width = b.at - a.at
       if (width > 1 && samples.length < MOST) {
         const half = take(a.at + width / 2, a)
-        if (units.some((u, k) => u.mode !== 'stepped' && off(a.rows[k]!, b.rows[k]!, half.rows[k]!, tolerances[k]!))) {
-          const next = take(b.at, half)
+        if (units.some((u, k) => off(a.rows[k]!, b.rows[k]!, half.rows[k]!, u.mode === 'stepped' ? null : tolerances[k]!))) {
           between(a, half)
-          between(half, next)
+          // Its turn may be told otherwise by now, from what lies before it.
+          const there = samples.at(-1)!
+          between(there, take(b.at, there))
           return
         }
       }
@@ -185,8 +185,8 @@ const toleranceOf =
 const PAINT: Tolerance = [PART]
 const LINE: Tolerance = [OFF, OFF, 0.0005, 0.0005]
 
-const off = (a: Row, b: Row, half: Row, tolerance: Tolerance): boolean =>
-  straight(a.where, b.where, half.where, 0.5, tolerance) > 1 ||
+const off = (a: Row, b: Row, half: Row, tolerance: Tolerance | null): boolean =>
+  (tolerance !== null && straight(a.where, b.where, half.where, 0.5, tolerance) > 1) ||
   straight(a.paint, b.paint, half.paint, 0.5, PAINT) > 1 ||
   straight(a.line, b.line, half.line, 0.5, LINE) > 1
 

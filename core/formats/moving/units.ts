@@ -71,11 +71,17 @@ function affine({ body, i }: Unit, sx: number, sy: number): Affine {
   return [m[0]! * sx, -m[4]! * sx, -m[1]! * sy, m[5]! * sy, m[3]!, -m[7]!]
 }
 
+/** A round that grows keeps its points. */
+const ROUND = 48
+const isRound = ({ body }: Unit): boolean => ['ellipse', 'ring'].includes(body.part.shape.type)
+
 /** The form of a unit now, by which it is told whether it ever changes. */
 export function formOf(unit: Unit): string {
   if (unit.what === 'picture') return ''
   const { key, text, places } = laid(unit)
-  return places ? 'NaN' : `${key.slice(2, 6).join()} ${text}`
+  // How many points a round is laid with is no other form.
+  const from = isRound(unit) ? 3 : 2
+  return places ? 'NaN' : `${key.slice(from, 6).join()} ${text}`
 }
 
 /** Whether its line is as wide all the way round, wherever it stands now: nothing stretches it to one side. */
@@ -99,6 +105,7 @@ export function lay(unit: Unit): void {
     return
   }
   const made = laid(unit)
+  if (isRound(unit)) made.sizes.points = Math.max(made.sizes.points ?? 0, ROUND)
   const [x, y] = unit.stretch
   const { dash, gap } = made.dashes
   if (unit.what === 'line' && dash > 0 && gap > 0) unit.dashes = [dash * x, gap * x]
@@ -129,8 +136,11 @@ function points(unit: Unit): number[] {
   return out
 }
 
-/** @param before the row before it, whose turn goes on */
-export function rowOf(unit: Unit, before: Row | null): Row {
+/**
+ * @param before the row before it, whose turn goes on
+ * @param held its form stays the one before
+ */
+export function rowOf(unit: Unit, before: Row | null, held = false): Row {
   const { body, i, what, mode } = unit
   const solid = Math.min(1, Math.max(0, body.opacity[i]!))
   const of = what === 'line' ? 'stroke' : 'fill'
@@ -138,8 +148,9 @@ export function rowOf(unit: Unit, before: Row | null): Row {
   const paint = what === 'picture' ? [solid, 0, 0, 0] : [solid * body.get(`${of}Alpha`, i), r, g, b]
   const wide = what === 'line' ? body.get('strokeWidth', i) * scaleOf(body.worlds[i]!) : 0
   if (mode !== 'posed') {
-    const where = points(unit)
-    return { where, paint, line: [wide, 0, 0, 1], rings: unit.rings }
+    // Between frames what is stepped stays as it was.
+    const where = held ? before!.where : points(unit)
+    return { where, paint, line: [wide, 0, 0, 1], rings: held ? before!.rings! : unit.rings }
   }
   const { sx, sy, dashes } = laid(unit)
   const pose = poseOf(affine(unit, sx, sy), before?.where[2])
