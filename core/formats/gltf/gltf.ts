@@ -8,7 +8,8 @@ import type { Piece } from '../../piece/schema.ts'
 import { SOLID } from '../../piece/property-kinds.ts'
 import { matrix, type Matrix } from '../../piece/transform.ts'
 import { paintOf, rgbOf } from '../../rig/colour.ts'
-import { castOf, emptyCast, outlineOfCast } from '../../rig/cast.ts'
+import { castOf, emptyCast, outlineOfCast, type Cast } from '../../rig/cast.ts'
+import type { Outline } from '../../rig/outline.ts'
 import { Scene } from '../../rig/scene.ts'
 import { noSizes, sizesOf } from '../../rig/sizing.ts'
 import { atanTurns, power } from '../../signal/maths.ts'
@@ -121,13 +122,15 @@ class Making {
   /** The form of a unit as it is now, in its colour; null for what has none. */
   mesh(unit: Unit): number | null {
     const { body, i, what } = unit
+    // What a gear has within lies in its fill.
+    if (what === 'more') return null
+    const made = what === 'picture' ? null : this.outline(unit)
+    if (made === null && what !== 'picture') return null
     const material = this.material(unit)
     if (material === null) return null
-    if (what === 'picture')
+    if (made === null)
       return this.kept(`picture ${material} ${stretchOf(unit).join()}`, () => this.card(unit, material))
-    const cast = laid(unit)
-    const outline = outlineOfCast(body, cast)
-    if (!outline || cast.places) return null
+    const { cast, outline } = made
     const [sx, sy] = stretchOf(unit)
     const scaled = (p: ArrayLike<number>) => Array.from(p, (v, k) => v * (k % 2 === 0 ? sx : sy))
     const width = body.get('strokeWidth', i)
@@ -147,6 +150,13 @@ class Making {
             )
       return this.primitive(form, material)
     })
+  }
+
+  /** Its outline as it is now; null for what is laid anew all the time. */
+  private outline(unit: Unit): { cast: Cast; outline: Outline } | null {
+    const cast = laid(unit)
+    const outline = cast.places ? null : outlineOfCast(unit.body, cast)
+    return outline && outline.points.length > 0 && unit.body.part.shape.type !== 'trace' ? { cast, outline } : null
   }
 
   private kept(name: string, make: () => object | null): number | null {

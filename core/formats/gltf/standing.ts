@@ -20,6 +20,14 @@ const cross = (a: Vector, b: Vector): Vector => [
 const long = (a: Vector) => Math.sqrt(dot(a, a))
 const by = (a: Vector, k: number): Vector => [a[0] * k, a[1] * k, a[2] * k]
 
+/** Mirrorings of two axes at once. */
+const SAME: readonly Vector[] = [
+  [1, 1, 1],
+  [-1, -1, 1],
+  [1, -1, -1],
+  [-1, 1, -1],
+]
+
 /** @param before how it stood before: of turns that say the same the nearest is taken */
 export function standingOf(m: Matrix, before: Standing | null): Standing {
   const axis = (c: number): Vector => [m[c]!, m[4 + c]!, m[8 + c]!]
@@ -35,10 +43,15 @@ export function standingOf(m: Matrix, before: Standing | null): Standing {
   y = cross(z, x)
   let [sx, sy, sz] = lengths
   if (dot(z, axes[2]) < 0) sz = -sz
-  // Turned half round and mirrored twice is the same: that which is nearer to before.
+  // Turned half round and mirrored twice is the same: that which is nearest to before.
   const was = before && axesOf(before.turn)
-  if (was && dot(was[0], x) < 0 && dot(was[2], z) > 0) [x, y, sx, sy] = [by(x, -1), by(y, -1), -sx, -sy]
-  else if (was && dot(was[1], y) < 0 && dot(was[2], z) < 0) [y, z, sy, sz] = [by(y, -1), by(z, -1), -sy, -sz]
+  if (was) {
+    const near = [dot(was[0], x), dot(was[1], y), dot(was[2], z)] as const
+    const like = ([a, b, c]: Vector) => a * near[0] + b * near[1] + c * near[2]
+    const [a, b, c] = SAME.reduce((best, s) => (like(s) > like(best) + 1e-9 ? s : best))
+    ;[x, y, z] = [by(x, a), by(y, b), by(z, c)]
+    ;[sx, sy, sz] = [sx * a, sy * b, sz * c]
+  }
   let turn = quaternion(x, y, z)
   if (before && turn.reduce((n, v, k) => n + v * before.turn[k]!, 0) < 0) turn = turn.map(v => -v) as never
   return { place: [m[3]!, m[7]!, m[11]!], turn, stretch: [sx, sy, sz], slanted }

@@ -15,13 +15,17 @@ describe('a pose', () => {
   const number = fc.double({ min: -3, max: 3, noNaN: true })
   it('says the same map again, whatever it is', () => {
     fc.assert(
-      fc.property(fc.tuple(number, number, number, number, number, number), fc.double({ min: -4, max: 4, noNaN: true }), (m, before) => {
-        // What is flattened to a line has more than one slant.
-        fc.pre(Math.abs(m[0] * m[3] - m[1] * m[2]) > 1e-3 && Math.hypot(m[0], m[1]) > 1e-2)
-        const back = affineOf(poseOf(m as Affine, before))
-        back.forEach((v, k) => expect(v).toBeCloseTo(m[k]!, 9))
-        expect(Math.abs(poseOf(m as Affine, before)[2] - before)).toBeLessThanOrEqual(0.25 + 1e-9)
-      }),
+      fc.property(
+        fc.tuple(number, number, number, number, number, number),
+        fc.double({ min: -4, max: 4, noNaN: true }),
+        (m, before) => {
+          // What is flattened to a line has more than one slant.
+          fc.pre(Math.abs(m[0] * m[3] - m[1] * m[2]) > 1e-3 && Math.hypot(m[0], m[1]) > 1e-2)
+          const back = affineOf(poseOf(m as Affine, before))
+          back.forEach((v, k) => expect(v).toBeCloseTo(m[k]!, 9))
+          expect(Math.abs(poseOf(m as Affine, before)[2] - before)).toBeLessThanOrEqual(0.25 + 1e-9)
+        },
+      ),
     )
   })
   it('goes on turning past a whole turn, and through a stretch of nothing without a leap', () => {
@@ -45,7 +49,8 @@ describe('thinning', () => {
     expect(thinned({ at, rows: at.map(t => [3 * t]) }, [0.1]).at).toEqual([0, 1])
     const wave = thinned({ at, rows: at.map(t => [10 * Math.sin(2 * Math.PI * t)]) }, [0.05])
     expect(wave.at.length).toBeLessThan(40)
-    for (const t of at) expect(Math.abs(between(wave, t)[0]! - 10 * Math.sin(2 * Math.PI * t))).toBeLessThanOrEqual(0.05)
+    for (const t of at)
+      expect(Math.abs(between(wave, t)[0]! - 10 * Math.sin(2 * Math.PI * t))).toBeLessThanOrEqual(0.05)
   })
   it('tells a row that is off by its worst value', () => {
     expect(straight([0, 0], [2, 10], [1, 6], 0.5, [1, 0.5])).toBe(2)
@@ -68,7 +73,12 @@ function hard() {
   const deck = b.part('Deck', { type: 'rectangle' }, {}, { width: 300, height: 200, strokeWidth: 4 })
   b.drive(deck, 'rotation', 'time * 720deg/s')
   b.drive(deck, 'scaleX', 'sine(every: 2s, amp: 100%)')
-  const mast = b.part('Mast', { type: 'polygon', sides: 3 }, { parent: deck, copies: { layout: 'row', count: 3, dx: 40, dy: 0 } }, { radius: 30 })
+  const mast = b.part(
+    'Mast',
+    { type: 'polygon', sides: 3 },
+    { parent: deck, copies: { layout: 'row', count: 3, dx: 40, dy: 0 } },
+    { radius: 30 },
+  )
   b.drive(mast, 'rotation', 'square(every: 0.37s, amp: 40deg)')
   b.drive(mast, 'y', 'noise(freq: 3Hz, amp: 60px)')
   const bulb = b.part('Bulb', { type: 'ellipse' }, {}, { width: 80, height: 30, strokeWidth: 3 })
@@ -159,7 +169,12 @@ describe('drawings', () => {
   })
   it('draw what never changes its form once, and what changes it frame by frame', () => {
     const b = new Builder('Counter', 1)
-    const text = b.part('Count', { type: 'text', words: '', shows: 'number', decimals: 0, prefix: '', suffix: '', align: 'middle' } as never, {}, { size: 60 })
+    const text = b.part(
+      'Count',
+      { type: 'text', words: '', shows: 'number', decimals: 0, prefix: '', suffix: '', align: 'middle' } as never,
+      {},
+      { size: 60 },
+    )
     b.drive(text, 'value', 'floor(time / 1s)')
     const all = motionOf(b.piece, rational(0), rational(4), 120)
     expect(all.map(m => m.unit.mode)).toEqual(['stepped'])

@@ -95,7 +95,9 @@ export function motionOf(
       const width = b.at - a.at
       if (width > 1 && samples.length < MOST) {
         const half = take(a.at + width / 2, a)
-        if (units.some((u, k) => off(a.rows[k]!, b.rows[k]!, half.rows[k]!, u.mode === 'stepped' ? null : tolerances[k]!))) {
+        if (
+          units.some((u, k) => off(a.rows[k]!, b.rows[k]!, half.rows[k]!, u.mode === 'stepped' ? null : tolerances[k]!))
+        ) {
           between(a, half)
           // Its turn may be told otherwise by now, from what lies before it.
           const there = samples.at(-1)!

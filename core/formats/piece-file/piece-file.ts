@@ -103,7 +103,7 @@ function document(text: Uint8Array, pictures: Packed['pictures']): Packed | { sa
   const missing = shownIn(piece).filter(h => !pictures.has(h))
   if (missing.length > 0 && pictures.size > 0)
     return says(
-      `${missing.length === 1 ? 'A picture' : `${missing.length} pictures`} of the piece are not in the file.`,
+      `${missing.length === 1 ? 'A picture' : `${missing.length} pictures`} of the piece ${missing.length === 1 ? 'is' : 'are'} not in the file.`,
     )
   return { piece, pictures }
 }

@@ -41,7 +41,7 @@ export async function pageOf(runner: string, carried: Carried, hash: Hashing): P
 
 /** A module that gives `mount(element, choices)` for this piece. */
 export const moduleOf = (runner: string, carried: Carried): string =>
-  `/* ${carried.piece.title.replace(/\*\//g, '')} · runs by itself: mount(element, { controls, playing }) gives play, seek, dial, values, remove. */
+  `/* ${carried.piece.title.replace(/\*\/|[\u2028\u2029]|\p{Control}/gu, ' ')} · runs by itself: mount(element, { controls, playing }) gives play, seek, dial, values, remove. */
 ${runner}
 const GIVEN = ${given(carried)}
 export const mount = (element, choices) => OpenTide.mount(element, GIVEN, choices)
