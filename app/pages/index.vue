@@ -1,25 +1,21 @@
 <script setup lang="ts">
-/** The harbour: the pieces as cards. */
+/** The harbour: the pieces as cards, the patterns, and what was deleted lately. */
 import { Plus } from '@lucide/vue'
 import type { Card } from '~~/core/piece/api.ts'
-import { get, post, remove } from '~/stores/request.ts'
-import { allUnsaved } from '~/stores/unsaved.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import { post } from '~/stores/request.ts'
+import { useHarbour } from '~/stores/harbour.ts'
 
-const cards = ref<Card[] | null>(null)
-const trouble = ref('')
+const harbour = useHarbour()
 const busy = ref(false)
-const deleted = ref<Card | null>(null)
-
-/** Pieces with changes that wait in this browser. */
-const waiting = ref<{ id: string; title: string }[]>([])
-
-async function load(): Promise<void> {
-  waiting.value = (await allUnsaved()).map(([id, u]) => ({ id, title: u.document.title }))
-  const answer = await get('/api/pieces')
-  if (answer.ok) cards.value = answer.value as Card[]
-  trouble.value = answer.ok ? '' : answer.says
-}
-onMounted(load)
+const over = ref(false)
+const PLACES = [
+  { is: 'pieces', says: 'Pieces' },
+  { is: 'patterns', says: 'Patterns' },
+  { is: 'deleted', says: 'Deleted lately' },
+] as const
+const shown = ref<(typeof PLACES)[number]['is']>('pieces')
+onMounted(harbour.load)
 useHead({ title: 'Harbour · Open Tide' })
 
 async function make(): Promise<void> {
@@ -27,34 +23,36 @@ async function make(): Promise<void> {
   const answer = await post('/api/pieces', { title: 'New piece' })
   busy.value = false
   if (answer.ok) await navigateTo(`/piece/${(answer.value as { id: string }).id}`)
-  else trouble.value = answer.says
+  else harbour.trouble = answer.says
 }
 
-async function copy(card: Card): Promise<void> {
-  const answer = await post('/api/pieces', { copyOf: card.id })
-  if (!answer.ok) trouble.value = answer.says
-  await load()
+const given = shallowRef<{ id: string; piece: Piece } | null>(null)
+async function give({ id }: Card): Promise<void> {
+  const piece = await harbour.documentOf(id)
+  if (piece) given.value = { id, piece }
 }
 
-async function drop(card: Card): Promise<void> {
-  const answer = await remove(`/api/pieces/${card.id}`)
-  if (answer.ok) deleted.value = card
-  else trouble.value = answer.says
-  await load()
+async function picked(e: Event): Promise<void> {
+  const input = e.target as HTMLInputElement
+  await harbour.takeIn([...(input.files ?? [])])
+  input.value = ''
 }
-
-async function bringBack(): Promise<void> {
-  const card = deleted.value
-  deleted.value = null
-  if (!card) return
-  const answer = await post(`/api/pieces/${card.id}/restore`)
-  if (!answer.ok) trouble.value = answer.says
-  await load()
+function drop(e: DragEvent): void {
+  over.value = false
+  const files = [...(e.dataTransfer?.files ?? [])]
+  if (files.length > 0) void harbour.takeIn(files)
 }
+const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' })
 </script>
 
 <template>
-  <div class="min-h-full">
+  <div
+    class="min-h-full"
+    :class="over ? 'bg-band' : ''"
+    @dragover.prevent="over = true"
+    @dragleave.self="over = false"
+    @drop.prevent="drop"
+  >
     <header class="flex h-11 items-center gap-3 border-b border-rule bg-sheet px-4">
       <TideMark class="text-sea" />
       <span class="text-[15px] font-semibold">Open Tide</span>
@@ -62,26 +60,35 @@ async function bringBack(): Promise<void> {
       <ThemeButton />
     </header>
     <main class="mx-auto max-w-[1136px] px-6 py-8">
-      <div class="mb-6 flex items-end justify-between gap-4">
-        <div>
+      <div class="mb-5 flex items-end gap-3">
+        <div class="mr-auto">
           <h1 class="text-[22px] leading-7 font-semibold">Harbour</h1>
           <p class="mt-1 text-faded">Your pieces. Each moves by functions of time and runs on for ever.</p>
         </div>
+        <label class="button cursor-pointer focus-within:outline-2 focus-within:outline-sea"
+          >Take in…<input
+            class="sr-only"
+            type="file"
+            accept=".tide,.json"
+            multiple
+            aria-label="Take piece files in"
+            @change="picked"
+        /></label>
         <button class="button button-strong" type="button" :disabled="busy" @click="make">
           <Plus :size="16" />New piece
         </button>
       </div>
 
       <p
-        v-if="trouble"
+        v-if="harbour.trouble"
         role="alert"
         class="mb-4 flex items-center gap-3 rounded-md border border-coral bg-sheet px-3 py-2 text-coral"
       >
-        {{ trouble }}
-        <button class="link ml-auto" type="button" @click="load">Try again</button>
+        {{ harbour.trouble }}
+        <button class="link ml-auto" type="button" @click="harbour.load">Try again</button>
       </p>
       <p
-        v-for="piece in waiting"
+        v-for="piece in harbour.waiting"
         :key="piece.id"
         role="status"
         class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2"
@@ -90,32 +97,60 @@ async function bringBack(): Promise<void> {
         <NuxtLink class="link ml-auto" :to="`/piece/${piece.id}`">Open it to save them</NuxtLink>
       </p>
       <p
-        v-if="deleted"
+        v-if="harbour.notice"
         role="status"
         class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2"
       >
-        {{ deleted.title }} was deleted.
-        <button class="link" type="button" @click="bringBack">Bring it back</button>
-        <button class="ml-auto text-faded hover:text-ink" type="button" @click="deleted = null">Dismiss</button>
+        {{ harbour.notice.says }}
+        <button v-if="harbour.notice.act" class="link" type="button" @click="harbour.notice.act.do">
+          {{ harbour.notice.act.says }}
+        </button>
+        <button class="ml-auto text-faded hover:text-ink" type="button" @click="harbour.notice = null">Dismiss</button>
       </p>
 
-      <p v-if="cards === null && !trouble" class="text-faded">Looking what lies in the harbour …</p>
-      <div v-else-if="cards?.length === 0" class="rounded-md border border-dashed border-rule px-6 py-16 text-center">
+      <nav class="mb-4 flex gap-2" aria-label="What is shown">
+        <button
+          v-for="it in PLACES"
+          :key="it.is"
+          class="chip"
+          type="button"
+          :class="{ 'chip-on': shown === it.is }"
+          :aria-pressed="shown === it.is"
+          @click="shown = it.is"
+        >
+          {{ it.says }}
+        </button>
+      </nav>
+
+      <p v-if="harbour.cards === null && !harbour.trouble" class="text-faded">Looking what lies in the harbour …</p>
+      <div
+        v-else-if="harbour.cards?.length === 0 && shown === 'pieces'"
+        class="rounded-md border border-dashed border-rule px-6 py-16 text-center"
+      >
         <p class="text-[15px] font-medium">The harbour is empty.</p>
         <p class="mt-1 mb-4 text-faded">Begin a piece: draw a part, choose a property, and give it a function.</p>
         <button class="button" type="button" @click="make"><Plus :size="16" />New piece</button>
       </div>
-      <ul v-else class="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-6" aria-label="Pieces">
-        <PieceCard
-          v-for="card in cards"
-          :key="card.id"
-          :card="card"
-          @copy="copy(card)"
-          @drop="drop(card)"
-          @renamed="load"
-          @trouble="trouble = $event"
-        />
-      </ul>
+      <template v-else-if="shown === 'pieces'">
+        <HarbourBar />
+        <p v-if="harbour.shown.length === 0" class="py-8 text-center text-faded">No piece is called so here.</p>
+        <ul class="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-6" aria-label="Pieces">
+          <PieceCard v-for="card in harbour.shown" :key="card.id" :card="card" @give="give(card)" />
+        </ul>
+      </template>
+
+      <LazyHarbourPatterns v-if="shown === 'patterns'" />
+      <section v-if="shown === 'deleted'" aria-label="Deleted lately">
+        <p v-if="harbour.deleted.length === 0" class="text-faded">Nothing was deleted in the last 30 days.</p>
+        <ul>
+          <li v-for="card in harbour.deleted" :key="card.id" class="flex items-center gap-4 border-t border-rule py-2">
+            <span class="min-w-0 truncate">{{ card.title }}</span>
+            <span class="text-faded">{{ day(card.changed) }}; kept for 30 days</span>
+            <button class="link ml-auto" type="button" @click="harbour.bringBack([card.id])">Bring it back</button>
+          </li>
+        </ul>
+      </section>
     </main>
+    <LazyGiveOut v-if="given" :id="given.id" :piece="given.piece" :at="0" :closing="null" @close="given = null" />
   </div>
 </template>

@@ -14,6 +14,8 @@ export const useHand = defineStore('hand', () => {
   const instance = ref(0)
   /** Parts that are chosen besides the one. */
   const others = shallowRef<readonly string[]>([])
+  /** Whether the patterns are open. */
+  const patterns = ref(false)
   /** All parts that are chosen, the one in hand first. */
   const chosen = computed(() => (part.value === null ? [] : [part.value, ...others.value]))
   /** The entry in hand: `part.property`, `~signal`, or `clocks/id`, `cues/id`, `curves/id`. */
@@ -81,6 +83,7 @@ export const useHand = defineStore('hand', () => {
     writing,
     others,
     chosen,
+    patterns,
     choose,
     chooseToo,
     chooseAll,

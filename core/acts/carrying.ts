@@ -18,7 +18,7 @@ const PREFIX = { signals: 's', clocks: 'k', dials: 'd', cues: 'q', curves: 'v' }
 export type Carried = Piece
 
 /** Whether a text speaks of a name. */
-const names = (text: string, name: string): boolean => renamedIn(text, name, `${name}_`) !== text
+export const names = (text: string, name: string): boolean => renamedIn(text, name, `${name}_`) !== text
 
 /** What is taken along with some parts. */
 export function carriedOf(piece: Piece, ids: readonly string[]): Carried {
@@ -63,6 +63,62 @@ const isLedTo = ({ clocks }: Carried, collection: (typeof READ)[number], id: str
     return collection === 'dials' && way.type === 'steady' && way.dial === id
   })
 
+/** A piece that things are put into, what was put, and how what came along is called and found there. */
+export class Growing {
+  readonly puts: Put[] = []
+  /** Names that were taken there, with the new ones. */
+  readonly renamed = new Map<string, string>()
+  /** The id there of what came along: of parts by their old id, of the rest by `collection id`. */
+  readonly ids = new Map<string, string>()
+
+  constructor(public piece: Piece) {}
+
+  put(p: Put & { in: string; id: string }): void {
+    this.puts.push(p)
+    this.piece = {
+      ...this.piece,
+      [p.in]: { ...this.piece[p.in as 'parts'], [p.id]: (p as { value: unknown }).value },
+    } as Piece
+  }
+
+  /** A text with the names that things have there. */
+  readonly about = (text: string): string => [...this.renamed].reduce((t, [from, to]) => renamedIn(t, from, to), text)
+
+  /** Signals and clocks speak of what came along by its names there. */
+  settle(): void {
+    for (const p of this.puts) {
+      if (!('in' in p)) continue
+      if (p.in === 'signals') Object.assign(p, { value: said(p.value as { text: string; good: string }, this.about) })
+      if (p.in === 'clocks') Object.assign(p, { value: led(p.value as Piece['clocks'][string], this.ids) })
+    }
+  }
+}
+
+/**
+ * Brings the named things that formulas read.
+ * @param shared whether what has the name there already is read instead
+ */
+export function bringNamed(
+  growing: Growing,
+  carried: Carried,
+  shared: (collection: (typeof READ)[number], own: string, there: string) => boolean,
+): void {
+  const { piece, ids, renamed } = growing
+  for (const c of READ)
+    for (const [old, { name }] of Object.entries(carried[c])) {
+      const there = Object.entries(piece[c]).find(([, e]) => e.name === name)
+      if (there && shared(c, old, there[0])) {
+        ids.set(`${c} ${old}`, there[0])
+        continue
+      }
+      const id = freshId(growing.piece[c], PREFIX[c])
+      ids.set(`${c} ${old}`, id)
+      const called = freeName(growing.piece, name)
+      if (called !== name) renamed.set(name, called)
+      growing.put({ in: c, id, value: { ...carried[c][old]!, name: called } } as Put & { in: string; id: string })
+    }
+}
+
 /**
  * Puts what was taken along into a piece, on a parent (null: the stage), above what is there. Formulas mean the same
  * about the copies and draw their own chance.
@@ -73,48 +129,30 @@ export function putCarried(
   parent: string | null,
   says: string,
 ): { ids: string[]; op: Operation } {
-  const puts: Put[] = []
-  const renamed = new Map<string, string>()
-  const ids = new Map<string, string>()
-  let grown = piece
-  const put = (p: Put & { in: string; id: string }): void => {
-    puts.push(p)
-    grown = { ...grown, [p.in]: { ...grown[p.in as 'parts'], [p.id]: (p as { value: unknown }).value } } as Piece
-  }
+  const growing = new Growing(piece)
+  const { puts, renamed, ids } = growing
   for (const hash of Object.keys(carried.assets))
-    if (!piece.assets[hash]) put({ in: 'assets', id: hash, value: carried.assets[hash]! })
-  for (const c of READ)
-    for (const [old, { name }] of Object.entries(carried[c])) {
-      const there = Object.entries(piece[c]).find(([, e]) => e.name === name)
-      if (there) ids.set(`${c} ${old}`, there[0])
-      else {
-        const id = freshId(grown[c], PREFIX[c])
-        ids.set(`${c} ${old}`, id)
-        const called = freeName(grown, name)
-        if (called !== name) renamed.set(name, called)
-        put({ in: c, id, value: { ...carried[c][old]!, name: called } } as Put & { in: string; id: string })
-      }
-    }
+    if (!piece.assets[hash]) growing.put({ in: 'assets', id: hash, value: carried.assets[hash]! })
+  // What has a name there already is read there.
+  bringNamed(growing, carried, () => true)
   const tops: string[] = []
   for (const [old, part] of inOrder(carried)) {
-    const id = freshId(grown.parts, 'p')
+    const id = freshId(growing.piece.parts, 'p')
     ids.set(old, id)
     const top = part.parent === null
     const on = top ? parent : ids.get(part.parent!)!
-    const above = Object.values(grown.parts).filter(p => p.parent === on)
-    const name = freeName(grown, part.name.replace(/\d+$/, '') || part.name)
+    const above = Object.values(growing.piece.parts).filter(p => p.parent === on)
+    const name = freeName(growing.piece, part.name.replace(/\d+$/, '') || part.name)
     if (name !== part.name) renamed.set(part.name, name)
     if (top) tops.push(id)
     const order = top ? Math.max(0, ...above.map(p => p.order)) + 1 : part.order
-    put({ in: 'parts', id, value: { ...part, name, parent: on, order } })
+    growing.put({ in: 'parts', id, value: { ...part, name, parent: on, order } })
   }
-  const about = (text: string) => [...renamed].reduce((t, [from, to]) => renamedIn(t, from, to), text)
-  for (const p of puts) {
-    if (!('in' in p)) continue
-    if (p.in === 'parts') Object.assign(p.value!, { shape: followed((p.value as { shape: Shape }).shape, ids) })
-    if (p.in === 'signals') Object.assign(p, { value: said(p.value as { text: string; good: string }, about) })
-    if (p.in === 'clocks') Object.assign(p, { value: led(p.value as Piece['clocks'][string], ids) })
-  }
+  const about = growing.about
+  for (const p of puts)
+    if ('in' in p && p.in === 'parts')
+      Object.assign(p.value!, { shape: followed((p.value as { shape: Shape }).shape, ids) })
+  growing.settle()
   for (const drive of Object.values(carried.drives)) {
     const part = ids.get(drive.part)!
     const takes = drive.takes.map(t => ({ ...t, text: about(t.text) }))
@@ -129,7 +167,7 @@ export function putCarried(
   return { ids: tops, op: operation(says, ...puts) }
 }
 
-const said = <T extends { text: string; good: string }>(it: T, about: (text: string) => string): T => ({
+export const said = <T extends { text: string; good: string }>(it: T, about: (text: string) => string): T => ({
   ...it,
   text: about(it.text),
   good: about(it.good),

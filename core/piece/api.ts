@@ -7,6 +7,14 @@ export interface Card {
   readonly title: string
   readonly revision: number
   readonly changed: string
+  /** Where it lies in the harbour; empty where it lies with all the others. */
+  readonly folder: string
+}
+
+/** A pattern that was saved: a small piece of its own. */
+export interface Pattern {
+  readonly id: string
+  readonly document: Piece
 }
 
 /** A kept state of a piece. */

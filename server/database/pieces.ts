@@ -1,14 +1,22 @@
 /** What the server does with pieces. A save is answered only when it is in the database. */
 import { and, desc, eq, isNull, isNotNull, lt, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
+import { headOf } from '../../core/formats/pictures/head'
+import type { Packed } from '../../core/formats/piece-file/piece-file'
 import { emptyPiece, type Piece } from '../../core/piece/schema'
 import type { Card, Stored, Version } from '../../core/piece/api'
 import type { Database } from './open'
 import { pack, unpack, unpackText } from './packed'
-import { pieces, revisions } from './schema'
+import { assets, pieces, revisions } from './schema'
 import { thin } from './thinning'
 
-const card = { id: pieces.id, title: pieces.title, revision: pieces.revision, changed: pieces.changed }
+const card = {
+  id: pieces.id,
+  title: pieces.title,
+  revision: pieces.revision,
+  changed: pieces.changed,
+  folder: pieces.folder,
+}
 const standing = (id: string) => and(eq(pieces.id, id), isNull(pieces.deleted))
 
 type Writing = Pick<Database, 'insert' | 'update' | 'select' | 'execute'>
@@ -16,6 +24,16 @@ type Writing = Pick<Database, 'insert' | 'update' | 'select' | 'execute'>
 export async function listPieces(db: Database): Promise<Card[]> {
   const rows = await db.select(card).from(pieces).where(isNull(pieces.deleted)).orderBy(desc(pieces.changed), pieces.id)
   return rows.map(r => ({ ...r, changed: r.changed.toISOString() }))
+}
+
+/** Those that were deleted and can be brought back, with when that was in `changed`. */
+export async function listDeleted(db: Database): Promise<Card[]> {
+  const rows = await db
+    .select({ ...card, changed: pieces.deleted })
+    .from(pieces)
+    .where(isNotNull(pieces.deleted))
+    .orderBy(desc(pieces.deleted), pieces.id)
+  return rows.map(r => ({ ...r, changed: r.changed!.toISOString() }))
 }
 
 /** A piece with its document as text, which nothing here needs to read. */
@@ -37,6 +55,26 @@ export async function revisionOf(db: Pick<Database, 'select'>, id: string): Prom
 export async function createPiece(db: Database, document: Piece, id = nanoid(12)): Promise<Stored> {
   await db.transaction(tx => insertPiece(tx, document, id))
   return { id, revision: 1, document }
+}
+
+/** A piece from a file with its pictures, in one transaction. */
+export async function takeIn(db: Database, { piece, pictures }: Packed): Promise<Stored> {
+  const document = { ...piece, title: await freeTitle(db, piece.title) }
+  const id = nanoid(12)
+  await db.transaction(async tx => {
+    for (const [hash, bytes] of pictures) {
+      const head = headOf(bytes)
+      if (!('says' in head)) await tx.insert(assets).values({ hash, type: head.type, bytes }).onConflictDoNothing()
+    }
+    await insertPiece(tx, document, id)
+  })
+  return { id, revision: 1, document }
+}
+
+/** Puts a piece into a folder of the harbour. */
+export async function moveTo(db: Database, id: string, folder: string): Promise<boolean> {
+  const done = await db.update(pieces).set({ folder }).where(standing(id)).returning({ id: pieces.id })
+  return done.length > 0
 }
 
 /** The rows of a new piece, within a transaction. */

@@ -1,17 +1,20 @@
 <script setup lang="ts">
-/** One piece in the harbour: its still picture, its title, and what can be done with it. */
-import { Copy, Pencil, Trash2 } from '@lucide/vue'
+/** One piece in the harbour: a picture that moves when pointed at, its title, and what can be done with it. */
+import { Copy, Pencil, Share, Trash2 } from '@lucide/vue'
 import { useTimeAgo } from '@vueuse/core'
 import type { Card } from '~~/core/piece/api.ts'
+import { useHarbour } from '~/stores/harbour.ts'
 import { patch } from '~/stores/request.ts'
 
 const props = defineProps<{ card: Card }>()
-const emit = defineEmits<{ copy: []; drop: []; renamed: []; trouble: [says: string] }>()
+const emit = defineEmits<{ give: [] }>()
+const harbour = useHarbour()
 
 const renaming = ref(false)
 const title = ref('')
 const field = useTemplateRef('field')
 const ago = useTimeAgo(() => new Date(props.card.changed))
+const pointed = ref(false)
 
 async function begin(): Promise<void> {
   title.value = props.card.title
@@ -26,23 +29,37 @@ async function rename(): Promise<void> {
   const wanted = title.value.trim()
   if (wanted === props.card.title) return
   const answer = await patch(`/api/pieces/${props.card.id}`, { title: wanted })
-  if (!answer.ok) emit('trouble', wanted === '' ? 'A piece needs a title; the old one stays.' : answer.says)
-  emit('renamed')
+  await harbour.load()
+  if (!answer.ok) harbour.trouble = wanted === '' ? 'A piece needs a title; the old one stays.' : answer.says
 }
 </script>
 
 <template>
   <li
-    class="group overflow-hidden rounded-md border border-rule bg-sheet transition-colors hover:border-faded focus-within:border-faded"
+    class="group relative overflow-hidden rounded-md border border-rule bg-sheet transition-colors hover:border-faded focus-within:border-faded"
+    @mouseenter="pointed = true"
+    @mouseleave="pointed = false"
   >
-    <NuxtLink :to="`/piece/${card.id}`" class="block" :aria-label="`Open ${card.title}`">
-      <img
+    <NuxtLink
+      :to="`/piece/${card.id}`"
+      class="block border-b border-rule"
+      :aria-label="`Open ${card.title}`"
+      @focus="pointed = true"
+      @blur="pointed = false"
+    >
+      <MovingStill
+        :piece="() => harbour.documentOf(card.id)"
         :src="`/api/pieces/${card.id}/still?r=${card.revision}`"
-        alt=""
-        class="block aspect-video w-full border-b border-rule bg-band object-cover"
-        loading="lazy"
+        :moving="pointed"
       />
     </NuxtLink>
+    <input
+      class="absolute top-2 left-2 h-5 w-5 opacity-0 group-hover:opacity-100 checked:opacity-100 focus-visible:opacity-100"
+      type="checkbox"
+      :aria-label="`Choose ${card.title}`"
+      :checked="harbour.chosen.includes(card.id)"
+      @change="harbour.choose(card.id, ($event.target as HTMLInputElement).checked)"
+    />
     <div class="flex items-center gap-1 py-2 pr-2 pl-3">
       <div class="min-w-0 flex-1">
         <input
@@ -59,18 +76,33 @@ async function rename(): Promise<void> {
         <NuxtLink v-else :to="`/piece/${card.id}`" class="block truncate text-[14px] font-medium hover:underline">{{
           card.title
         }}</NuxtLink>
-        <p class="text-[12px] text-faded">changed {{ ago }}</p>
+        <p class="truncate text-[12px] text-faded">
+          changed {{ ago }}<template v-if="card.folder"> · {{ card.folder }}</template>
+        </p>
       </div>
+      <IconButton
+        :label="`Give out ${card.title}`"
+        title="Give out"
+        @click="emit('give')"
+        class="text-faded hover:text-ink"
+      >
+        <Share :size="15" />
+      </IconButton>
       <IconButton :label="`Rename ${card.title}`" title="Rename" @click="begin" class="text-faded hover:text-ink">
         <Pencil :size="15" />
       </IconButton>
-      <IconButton :label="`Copy ${card.title}`" title="Copy" @click="emit('copy')" class="text-faded hover:text-ink">
+      <IconButton
+        :label="`Copy ${card.title}`"
+        title="Copy"
+        @click="harbour.copy([card.id])"
+        class="text-faded hover:text-ink"
+      >
         <Copy :size="15" />
       </IconButton>
       <IconButton
         :label="`Delete ${card.title}`"
         title="Delete"
-        @click="emit('drop')"
+        @click="harbour.drop([card.id])"
         class="text-faded hover:text-coral"
       >
         <Trash2 :size="15" />

@@ -56,6 +56,13 @@ function place(): void {
   }
 }
 
+/** Patterns open for this part, or for all that are chosen with it. */
+function pattern(close: () => void): void {
+  if (!hand.chosen.includes(props.part)) hand.choose(props.part)
+  close()
+  hand.patterns = true
+}
+
 function start(starter: Starter, close: () => void): void {
   const names = together.value === 'alone' || !other.value ? [property.value.name] : [property.value.name, other.value]
   driving.begin(props.part, names, starter, followed.value, together.value === 'alike')
@@ -134,6 +141,7 @@ function start(starter: Starter, close: () => void): void {
             <option v-for="k in drivers" :key="k" :value="k">{{ sourceName(store.piece!, k) }}</option>
           </select>
         </label>
+        <button class="link mt-2 self-start" type="button" @click="pattern(close)">Put a pattern on…</button>
       </PopoverPanel>
     </Teleport>
   </Popover>

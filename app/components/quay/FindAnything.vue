@@ -49,6 +49,7 @@ const commands: readonly Found[] = [
   { name: 'The take before', kind: 'command', key: 'Y', go: () => takes.before(hand.drive) },
   { name: 'Copy the formula in hand', kind: 'command', key: 'Ctrl C', go: clip.copy },
   { name: 'Paste it on the chosen part', kind: 'command', key: 'Ctrl V', go: clip.paste },
+  { name: 'Patterns', kind: 'command', key: 'P', text: 'put on, save as', go: () => (hand.patterns = true) },
   { name: 'Undo', kind: 'command', key: 'Ctrl Z', go: store.undo },
   { name: 'Redo', kind: 'command', key: 'Ctrl Shift Z', go: store.redo },
   { name: 'All keys', kind: 'command', key: '?', go: () => emit('keys') },

@@ -23,6 +23,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['C', 'a mark of the cue in hand here, also while it plays'],
   ['K', 'a hand key of the property in hand here'],
   ['[ ]', 'the marked stretch begins, ends here'],
+  ['P', 'patterns: put one on, save one'],
   ['T Y', 'keep a take of the formula in hand; the take before'],
   ['D', 'the next page of the desk'],
   ['F', 'in the scope: all of it in sight again'],

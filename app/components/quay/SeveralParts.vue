@@ -11,6 +11,7 @@ import {
   AlignVerticalSpaceAround,
   Copy,
   Group,
+  Shapes,
   Trash2,
 } from '@lucide/vue'
 import type { Side } from '~~/core/acts/aligning.ts'
@@ -39,6 +40,9 @@ const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
       <strong class="font-semibold">{{ hand.chosen.length }} parts</strong>
       <button class="button button-plain ml-auto" type="button" title="Ctrl G on the stage" @click="several.gather">
         <Group :size="14" />Group
+      </button>
+      <button class="button button-plain" type="button" title="P" @click="hand.patterns = true">
+        <Shapes :size="14" />Patterns…
       </button>
       <button class="button button-plain" type="button" @click="several.double"><Copy :size="14" />Duplicate</button>
       <button class="button button-plain text-coral" type="button" @click="several.remove">

@@ -34,6 +34,7 @@ function open(stored: Stored, mine: Stored['document'] | null = null): void {
   hand.choose(null)
   hand.take(null)
   hand.alone = null
+  hand.patterns = false
   store.open(stored, mine)
   opening.value++
   if (Object.keys(stored.document.drives).length > 0) store.player!.play(true)
@@ -101,6 +102,7 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === '/') finding.value = true
   else if (e.key === 'a') hand.alone = hand.alone === null ? hand.part : null
   else if (e.key === 'c') timing.cueHere()
+  else if (e.key === 'p') hand.patterns = true
   else if (e.key === 'k') driving.keyHere(hand.drive)
   else if (e.key === 't') takes.keep(hand.drive)
   else if (e.key === 'y') takes.before(hand.drive)
@@ -168,6 +170,7 @@ onMounted(() => {
         <DeskPages ref="desk" />
       </div>
     </div>
+    <LazyPatternsDialog v-if="hand.patterns" @close="hand.patterns = false" />
     <LazyKeysDialog v-if="keys" @close="keys = false" />
     <FindAnything v-if="finding" @close="finding = false" @keys="keys = true" @manual="manual = true" />
     <LeavingDialog v-if="leaving" @answer="leaving($event)" />

@@ -103,7 +103,7 @@ describe('shapes in depth', () => {
     const program = new Program(piece)
     const scene = new Scene(program)
     const values = new Float64Array(program.size)
-    const [{ channels, samplers }] = json.animations!
+    const { channels, samplers } = json.animations![0]!
     const track = (node: number, path: string) => {
       const channel = channels.find(c => c.target.node === node && c.target.path === path)
       return (

@@ -1,12 +1,25 @@
 import * as v from 'valibot'
 import { database, wrote } from '../../../database/current'
-import { retitle } from '../../../database/pieces'
+import { moveTo, retitle } from '../../../database/pieces'
 import { Title, bodyOf, idOf, refuse } from '../../../request'
 
-/** Another title for a piece. */
+const Folder = v.pipe(
+  v.string(),
+  v.trim(),
+  v.maxLength(60, 'A folder has at most 60 characters.'),
+  v.check(s => !/\p{Surrogate}|\p{Control}/u.test(s), 'A folder holds no control characters.'),
+)
+
+/** Another title for a piece, or another folder. */
 export default defineEventHandler(async event => {
-  const { title } = await bodyOf(event, v.strictObject({ title: Title }))
-  const saved = await retitle(await database(), idOf(event), title)
+  const body = await bodyOf(event, v.union([v.strictObject({ title: Title }), v.strictObject({ folder: Folder })]))
+  const db = await database()
+  if ('folder' in body) {
+    if (!(await moveTo(db, idOf(event), body.folder))) throw refuse(404, 'There is no such piece.')
+    wrote()
+    return body
+  }
+  const saved = await retitle(db, idOf(event), body.title)
   wrote()
   if (!saved.saved)
     throw refuse(
