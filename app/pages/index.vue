@@ -65,7 +65,7 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
           <h1 class="text-[22px] leading-7 font-semibold">Harbour</h1>
           <p class="mt-1 text-faded">Your pieces. Each moves by functions of time and runs on for ever.</p>
         </div>
-        <label class="button cursor-pointer focus-within:outline-2 focus-within:outline-sea"
+        <label v-if="shown === 'pieces'" class="button cursor-pointer focus-within:outline-2 focus-within:outline-sea"
           >Take in…<input
             class="sr-only"
             type="file"

@@ -1,5 +1,6 @@
 /** The tables. A piece's document is kept whole and packed; every saved state stays as a revision, thinned with age. */
 import { customType, index, integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
+import type { Device } from '../../core/piece/device'
 import type { Lent } from '../../core/piece/lent'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
@@ -83,4 +84,12 @@ export const patterns = pgTable('patterns', {
   title: text('title').notNull(),
   packed: bytes('packed').notNull(),
   made: moment('made').notNull().defaultNow(),
+})
+
+/** What of a piece goes to a device. */
+export const devices = pgTable('devices', {
+  piece: text('piece')
+    .primaryKey()
+    .references(() => pieces.id, { onDelete: 'cascade' }),
+  device: jsonb('device').$type<Device>().notNull(),
 })

@@ -3,6 +3,7 @@ import { resolve } from 'node:path'
 import { startDatabase, stopDatabase } from '../database/current'
 import { FolderTrouble, prepareFolder, reason } from '../database/folder'
 import { FolderInUse } from '../database/lock'
+import { stopDevices } from '../device/devices'
 import { takeKey } from '../door'
 import { stopStills } from '../stills/stills'
 
@@ -51,6 +52,7 @@ export default defineNitroPlugin(nitro => {
   }
   startDatabase(process.env.DATABASE_URL || null, folder, migrations, demo).catch(end)
   nitro.hooks.hook('close', async () => {
+    stopDevices()
     await stopStills()
     await stopDatabase()
   })

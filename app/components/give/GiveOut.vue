@@ -15,11 +15,13 @@ const props = defineProps<{
   at: number
   /** How many drives run, and how many of them close; null where that is not known. */
   closing: { readonly running: number; readonly close: number } | null
+  /** Whether it is the piece that is open, whose values may go to a device. */
+  live?: boolean
 }>()
 const emit = defineEmits<{ close: [] }>()
 const giving = useGivingOut()
 
-const kind = ref<Kind>('Film')
+const kind = ref<Kind | 'Device'>('Film')
 const wanted = reactive<{ -readonly [K in keyof Wanted]: Wanted[K] }>({
   ...wantedOf(props.piece, 'webm'),
   at: props.at,
@@ -85,8 +87,22 @@ function leave(): void {
               <span class="block font-semibold">{{ k.kind }}</span>
               <span class="text-faded">{{ k.says }}</span>
             </button>
+            <button
+              v-if="live"
+              class="rounded-sm border-l-[3px] px-2 py-2 text-left"
+              :class="kind === 'Device' ? 'border-sea bg-band' : 'border-transparent hover:bg-paper'"
+              type="button"
+              :aria-pressed="kind === 'Device'"
+              @click="kind = 'Device'"
+            >
+              <span class="block font-semibold">Device</span>
+              <span class="text-faded">live values, OSC over UDP</span>
+            </button>
           </div>
-          <div class="flex min-w-0 flex-col gap-3 overflow-y-auto px-5 py-4">
+          <div v-if="kind === 'Device'" class="flex min-w-0 flex-col gap-3 overflow-y-auto px-5 py-4">
+            <LazyGiveDevice />
+          </div>
+          <div v-else class="flex min-w-0 flex-col gap-3 overflow-y-auto px-5 py-4">
             <p
               v-if="giving.unfinished"
               class="flex items-center gap-3 rounded-md border border-rule px-3 py-2"
@@ -115,6 +131,7 @@ function leave(): void {
           <button v-if="giving.progress" class="button" type="button" @click="giving.stop">Stop</button>
           <button v-else class="button" type="button" @click="leave">Close</button>
           <button
+            v-if="kind !== 'Device'"
             class="button button-strong"
             type="button"
             :disabled="plan.problem !== null || giving.progress !== null"

@@ -147,6 +147,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       v-if="givingOut"
       :id="store.id"
       :piece="store.piece!"
+      live
       :at="store.player!.now().seconds"
       :closing="{ running: verdicts.running.length, close: verdicts.closing }"
       @close="givingOut = false"

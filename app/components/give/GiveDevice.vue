@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** Live values to a device: which drives, under which addresses, from which range into which; while the Quay plays, or by the server alone. */
+import { Plus, X } from '@lucide/vue'
+import { BOARD_PORT, type Channel } from '~~/core/piece/device.ts'
+import { labelOf } from '~~/core/formula/labels.ts'
+import { instancesOf } from '~~/core/engine/instances.ts'
+import { useDevice } from '~/stores/device.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const it = useDevice()
+onMounted(it.load)
+
+const drives = computed(() =>
+  [...Object.keys(store.piece!.drives), ...Object.keys(store.piece!.signals)]
+    .map(key => ({ key, says: labelOf(store.piece!, key) }))
+    .sort((a, b) => a.says.localeCompare(b.says)),
+)
+async function add(): Promise<void> {
+  const drive = drives.value.find(d => !it.device.channels.some(c => c.drive === d.key))?.key
+  if (drive === undefined) return
+  it.device.channels.push(await channelOf(drive))
+}
+/** With the range the drive is known to have. */
+async function channelOf(drive: string): Promise<Channel> {
+  const part = store.piece!.drives[drive]?.part
+  const many = part !== undefined && instancesOf(store.piece!, part).count > 1
+  const name = labelOf(store.piece!, drive)
+    .replace(/[^A-Za-z0-9.]+/g, '')
+    .replaceAll('.', '/')
+    .toLowerCase()
+  return { drive, address: many ? '/lamp/#' : `/${name || 'value'}`, low: 0, high: 100, outLow: 0, outHigh: 1 }
+}
+const number = (e: Event) => Number((e.target as HTMLInputElement).value.replace(',', '.').replace('−', '-')) || 0
+const FIELDS = [
+  ['low', 'from'],
+  ['high', 'to'],
+  ['outLow', 'becomes from'],
+  ['outHigh', 'to, out'],
+] as const
+</script>
+
+<template>
+  <p class="text-faded">
+    Values go out as OSC 1.0 over UDP. The <NuxtLink class="link" to="/board" target="_blank">board</NuxtLink> that
+    comes with Open Tide listens on port {{ BOARD_PORT }}: lamps, needles and servo arms to try it on.
+  </p>
+  <table v-if="it.device.channels.length > 0" class="w-full [&_td]:py-1 [&_td]:pr-1">
+    <thead class="text-left text-[12px] text-faded">
+      <tr>
+        <th class="font-normal">Drive</th>
+        <th class="font-normal">Address</th>
+        <th class="font-normal" colspan="2">from … to</th>
+        <th class="font-normal" colspan="2">goes out as</th>
+        <th><span class="sr-only">Remove</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="(c, k) in it.device.channels" :key="k">
+        <td>
+          <select v-model="c.drive" class="field w-36" :aria-label="`Drive ${k + 1}`">
+            <option v-for="d in drives" :key="d.key" :value="d.key">{{ d.says }}</option>
+          </select>
+        </td>
+        <td><input v-model="c.address" class="field tabular w-24" :aria-label="`Address ${k + 1}`" /></td>
+        <td v-for="[of, says] in FIELDS" :key="of">
+          <input
+            class="field tabular w-14 text-right"
+            inputmode="decimal"
+            :value="c[of]"
+            :aria-label="`Drive ${k + 1}, ${says}`"
+            @change="c[of] = number($event)"
+          />
+        </td>
+        <td>
+          <IconButton :label="`Remove drive ${k + 1}`" @click="it.device.channels.splice(k, 1)"
+            ><X :size="14"
+          /></IconButton>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+  <button class="button self-start" type="button" :disabled="drives.length === 0" @click="add">
+    <Plus :size="14" />A drive
+  </button>
+  <p v-if="it.device.channels.some(c => c.address.includes('#'))" class="text-[12px] text-faded">
+    # is the copy’s number, from 1.
+  </p>
+  <div class="flex flex-wrap items-center gap-2">
+    <label class="flex items-center gap-1"
+      >to <input v-model="it.device.host" class="field w-28" aria-label="Host"
+    /></label>
+    <label class="flex items-center gap-1"
+      >port
+      <input
+        v-model.number="it.device.port"
+        class="field tabular w-20 text-right"
+        type="number"
+        min="1"
+        max="65535"
+        aria-label="Port"
+    /></label>
+    <label class="flex items-center gap-1"
+      ><input
+        v-model.number="it.device.rate"
+        class="field tabular w-16 text-right"
+        type="number"
+        min="1"
+        max="120"
+        aria-label="Times a second"
+      />
+      times a second</label
+    >
+    <label class="flex items-center gap-1"
+      >listen on
+      <input
+        class="field tabular w-20 text-right"
+        type="number"
+        min="1"
+        max="65535"
+        placeholder="–"
+        aria-label="Port for what comes in"
+        :value="it.device.listen ?? ''"
+        @change="it.device.listen = number($event) || null"
+    /></label>
+  </div>
+  <p v-if="it.device.listen" class="text-[12px] text-faded">
+    /dial/NAME with a number turns a dial, /cue/NAME taps a cue.
+  </p>
+  <div class="flex flex-wrap items-center gap-2 border-t border-rule pt-3">
+    <button
+      v-if="!it.live"
+      class="button button-strong"
+      type="button"
+      :disabled="it.device.channels.length === 0"
+      @click="it.begin"
+    >
+      Send while it plays here
+    </button>
+    <button v-if="!it.live" class="button" type="button" :disabled="it.device.channels.length === 0" @click="it.alone">
+      Let the server send
+    </button>
+    <button v-if="it.live || it.status.by" class="button" type="button" @click="it.stop">Send no more</button>
+    <span role="status" class="text-faded">{{
+      it.live
+        ? `Goes out ${it.device.rate} times a second, as it plays here.`
+        : it.status.by === 'alone'
+          ? 'The server sends by itself, as saved.'
+          : ''
+    }}</span>
+  </div>
+  <p v-if="it.wrong || it.status.says" class="text-coral" role="alert">{{ it.wrong || it.status.says }}</p>
+</template>
