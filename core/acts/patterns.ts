@@ -5,7 +5,9 @@
 import { parse } from '../formula/parse.ts'
 import { change, type Change } from '../formula/problem.ts'
 import { renamedIn } from '../formula/renaming.ts'
-import { everyNode } from '../formula/tree.ts'
+import { argumentsOf } from '../formula/arguments.ts'
+import { everyNode, type Formula, type NumberNode } from '../formula/tree.ts'
+import { functionNamed } from '../functions/index.ts'
 import { operation, type Operation } from '../piece/operation.ts'
 import { propertiesOf } from '../piece/properties.ts'
 import { propertyKey, type Drive, type Part, type Piece } from '../piece/schema.ts'
@@ -23,28 +25,37 @@ export interface Role {
 }
 
 const TIMES: Readonly<Record<string, number>> = { s: 1, ms: 0.001, min: 60 }
+/** Arguments that tell how long something takes, not when it is. */
+const LENGTHS = new Set(['every', 'length', 'attack', 'hold', 'release', 'by', 'lag', 'shift', 'over'])
 
-/** A formula whose typed times say *the span* or *the lap* where they were just as long. */
+/** Numbers of a formula that are lengths of time. */
+function lengthsIn(formula: Formula): Set<NumberNode> {
+  const found = new Set<NumberNode>()
+  for (const node of everyNode(formula)) {
+    const entry = node.type === 'call' ? functionNamed(node.name) : undefined
+    if (node.type !== 'call' || !entry) continue
+    for (const { parameter, arg } of argumentsOf(node, entry).filled)
+      if (arg.value.type === 'number' && LENGTHS.has(parameter.name)) found.add(arg.value)
+  }
+  return found
+}
+
+/** A formula whose typed times say *the span* or *the lap* where they were just as long, or just there. */
 export function belonging(text: string, span: Part['span'] | null, lap: number): string {
   const { formula } = parse(text)
   if (!formula) return text
+  const lengths = lengthsIn(formula)
   const changes: Change[] = []
   for (const node of everyNode(formula)) {
     const size = node.type === 'number' ? TIMES[node.unit] : undefined
     if (node.type !== 'number' || size === undefined) continue
     const seconds = toNumber(node.value) * size
     const is = (at: number) => Math.abs(seconds - at) < 1e-9
-    const insert = span
-      ? is(span.to)
-        ? 'spanEnd'
-        : is(span.from)
-          ? 'spanStart'
-          : is(span.to - span.from)
-            ? '(spanEnd - spanStart)'
-            : null
-      : is(lap)
-        ? '1lap'
-        : null
+    const long = lengths.has(node)
+    let insert: string | null = null
+    if (span && long) insert = is(span.to - span.from) ? '(spanEnd - spanStart)' : null
+    else if (span) insert = is(span.to) ? 'spanEnd' : is(span.from) ? 'spanStart' : null
+    else insert = is(lap) ? '1lap' : null
     if (insert !== null) changes.push({ from: node.from, to: node.to, insert })
   }
   return change(text, changes)

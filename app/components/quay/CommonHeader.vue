@@ -5,6 +5,7 @@ import { COMMON, useCommon } from '~/stores/common.ts'
 
 defineProps<{ count: number }>()
 const common = useCommon()
+const fromFile = ref(false)
 </script>
 
 <template>
@@ -19,7 +20,14 @@ const common = useCommon()
             <span class="w-12 font-medium">{{ kind }}</span><span class="text-[12px] text-faded">{{ says }}</span>
           </button>
         </MenuItem>
+        <MenuItem v-slot="{ active }">
+          <button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="fromFile = true">
+            <span class="w-12 font-medium">from…</span
+            ><span class="text-[12px] text-faded">A curve or a cue from a CSV or JSON file</span>
+          </button>
+        </MenuItem>
       </MenuItems>
     </Menu>
+    <LazyTableDialog v-if="fromFile" @close="fromFile = false" />
   </div>
 </template>

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+/** A table from a file becomes a curve or the marks of a cue: which columns, in what units, how finely. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { apply } from '~~/core/piece/operation.ts'
+import { readPiece } from '~~/core/piece/migrate.ts'
+import { tableOf, type Table } from '~~/core/formats/tables/table.ts'
+import { cueOf, curveOf, TIME_UNITS, type TimeUnit } from '~~/core/formats/tables/taking.ts'
+import type { Curve } from '~~/core/piece/schema.ts'
+import { useListing } from '~/stores/listing.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const emit = defineEmits<{ close: [] }>()
+const store = usePiece()
+const listing = useListing()
+const table = shallowRef<Table | null>(null)
+const says = ref('')
+const name = ref('')
+const as = ref<'curve' | 'cue'>('curve')
+const time = ref('')
+const timeUnit = ref<TimeUnit>('s')
+const channels = ref<string[]>([])
+const unit = ref<Curve['unit']>('')
+const within = ref(0.01)
+const WAYS = [
+  { says: 'a curve', value: 'curve' },
+  { says: 'marks of a cue', value: 'cue' },
+] as const
+const UNITS: readonly Curve['unit'][] = ['', '%', 'deg', 'px', 's', 'Hz']
+
+async function read(e: Event): Promise<void> {
+  const [file] = (e.target as HTMLInputElement).files ?? []
+  if (!file) return
+  const read = tableOf(await file.text(), file.name)
+  table.value = 'says' in read ? null : read
+  says.value = 'says' in read ? `${file.name} was not read. ${read.says}` : ''
+  if ('says' in read) return
+  name.value = file.name.replace(/\.[A-Za-z0-9]+$/, '')
+  const named = read.columns.find(c => /^(time|t|seconds?|ms|frames?)$/i.test(c.name))
+  time.value = named?.name ?? (read.columns.length > 1 ? '' : read.columns[0]!.name)
+  if (named) timeUnit.value = /^ms/i.test(named.name) ? 'ms' : /^frame/i.test(named.name) ? 'frames' : 's'
+  channels.value = read.columns
+    .filter(c => c.name !== time.value && !/^frames?$/i.test(c.name))
+    .slice(0, 16)
+    .map(c => c.name)
+  as.value = channels.value.length === 0 ? 'cue' : 'curve'
+}
+
+function take(): void {
+  const piece = store.piece!
+  const by = { name: name.value, time: time.value === '' ? null : time.value, timeUnit: timeUnit.value }
+  const made =
+    as.value === 'cue'
+      ? cueOf(piece, table.value!, by)
+      : curveOf(piece, table.value!, {
+          ...by,
+          channels: channels.value,
+          unit: unit.value,
+          within: Math.max(0, within.value || 0),
+        })
+  const problem = made.op ? readPiece(apply(piece, made.op)).problem : made.says
+  if (!made.op || problem !== null) {
+    says.value = problem ?? made.says
+    return
+  }
+  store.act(made.op)
+  listing.reveal(`${as.value === 'cue' ? 'cues' : 'curves'}/${made.id}`)
+  store.notice = { says: `${name.value}: ${made.says}`, act: { says: 'Undo', do: store.undo } }
+  emit('close')
+}
+</script>
+
+<template>
+  <Dialog :open="true" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.35)] p-4">
+      <DialogPanel class="panel flex max-h-[92vh] w-[520px] max-w-full flex-col gap-3 overflow-y-auto p-5">
+        <DialogTitle class="text-[15px] font-semibold">A curve or a cue from a file</DialogTitle>
+        <input type="file" accept=".csv,.json,.txt,text/csv,application/json" aria-label="Table" @change="read" />
+        <p v-if="!table && !says" class="text-faded">
+          CSV or JSON with columns of numbers: one of them may tell the times.
+        </p>
+        <p v-if="says" class="text-coral" role="alert">{{ says }}</p>
+        <template v-if="table">
+          <p class="text-faded">{{ table.rows }} rows, {{ table.columns.length }} columns of numbers.</p>
+          <ChipRow v-model="as" says="As" :of="WAYS" />
+          <label class="flex items-center gap-2"
+            ><span class="w-16 text-faded">Name</span
+            ><input v-model="name" class="field min-w-0 flex-1" maxlength="56" aria-label="Name"
+          /></label>
+          <div class="flex items-center gap-2">
+            <span class="w-16 text-faded">Times</span>
+            <select v-model="time" class="field" aria-label="Column of times">
+              <option value="">one row a frame</option>
+              <option v-for="c in table.columns" :key="c.name" :value="c.name">{{ c.name }}</option>
+            </select>
+            <select v-if="time !== ''" v-model="timeUnit" class="field" aria-label="Unit of times">
+              <option v-for="u in TIME_UNITS" :key="u" :value="u">{{ u }}</option>
+            </select>
+          </div>
+          <template v-if="as === 'curve'">
+            <fieldset class="flex gap-2">
+              <legend class="float-left w-16 text-faded">Columns</legend>
+              <span class="flex flex-wrap gap-x-4 gap-y-1">
+                <label v-for="c in table.columns" :key="c.name" class="flex items-center gap-1"
+                  ><input v-model="channels" type="checkbox" :value="c.name" :disabled="c.name === time" />{{
+                    c.name
+                  }}</label
+                >
+              </span>
+            </fieldset>
+            <div class="flex items-center gap-2">
+              <span class="w-16 text-faded">Values</span>
+              <select v-model="unit" class="field" aria-label="Unit of values">
+                <option v-for="u in UNITS" :key="u" :value="u">{{ u === '' ? 'plain numbers' : u }}</option>
+              </select>
+              <label class="flex items-center gap-2"
+                >points left out within
+                <input
+                  v-model.number="within"
+                  class="field tabular w-20 text-right"
+                  type="number"
+                  min="0"
+                  step="any"
+                  aria-label="Within"
+              /></label>
+            </div>
+          </template>
+        </template>
+        <div class="flex justify-end gap-2">
+          <button class="button" type="button" @click="emit('close')">Cancel</button>
+          <button class="button button-strong" type="button" :disabled="!table" @click="take">Take it in</button>
+        </div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>
