@@ -123,7 +123,7 @@ function slide(bar: HTMLElement, runner: Runner, lent: Lent): () => void {
   const label = make('label', {}, bar)
   make('span', { textContent: lent.says }, label)
   if (type === 'choice') {
-    const field = make('select', {}, label)
+    const field = make('select', { ariaLabel: lent.says }, label)
     options?.forEach((o, i) => make('option', { value: String(i), textContent: o }, field))
     field.addEventListener('change', () => runner.turn(lent.dial, Number(field.value)))
     const show = () => (field.value = String(dial().value))
@@ -131,7 +131,7 @@ function slide(bar: HTMLElement, runner: Runner, lent: Lent): () => void {
     return show
   }
   if (type === 'switch') {
-    const field = make('input', { type: 'checkbox' }, label)
+    const field = make('input', { type: 'checkbox', ariaLabel: lent.says }, label)
     field.addEventListener('change', () => runner.turn(lent.dial, field.checked ? 1 : 0))
     const show = () => (field.checked = dial().value >= 0.5)
     show()
@@ -140,6 +140,7 @@ function slide(bar: HTMLElement, runner: Runner, lent: Lent): () => void {
   const says = make('output', {}, label)
   const { low, high } = lent
   const field = make('input', { type: 'range', min: String(low), max: String(high) }, label)
+  field.ariaLabel = lent.says
   field.step = String(stepOf(dial(), lent))
   const show = () => {
     field.value = String(dial().value)

@@ -24,6 +24,8 @@ export const useDevice = defineStore('device', () => {
   const wrong = ref('')
   /** Whether values go out while the piece plays here. */
   const live = ref(false)
+  /** Whether what is set is known here. */
+  const known = ref(false)
   let stops: (() => void)[] = []
   const path = () => `/api/pieces/${store.id}/device`
 
@@ -36,6 +38,7 @@ export const useDevice = defineStore('device', () => {
     const found = answer.value as { device: Device; status: Status }
     device.value = found.device
     status.value = found.status
+    known.value = true
   }
 
   /** What goes out, as it is set now. @returns whether it was kept */
@@ -127,7 +130,10 @@ export const useDevice = defineStore('device', () => {
 
   watch(
     () => store.id,
-    () => end(),
+    () => {
+      end()
+      known.value = false
+    },
   )
-  return { device, status, wrong, live, load, keep, begin, stop, alone, end }
+  return { device, status, wrong, live, known, load, keep, begin, stop, alone, end }
 })

@@ -60,6 +60,9 @@ describe('what belonged to a span or a lap', () => {
     expect(belonging('sine(every: 8s) + sine(every: 8000ms) + sine(every: 4s)', null, 8)).toBe(
       'sine(every: 1lap) + sine(every: 1lap) + sine(every: 4s)',
     )
+    expect(belonging('ramp(start: 5s - 2s, length: 2s) + (time - 2s) * 3px/s', span, 8)).toBe(
+      'ramp(start: spanEnd - 2s, length: 2s) + (time - spanStart) * 3px/s',
+    )
     expect(belonging('8px + 8deg', null, 8)).toBe('8px + 8deg')
     expect(belonging('sine(', null, 8)).toBe('sine(')
   })

@@ -32,6 +32,8 @@ const LENGTHS = new Set(['every', 'length', 'attack', 'hold', 'release', 'by', '
 function lengthsIn(formula: Formula): Set<NumberNode> {
   const found = new Set<NumberNode>()
   for (const node of everyNode(formula)) {
+    // `4s - 1s` is one second before 4 s.
+    if (node.type === 'binary' && node.left.type === 'number' && node.right.type === 'number') found.add(node.right)
     const entry = node.type === 'call' ? functionNamed(node.name) : undefined
     if (node.type !== 'call' || !entry) continue
     for (const { parameter, arg } of argumentsOf(node, entry).filled)

@@ -29,11 +29,11 @@ export const test = base.extend<Each, Worker>({
       })
       context.on('weberror', e => wrong.push(String(e.error())))
       context.on('request', r => {
-        if (!/^(http:\/\/127\.0\.0\.1:|data:|blob:)/.test(r.url())) wrong.push(`request to ${r.url()}`)
+        if (!/^(http:\/\/127\.0\.0\.1:|data:|blob:|file:)/.test(r.url())) wrong.push(`request to ${r.url()}`)
       })
       await use()
       // A refused save and a missing piece are told by status; the browser notes them itself.
-      expect(wrong.filter(w => !/status of (401|404|409|413|503|507)|net::ERR_FAILED/.test(w))).toEqual([])
+      expect(wrong.filter(w => !/status of (401|403|404|409|413|422|503|507)|net::ERR_FAILED/.test(w))).toEqual([])
     },
     { auto: true },
   ],

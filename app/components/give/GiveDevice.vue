@@ -80,7 +80,7 @@ const FIELDS = [
       </tr>
     </tbody>
   </table>
-  <button class="button self-start" type="button" :disabled="drives.length === 0" @click="add">
+  <button class="button self-start" type="button" :disabled="!it.known || drives.length === 0" @click="add">
     <Plus :size="14" />A drive
   </button>
   <p v-if="it.device.channels.some(c => c.address.includes('#'))" class="text-[12px] text-faded">

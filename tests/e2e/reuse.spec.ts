@@ -1,0 +1,330 @@
+/** Used again: formats side by side, piece files, the harbour, patterns, tables, a device with the board. */
+import { createSocket } from 'node:dgram'
+import { createRequire } from 'node:module'
+import type { Page } from '@playwright/test'
+import { parse as parseCsv } from 'csv-parse/sync'
+import * as others from 'osc-min'
+import { Builder } from '../../core/acts/build.ts'
+import { clear, dataFolder, start, stop } from './server.ts'
+import { entry, expect, formula, freshFair, goTo, halt, saved, test, values, keyOf } from './fair.ts'
+import { chip, dialog, give, given } from './giving.ts'
+import { openPiece } from './on-stage.ts'
+
+const osc = others as unknown as {
+  fromBuffer(b: Buffer): { elements: { address: string; args: { value: number }[] }[] }
+  toBuffer(m: object): { buffer: ArrayBuffer; byteOffset: number; byteLength: number }
+}
+const validator = createRequire(import.meta.url)('gltf-validator') as {
+  validateBytes(b: Uint8Array): Promise<{ issues: { numErrors: number; numWarnings: number } }>
+}
+const kind = (page: Page, name: RegExp) => dialog(page).getByRole('button', { name }).click()
+
+function lantern(): Builder {
+  const b = new Builder('Lantern string', 2)
+  b.piece = { ...b.piece, lap: { length: { n: 2, d: 1 }, start: 0 } }
+  const bulb = b.part(
+    'Bulb',
+    { type: 'ellipse' },
+    { copies: { layout: 'row', count: 8, dx: 90, dy: 0 } },
+    { width: 60, height: 80 },
+  )
+  b.drive(bulb, 'opacity', 'sine(freq: 1/lap, low: 0%, high: 100%, phase: index * 45deg)')
+  b.drive(bulb, 'y', 'sine(freq: 2/lap, amp: 30px, phase: index * 30deg)')
+  b.dial('glow', { low: 0, high: 1, value: 0.5, initial: 0.5 })
+  return b
+}
+
+test('K1, K2: a loop as WebM, GIF, moving SVG, CSV, glTF and sound in under two minutes; what was begun is offered again', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  const id = await openPiece(page, lantern().piece)
+  const began = Date.now()
+  await give(page)
+  await dialog(page).getByRole('button', { name: '0.5 times the stage' }).click()
+  expect((await given(page)).subarray(0, 4).toString('hex')).toBe('1a45dfa3')
+  await chip(page, 'As', 'GIF')
+  expect((await given(page)).subarray(0, 6).toString()).toBe('GIF89a')
+  await kind(page, /^Moving SVG/)
+  expect((await given(page)).toString()).toMatch(/^<svg .*<animateTransform/s)
+  await kind(page, /^Numbers/)
+  const rows = parseCsv(await given(page), { columns: true }) as Record<string, string>[]
+  expect(rows).toHaveLength(60)
+  const want = await values(page, `${Object.keys(lantern().piece.parts)[0]}.y`, 0.5)
+  expect(Number(rows[15]!['Bulb[2].y'])).toBe(want[2])
+  expect(Date.now() - began).toBeLessThan(120_000)
+  await kind(page, /^Shapes in depth/)
+  await expect(page.locator('[data-plan]')).toContainText('Bulb keeps the colour it has first.')
+  const { issues } = await validator.validateBytes(await given(page))
+  expect([issues.numErrors, issues.numWarnings]).toEqual([0, 0])
+  await kind(page, /^Numbers/)
+  await chip(page, 'As', 'WAV')
+  await chip(page, 'What', 'from … to')
+  await dialog(page).getByLabel('To, seconds').fill('1')
+  await dialog(page).getByLabel('To, seconds').press('Tab')
+  await expect(page.locator('[data-plan]')).toContainText('48000 samples')
+  expect((await given(page)).length).toBeGreaterThan(3 * 48_000)
+
+  // A long film, and the window is closed in the middle of it.
+  await kind(page, /^Film/)
+  await chip(page, 'As', 'PNGs')
+  await dialog(page).getByLabel('Laps').fill('40')
+  await dialog(page).getByLabel('Laps').press('Tab')
+  await dialog(page).getByRole('button', { name: 'Give out', exact: true }).click()
+  await expect(dialog(page).getByText(/frame [1-9]\d* of 2400/)).toBeVisible()
+  await page.reload()
+  await expect(page.locator('[data-stage]')).toBeVisible()
+  expect(page.url()).toContain(id)
+  await give(page)
+  const offered = dialog(page).getByText('PNGs was begun here and not finished.')
+  await expect(offered).toBeVisible()
+  await dialog(page).getByRole('button', { name: 'Begin it again' }).click()
+  await expect(dialog(page).getByText(/frame [1-9]\d* of 2400/)).toBeVisible()
+  await dialog(page).getByRole('button', { name: 'Stop', exact: true }).click()
+  await expect(page.getByRole('link', { name: 'Take it away' })).toHaveCount(0)
+  await page.keyboard.press('Escape')
+  await give(page)
+  await expect(dialog(page).getByRole('button', { name: 'Film' }).first()).toBeVisible()
+  await expect(offered).toHaveCount(0)
+})
+
+test('K2: a piece file is the same to the bit in a fresh installation; damaged ones are refused whole', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const id = await freshFair(page)
+  await halt(page)
+  await give(page)
+  await kind(page, /^Piece/)
+  const file = await given(page)
+  const mine = (await page.request.get(`/api/pieces/${id}`).then(r => r.json())) as { document: object }
+  const folder = dataFolder()
+  const fresh = await start(folder)
+  try {
+    // The piece that a new harbour begins with gives way to none: the title is free once it is gone.
+    await page.goto(fresh.url)
+    await expect(page.getByRole('link', { name: 'Open Lantern Pier', exact: true })).toBeVisible()
+    const before = await page.getByRole('list', { name: 'Pieces' }).getByRole('listitem').count()
+    await page.getByLabel('Take piece files in').setInputFiles([
+      { name: 'fair.tide', mimeType: 'application/zip', buffer: file },
+      { name: 'cut.tide', mimeType: 'application/zip', buffer: file.subarray(0, 900) },
+      { name: 'other.tide', mimeType: 'application/zip', buffer: Buffer.from('{"version":1,"title":"x"}') },
+    ])
+    await expect(page.getByRole('status')).toContainText('taken in')
+    await expect(page.getByRole('alert')).toContainText('cut.tide: Nothing was taken in.')
+    await expect(page.getByRole('alert')).toContainText('other.tide: Nothing was taken in.')
+    await expect(page.getByRole('list', { name: 'Pieces' }).getByRole('listitem')).toHaveCount(before + 1)
+    const cards = (await page.request.get(`${fresh.url}/api/pieces`).then(r => r.json())) as {
+      id: string
+      title: string
+    }[]
+    const there = (await page.request.get(`${fresh.url}/api/pieces/${cards[0]!.id}`).then(r => r.json())) as {
+      document: object
+    }
+    expect({ ...there.document, title: '' }).toEqual({ ...mine.document, title: '' })
+  } finally {
+    await stop(fresh)
+    clear(folder)
+  }
+})
+
+test('Harbour: cards move when pointed at; found, ordered, put in folders, several at once; deleted and brought back', async ({
+  page,
+}) => {
+  for (const title of ['Buoy 2', 'Buoy 10', 'Gull'])
+    expect(
+      (await page.request.post('/api/pieces', { data: { document: { ...lantern().piece, title } } })).status(),
+    ).toBe(201)
+  await page.goto('/')
+  const cards = page.getByRole('list', { name: 'Pieces' }).getByRole('listitem')
+  await page.getByLabel('Find a piece').fill('buoy')
+  await expect(cards).toHaveCount(2)
+  await page.getByLabel('Order').selectOption('title')
+  await expect(cards.first()).toContainText('Buoy 2')
+  await cards.first().hover()
+  const moving = cards.first().locator('canvas[data-moving]')
+  await expect(moving).toBeVisible()
+  const first = await moving.screenshot()
+  await page.waitForTimeout(400)
+  expect((await moving.screenshot()).equals(first)).toBe(false)
+  await page.getByLabel('Choose Buoy 2').check()
+  await page.getByLabel('Choose Buoy 10').check()
+  const bar = page.getByRole('form', { name: 'Chosen pieces' })
+  await bar.getByLabel('Folder').fill('North pier')
+  await bar.getByRole('button', { name: 'Put there' }).click()
+  await page.getByLabel('Find a piece').fill('')
+  await page.getByRole('button', { name: 'North pier' }).click()
+  await expect(cards).toHaveCount(2)
+  await page.getByLabel('Choose Buoy 2').check()
+  await page.getByLabel('Choose Buoy 10').check()
+  await bar.getByRole('button', { name: 'Delete' }).click()
+  await expect(page.getByRole('status').filter({ hasText: '2 pieces were deleted.' })).toBeVisible()
+  await page.getByRole('button', { name: 'Deleted lately' }).click()
+  const gone = page.getByRole('region', { name: 'Deleted lately' }).getByRole('listitem')
+  await expect(gone.filter({ hasText: 'Buoy' })).toHaveCount(2)
+  await gone.filter({ hasText: 'Buoy 10' }).getByRole('button', { name: 'Bring it back' }).click()
+  await page.getByRole('button', { name: 'Pieces', exact: true }).click()
+  await expect(page.getByRole('link', { name: 'Open Buoy 10', exact: true })).toBeVisible()
+})
+
+test('J2: a pattern is saved from the exit arrow and put on three other parts with longer spans, in one step', async ({
+  page,
+}) => {
+  const b = new Builder('Exits', 4)
+  const arrow = b.part(
+    'Exit arrow',
+    { type: 'line' },
+    { span: { from: 1, to: 4 } },
+    { width: 300, strokeWidth: 20, y: 200 },
+  )
+  b.drive(arrow, 'lineEnd', 'ramp(start: 1s, length: 1s, from: 0%, to: 100%)')
+  b.drive(arrow, 'lineStart', 'ramp(start: 4s - 1s, length: 1s, from: 0%, to: 100%)')
+  for (const [k, from] of [10, 20, 30].entries())
+    b.part(`Line ${k + 1}`, { type: 'line' }, { span: { from, to: 60 } }, { width: 300, strokeWidth: 20, y: -60 * k })
+  await openPiece(page, b.piece)
+  await page.getByRole('region', { name: 'Desk' }).getByRole('button', { name: 'Exit arrow', exact: true }).click()
+  await page.locator('body').press('p')
+  await dialog(page).getByLabel('Name of the pattern').fill('In and out of sight')
+  await dialog(page).getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(dialog(page).getByRole('status')).toContainText('lies among the patterns')
+  await dialog(page).getByRole('button', { name: 'Close' }).click()
+  // The three are chosen on the stage, at a moment when all are there.
+  await goTo(page, '35')
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  for (const [k, y] of [0, -60, -120].entries()) {
+    if (k > 0) await page.keyboard.down('Shift')
+    await page.mouse.click(stage.x + stage.width / 2, stage.y + ((360 - y) * stage.height) / 720)
+    await page.keyboard.up('Shift')
+  }
+  await expect(page.getByText('3 parts', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Patterns…' }).click()
+  await dialog(page).getByRole('button', { name: 'In and out of sight' }).click()
+  await expect(dialog(page)).toContainText('On each of the 3 chosen parts')
+  await dialog(page).getByRole('button', { name: 'Put it on' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'In and out of sight is on' })).toBeVisible()
+  await expect(formula(page, 'Line 2 lineEnd')).toHaveText('ramp(start: spanStart, length: 1s, from: 0%, to: 100%)')
+  const key = await keyOf(page, 'Line 2 lineEnd')
+  const start = await keyOf(page, 'Line 2 lineStart')
+  expect((await values(page, key, 20.5))[0]).toBeCloseTo(0.5, 9)
+  expect((await values(page, key, 57))[0]).toBeCloseTo(1, 9)
+  expect((await values(page, start, 59.5))[0]).toBeCloseTo(0.5, 9)
+  await page.locator('body').press('ControlOrMeta+z')
+  await expect(page.getByRole('article', { name: 'Line 2 lineEnd' })).toHaveCount(0)
+  // It lies in the Harbour, is renamed and taken away there.
+  await saved(page)
+  await page.goto('/')
+  await page.getByRole('button', { name: 'Patterns', exact: true }).click()
+  await page.getByRole('button', { name: 'Rename In and out of sight' }).click()
+  await page.getByLabel('Name of the pattern').fill('In, stay, out')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Take In, stay, out away' }).click()
+  await expect(page.getByRole('status')).toContainText('was taken away')
+  await expect(page.getByRole('list', { name: 'All patterns' }).getByRole('listitem')).toHaveCount(12)
+})
+
+test('K2: a curve and a cue come in from tables; what is no table is told with its line', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  const open = async () => {
+    await page.getByRole('button', { name: 'New…' }).click()
+    await page.getByRole('menuitem', { name: /^from…/ }).click()
+  }
+  await open()
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await dialog(page).getByLabel('Table', { exact: true }).setInputFiles(file('mood.csv', 'mood\ncalm\n'))
+  await expect(dialog(page).getByRole('alert')).toContainText('In line 2 of mood stands "calm", which is no number.')
+  const rows = Array.from({ length: 90 }, (_, k) => `${k * 33.3},${Math.sin(k / 9) * 40}`)
+  await dialog(page)
+    .getByLabel('Table', { exact: true })
+    .setInputFiles(file('swell.csv', `ms;rise\n${rows.join('\n').replaceAll(',', ';')}`))
+  await expect(dialog(page)).toContainText('90 rows, 2 columns of numbers.')
+  await expect(dialog(page).getByLabel('Unit of times')).toHaveValue('ms')
+  await dialog(page).getByLabel('Unit of values').selectOption('px')
+  await dialog(page).getByLabel('Within').fill('0.5')
+  await dialog(page).getByRole('button', { name: 'Take it in' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'of 90 points were kept' })).toBeVisible()
+  await expect(await entry(page, 'swell')).toBeVisible()
+  await open()
+  await dialog(page).getByLabel('Table', { exact: true }).setInputFiles(file('beats.csv', '0.5\n1.25\n3\n'))
+  await dialog(page).getByRole('button', { name: 'Take it in' }).click()
+  await expect(page.getByRole('status').filter({ hasText: '3 marks' })).toBeVisible()
+})
+
+test('K3: the lamps of the board follow the lantern string, by the window and by the server alone; a dial is turned from outside', async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(120_000)
+  await openPiece(page, lantern().piece)
+  const board = await context.newPage()
+  await board.goto('/board')
+  await expect(board.getByText(/It listens on port \d{4}/)).toBeVisible()
+  await give(page)
+  await kind(page, /^Device/)
+  await dialog(page).getByRole('button', { name: 'A drive', exact: true }).click()
+  await expect(dialog(page).getByLabel('Drive 1', { exact: true })).toHaveValue(/\.opacity$/)
+  await expect(dialog(page).getByLabel('Address 1')).toHaveValue('/lamp/#')
+  const ear = createSocket('udp4')
+  const heard: { address: string; value: number }[] = []
+  ear.on('message', bytes =>
+    osc.fromBuffer(bytes).elements.forEach(m => heard.push({ address: m.address, value: m.args[0]!.value })),
+  )
+  await new Promise<void>(done => ear.bind(0, '127.0.0.1', done))
+  const inward = createSocket('udp4')
+  await new Promise<void>(done => inward.bind(0, '127.0.0.1', done))
+  const listen = inward.address().port
+  inward.close()
+  try {
+    await dialog(page).getByLabel('Port for what comes in').fill(String(listen))
+    await dialog(page).getByLabel('Port for what comes in').press('Tab')
+    await dialog(page).getByRole('button', { name: 'Send while it plays here' }).click()
+    await expect(dialog(page).getByRole('status')).toContainText('Goes out 30 times a second')
+    // Standing still each lamp shows the value that stands on the stage.
+    const lamps = () =>
+      board
+        .locator('[data-lamp]')
+        .evaluateAll(all => all.map(l => Number(/(\d+) %/.exec(l.getAttribute('aria-label')!)![1])))
+    const now = await page.evaluate(() => window.openTide.now())
+    const want = (await values(page, `${Object.keys(lantern().piece.parts)[0]}.opacity`, now)).map(v =>
+      Math.round(v * 100),
+    )
+    await expect.poll(lamps).toEqual(want)
+    // A dial turned from outside.
+    const bytes = osc.toBuffer({ address: '/dial/glow', args: [{ type: 'float', value: 0.25 }] })
+    await expect
+      .poll(async () => {
+        const out = createSocket('udp4')
+        await new Promise(done =>
+          out.send(new Uint8Array(bytes.buffer, bytes.byteOffset, bytes.byteLength), listen, '127.0.0.1', done),
+        )
+        out.close()
+        return page.getByLabel('glow, value', { exact: true }).inputValue()
+      })
+      .toBe('0.25')
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Play', exact: true }).click()
+    const before = await lamps()
+    await expect.poll(lamps).not.toEqual(before)
+    await halt(page)
+
+    // Somebody else's ear, and the server alone.
+    await give(page)
+    await kind(page, /^Device/)
+    await dialog(page).getByRole('button', { name: 'Send no more' }).click()
+    await dialog(page).getByLabel('Port', { exact: true }).fill(String(ear.address().port))
+    await dialog(page).getByLabel('Host').fill('192.0.2.1')
+    await dialog(page).getByRole('button', { name: 'Let the server send' }).click()
+    await expect(dialog(page).getByRole('alert')).toContainText('OPEN_TIDE_DEVICES=192.0.2.1')
+    await dialog(page).getByLabel('Host').fill('127.0.0.1')
+    await dialog(page).getByRole('button', { name: 'Let the server send' }).click()
+    await expect(dialog(page).getByRole('status')).toContainText('The server sends by itself')
+    await page.goto('about:blank')
+    heard.length = 0
+    await expect.poll(() => heard.length).toBeGreaterThan(80)
+    expect(new Set(heard.map(h => h.address)).size).toBe(8)
+    expect(heard.every(h => h.value >= 0 && h.value <= 1)).toBe(true)
+    expect(new Set(heard.filter(h => h.address === '/lamp/3').map(h => h.value)).size).toBeGreaterThan(5)
+  } finally {
+    ear.close()
+  }
+})
