@@ -134,3 +134,47 @@ describe('bake', () => {
     })
   }, 60000)
 })
+
+describe('give', () => {
+  const gave = (as: string, ...more: string[]) => {
+    const out = file(`given.${as}`)
+    const { status, err } = call('give', file('pier.json'), '--as', as, '--out', out, ...more)
+    expect([status, err]).toEqual([0, err])
+    return readFileSync(out)
+  }
+  it('makes what needs no browser by the core alone', () => {
+    expect(gave('csv', '--from', '0s', '--to', '0.5s').toString().split('\r\n')).toHaveLength(17)
+    expect(gave('wav', '--drive', 'Carousel.rotation', '--rate', '44100').subarray(0, 4).toString()).toBe('RIFF')
+    expect(gave('gltf', '--from', '0s', '--to', '0.5s').subarray(0, 4).toString()).toBe('glTF')
+    expect(gave('moving', '--from', '0s', '--to', '0.2s').toString()).toContain('repeatCount="indefinite"')
+    expect(gave('page', '--dials', 'fairPace,wind').toString()).toContain('Content-Security-Policy')
+    expect(gave('svg', '--at', '2s').toString()).toMatch(/^<svg /)
+    // A piece file is read by the same commands, and gives the same.
+    const piece = gave('piece')
+    writeFileSync(file('pier.tide'), piece)
+    expect(call('give', file('pier.tide'), '--as', 'piece', '--out', file('again.tide')).status).toBe(0)
+    expect(readFileSync(file('again.tide')).equals(piece)).toBe(true)
+  }, 60000)
+  it('draws pictures and films where there is Chromium', () => {
+    const png = gave('png', '--at', '1s', '--width', '320')
+    expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([320, 180])
+    const film = gave('webm', '--from', '0s', '--to', '0.2s', '--width', '320')
+    expect(film.subarray(0, 4).toString('hex')).toBe('1a45dfa3')
+  }, 60000)
+  it('says what is wrong with a call, and leaves no file', () => {
+    const wrong = (...args: string[]) => {
+      const { status, err } = call('give', file('pier.json'), '--out', file('none'), ...args)
+      expect(status).toBe(2)
+      return err
+    }
+    expect(wrong('--as', 'exe')).toContain('--as wants one of webm, mp4')
+    expect(wrong('--as', 'csv', '--from', '2s', '--to', '1s')).toContain('must lie after the first')
+    expect(wrong('--as', 'csv', '--stretch')).toContain('No stretch is marked')
+    expect(wrong('--as', 'csv', '--laps', '1.5')).toContain('--laps 1.5')
+    expect(wrong('--as', 'wav', '--drive', 'Nothing.at.all')).toContain('nothing of that name')
+    expect(wrong('--as', 'page', '--dials', 'nothing')).toContain('no such dial')
+    expect(() => readFileSync(file('none'))).toThrow()
+    const { status, err } = call('give', file('pier.json'), '--as', 'csv', '--out', join(folder, 'no', 'such', 'x.csv'))
+    expect([status, err.includes('cannot be written')]).toEqual([2, true])
+  }, 60000)
+})

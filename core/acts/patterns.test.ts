@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Program } from '../engine/program.ts'
 import { workedOut } from '../form/working.ts'
-import { apply } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { fromNumber } from '../time/rational.ts'

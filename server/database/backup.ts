@@ -9,7 +9,7 @@ import { gunzipSync, gzipSync } from 'node:zlib'
 import { asc, eq, gt } from 'drizzle-orm'
 import { copiesIn, copyNames } from './folder'
 import type { Database } from './open'
-import { assets, handovers, patterns, pieces, revisions } from './schema'
+import { assets, devices, handovers, patterns, pieces, revisions } from './schema'
 
 const FORMAT = 'open-tide-backup'
 const VERSION = 1
@@ -44,6 +44,10 @@ export async function* copyOf(db: Database): AsyncGenerator<Uint8Array> {
   for (const row of await db.select().from(handovers)) {
     rows++
     yield part([{ handover: plain(row) }])
+  }
+  for (const row of await db.select().from(devices)) {
+    rows++
+    yield part([{ device: row }])
   }
   for (const row of await db.select().from(patterns)) {
     rows++
@@ -91,6 +95,7 @@ interface Copy {
   readonly pieces: Row[]
   readonly revisions: Row[]
   readonly assets: Row[]
+  readonly devices: Row[]
   readonly handovers: Row[]
   readonly patterns: Row[]
 }
@@ -113,6 +118,7 @@ export function readCopy(bytes: Uint8Array): Copy {
     pieces: lines.flatMap(l => (l.piece ? [l.piece as Row] : [])),
     revisions: lines.flatMap(l => (l.revision ? [l.revision as Row] : [])),
     assets: lines.flatMap(l => (l.asset ? [l.asset as Row] : [])),
+    devices: lines.flatMap(l => (l.device ? [l.device as Row] : [])),
     handovers: lines.flatMap(l => (l.handover ? [l.handover as Row] : [])),
     patterns: lines.flatMap(l => (l.pattern ? [l.pattern as Row] : [])),
   }
@@ -150,6 +156,7 @@ export async function restore(db: Database, bytes: Uint8Array): Promise<number> 
     for (const row of copy.pieces) await tx.insert(pieces).values(dates(row) as typeof pieces.$inferInsert)
     for (const { id: _, ...row } of copy.revisions)
       await tx.insert(revisions).values(dates(row) as typeof revisions.$inferInsert)
+    for (const row of copy.devices) await tx.insert(devices).values(row as typeof devices.$inferInsert)
     for (const { id: _, ...row } of copy.handovers)
       await tx.insert(handovers).values(dates(row) as typeof handovers.$inferInsert)
   })

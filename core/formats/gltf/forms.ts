@@ -78,7 +78,8 @@ export function bandOf(rings: Rings, width: number): Form {
     const at = (k: number) => [points[2 * ((k + n) % n)]!, points[2 * ((k + n) % n) + 1]!] as const
     const side = (k: number): readonly [number, number] => {
       const [[ax, ay], [bx, by]] = [at(k), at(k + 1)]
-      const long = Math.sqrt((bx - ax) ** 2 + (by - ay) ** 2) || 1
+      const [dx, dy] = [bx - ax, by - ay]
+      const long = Math.sqrt(dx * dx + dy * dy) || 1
       return [(ay - by) / long, (bx - ax) / long]
     }
     for (let k = 0; k < n; k++) {

@@ -50,7 +50,7 @@ export function bundleBytes(messages: readonly Message[], at: number | null = nu
   else {
     const seconds = at / 1000 + SINCE_1900
     view.setUint32(0, Math.floor(seconds))
-    view.setUint32(4, Math.floor((seconds % 1) * 2 ** 32))
+    view.setUint32(4, Math.floor((seconds % 1) * 4_294_967_296))
   }
   const parts = messages.flatMap(m => {
     const bytes = messageBytes(m)
