@@ -35,4 +35,32 @@ describe('the door', () => {
     expect(door.tryKey(key, 2000)).toMatchObject({ let: false, wait: true })
     expect(door.tryKey(key, 70_000)).toMatchObject({ let: true })
   })
+
+  it('asks no key for what was handed over, and for nothing else of anybody', async () => {
+    const door = await import('./door')
+    for (const free of [
+      '/api/health',
+      '/handover/abc',
+      '/api/handover/abc',
+      '/api/handover/abc/assets/0f',
+      '/_nuxt/x.js',
+      '/_nuxt/builds/meta/a-1.json',
+    ])
+      expect(door.needsNoKey(free), free).toBe(true)
+    for (const closed of [
+      '/',
+      '/piece/x',
+      '/api/pieces',
+      '/api/pieces/x/handovers',
+      '/api/handover',
+      '/handover/',
+      '/api/handover/a/b',
+      '/api/assets/0f',
+      '/api/handover/a/assets/b/c',
+      '/api/patterns',
+      '/board',
+      '/api/board/events',
+    ])
+      expect(door.needsNoKey(closed), closed).toBe(false)
+  })
 })

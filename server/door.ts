@@ -48,6 +48,15 @@ const same = (a: string, b: string): boolean => timingSafeEqual(hashed(a), hashe
 /** Whether a browser with this cookie may come in. */
 export const isOpen = (cookie: string): boolean => key === null || same(cookie, cookieOf(key))
 
+/** What the pages are made of: nothing of anybody's. */
+const SHELL = /^\/(_nuxt\/[\w./-]+|icon\.svg|runner\.txt)$/
+/** What was handed over: it has a right of its own, and no other. */
+const HANDED = /^\/(api\/)?handover\/[^/]+(\/assets\/[^/]+)?$/
+
+/** What is answered without the key. */
+export const needsNoKey = (pathname: string): boolean =>
+  pathname === '/api/health' || HANDED.test(pathname) || SHELL.test(pathname)
+
 /** Tries a key, some times a minute. */
 export function tryKey(
   given: string,

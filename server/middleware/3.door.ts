@@ -1,16 +1,11 @@
 /** Beyond this machine: nothing without the key. */
-import { isOpen, page, tryKey } from '../door'
+import { isOpen, needsNoKey, page, tryKey } from '../door'
 import { refuse } from '../request'
-
-/** What the page of a hand-over is made of. */
-const SHELL = /^\/(_nuxt\/[^.][^/]*|icon\.svg|runner\.txt)$/
 
 export default defineEventHandler(async event => {
   if (isOpen(getCookie(event, 'open-tide-key') ?? '')) return
   const { pathname } = getRequestURL(event)
-  if (pathname === '/api/health') return
-  // What was handed over has a right of its own, and no other.
-  if (/^\/(api\/)?handover\/[^/]+(\/assets\/[^/]+)?$/.test(pathname) || SHELL.test(pathname)) return
+  if (needsNoKey(pathname)) return
   if (pathname === '/api/enter') {
     const body = await readFormData(event).catch(() => null)
     const found = tryKey(String(body?.get('key') ?? ''))

@@ -6,6 +6,9 @@ export const dialog = (page: Page) => page.getByRole('dialog')
 export const chip = (page: Page, group: string, name: string) =>
   dialog(page).getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: true }).click()
 
+/** Chooses what is given out. */
+export const kind = (page: Page, name: RegExp) => dialog(page).getByRole('button', { name }).click()
+
 /** Gives something out as it is set and takes it away. */
 export async function given(page: Page): Promise<Buffer> {
   await dialog(page).getByRole('button', { name: 'Give out', exact: true }).click()

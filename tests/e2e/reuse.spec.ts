@@ -1,37 +1,20 @@
-/** Used again: formats side by side, piece files, the harbour, patterns, tables, a device with the board. */
-import { createSocket } from 'node:dgram'
+/** Used again: formats side by side, piece files, the harbour, patterns, tables. */
+import { createHash } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import type { Page } from '@playwright/test'
 import { parse as parseCsv } from 'csv-parse/sync'
-import * as others from 'osc-min'
 import { Builder } from '../../core/acts/build.ts'
+import { packPiece } from '../../core/formats/piece-file/piece-file.ts'
+import { addPictures } from '../../core/formats/pictures/adding.ts'
+import { lantern } from './lantern.ts'
 import { clear, dataFolder, start, stop } from './server.ts'
 import { entry, expect, formula, freshFair, goTo, halt, saved, test, values, keyOf } from './fair.ts'
-import { chip, dialog, give, given } from './giving.ts'
+import { chip, dialog, give, given, kind } from './giving.ts'
 import { openPiece } from './on-stage.ts'
 
-const osc = others as unknown as {
-  fromBuffer(b: Buffer): { elements: { address: string; args: { value: number }[] }[] }
-  toBuffer(m: object): { buffer: ArrayBuffer; byteOffset: number; byteLength: number }
-}
 const validator = createRequire(import.meta.url)('gltf-validator') as {
   validateBytes(b: Uint8Array): Promise<{ issues: { numErrors: number; numWarnings: number } }>
-}
-const kind = (page: Page, name: RegExp) => dialog(page).getByRole('button', { name }).click()
-
-function lantern(): Builder {
-  const b = new Builder('Lantern string', 2)
-  b.piece = { ...b.piece, lap: { length: { n: 2, d: 1 }, start: 0 } }
-  const bulb = b.part(
-    'Bulb',
-    { type: 'ellipse' },
-    { copies: { layout: 'row', count: 8, dx: 90, dy: 0 } },
-    { width: 60, height: 80 },
-  )
-  b.drive(bulb, 'opacity', 'sine(freq: 1/lap, low: 0%, high: 100%, phase: index * 45deg)')
-  b.drive(bulb, 'y', 'sine(freq: 2/lap, amp: 30px, phase: index * 30deg)')
-  b.dial('glow', { low: 0, high: 1, value: 0.5, initial: 0.5 })
-  return b
 }
 
 test('K1, K2: a loop as WebM, GIF, moving SVG, CSV, glTF and sound in under two minutes; what was begun is offered again', async ({
@@ -250,81 +233,54 @@ test('K2: a curve and a cue come in from tables; what is no table is told with i
   await expect(page.getByRole('status').filter({ hasText: '3 marks' })).toBeVisible()
 })
 
-test('K3: the lamps of the board follow the lantern string, by the window and by the server alone; a dial is turned from outside', async ({
+test('a server killed in the middle of a take-in has the piece with all its pictures, or nothing of it', async ({
   page,
-  context,
 }) => {
   test.setTimeout(120_000)
-  await openPiece(page, lantern().piece)
-  const board = await context.newPage()
-  await board.goto('/board')
-  await expect(board.getByText(/It listens on port \d{4}/)).toBeVisible()
-  await give(page)
-  await kind(page, /^Device/)
-  await dialog(page).getByRole('button', { name: 'A drive', exact: true }).click()
-  await expect(dialog(page).getByLabel('Drive 1', { exact: true })).toHaveValue(/\.opacity$/)
-  await expect(dialog(page).getByLabel('Address 1')).toHaveValue('/lamp/#')
-  const ear = createSocket('udp4')
-  const heard: { address: string; value: number }[] = []
-  ear.on('message', bytes =>
-    osc.fromBuffer(bytes).elements.forEach(m => heard.push({ address: m.address, value: m.args[0]!.value })),
-  )
-  await new Promise<void>(done => ear.bind(0, '127.0.0.1', done))
-  const inward = createSocket('udp4')
-  await new Promise<void>(done => inward.bind(0, '127.0.0.1', done))
-  const listen = inward.address().port
-  inward.close()
-  try {
-    await dialog(page).getByLabel('Port for what comes in').fill(String(listen))
-    await dialog(page).getByLabel('Port for what comes in').press('Tab')
-    await dialog(page).getByRole('button', { name: 'Send while it plays here' }).click()
-    await expect(dialog(page).getByRole('status')).toContainText('Goes out 30 times a second')
-    // Standing still each lamp shows the value that stands on the stage.
-    const lamps = () =>
-      board
-        .locator('[data-lamp]')
-        .evaluateAll(all => all.map(l => Number(/(\d+) %/.exec(l.getAttribute('aria-label')!)![1])))
-    const now = await page.evaluate(() => window.openTide.now())
-    const want = (await values(page, `${Object.keys(lantern().piece.parts)[0]}.opacity`, now)).map(v =>
-      Math.round(v * 100),
+  const png = readFileSync('docs/screenshots/new-piece.png')
+  const pictures = new Map<string, Uint8Array>()
+  const b = new Builder('Layers', 1)
+  for (let k = 0; k < 40; k++) {
+    // What comes after the end of a picture is not looked at: each is another.
+    const bytes = Buffer.concat([png, Buffer.from(`layer ${k}`)])
+    const hash = createHash('sha256').update(bytes).digest('hex').slice(0, 32)
+    pictures.set(hash, bytes)
+    b.do(
+      addPictures(b.piece, [
+        { name: `layer ${k}`, hash, bytes: bytes.length, head: { type: 'image/png', width: 1280, height: 800 } },
+      ]).op,
     )
-    await expect.poll(lamps).toEqual(want)
-    // A dial turned from outside.
-    const bytes = osc.toBuffer({ address: '/dial/glow', args: [{ type: 'float', value: 0.25 }] })
-    await expect
-      .poll(async () => {
-        const out = createSocket('udp4')
-        await new Promise(done =>
-          out.send(new Uint8Array(bytes.buffer, bytes.byteOffset, bytes.byteLength), listen, '127.0.0.1', done),
-        )
-        out.close()
-        return page.getByLabel('glow, value', { exact: true }).inputValue()
-      })
-      .toBe('0.25')
-    await page.keyboard.press('Escape')
-    await page.getByRole('button', { name: 'Play', exact: true }).click()
-    const before = await lamps()
-    await expect.poll(lamps).not.toEqual(before)
-    await halt(page)
-
-    // Somebody else's ear, and the server alone.
-    await give(page)
-    await kind(page, /^Device/)
-    await dialog(page).getByRole('button', { name: 'Send no more' }).click()
-    await dialog(page).getByLabel('Port', { exact: true }).fill(String(ear.address().port))
-    await dialog(page).getByLabel('Host').fill('192.0.2.1')
-    await dialog(page).getByRole('button', { name: 'Let the server send' }).click()
-    await expect(dialog(page).getByRole('alert')).toContainText('OPEN_TIDE_DEVICES=192.0.2.1')
-    await dialog(page).getByLabel('Host').fill('127.0.0.1')
-    await dialog(page).getByRole('button', { name: 'Let the server send' }).click()
-    await expect(dialog(page).getByRole('status')).toContainText('The server sends by itself')
-    await page.goto('about:blank')
-    heard.length = 0
-    await expect.poll(() => heard.length).toBeGreaterThan(80)
-    expect(new Set(heard.map(h => h.address)).size).toBe(8)
-    expect(heard.every(h => h.value >= 0 && h.value <= 1)).toBe(true)
-    expect(new Set(heard.filter(h => h.address === '/lamp/3').map(h => h.value)).size).toBeGreaterThan(5)
+  }
+  const file = Buffer.from(packPiece({ piece: b.piece, pictures }))
+  const folder = dataFolder()
+  let [there, gone] = [0, 0]
+  try {
+    for (const after of [5, 30, 80, 150, 400]) {
+      const server = await start(folder)
+      const sent = fetch(`${server.url}/api/pieces/file`, { method: 'POST', body: new Uint8Array(file) }).then(
+        r => r.status === 201,
+        () => false,
+      )
+      await page.waitForTimeout(after)
+      await stop(server, 'SIGKILL')
+      const answered = await sent
+      const again = await start(folder)
+      const cards = (await (await fetch(`${again.url}/api/pieces`)).json()) as { id: string; title: string }[]
+      const found = cards.filter(c => c.title.startsWith('Layers'))
+      if (answered) expect(found.length).toBe(there + 1)
+      gone += found.length === there ? 1 : 0
+      there = found.length
+      for (const { id } of found) {
+        const { document } = (await (await fetch(`${again.url}/api/pieces/${id}`)).json()) as {
+          document: { assets: object }
+        }
+        for (const hash of Object.keys(document.assets))
+          expect((await fetch(`${again.url}/api/assets/${hash}`)).status).toBe(200)
+      }
+      await stop(again)
+    }
+    expect(there + gone).toBe(5)
   } finally {
-    ear.close()
+    clear(folder)
   }
 })

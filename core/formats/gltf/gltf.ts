@@ -12,7 +12,7 @@ import { castOf, emptyCast, outlineOfCast, type Cast } from '../../rig/cast.ts'
 import type { Outline } from '../../rig/outline.ts'
 import { Scene } from '../../rig/scene.ts'
 import { noSizes, sizesOf } from '../../rig/sizing.ts'
-import { atanTurns, power } from '../../signal/maths.ts'
+import { power } from '../../signal/maths.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
 import { thinned } from '../moving/thinning.ts'
@@ -21,6 +21,7 @@ import { ringsOfLine } from '../moving/lines.ts'
 import type { Unit } from '../moving/units.ts'
 import { Bytes, CORNERS, TRIANGLES } from './binary.ts'
 import { areasOf, bandOf, solidOf, type Form } from './forms.ts'
+import { eyeFor } from './seeing.ts'
 import { standingOf, type Standing } from './standing.ts'
 
 /** Metres a px. */
@@ -249,7 +250,7 @@ class Making {
       }
       return { name, mesh, translation: place, rotation: turn, scale: stretch }
     })
-    const eye = this.eye(piece)
+    const eye = eyeFor(piece, SCALE)
     const all = [
       ...nodes,
       eye.node,
@@ -283,21 +284,5 @@ class Making {
     const made = this.bytes.list(at, 'SCALAR', { bounds: true })
     this.known.set(name, made)
     return made
-  }
-
-  /** From where the stage just fills the picture. */
-  private eye({ stage, camera }: Piece): { camera: object; node: object } {
-    const [w, h] = [stage.width / 2, stage.height / 2]
-    if (!camera)
-      return {
-        camera: { type: 'orthographic', orthographic: { xmag: w * SCALE, ymag: h * SCALE, znear: 0.01, zfar: 1000 } },
-        node: { name: 'Eye', camera: 0, translation: [0, 0, 5000] },
-      }
-    const { distance } = camera
-    const perspective = { yfov: 2 * 2 * Math.PI * atanTurns(h, distance), aspectRatio: w / h, znear: 0.01, zfar: 10000 }
-    return {
-      camera: { type: 'perspective', perspective },
-      node: { name: 'Eye', camera: 0, translation: [0, 0, distance] },
-    }
   }
 }
