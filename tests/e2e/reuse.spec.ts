@@ -2,7 +2,6 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import type { Page } from '@playwright/test'
 import { parse as parseCsv } from 'csv-parse/sync'
 import { Builder } from '../../core/acts/build.ts'
 import { packPiece } from '../../core/formats/piece-file/piece-file.ts'
