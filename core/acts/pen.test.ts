@@ -5,7 +5,9 @@ import { reportOf } from '../insight/report.ts'
 import { apply, inverse, type Operation } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import type { Piece } from '../piece/schema.ts'
-import { between, ringsOf, trianglesOf } from '../rig/posing.ts'
+import { between, heightsOf, ringsOf, trianglesOf } from '../rig/posing.ts'
+import { outlineOf } from '../rig/outline.ts'
+import { noSizes } from '../rig/sizing.ts'
 import { hit } from '../rig/hit.ts'
 import { Plate } from '../rig/plate.ts'
 import { Scene } from '../rig/scene.ts'
@@ -13,11 +15,13 @@ import { covered, spread } from '../rig/spread.ts'
 import { at } from '../testing.ts'
 import { fromNumber } from '../time/rational.ts'
 import { Builder } from './build.ts'
+import { pointsTyped, pointsWritten } from './typed-points.ts'
 import {
   addCorner,
   addPath,
   addPose,
   drawnOf,
+  keepAsPath,
   removeCorner,
   removePose,
   setClosed,
@@ -159,5 +163,66 @@ describe('what the pen does', () => {
     b.do(setClosed(b.piece, id, false))
     expect(drawnOf(b.piece, id)!.closed).toBe(false)
     expect(readPiece(b.piece).problem).toBeNull()
+  })
+})
+
+describe('a line in depth', () => {
+  /** A helix: three turns, 90 px round, that climbs 300 px towards the eye. */
+  const helix = () => {
+    const n = 300
+    const laid = new Float64Array(2 * n)
+    const heights = new Float64Array(n)
+    for (let k = 0; k < n; k++) {
+      const a = (6 * Math.PI * k) / (n - 1)
+      laid.set([90 * Math.cos(a), 90 * Math.sin(a)], 2 * k)
+      heights[k] = (300 * k) / (n - 1)
+    }
+    return { laid, heights }
+  }
+  it('is kept as a path with its depth, off by no more than is said', () => {
+    const b = new Builder('Helix', 1)
+    const trace = b.part('Trace', { type: 'trace', of: null, x: 0, y: 0, every: 30 }, {}, {})
+    const { laid, heights } = helix()
+    const made = keepAsPath(b.piece, trace, laid, heights)!
+    b.do(made.op)
+    const shape = drawnOf(b.piece, made.id)!
+    const ring = shape.poses[0]![0]!
+    expect(ring.length).toBeLessThan(200)
+    expect(Math.max(...ring.map(c => c.z ?? 0))).toBeCloseTo(300, 1)
+    for (const { x, y, z = 0 } of ring) {
+      const a = (6 * Math.PI * z) / 300
+      expect(Math.hypot(x - 90 * Math.cos(a), y - 90 * Math.sin(a))).toBeLessThan(1)
+    }
+    const outline = outlineOf(shape, { ...noSizes() })!
+    expect(outline.heights).toHaveLength(outline.points.length / 2)
+    expect(readPiece(JSON.parse(JSON.stringify(b.piece))).problem).toBeNull()
+    // Typed and read again it is the same; a point more lies between, in depth too.
+    const typed = pointsTyped(pointsWritten(ring), 2, true)
+    expect('points' in typed && typed.points.map(p => p.z ?? 0)).toEqual(ring.map(c => c.z ?? 0))
+    b.do(addCorner(b.piece, made.id, 0, 3, 0.5))
+    const [before, mid, after] = drawnOf(b.piece, made.id)!.poses[0]![0]!.slice(3, 6)
+    expect(mid!.z).toBeCloseTo((before!.z! + after!.z!) / 2, 1)
+  })
+  it('bends through its points in depth as along the stage, and flat ones have no depth at all', () => {
+    const corner = (x: number, z: number) => ({ x, y: 0, z, smooth: true })
+    const deep = { type: 'path', closed: false, poses: [[[corner(0, 0), corner(10, 20), corner(20, 0)]]] } as const
+    const heights = heightsOf(deep as never, 0)!
+    const [points] = ringsOf(deep as never, 0)
+    expect(heights).toHaveLength(points!.length / 2)
+    expect([heights[0], heights[10], heights[20]]).toEqual([0, 20, 0])
+    expect(Math.max(...heights)).toBeLessThanOrEqual(21)
+    const flat = {
+      ...deep,
+      poses: [
+        [
+          [
+            { x: 0, y: 0, smooth: false },
+            { x: 9, y: 0, smooth: false },
+          ],
+        ],
+      ],
+    }
+    expect(heightsOf(flat as never, 0)).toBeNull()
+    expect(heightsOf({ ...deep, closed: true } as never, 0)).toBeNull()
   })
 })

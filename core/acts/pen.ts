@@ -9,7 +9,12 @@ export type DrawnShape = Extract<Shape, { type: 'path' }>
 export type Corner = DrawnShape['poses'][number][number][number]
 
 const rounded = (v: number): number => Number(v.toFixed(2)) || 0
-const cornerAt = ({ x, y, smooth }: Corner): Corner => ({ x: rounded(x), y: rounded(y), smooth })
+const cornerAt = ({ x, y, z, smooth }: Corner): Corner => ({
+  x: rounded(x),
+  y: rounded(y),
+  ...(z !== undefined && rounded(z) !== 0 && { z: rounded(z) }),
+  smooth,
+})
 
 export function drawnOf(piece: Piece, id: string): DrawnShape | null {
   const shape = piece.parts[id]?.shape
@@ -42,22 +47,30 @@ const MOST_KEPT = 500
  * What a trace has laid becomes a path of its own, as solid and as wide; the trace goes on.
  *
  * @param laid points on the stage, x and y in turn
+ * @param heights of each, towards the eye
  */
-export function keepAsPath(piece: Piece, trace: string, laid: Float64Array): { id: string; op: Operation } | null {
+export function keepAsPath(
+  piece: Piece,
+  trace: string,
+  laid: Float64Array,
+  heights: Float64Array = new Float64Array(laid.length / 2),
+): { id: string; op: Operation } | null {
   const n = laid.length / 2
   if (n < 2) return null
   const off = (i: number, from: number, to: number): number => {
-    const [ax, ay] = [laid[2 * from]!, laid[2 * from + 1]!]
-    const [dx, dy] = [laid[2 * to]! - ax, laid[2 * to + 1]! - ay]
-    const [px, py] = [laid[2 * i]! - ax, laid[2 * i + 1]! - ay]
-    const square = dx * dx + dy * dy
-    const share = square > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / square)) : 0
-    const [ex, ey] = [px - dx * share, py - dy * share]
-    return Math.sqrt(ex * ex + ey * ey)
+    const [ax, ay, az] = [laid[2 * from]!, laid[2 * from + 1]!, heights[from]!]
+    const [dx, dy, dz] = [laid[2 * to]! - ax, laid[2 * to + 1]! - ay, heights[to]! - az]
+    const [px, py, pz] = [laid[2 * i]! - ax, laid[2 * i + 1]! - ay, heights[i]! - az]
+    const square = dx * dx + dy * dy + dz * dz
+    const share = square > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy + pz * dz) / square)) : 0
+    const [ex, ey, ez] = [px - dx * share, py - dy * share, pz - dz * share]
+    return Math.sqrt(ex * ex + ey * ey + ez * ez)
   }
   let stays = kept(n, off, KEEP)
   for (let keep = 2 * KEEP; stays.size > MOST_KEPT; keep *= 2) stays = kept(n, off, keep)
-  const points = [...stays].sort((a, b) => a - b).map(i => ({ x: laid[2 * i]!, y: laid[2 * i + 1]!, smooth: false }))
+  const points = [...stays]
+    .sort((a, b) => a - b)
+    .map(i => ({ x: laid[2 * i]!, y: laid[2 * i + 1]!, z: heights[i]!, smooth: false }))
   const { name } = piece.parts[trace]!
   const { id, op } = addPath(piece, points, false)
   const done = [...SEEN].reduce((all, property) => {
@@ -100,7 +113,8 @@ export function addCorner(piece: Piece, id: string, ring: number, after: number,
     p.map((r, j) => {
       if (j !== ring) return r
       const [a, b] = [r[after]!, r[(after + 1) % r.length]!]
-      const mid = { x: a.x + (b.x - a.x) * share, y: a.y + (b.y - a.y) * share, smooth: a.smooth || b.smooth }
+      const along = (p = 0, q = 0) => p + (q - p) * share
+      const mid = { x: along(a.x, b.x), y: along(a.y, b.y), z: along(a.z, b.z), smooth: a.smooth || b.smooth }
       return [...r.slice(0, after + 1), cornerAt(mid), ...r.slice(after + 1)]
     }),
   )

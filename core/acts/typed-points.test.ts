@@ -23,7 +23,7 @@ describe('points as people type them', () => {
       says: '“1, 2 smooth” is no point: write x and y, such as 120, -40.',
     })
   })
-  it.each(['1', '1, 2, 3', 'here, there', '1, NaN', '1, Infinity', '1, 2e12', '1, 2 soft', '1, 2 smooth 3'])(
+  it.each(['1', '1, 2, 3, 4', 'here, there', '1, NaN', '1, Infinity', '1, 2e12', '1, 2 soft', '1, 2 smooth 3'])(
     'what is no point is told by its line: %s',
     line => {
       const answer = typed(`0, 0\n${line}\n5, 5`)

@@ -1,18 +1,23 @@
-/** Points as they are typed: x and y a line, and `smooth` where a line runs through. */
+/** Points as they are typed: x and y a line, z where they lie in depth, and `smooth` where a line runs through. */
 import { printNumber } from '../units/units.ts'
 
 interface Typed {
   readonly x: number
   readonly y: number
+  readonly z?: number
   readonly smooth: boolean
 }
 
-export const pointsWritten = (points: readonly { x: number; y: number; smooth?: boolean }[]): string =>
-  points.map(p => `${printNumber(p.x, 2)}, ${printNumber(p.y, 2)}${p.smooth ? ' smooth' : ''}`).join('\n')
+export const pointsWritten = (
+  points: readonly { x: number; y: number; z?: number | undefined; smooth?: boolean }[],
+): string =>
+  points
+    .map(p => [p.x, p.y, ...(p.z ? [p.z] : [])].map(v => printNumber(v, 2)).join(', ') + (p.smooth ? ' smooth' : ''))
+    .join('\n')
 
 /**
  * @param least how many there have to be, of 500 at most
- * @param smooth whether a point may be smooth
+ * @param smooth whether a point may be smooth, and lie in depth
  * @returns the points, or why they are none
  */
 export function pointsTyped(
@@ -26,15 +31,17 @@ export function pointsTyped(
     .filter(l => l.trim() !== '')
   const points: Typed[] = []
   for (const line of lines) {
-    const [x, y, word, ...rest] = line.trim().split(/[\s,]+/)
+    const [x, y, ...more] = line.trim().split(/[\s,]+/)
+    const deep = smooth && more[0] !== undefined && Number.isFinite(Number(more[0])) ? Number(more.shift()) : 0
+    const [word, ...rest] = more
     const [px, py] = [Number(x), y === undefined ? NaN : Number(y)]
-    const sound = [px, py].every(n => Number.isFinite(n) && Math.abs(n) <= 1e9)
+    const sound = [px, py, deep].every(n => Number.isFinite(n) && Math.abs(n) <= 1e9)
     const named = word === undefined || (smooth && word.toLowerCase() === 'smooth')
     if (!sound || !named || rest.length > 0) {
       const also = smooth ? ', and smooth where it is that' : ''
       return { says: `“${line.trim()}” is no point: write x and y, such as 120, -40${also}.` }
     }
-    points.push({ x: px, y: py, smooth: word !== undefined })
+    points.push({ x: px, y: py, ...(deep !== 0 && { z: deep }), smooth: word !== undefined })
   }
   return points.length < least || points.length > 500 ? { says: `A path needs ${least} to 500 points.` } : { points }
 }

@@ -69,8 +69,37 @@ export const WORKING: readonly Section[] = [
   {
     title: 'Working: giving out',
     says: [
-      '*Give out* in the masthead makes films (WebM, MP4, GIF, or numbered PNGs in one packed file), numbers of every drive (CSV, JSON) and a still of the moment that is shown. Whole laps go out as frames 0 … N − 1, never the one that would repeat the first; or the marked stretch. What will come out, and whether every drive closes, is said before.',
-      'Frames are drawn by the stage’s own renderer, at any size: a PNG is the stage to the pixel. SVG draws the same moment as outlines; in depth it is only near. PNG and GIF can go without the ground. Blur makes each frame the average of eight moments of its first half. Stop at any time: nothing half made is kept.',
+      '*Give out* in the masthead, or on a card of the Harbour, makes a file of the piece: a film (WebM, MP4, GIF, or numbered PNGs in one packed file), a page that runs by itself, a moving SVG or CSS keyframes, shapes in depth (glTF), numbers of every drive (CSV, JSON), sound of one (WAV), a still, or a piece file with all its pictures. Whole laps go out as frames 0 … N − 1, never the one that would repeat the first; or the marked stretch, or from one moment to another. What will come out, whether every drive closes, and what the format cannot carry is said before, by name.',
+      'Frames are drawn by the stage’s own renderer, at any size: a PNG is the stage to the pixel. PNG, GIF and moving SVG can go without the ground. Blur makes each frame the average of eight moments of its first half. Stop at any time: nothing half made is kept. What was begun in a window that was closed is offered again.',
+      'The page that runs is one file that needs no server and runs for ever, exactly; the dials you tick stand under it. As a script module it is put on a page of your own, which plays it, seeks and turns its dials.',
+    ],
+  },
+  {
+    title: 'Working: handing over',
+    says: [
+      '*Hand over* in the masthead makes a link to a page with the stage and a few dials, for somebody who may tune but not break: say which dials, under which words, between which values, in which order, what may be taken away, and until when. The link is told once. It shows the piece as it stands now; what you change later reaches nobody by it.',
+      'What is turned there is kept under the link, never in your piece. The list below shows it: *Take over* sets your dials so, as one step that undo takes back; *Withdraw* ends the link.',
+    ],
+  },
+  {
+    title: 'Working: patterns',
+    says: [
+      'A pattern is motion without its part: formulas with the dials, signals, curves, clocks and cues that they need. Choose parts and press P: a dozen patterns come with Open Tide, and move when they are pointed at. One with a single role is put on each chosen part; one with several asks which part takes which place. It is one step.',
+      'The same panel saves what drives the chosen parts under a name. Times that were those of the part’s span, or of the lap, follow the span or lap of the part it is put on: `4s` at the end of a span becomes `spanEnd`. A name that is taken there gets a number. In the Harbour under *Patterns* they are renamed, given out as files, taken in and taken away.',
+    ],
+    examples: [on('Lantern', 'opacity', '100% * envelope(attack: 1s, release: 1s, over: span)')],
+  },
+  {
+    title: 'Working: from tables, and to a device',
+    says: [
+      '*New…* → *from…* under *In common* reads CSV or JSON: columns become the channels of a curve, thinned as far as you allow, or one column the marks of a cue. Say which column tells the times, and in what.',
+      '*Give out* → *Device* sends drives as OSC over UDP, 1 to 120 times a second: each with an address, in which `#` is the copy’s number, and the range it goes out in. It goes while the piece plays here, or the server sends by itself what is saved. `/dial/NAME` and `/cue/NAME` come in on a port of your choice. Try it on the *board*: lamps, needles and servo arms that come with Open Tide.',
+    ],
+  },
+  {
+    title: 'Working: the Harbour',
+    says: [
+      'A card moves when it is pointed at. Find pieces by a few letters, put them in order of change or title, tick several to copy, delete or put them into a folder. *Take in…*, or a drop, reads piece files. What was deleted lies under *Deleted lately* for 30 days.',
     ],
   },
   {

@@ -3,7 +3,13 @@ import * as v from 'valibot'
 import { fields, id, number, positive, seed, text, whole } from './values.ts'
 
 /** A point of a drawn outline, px from the middle of its part: the line bends there, or runs smoothly through it. */
-const corner = fields({ x: number, y: number, smooth: v.boolean() })
+const corner = fields({
+  x: number,
+  y: number,
+  /** Of an open line in depth: how far towards the eye. */
+  z: v.optional(number),
+  smooth: v.boolean(),
+})
 const ring = v.pipe(v.array(corner), v.minLength(2), v.maxLength(500))
 const poses = v.pipe(
   v.array(v.pipe(v.array(ring), v.minLength(1), v.maxLength(40))),

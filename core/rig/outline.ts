@@ -3,7 +3,7 @@ import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import type { Shape } from '../piece/schema.ts'
 import { set, type Setting } from './letters.ts'
 import type { Laying } from './points-laid.ts'
-import { ringsOf, trianglesOf } from './posing.ts'
+import { heightsOf, ringsOf, trianglesOf } from './posing.ts'
 
 export interface Outline {
   readonly points: Float64Array
@@ -193,7 +193,10 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
       return gear(shape.teeth, shape.spokes, shape.module)
     case 'path': {
       const [points, ...holes] = ringsOf(shape, s.pose ?? 0) as [Float64Array, ...Float64Array[]]
-      if (!shape.closed) return { points, closed: false }
+      if (!shape.closed) {
+        const heights = heightsOf(shape, s.pose ?? 0)
+        return { points, closed: false, ...(heights && { heights }) }
+      }
       return { points, closed: true, drawn: { holes, triangles: trianglesOf([points, ...holes]) } }
     }
     case 'waves':

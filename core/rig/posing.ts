@@ -22,13 +22,27 @@ export function between(poses: number, pose: number): { a: number; b: number; sh
 /** All rings of a path as lines of points, x and y in turn; the first is its outline, the others are holes in it. */
 export function ringsOf(shape: Drawn, pose: number): Float64Array[] {
   const { a, b, share } = between(shape.poses.length, pose)
-  return shape.poses[a]!.map((from, k) => lineThrough(from, shape.poses[b]![k]!, share, shape.closed || k > 0))
+  return shape.poses[a]!.map((from, k) => lineThrough(from, shape.poses[b]![k]!, share, shape.closed || k > 0, FLAT))
 }
 
-function lineThrough(from: Ring, to: Ring, share: number, closed: boolean): Float64Array {
+/** Of an open line in depth: how far towards the eye each point of `ringsOf` is; null where all lie in its plane. */
+export function heightsOf(shape: Drawn, pose: number): Float64Array | null {
+  if (shape.closed || !shape.poses.some(p => p[0]!.some(c => c.z))) return null
+  const { a, b, share } = between(shape.poses.length, pose)
+  return lineThrough(shape.poses[a]![0]!, shape.poses[b]![0]!, share, false, DEEP)
+}
+
+type Axis = 'x' | 'y' | 'z'
+const FLAT: readonly Axis[] = ['x', 'y']
+const DEEP: readonly Axis[] = ['z']
+
+/** Points along some axes, in turn. */
+function lineThrough(from: Ring, to: Ring, share: number, closed: boolean, axes: readonly Axis[]): Float64Array {
   const n = from.length
-  const x = (k: number) => from[k]!.x + (to[k]!.x - from[k]!.x) * share
-  const y = (k: number) => from[k]!.y + (to[k]!.y - from[k]!.y) * share
+  const along = axes.map(axis => (k: number) => {
+    const [p, q] = [from[k]![axis] ?? 0, to[k]![axis] ?? 0]
+    return p + (q - p) * share
+  })
   // Where one pose bends and the other does not, it bends more and more.
   const soft = (k: number) => (from[k]!.smooth ? 1 - share : 0) + (to[k]!.smooth ? share : 0)
   const round = closed && n > 2
@@ -37,7 +51,7 @@ function lineThrough(from: Ring, to: Ring, share: number, closed: boolean): Floa
     const next = (k + 1) % n
     const before = round ? (k + n - 1) % n : Math.max(0, k - 1)
     const after = round ? (next + 1) % n : Math.min(n - 1, next + 1)
-    out.push(x(k), y(k))
+    for (const of of along) out.push(of(k))
     const [sa, sb] = [soft(k), soft(next)]
     if (sa === 0 && sb === 0) continue
     const slope = (of: (k: number) => number): [number, number] => {
@@ -47,14 +61,13 @@ function lineThrough(from: Ring, to: Ring, share: number, closed: boolean): Floa
         straight + sb * ((of(after) - of(k)) / 2 - straight),
       ]
     }
-    const [ax, bx] = slope(x)
-    const [ay, by] = slope(y)
+    const slopes = along.map(slope)
     for (let piece = 1; piece < PIECES; piece++) {
       const t = piece / PIECES
-      out.push(hermite(x(k), ax, x(next), bx, t), hermite(y(k), ay, y(next), by, t))
+      along.forEach((of, c) => out.push(hermite(of(k), slopes[c]![0], of(next), slopes[c]![1], t)))
     }
   }
-  if (!round) out.push(x(n - 1), y(n - 1))
+  if (!round) for (const of of along) out.push(of(n - 1))
   return new Float64Array(out)
 }
 

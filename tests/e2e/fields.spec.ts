@@ -1,7 +1,9 @@
 /** What follows and makes up for what carries it, and what is laid in fields: particles, traces, colours, lines that draw on. */
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
+import { setEye } from '../../core/acts/settings.ts'
 import { expect, formula, goTo, keyOf, saved, test, values } from './fair.ts'
+import { apart } from './giving.ts'
 import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put } from './on-stage.ts'
 
 /** Columns of a row of the stage that differ from its ground. */
@@ -164,6 +166,39 @@ test('G3, C6: a spiral that grows is traced, its laid points stay, and it is kep
   expect((await there())[0]).not.toBe(ground)
   await page.getByRole('button', { name: /^Undo/ }).first().click()
   expect((await there())[0]).toBe(ground)
+})
+
+test('G3: a helix is traced in depth and kept as a path: from the side it looks as the trace did', async ({ page }) => {
+  const b = new Builder('Helix', 3)
+  b.do(setEye(b.piece, 1400))
+  const light = b.part('Light', { type: 'ellipse' }, {}, { width: 4, height: 4, fillAlpha: 0 })
+  b.drive(light, 'x', 'sine(every: 1s, amp: 140px, phase: 90deg)')
+  b.drive(light, 'y', 'sine(every: 1s, amp: 140px)')
+  b.drive(light, 'z', 'time * 90px/s - 180px')
+  b.part('Trace', { type: 'trace', of: light, x: 0, y: 0, every: 60 }, {}, { trail: 4, strokeWidth: 8 })
+  await openPiece(page, b.piece)
+  await goTo(page, '4')
+  await inHand(page, 'Trace')
+  await page.getByRole('button', { name: 'Keep as a path' }).click()
+  const points = await page.getByRole('textbox', { name: 'Points of the outline' }).inputValue()
+  expect(points.split('\n').filter(l => l.split(',').length === 3).length).toBeGreaterThan(50)
+  await letGo(page)
+  for (let k = 0; k < 3; k++) await page.getByRole('button', { name: 'look from the left' }).click()
+  const without = async (name: string): Promise<Buffer> => {
+    await page.getByRole('button', { name: `Hide ${name}`, exact: true }).click()
+    const picture = await page.locator('[data-stage]').screenshot()
+    await page.getByRole('button', { name: `Show ${name}`, exact: true }).click()
+    return picture
+  }
+  const [trace, path] = [await without('Path'), await without('Trace')]
+  const { count } = await apart(page, trace, path)
+  await page.getByRole('button', { name: 'Hide Path', exact: true }).click()
+  const nothing = await without('Trace')
+  const line = (await apart(page, trace, nothing)).count
+  expect(line).toBeGreaterThan(2000)
+  // Points were left out within a fifth of a pixel: of the line only its edge may differ.
+  expect(count).toBeLessThan(line * 0.3)
+  expect((await apart(page, nothing, path)).count).toBeGreaterThan(line * 0.8)
 })
 
 test('G4: a hue goes round once a lap; the far end of a gradient breathes', async ({ page }) => {

@@ -46,7 +46,8 @@ const write = (to: object): void => store.act(setText(store.piece!, props.id, to
 /** The line that the trace has laid by now, as a path that stays. */
 function keep(): void {
   const body = store.sceneNow()?.bodies.get(props.id)
-  const made = body?.lay && keepAsPath(store.piece!, props.id, body.lay(0).points)
+  const laid = body?.lay?.(0)
+  const made = laid && keepAsPath(store.piece!, props.id, laid.points, laid.heights)
   if (!made) {
     store.notice = { says: 'Nothing is laid yet: let it play, or choose what it follows.' }
     return

@@ -28,6 +28,8 @@ import { standingOf, type Standing } from './standing.ts'
 const SCALE = 0.01
 /** What is painted later lies so much nearer, px: things of one plane must not fight for who is seen. */
 const APART = 0.02
+/** Looked at so many times a frame: what is straight between is left out again. */
+const FINER = 4
 /** Px, and parts of a quaternion and of a stretch, that a frame may be off when it is left out. */
 const PLACE = 0.02
 const PART = 1e-5
@@ -55,8 +57,9 @@ export function gltfOf(given: Spatial, done: (n: number) => void = () => {}): Ui
   const program = new Program(piece)
   const scene = new Scene(program)
   const values = new Float64Array(program.size)
-  const show = (frame: number) => {
-    const share = rational(BigInt(frame), BigInt(frames))
+  const whole = frames * FINER
+  const show = (step: number) => {
+    const share = rational(BigInt(step), BigInt(whole))
     const moment = momentOfSeconds(plus(from, times(span, share)), program.measures.frameRate)
     scene.update(program.moment(moment, values), moment)
   }
@@ -68,12 +71,12 @@ export function gltfOf(given: Spatial, done: (n: number) => void = () => {}): Ui
       return mesh === null ? [] : [{ unit, mesh, order, stretch: stretchOf(unit), stands: [] } as Thing]
     })
     const out = matrix()
-    for (let n = 0; n <= frames; n++) {
+    for (let n = 0; n <= whole; n++) {
       show(n)
       for (const thing of things) thing.stands.push(standingOf(placed(scene, thing, out), thing.stands.at(-1) ?? null))
-      done(Math.min(n + 1, frames))
+      if (n % FINER === 0) done(n / FINER)
     }
-    return made.file(things, toNumber(over(span, rational(BigInt(frames)))))
+    return made.file(things, toNumber(over(span, rational(BigInt(whole)))))
   })
 }
 
