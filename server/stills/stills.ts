@@ -9,6 +9,8 @@ import type { Asked } from './worker.ts'
 
 /** Milliseconds and MB that a picture may take. */
 const TIME = 8000
+/** Milliseconds in which the worker has to be there. */
+const STARTING = 60_000
 const MEMORY = 384
 /** Largest picture, and all that are kept, in characters. */
 const LARGEST = 4_000_000
@@ -19,6 +21,8 @@ export type Still = { readonly svg: string } | { readonly svg: null; readonly wh
 const kept = new Map<string, Still>()
 let size = 0
 let worker: Worker | null = null
+/** Resolved when the worker can draw. */
+let ready: Promise<void> = Promise.resolve()
 let last: Promise<unknown> = Promise.resolve()
 const begun = new Map<string, Promise<Still>>()
 
@@ -56,7 +60,7 @@ let answer: ((made: Still | string) => void) | null = null
 function drawn(asked: Asked): Promise<Still> {
   return new Promise(done => {
     const at = (worker ??= begin())
-    const timer = setTimeout(() => give(HEAVY), TIME)
+    let timer = setTimeout(() => give(HEAVY), STARTING)
     const give = (made: Still | string) => {
       answer = null
       clearTimeout(timer)
@@ -67,7 +71,12 @@ function drawn(asked: Asked): Promise<Still> {
       done({ svg: null, why: made })
     }
     answer = give
-    at.postMessage(asked)
+    void ready.then(() => {
+      if (answer !== give) return
+      clearTimeout(timer)
+      timer = setTimeout(() => give(HEAVY), TIME)
+      at.postMessage(asked)
+    })
   })
 }
 
@@ -81,7 +90,10 @@ function begin(): Worker {
   const own = (say: (to: NonNullable<typeof answer>) => void) => () => {
     if (worker === made && answer) say(answer)
   }
-  made.on('message', (m: { svg?: string; why?: string }) => {
+  let there = () => {}
+  ready = new Promise(done => (there = done))
+  made.on('message', (m: { ready?: true; svg?: string; why?: string }) => {
+    if (m.ready) return there()
     if (worker !== made) return
     if (m.svg === undefined) answer?.({ svg: null, why: m.why ?? HEAVY })
     else answer?.(m.svg.length > LARGEST ? { svg: null, why: 'Its picture is too large.' } : { svg: m.svg })

@@ -13,6 +13,9 @@ export interface Asked {
   readonly pictures: readonly (readonly [string, string])[]
 }
 
+// Its loading is no part of the time that a picture may take.
+parentPort!.postMessage({ ready: true })
+
 parentPort!.on('message', ({ text, pictures }: Asked) => {
   try {
     const { piece, problem } = readPiece(JSON.parse(text))

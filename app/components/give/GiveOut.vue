@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** Give out: what is wanted at the left, how at the right; what will come out is said before, and what it became after. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { formatOf, formatsOf, KINDS, type Kind } from '~~/core/formats/give/formats.ts'
 import { planOf, wantedOf, type Wanted } from '~~/core/formats/give/plan.ts'
 import { lendable } from '~~/core/piece/lent.ts'
@@ -63,84 +62,77 @@ function leave(): void {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="leave">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.35)] p-4">
-      <DialogPanel class="panel flex h-[560px] max-h-[92vh] w-[900px] max-w-full flex-col">
-        <DialogTitle class="border-b border-rule px-5 py-3 text-[15px] font-semibold"
-          >Give out {{ piece.title }}</DialogTitle
+  <DialogFrame :title="`Give out ${piece.title}`" :wide="900" :high="560" @close="leave">
+    <div class="grid min-h-0 flex-1 grid-cols-[270px_1fr]">
+      <div
+        class="flex flex-col gap-1 overflow-y-auto border-r border-rule p-2"
+        role="group"
+        aria-label="What is given out"
+      >
+        <button
+          v-for="k in KINDS"
+          :key="k.kind"
+          class="rounded-sm border-l-[3px] px-2 py-2 text-left"
+          :class="k.kind === kind ? 'border-sea bg-band' : 'border-transparent hover:bg-paper'"
+          type="button"
+          :aria-pressed="k.kind === kind"
+          @click="choose(k.kind)"
         >
-        <div class="grid min-h-0 flex-1 grid-cols-[270px_1fr]">
-          <div
-            class="flex flex-col gap-1 overflow-y-auto border-r border-rule p-2"
-            role="group"
-            aria-label="What is given out"
+          <span class="block font-semibold">{{ k.kind }}</span>
+          <span class="text-faded">{{ k.says }}</span>
+        </button>
+        <button
+          v-if="live"
+          class="rounded-sm border-l-[3px] px-2 py-2 text-left"
+          :class="kind === 'Device' ? 'border-sea bg-band' : 'border-transparent hover:bg-paper'"
+          type="button"
+          :aria-pressed="kind === 'Device'"
+          @click="kind = 'Device'"
+        >
+          <span class="block font-semibold">Device</span>
+          <span class="text-faded">live values, OSC over UDP</span>
+        </button>
+      </div>
+      <div v-if="kind === 'Device'" class="flex min-w-0 flex-col gap-3 overflow-y-auto px-5 py-4">
+        <LazyGiveDevice />
+      </div>
+      <div v-else class="flex min-w-0 flex-col gap-3 overflow-y-auto px-5 py-4">
+        <p
+          v-if="giving.unfinished"
+          class="flex items-center gap-3 rounded-md border border-rule px-3 py-2"
+          role="status"
+        >
+          {{ formatOf(giving.unfinished.as).name }} was begun here and not finished.
+          <button class="link ml-auto" type="button" @click="again">Begin it again</button>
+          <button class="text-faded hover:text-ink" type="button" @click="giving.drop(id)">Leave it</button>
+        </p>
+        <GiveOptions v-model="wanted" :piece="piece" :kind="kind" :plan="plan" />
+        <GiveSays :piece="piece" :wanted="wanted" :plan="plan" :closing="closing" />
+        <div v-if="giving.progress" class="flex items-center gap-3">
+          <progress class="h-[6px] flex-1 accent-sea" :value="giving.progress.done" :max="giving.progress.of" />
+          <span class="tabular" role="status"
+            >frame {{ giving.progress.done }} of {{ giving.progress.of }}{{ left }}</span
           >
-            <button
-              v-for="k in KINDS"
-              :key="k.kind"
-              class="rounded-sm border-l-[3px] px-2 py-2 text-left"
-              :class="k.kind === kind ? 'border-sea bg-band' : 'border-transparent hover:bg-paper'"
-              type="button"
-              :aria-pressed="k.kind === kind"
-              @click="choose(k.kind)"
-            >
-              <span class="block font-semibold">{{ k.kind }}</span>
-              <span class="text-faded">{{ k.says }}</span>
-            </button>
-            <button
-              v-if="live"
-              class="rounded-sm border-l-[3px] px-2 py-2 text-left"
-              :class="kind === 'Device' ? 'border-sea bg-band' : 'border-transparent hover:bg-paper'"
-              type="button"
-              :aria-pressed="kind === 'Device'"
-              @click="kind = 'Device'"
-            >
-              <span class="block font-semibold">Device</span>
-              <span class="text-faded">live values, OSC over UDP</span>
-            </button>
-          </div>
-          <div v-if="kind === 'Device'" class="flex min-w-0 flex-col gap-3 overflow-y-auto px-5 py-4">
-            <LazyGiveDevice />
-          </div>
-          <div v-else class="flex min-w-0 flex-col gap-3 overflow-y-auto px-5 py-4">
-            <p
-              v-if="giving.unfinished"
-              class="flex items-center gap-3 rounded-md border border-rule px-3 py-2"
-              role="status"
-            >
-              {{ formatOf(giving.unfinished.as).name }} was begun here and not finished.
-              <button class="link ml-auto" type="button" @click="again">Begin it again</button>
-              <button class="text-faded hover:text-ink" type="button" @click="giving.drop(id)">Leave it</button>
-            </p>
-            <GiveOptions v-model="wanted" :piece="piece" :kind="kind" :plan="plan" />
-            <GiveSays :piece="piece" :wanted="wanted" :plan="plan" :closing="closing" />
-            <div v-if="giving.progress" class="flex items-center gap-3">
-              <progress class="h-[6px] flex-1 accent-sea" :value="giving.progress.done" :max="giving.progress.of" />
-              <span class="tabular" role="status"
-                >frame {{ giving.progress.done }} of {{ giving.progress.of }}{{ left }}</span
-              >
-            </div>
-            <p v-if="giving.wrong" class="text-coral" role="alert">{{ giving.wrong }}</p>
-            <p v-if="giving.file" role="status">
-              {{ giving.file.name }} is made, {{ size(giving.file.bytes) }}.
-              <a class="link" :href="giving.file.url" :download="giving.file.name">Take it away</a>
-            </p>
-          </div>
         </div>
-        <div class="flex items-center justify-end gap-2 border-t border-rule px-5 py-3">
-          <button v-if="giving.progress" class="button" type="button" @click="giving.stop">Stop</button>
-          <button v-else class="button" type="button" @click="leave">Close</button>
-          <button
-            v-if="kind !== 'Device'"
-            class="button button-strong"
-            type="button"
-            :disabled="plan.problem !== null || giving.progress !== null"
-            @click="begin"
-          >
-            Give out
-          </button>
-        </div>
-      </DialogPanel>
+        <p v-if="giving.wrong" class="text-coral" role="alert">{{ giving.wrong }}</p>
+        <p v-if="giving.file" role="status">
+          {{ giving.file.name }} is made, {{ size(giving.file.bytes) }}.
+          <a class="link" :href="giving.file.url" :download="giving.file.name">Take it away</a>
+        </p>
+      </div>
     </div>
-  </Dialog>
+    <template #foot>
+      <button v-if="giving.progress" class="button" type="button" @click="giving.stop">Stop</button>
+      <button v-else class="button" type="button" @click="leave">Close</button>
+      <button
+        v-if="kind !== 'Device'"
+        class="button button-strong"
+        type="button"
+        :disabled="plan.problem !== null || giving.progress !== null"
+        @click="begin"
+      >
+        Give out
+      </button>
+    </template>
+  </DialogFrame>
 </template>

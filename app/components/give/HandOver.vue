@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** Handing over: which dials, under which words and locks, what may be taken away, until when; and what was handed over before. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ArrowUp } from '@lucide/vue'
 import { FORMATS, type Given } from '~~/core/formats/give/formats.ts'
 import type { Handover } from '~~/core/piece/handing.ts'
@@ -48,128 +47,114 @@ const day = (iso: string) =>
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.35)] p-4">
-      <DialogPanel class="panel flex max-h-[92vh] w-[720px] max-w-full flex-col">
-        <DialogTitle class="border-b border-rule px-5 py-3 text-[15px] font-semibold"
-          >Hand over {{ store.piece!.title }}</DialogTitle
-        >
-        <div class="min-h-0 flex-1 overflow-y-auto px-5 py-4">
-          <p class="mb-3 text-faded">
-            A page with the stage and these dials. What is turned there is kept under its link and never changes your
-            piece.
-          </p>
-          <table v-if="rows.length > 0" class="w-full [&_td]:py-1">
-            <thead class="text-left text-faded">
-              <tr>
-                <th class="font-normal">Dial</th>
-                <th class="font-normal">Its words there</th>
-                <th class="w-24 font-normal">from</th>
-                <th class="w-24 font-normal">to</th>
-                <th class="w-8"><span class="sr-only">Order</span></th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(row, k) in rows" :key="row.dial">
-                <td>
-                  <label class="flex items-center gap-2"
-                    ><input v-model="row.on" type="checkbox" />{{ store.piece!.dials[row.dial]?.name }}</label
-                  >
-                </td>
-                <td>
-                  <input
-                    v-model="row.says"
-                    class="field w-full"
-                    maxlength="60"
-                    :disabled="!row.on"
-                    :aria-label="`Words of ${store.piece!.dials[row.dial]?.name}`"
-                  />
-                </td>
-                <td v-for="end in ['low', 'high'] as const" :key="end" class="pl-2">
-                  <input
-                    class="field tabular w-20 text-right"
-                    inputmode="decimal"
-                    :disabled="!row.on"
-                    :value="row[end]"
-                    :aria-label="`${row.says}, ${end === 'low' ? 'lowest' : 'highest'}`"
-                    @change="lock(row, end, $event)"
-                  />
-                </td>
-                <td>
-                  <button
-                    v-if="k > 0"
-                    class="p-1 text-faded hover:text-ink"
-                    type="button"
-                    :aria-label="`${row.says} further up`"
-                    @click="up(k)"
-                  >
-                    <ArrowUp :size="14" />
-                  </button>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-else class="text-faded">
-            This piece has no dials that can be turned: the page will show the stage alone.
-          </p>
-          <fieldset class="mt-4 flex flex-wrap items-center gap-x-4 gap-y-1">
-            <legend class="float-left mr-4 text-faded">May be taken away</legend>
-            <label v-for="as in TAKEN" :key="as" class="flex items-center gap-1"
-              ><input v-model="formats" type="checkbox" :value="as" />{{ FORMATS[as].name
-              }}{{ as === 'moving' ? ', moving' : '' }}</label
-            >
-          </fieldset>
-          <label class="mt-4 flex items-center gap-2"
-            ><span class="text-faded">Opens until the end of</span
-            ><input v-model="until" class="field" type="date" aria-label="Until" /><span
-              v-if="until === ''"
-              class="text-faded"
-              >(for as long as it is not withdrawn)</span
-            ></label
-          >
-          <p v-if="problem" class="mt-3 text-coral" role="alert">{{ problem }}</p>
-          <p v-if="handing.wrong" class="mt-3 text-coral" role="alert">{{ handing.wrong }}</p>
-          <div v-if="handing.link" class="mt-4 rounded-md border border-sea p-3" role="status">
-            <p class="mb-2">The link, told this once: whoever has it can open the page.</p>
-            <div class="flex gap-2">
+  <DialogFrame :title="`Hand over ${store.piece!.title}`" :wide="720" @close="emit('close')">
+    <div class="min-h-0 flex-1 overflow-y-auto px-5 py-4">
+      <p class="mb-3 text-faded">
+        A page with the stage and these dials. What is turned there is kept under its link and never changes your piece.
+      </p>
+      <table v-if="rows.length > 0" class="w-full [&_td]:py-1">
+        <thead class="text-left text-faded">
+          <tr>
+            <th class="font-normal">Dial</th>
+            <th class="font-normal">Its words there</th>
+            <th class="w-24 font-normal">from</th>
+            <th class="w-24 font-normal">to</th>
+            <th class="w-8"><span class="sr-only">Order</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(row, k) in rows" :key="row.dial">
+            <td>
+              <label class="flex items-center gap-2"
+                ><input v-model="row.on" type="checkbox" />{{ store.piece!.dials[row.dial]?.name }}</label
+              >
+            </td>
+            <td>
               <input
-                class="field tabular min-w-0 flex-1"
-                readonly
-                aria-label="The link"
-                :value="handing.link"
-                @focus="($event.target as HTMLInputElement).select()"
+                v-model="row.says"
+                class="field w-full"
+                maxlength="60"
+                :disabled="!row.on"
+                :aria-label="`Words of ${store.piece!.dials[row.dial]?.name}`"
               />
-              <button class="button" type="button" @click="handing.copy()">
-                {{ handing.copied ? 'Copied' : 'Copy' }}
+            </td>
+            <td v-for="end in ['low', 'high'] as const" :key="end" class="pl-2">
+              <input
+                class="field tabular w-20 text-right"
+                inputmode="decimal"
+                :disabled="!row.on"
+                :value="row[end]"
+                :aria-label="`${row.says}, ${end === 'low' ? 'lowest' : 'highest'}`"
+                @change="lock(row, end, $event)"
+              />
+            </td>
+            <td>
+              <button
+                v-if="k > 0"
+                class="p-1 text-faded hover:text-ink"
+                type="button"
+                :aria-label="`${row.says} further up`"
+                @click="up(k)"
+              >
+                <ArrowUp :size="14" />
               </button>
-            </div>
-          </div>
-          <section v-if="handing.all.length > 0" class="mt-5 border-t border-rule pt-3" aria-label="Handed over before">
-            <h3 class="mb-1 font-semibold">Handed over</h3>
-            <ul>
-              <li v-for="h in handing.all" :key="h.id" class="flex items-baseline gap-3 py-1" :data-handover="h.id">
-                <span>{{ day(h.made) }}</span>
-                <span class="text-faded"
-                  >{{ state(h) }}{{ h.until && state(h) === 'open' ? ` until ${day(h.until)}` : '' }}</span
-                >
-                <span class="tabular min-w-0 flex-1 truncate">{{ handing.said(h) }}</span>
-                <button v-if="handing.said(h)" class="link" type="button" @click="handing.takeOver(h)">
-                  Take over
-                </button>
-                <button v-if="state(h) === 'open'" class="link" type="button" @click="handing.withdraw(h)">
-                  Withdraw
-                </button>
-              </li>
-            </ul>
-          </section>
-        </div>
-        <div class="flex justify-end gap-2 border-t border-rule px-5 py-3">
-          <button class="button" type="button" @click="emit('close')">Close</button>
-          <button class="button button-strong" type="button" :disabled="problem !== '' || handing.busy" @click="make">
-            Get a link
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-else class="text-faded">This piece has no dials that can be turned: the page will show the stage alone.</p>
+      <fieldset class="mt-4 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <legend class="float-left mr-4 text-faded">May be taken away</legend>
+        <label v-for="as in TAKEN" :key="as" class="flex items-center gap-1"
+          ><input v-model="formats" type="checkbox" :value="as" />{{ FORMATS[as].name
+          }}{{ as === 'moving' ? ', moving' : '' }}</label
+        >
+      </fieldset>
+      <label class="mt-4 flex items-center gap-2"
+        ><span class="text-faded">Opens until the end of</span
+        ><input v-model="until" class="field" type="date" aria-label="Until" /><span
+          v-if="until === ''"
+          class="text-faded"
+          >(for as long as it is not withdrawn)</span
+        ></label
+      >
+      <p v-if="problem" class="mt-3 text-coral" role="alert">{{ problem }}</p>
+      <p v-if="handing.wrong" class="mt-3 text-coral" role="alert">{{ handing.wrong }}</p>
+      <div v-if="handing.link" class="mt-4 rounded-md border border-sea p-3" role="status">
+        <p class="mb-2">The link, told this once: whoever has it can open the page.</p>
+        <div class="flex gap-2">
+          <input
+            class="field tabular min-w-0 flex-1"
+            readonly
+            aria-label="The link"
+            :value="handing.link"
+            @focus="($event.target as HTMLInputElement).select()"
+          />
+          <button class="button" type="button" @click="handing.copy()">
+            {{ handing.copied ? 'Copied' : 'Copy' }}
           </button>
         </div>
-      </DialogPanel>
+      </div>
+      <section v-if="handing.all.length > 0" class="mt-5 border-t border-rule pt-3" aria-label="Handed over before">
+        <h3 class="mb-1 font-semibold">Handed over</h3>
+        <ul>
+          <li v-for="h in handing.all" :key="h.id" class="flex items-baseline gap-3 py-1" :data-handover="h.id">
+            <span>{{ day(h.made) }}</span>
+            <span class="text-faded"
+              >{{ state(h) }}{{ h.until && state(h) === 'open' ? ` until ${day(h.until)}` : '' }}</span
+            >
+            <span class="tabular min-w-0 flex-1 truncate">{{ handing.said(h) }}</span>
+            <button v-if="handing.said(h)" class="link" type="button" @click="handing.takeOver(h)">Take over</button>
+            <button v-if="state(h) === 'open'" class="link" type="button" @click="handing.withdraw(h)">Withdraw</button>
+          </li>
+        </ul>
+      </section>
     </div>
-  </Dialog>
+    <template #foot>
+      <button class="button" type="button" @click="emit('close')">Close</button>
+      <button class="button button-strong" type="button" :disabled="problem !== '' || handing.busy" @click="make">
+        Get a link
+      </button>
+    </template>
+  </DialogFrame>
 </template>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** Patterns beside the open piece: one is chosen and put on the chosen parts, or theirs is saved as one. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { missing, rolesOf } from '~~/core/acts/patterns.ts'
 import type { Pattern } from '~~/core/piece/api.ts'
 import { partsListed } from '~~/core/acts/hanging.ts'
@@ -58,99 +57,88 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.35)] p-4">
-      <DialogPanel class="panel flex h-[600px] max-h-[92vh] w-[900px] max-w-full flex-col">
-        <div class="flex items-center gap-4 border-b border-rule px-5 py-3">
-          <DialogTitle class="text-[15px] font-semibold">Patterns</DialogTitle>
-          <input
-            v-model="search"
-            class="field ml-auto w-52"
-            type="search"
-            placeholder="Find a pattern"
-            aria-label="Find a pattern"
-          />
-        </div>
-        <div class="grid min-h-0 flex-1 grid-cols-[1fr_300px]">
-          <ul
-            class="grid content-start grid-cols-3 gap-3 overflow-y-auto border-r border-rule p-4"
-            aria-label="All patterns"
+  <DialogFrame title="Patterns" :wide="900" :high="600" @close="emit('close')">
+    <template #head
+      ><input
+        v-model="search"
+        class="field ml-auto w-52"
+        type="search"
+        placeholder="Find a pattern"
+        aria-label="Find a pattern"
+    /></template>
+    <div class="grid min-h-0 flex-1 grid-cols-[1fr_300px]">
+      <ul
+        class="grid content-start grid-cols-3 gap-3 overflow-y-auto border-r border-rule p-4"
+        aria-label="All patterns"
+      >
+        <li v-for="p in listed" :key="p.id">
+          <button
+            class="block w-full overflow-hidden rounded-md border bg-sheet text-left"
+            :class="picked?.id === p.id ? 'border-sea ring-1 ring-sea' : 'border-rule hover:border-faded'"
+            type="button"
+            :aria-pressed="picked?.id === p.id"
+            @click="picked = p"
+            @mouseenter="pointed = p.id"
+            @mouseleave="pointed = ''"
+            @focus="pointed = p.id"
+            @blur="pointed = ''"
           >
-            <li v-for="p in listed" :key="p.id">
-              <button
-                class="block w-full overflow-hidden rounded-md border bg-sheet text-left"
-                :class="picked?.id === p.id ? 'border-sea ring-1 ring-sea' : 'border-rule hover:border-faded'"
-                type="button"
-                :aria-pressed="picked?.id === p.id"
-                @click="picked = p"
-                @mouseenter="pointed = p.id"
-                @mouseleave="pointed = ''"
-                @focus="pointed = p.id"
-                @blur="pointed = ''"
+            <MovingStill :piece="p.document" :moving="pointed === p.id" />
+            <span class="block truncate border-t border-rule px-2 py-1">{{ p.document.title }}</span>
+          </button>
+        </li>
+        <li v-if="listed.length === 0" class="col-span-3 text-faded">No pattern is called so.</li>
+      </ul>
+      <div class="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
+        <template v-if="picked">
+          <h3 class="font-semibold">{{ picked.document.title }}</h3>
+          <p v-if="each" class="text-faded">
+            On each of the {{ chosen.length }} chosen parts:
+            {{ chosen.map(id => store.piece!.parts[id]!.name).join(', ') }}.
+          </p>
+          <template v-else>
+            <label v-for="role in roles" :key="role.id" class="block">
+              <span class="block text-faded"
+                >{{ role.name }}{{ role.driven.length > 0 ? `: ${role.driven.join(', ')}` : ', which is read' }}</span
               >
-                <MovingStill :piece="p.document" :moving="pointed === p.id" />
-                <span class="block truncate border-t border-rule px-2 py-1">{{ p.document.title }}</span>
-              </button>
-            </li>
-            <li v-if="listed.length === 0" class="col-span-3 text-faded">No pattern is called so.</li>
-          </ul>
-          <div class="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
-            <template v-if="picked">
-              <h3 class="font-semibold">{{ picked.document.title }}</h3>
-              <p v-if="each" class="text-faded">
-                On each of the {{ chosen.length }} chosen parts:
-                {{ chosen.map(id => store.piece!.parts[id]!.name).join(', ') }}.
-              </p>
-              <template v-else>
-                <label v-for="role in roles" :key="role.id" class="block">
-                  <span class="block text-faded"
-                    >{{ role.name
-                    }}{{ role.driven.length > 0 ? `: ${role.driven.join(', ')}` : ', which is read' }}</span
-                  >
-                  <select v-model="places[role.id]" class="field w-full" :aria-label="`In the place of ${role.name}`">
-                    <option value="">choose a part</option>
-                    <option v-for="p in parts" :key="p.id" :value="p.id">{{ p.name }}</option>
-                  </select>
-                </label>
-              </template>
-              <p v-for="says in notGiven" :key="says" class="text-coral">{{ says }}</p>
-              <button class="button button-strong self-start" type="button" :disabled="!ready" @click="put">
-                Put it on
-              </button>
-            </template>
-            <p v-else class="text-faded">
-              Choose a pattern: it is put on the parts you chose on the stage, as one step.
-            </p>
-            <form class="mt-auto border-t border-rule pt-3" @submit.prevent="save">
-              <h3 class="mb-1 font-semibold">Save as a pattern</h3>
-              <p class="mb-2 text-faded">
-                {{
-                  driven.length === 0
-                    ? 'Choose parts that are driven; their formulas with all they need are kept.'
-                    : `What drives ${driven.map(id => store.piece!.parts[id]!.name).join(', ')}, with all it needs.`
-                }}
-              </p>
-              <div class="flex gap-2">
-                <input
-                  v-model="title"
-                  class="field min-w-0 flex-1"
-                  maxlength="60"
-                  aria-label="Name of the pattern"
-                  :disabled="driven.length === 0"
-                />
-                <button class="button" type="submit" :disabled="driven.length === 0 || title.trim() === ''">
-                  Save
-                </button>
-              </div>
-              <p v-if="saved" class="mt-2 text-kelp" role="status">{{ saved }} lies among the patterns.</p>
-            </form>
-            <p v-if="patterns.wrong" class="text-coral" role="alert">{{ patterns.wrong }}</p>
+              <select v-model="places[role.id]" class="field w-full" :aria-label="`In the place of ${role.name}`">
+                <option value="">choose a part</option>
+                <option v-for="p in parts" :key="p.id" :value="p.id">{{ p.name }}</option>
+              </select>
+            </label>
+          </template>
+          <p v-for="says in notGiven" :key="says" class="text-coral">{{ says }}</p>
+          <button class="button button-strong self-start" type="button" :disabled="!ready" @click="put">
+            Put it on
+          </button>
+        </template>
+        <p v-else class="text-faded">Choose a pattern: it is put on the parts you chose on the stage, as one step.</p>
+        <form class="mt-auto border-t border-rule pt-3" @submit.prevent="save">
+          <h3 class="mb-1 font-semibold">Save as a pattern</h3>
+          <p class="mb-2 text-faded">
+            {{
+              driven.length === 0
+                ? 'Choose parts that are driven; their formulas with all they need are kept.'
+                : `What drives ${driven.map(id => store.piece!.parts[id]!.name).join(', ')}, with all it needs.`
+            }}
+          </p>
+          <div class="flex gap-2">
+            <input
+              v-model="title"
+              class="field min-w-0 flex-1"
+              maxlength="60"
+              aria-label="Name of the pattern"
+              :disabled="driven.length === 0"
+            />
+            <button class="button" type="submit" :disabled="driven.length === 0 || title.trim() === ''">Save</button>
           </div>
-        </div>
-        <div class="flex justify-end border-t border-rule px-5 py-3">
-          <button class="button" type="button" @click="emit('close')">Close</button>
-        </div>
-      </DialogPanel>
+          <p v-if="saved" class="mt-2 text-kelp" role="status">{{ saved }} lies among the patterns.</p>
+        </form>
+        <p v-if="patterns.wrong" class="text-coral" role="alert">{{ patterns.wrong }}</p>
+      </div>
     </div>
-  </Dialog>
+    <template #foot>
+      <button class="button" type="button" @click="emit('close')">Close</button>
+    </template>
+  </DialogFrame>
 </template>

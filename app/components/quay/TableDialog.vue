@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** A table from a file becomes a curve or the marks of a cue: which columns, in what units, how finely. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { apply } from '~~/core/piece/operation.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { tableOf, type Table } from '~~/core/formats/tables/table.ts'
@@ -70,66 +69,63 @@ function take(): void {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.35)] p-4">
-      <DialogPanel class="panel flex max-h-[92vh] w-[520px] max-w-full flex-col gap-3 overflow-y-auto p-5">
-        <DialogTitle class="text-[15px] font-semibold">A curve or a cue from a file</DialogTitle>
-        <input type="file" accept=".csv,.json,.txt,text/csv,application/json" aria-label="Table" @change="read" />
-        <p v-if="!table && !says" class="text-faded">
-          CSV or JSON with columns of numbers: one of them may tell the times.
-        </p>
-        <p v-if="says" class="text-coral" role="alert">{{ says }}</p>
-        <template v-if="table">
-          <p class="text-faded">{{ table.rows }} rows, {{ table.columns.length }} columns of numbers.</p>
-          <ChipRow v-model="as" says="As" :of="WAYS" />
-          <label class="flex items-center gap-2"
-            ><span class="w-16 text-faded">Name</span
-            ><input v-model="name" class="field min-w-0 flex-1" maxlength="56" aria-label="Name"
-          /></label>
-          <div class="flex items-center gap-2">
-            <span class="w-16 text-faded">Times</span>
-            <select v-model="time" class="field" aria-label="Column of times">
-              <option value="">one row a frame</option>
-              <option v-for="c in table.columns" :key="c.name" :value="c.name">{{ c.name }}</option>
-            </select>
-            <select v-if="time !== ''" v-model="timeUnit" class="field" aria-label="Unit of times">
-              <option v-for="u in TIME_UNITS" :key="u" :value="u">{{ u }}</option>
-            </select>
-          </div>
-          <template v-if="as === 'curve'">
-            <fieldset class="flex gap-2">
-              <legend class="float-left w-16 text-faded">Columns</legend>
-              <span class="flex flex-wrap gap-x-4 gap-y-1">
-                <label v-for="c in table.columns" :key="c.name" class="flex items-center gap-1"
-                  ><input v-model="channels" type="checkbox" :value="c.name" :disabled="c.name === time" />{{
-                    c.name
-                  }}</label
-                >
-              </span>
-            </fieldset>
-            <div class="flex items-center gap-2">
-              <span class="w-16 text-faded">Values</span>
-              <select v-model="unit" class="field" aria-label="Unit of values">
-                <option v-for="u in UNITS" :key="u" :value="u">{{ u === '' ? 'plain numbers' : u }}</option>
-              </select>
-              <label class="flex items-center gap-2"
-                >points left out within
-                <input
-                  v-model.number="within"
-                  class="field tabular w-20 text-right"
-                  type="number"
-                  min="0"
-                  step="any"
-                  aria-label="Within"
-              /></label>
-            </div>
-          </template>
-        </template>
-        <div class="flex justify-end gap-2">
-          <button class="button" type="button" @click="emit('close')">Cancel</button>
-          <button class="button button-strong" type="button" :disabled="!table" @click="take">Take it in</button>
+  <DialogFrame title="A curve or a cue from a file" :wide="520" @close="emit('close')">
+    <div class="flex flex-col gap-3 overflow-y-auto p-5">
+      <input type="file" accept=".csv,.json,.txt,text/csv,application/json" aria-label="Table" @change="read" />
+      <p v-if="!table && !says" class="text-faded">
+        CSV or JSON with columns of numbers: one of them may tell the times.
+      </p>
+      <p v-if="says" class="text-coral" role="alert">{{ says }}</p>
+      <template v-if="table">
+        <p class="text-faded">{{ table.rows }} rows, {{ table.columns.length }} columns of numbers.</p>
+        <ChipRow v-model="as" says="As" :of="WAYS" />
+        <label class="flex items-center gap-2"
+          ><span class="w-16 text-faded">Name</span
+          ><input v-model="name" class="field min-w-0 flex-1" maxlength="56" aria-label="Name"
+        /></label>
+        <div class="flex items-center gap-2">
+          <span class="w-16 text-faded">Times</span>
+          <select v-model="time" class="field" aria-label="Column of times">
+            <option value="">one row a frame</option>
+            <option v-for="c in table.columns" :key="c.name" :value="c.name">{{ c.name }}</option>
+          </select>
+          <select v-if="time !== ''" v-model="timeUnit" class="field" aria-label="Unit of times">
+            <option v-for="u in TIME_UNITS" :key="u" :value="u">{{ u }}</option>
+          </select>
         </div>
-      </DialogPanel>
+        <template v-if="as === 'curve'">
+          <fieldset class="flex gap-2">
+            <legend class="float-left w-16 text-faded">Columns</legend>
+            <span class="flex flex-wrap gap-x-4 gap-y-1">
+              <label v-for="c in table.columns" :key="c.name" class="flex items-center gap-1"
+                ><input v-model="channels" type="checkbox" :value="c.name" :disabled="c.name === time" />{{
+                  c.name
+                }}</label
+              >
+            </span>
+          </fieldset>
+          <div class="flex items-center gap-2">
+            <span class="w-16 text-faded">Values</span>
+            <select v-model="unit" class="field" aria-label="Unit of values">
+              <option v-for="u in UNITS" :key="u" :value="u">{{ u === '' ? 'plain numbers' : u }}</option>
+            </select>
+            <label class="flex items-center gap-2"
+              >points left out within
+              <input
+                v-model.number="within"
+                class="field tabular w-20 text-right"
+                type="number"
+                min="0"
+                step="any"
+                aria-label="Within"
+            /></label>
+          </div>
+        </template>
+      </template>
     </div>
-  </Dialog>
+    <template #foot>
+      <button class="button" type="button" @click="emit('close')">Cancel</button>
+      <button class="button button-strong" type="button" :disabled="!table" @click="take">Take it in</button>
+    </template>
+  </DialogFrame>
 </template>

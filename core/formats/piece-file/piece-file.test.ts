@@ -103,8 +103,8 @@ describe('a piece file', () => {
   })
 
   it('that says it is small and unpacks to a mountain is refused', () => {
-    const bomb = zipSync({ 'piece.json': [new Uint8Array(200 * 1024 * 1024), { level: 9 }] })
-    expect(bomb.length).toBeLessThan(1_000_000)
+    const bomb = zipSync({ 'piece.json': [new Uint8Array(170 * 1024 * 1024), { level: 1 }] })
+    expect(bomb.length).toBeLessThan(2_000_000)
     expect(unpackPiece(bomb, hash)).toEqual({ says: 'There is more in this file than a piece may hold.' })
   })
 })

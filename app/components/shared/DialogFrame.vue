@@ -1,0 +1,30 @@
+<script setup lang="ts">
+/** A dialog: its title, what it asks, and its buttons at the foot. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+
+defineProps<{
+  title: string
+  /** Px across, and high where it keeps its height. */
+  wide: number
+  high?: number
+}>()
+const emit = defineEmits<{ close: [] }>()
+</script>
+
+<template>
+  <Dialog :open="true" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.35)] p-4">
+      <DialogPanel
+        class="panel flex max-h-[92vh] max-w-full flex-col"
+        :style="{ width: `${wide}px`, height: high && `${high}px` }"
+      >
+        <div class="flex items-center gap-4 border-b border-rule px-5 py-3">
+          <DialogTitle class="text-[15px] font-semibold">{{ title }}</DialogTitle>
+          <slot name="head" />
+        </div>
+        <slot />
+        <div class="flex items-center justify-end gap-2 border-t border-rule px-5 py-3"><slot name="foot" /></div>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>
