@@ -35,7 +35,7 @@ onBeforeUnmount(() => source?.close())
 useHead({ title: 'Board · Open Tide' })
 
 const of = (kind: Shown, n: number, least: number, most: number) =>
-  Math.min(most, Math.max(least, values.value[`${kind} ${n}`] ?? least))
+  Math.min(most, Math.max(least, values.value[`${kind} ${n}`] ?? 0))
 </script>
 
 <template>

@@ -13,6 +13,46 @@ async function check(page: Page, what: string): Promise<void> {
 }
 
 for (const theme of ['by day', 'on the night watch'] as const) {
+  test(`no serious finding in giving out, handing over, patterns, harbour and board, ${theme}`, async ({ page }) => {
+    test.slow()
+    await freshFair(page)
+    await halt(page)
+    if (theme !== 'by day') await page.getByRole('button', { name: 'Night watch' }).click()
+    await page.getByRole('banner').getByRole('button', { name: 'Give out', exact: true }).click()
+    for (const kind of [/^Page that runs/, /^Moving SVG/, /^Numbers/, /^Device/]) {
+      await page.getByRole('dialog').getByRole('button', { name: kind }).click()
+      await check(page, String(kind))
+    }
+    await page.getByRole('dialog').getByRole('button', { name: 'A drive', exact: true }).click()
+    await check(page, 'a drive of a device')
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Hand over', exact: true }).click()
+    await page.getByRole('dialog').getByRole('button', { name: 'Get a link' }).click()
+    const link = await page.getByLabel('The link').inputValue()
+    await check(page, 'hand over')
+    await page.keyboard.press('Escape')
+    await page.locator('body').press('p')
+    await page.getByRole('dialog').getByRole('button', { name: 'Gear train' }).click()
+    await check(page, 'patterns')
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'New…' }).click()
+    await page.getByRole('menuitem', { name: /^from…/ }).click()
+    await check(page, 'from a table')
+    await page.goto('/')
+    await page.getByLabel('Choose Lantern Pier', { exact: true }).check()
+    await check(page, 'harbour')
+    for (const place of ['Patterns', 'Deleted lately']) {
+      await page.getByRole('button', { name: place, exact: true }).click()
+      await check(page, place)
+    }
+    await page.goto('/board')
+    await expect(page.locator('[data-lamp]').first()).toBeVisible()
+    await check(page, 'board')
+    await page.goto(link)
+    await expect(page.getByRole('button', { name: 'Back to how it was' })).toBeVisible()
+    await check(page, 'handed over')
+  })
+
   test(`no serious finding on any page of the desk, ${theme}`, async ({ page }) => {
     test.slow()
     await freshFair(page)

@@ -149,6 +149,55 @@ test('J3: the locks hold on the server: other dials, values beyond them, other p
   expect((await page.request.get(`/api/handover/${token}`)).status()).toBe(404)
 })
 
+test('J3: a client’s page with one dial, locked to ±60°: by slide, by keys and by asking the server it goes no further', async ({
+  page,
+}) => {
+  const b = new Builder('Signboard', 4)
+  const dial = addDial(b.piece, { name: 'lean', unit: 'deg', low: -180, high: 180, value: 0, initial: 0 })
+  b.do(dial.op)
+  b.do(addDial(b.piece, { name: 'secret' }).op)
+  const board = b.part('Board', { type: 'rectangle' }, {}, { width: 400, height: 200 })
+  b.drive(board, 'rotation', 'lean')
+  await openPiece(page, b.piece)
+  const link = await handedOver(page, async () => {
+    await dialog(page).getByRole('checkbox', { name: 'secret' }).uncheck()
+    for (const [end, value] of [
+      ['lowest', '-60'],
+      ['highest', '60'],
+    ] as const) {
+      await dialog(page).getByLabel(`lean, ${end}`).fill(value)
+      await dialog(page).getByLabel(`lean, ${end}`).press('Tab')
+    }
+  })
+  await page.setViewportSize(PHONE)
+  await page.goto(link)
+  await expect(page.getByRole('slider')).toHaveCount(1)
+  const lean = slide(page, 'lean')
+  await lean.focus()
+  const turned = () =>
+    page.evaluate(() =>
+      (window.openTide as unknown as { values(p: string, s: number): number[] }).values('Board.rotation', 0),
+    )
+  for (const [key, degrees] of [
+    ['End', 60],
+    ['Home', -60],
+  ] as const) {
+    await page.keyboard.press(key)
+    for (let k = 0; k < 5; k++) await page.keyboard.press(key === 'End' ? 'ArrowRight' : 'ArrowLeft')
+    await expect(lean).toHaveValue(String(degrees))
+    expect((await turned())[0]).toBeCloseTo(degrees / 360, 12)
+  }
+  const token = link.split('/').at(-1)!
+  for (const [value, status] of [
+    [60, 200],
+    [60.001, 422],
+    [-61, 422],
+  ] as const)
+    expect((await page.request.put(`/api/handover/${token}`, { data: { tuned: { [dial.id]: value } } })).status()).toBe(
+      status,
+    )
+})
+
 for (const deep of [false, true])
   test(`a hand-over shows the stage to the pixel, ${deep ? 'in depth' : 'flat'}`, async ({ page }) => {
     const b = new Builder('Handed', 4)

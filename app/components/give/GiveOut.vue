@@ -62,7 +62,7 @@ function leave(): void {
 </script>
 
 <template>
-  <DialogFrame :title="`Give out ${piece.title}`" :wide="900" :high="560" @close="leave">
+  <DialogFrame :title="`Give out ${piece.title}`" :wide="900" :high="610" @close="leave">
     <div class="grid min-h-0 flex-1 grid-cols-[270px_1fr]">
       <div
         class="flex flex-col gap-1 overflow-y-auto border-r border-rule p-2"
