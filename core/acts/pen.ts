@@ -1,5 +1,6 @@
 /** Outlines drawn with the pen: made, their points moved, added, taken away, and their poses. */
 import { operation, type Operation } from '../piece/operation.ts'
+import { initialOf, propertyNamed } from '../piece/properties.ts'
 import { propertyKey, type Piece, type Shape } from '../piece/schema.ts'
 import { kept } from '../signal/thinned.ts'
 import { addPart, setBase, setPart } from './parts.ts'
@@ -74,8 +75,8 @@ export function keepAsPath(
   const { name } = piece.parts[trace]!
   const { id, op } = addPath(piece, points, false)
   const done = [...SEEN].reduce((all, property) => {
-    const base = piece.bases[propertyKey(trace, property)]
-    return base ? compose(all, setBase(apply(piece, all), id, property, base.value)) : all
+    const held = piece.bases[propertyKey(trace, property)]?.value ?? initialOf(propertyNamed(property)!, 'trace')
+    return compose(all, setBase(apply(piece, all), id, property, held))
   }, op)
   return { id, op: { ...done, says: `keep ${name} as a path` } }
 }
