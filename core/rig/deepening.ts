@@ -5,6 +5,7 @@ import type { Cast } from './cast.ts'
 import { Deep } from './deep.ts'
 import { linesIn, type Outline } from './outline.ts'
 import type { Pen } from './pen.ts'
+import { depthOf } from './posing.ts'
 import { TAG } from './sheet.ts'
 import type { Rows } from './rows.ts'
 import type { Scene } from './scene.ts'
@@ -86,9 +87,10 @@ export class Deepening extends Deep {
     }
     this.stand(m, cast.sx, cast.sy, lit ? paints.taper(instance) : -1, front)
     let by = Math.abs(m[8]!) * wide + Math.abs(m[9]!) * high
+    const line = depthOf(body.part.shape)
     if (type === 'waves') by += this.waters.put(bed, front, this, scene.eye)
-    else if (type === 'trace') {
-      by = this.spreadOf(cast, scene)
+    else if (type === 'trace' || line > 0) {
+      by = type === 'trace' ? this.spreadOf(cast, scene) : by + line
       this.back(front, m[2]!, m[6]!, m[10]!, 0)
     }
     if (lit) {
@@ -98,7 +100,7 @@ export class Deepening extends Deep {
       by += Math.abs(z) + Math.abs(m[10]!)
     }
     this.reach(m[11]!, by)
-    this.add(lit || type === 'waves' || type === 'trace', through, m, bed)
+    this.add(lit || type === 'waves' || type === 'trace' || line > 0, through, m, bed)
   }
 
   /** A way on the stage, so many times as long, in eye space. */

@@ -27,9 +27,22 @@ export function ringsOf(shape: Drawn, pose: number): Float64Array[] {
 
 /** Of an open line in depth: how far towards the eye each point of `ringsOf` is; null where all lie in its plane. */
 export function heightsOf(shape: Drawn, pose: number): Float64Array | null {
-  if (shape.closed || !shape.poses.some(p => p[0]!.some(c => c.z))) return null
+  if (depthOf(shape) === 0) return null
   const { a, b, share } = between(shape.poses.length, pose)
   return lineThrough(shape.poses[a]![0]!, shape.poses[b]![0]!, share, false, DEEP)
+}
+
+const deepest = new WeakMap<Shape, number>()
+
+/** How far before or behind its plane the points of an open line lie, at most; 0 of what is flat. */
+export function depthOf(shape: Shape): number {
+  if (shape.type !== 'path' || shape.closed) return 0
+  let found = deepest.get(shape)
+  if (found === undefined) {
+    found = Math.max(...shape.poses.flatMap(p => p[0]!.map(c => Math.abs(c.z ?? 0))))
+    deepest.set(shape, found)
+  }
+  return found
 }
 
 type Axis = 'x' | 'y' | 'z'
