@@ -28,7 +28,7 @@ export async function retitlePattern(db: Database, id: string, title: string): P
   return done.length > 0
 }
 
-/** @returns what it was, so that it can be brought back */
+/** @returns whether it was there */
 export async function dropPattern(db: Database, id: string): Promise<boolean> {
   const gone = await db.delete(patterns).where(eq(patterns.id, id)).returning({ id: patterns.id })
   return gone.length > 0

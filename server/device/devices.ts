@@ -9,7 +9,7 @@ const listeners = new Map<string, Set<(what: Incoming) => void>>()
 export const statusOf = (piece: string): Status =>
   senders.get(piece)?.status() ?? { sending: false, by: null, packets: 0, says: '' }
 
-/** Lets a piece run to its device. A window that plays gives way to nothing; the server alone gives way to a window. */
+/** Lets a piece run to its device: whoever asks last, a window that plays or the server alone, says where it is. */
 export function send(
   piece: string,
   document: Piece | null,

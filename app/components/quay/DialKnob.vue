@@ -3,6 +3,7 @@
 import { Lock, Pencil } from '@lucide/vue'
 import { placeDial } from '~~/core/acts/drives.ts'
 import { follow } from '~/editor/follow.ts'
+import { stepOf, within } from '~~/core/piece/lent.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import { slipsOf } from '~~/core/engine/retime.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -38,13 +39,7 @@ function drag(e: PointerEvent): void {
   )
 }
 
-const step = computed(() =>
-  ['number', 'moment'].includes(props.dial.type)
-    ? props.dial.type === 'moment' || props.dial.high - props.dial.low <= 10
-      ? 0.01
-      : 1
-    : 1,
-)
+const step = computed(() => stepOf(props.dial, props.dial))
 const share = computed(() => ((props.dial.value - props.dial.low) / (props.dial.high - props.dial.low || 1)) * 100)
 const slipped = computed(() => slipsOf(store.piece!, props.id).some(key => store.piece!.slips[key] !== 0))
 const text = computed(() => printNumber(props.dial.value, 4))
@@ -55,14 +50,8 @@ function slide(e: Event): void {
 function type(e: Event): void {
   const field = e.target as HTMLInputElement
   const value = Number(field.value.replace(',', '.').replace('−', '-'))
-  if (Number.isFinite(value) && field.value.trim() !== '')
-    tuning.dial(
-      props.id,
-      Math.min(
-        props.dial.high,
-        Math.max(props.dial.low, ['number', 'moment'].includes(props.dial.type) ? value : Math.round(value)),
-      ),
-    )
+  const held = field.value.trim() === '' ? null : within(props.dial, props.dial, value)
+  if (held !== null) tuning.dial(props.id, held)
   field.value = text.value
 }
 </script>
