@@ -9,6 +9,13 @@ export type Matrix = Float64Array
 
 export const matrix = (): Matrix => new Float64Array([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0])
 
+/** So many matrices that stand still, side by side in one buffer: read in turn they come from memory in one go. */
+export function matrices(count: number): Matrix[] {
+  const all = new Float64Array(12 * count)
+  for (let at = 0; at < all.length; at += 12) all[at] = all[at + 5] = all[at + 10] = 1
+  return Array.from({ length: count }, (_, i) => all.subarray(12 * i, 12 * i + 12))
+}
+
 /** out = a · b; `out` may be neither. */
 export function multiply(a: Matrix, b: Matrix, out: Matrix): Matrix {
   for (let r = 0; r < 12; r += 4) {
@@ -21,10 +28,15 @@ export function multiply(a: Matrix, b: Matrix, out: Matrix): Matrix {
   return out
 }
 
-/** The same, quicker where `a` only moves: what a row or a grid does. */
+/** Whether a matrix neither turns nor scales: what a row or a grid does. */
+export function onlyMoves(a: Matrix): boolean {
+  const upright = a[0] === 1 && a[5] === 1 && a[10] === 1 && a[1] === 0 && a[4] === 0
+  return upright && a[2] === 0 && a[6] === 0 && a[8] === 0 && a[9] === 0
+}
+
+/** out = a · b, quicker where `a` only moves. */
 export function onto(a: Matrix, b: Matrix, out: Matrix): Matrix {
-  const turned = a[0] !== 1 || a[5] !== 1 || a[10] !== 1 || a[1] !== 0 || a[4] !== 0
-  if (turned || a[2] !== 0 || a[6] !== 0 || a[8] !== 0 || a[9] !== 0) return multiply(a, b, out)
+  if (!onlyMoves(a)) return multiply(a, b, out)
   out[0] = b[0]!
   out[1] = b[1]!
   out[2] = b[2]!

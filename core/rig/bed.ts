@@ -36,6 +36,8 @@ export interface Bed {
   reach: readonly [number, number]
   /** Whether its form never changes: what was cast of it at first. */
   readonly fixed: boolean
+  /** Whether its form stays as laid while it is stretched to its sizes; see `stretchOf`. */
+  readonly supple: boolean
   /** Whether nothing of its row ever changes but where it stands. */
   readonly steady: boolean
   /** Whether its row is filled and seen. */
@@ -69,13 +71,14 @@ export function layerOf({ layers }: Body, instance: number): Layer | null {
 export function bedsOf(scene: Scene): Bed[] {
   const paints = new Map<Body, Paints>()
   for (const body of scene.bodies.values()) paints.set(body, paintsOf(body))
-  return scene.paint.map(({ body, instance }) => {
+  const keys = new Float64Array(KEY * scene.paint.length).fill(NaN)
+  return scene.paint.map(({ body, instance }, k) => {
     const fixed: boolean = !body.lay && !body.rise && !FORMING.some(name => body.driven.has(name))
     return {
       body,
       instance,
       paints: paints.get(body)!,
-      key: new Float64Array(KEY).fill(NaN),
+      key: keys.subarray(KEY * k, KEY * k + KEY),
       text: '',
       fills: false,
       strokes: false,
@@ -87,6 +90,7 @@ export function bedsOf(scene: Scene): Bed[] {
       rows: 1,
       reach: [0, 0],
       fixed,
+      supple: !fixed && isSupple(body, instance, paints.get(body)!),
       steady: fixed && isSteady(body, instance, paints.get(body)!),
       shown: false,
       sx: 1,
@@ -97,6 +101,11 @@ export function bedsOf(scene: Scene): Bed[] {
       layer: layerOf(body, instance),
     }
   })
+}
+
+function isSupple({ lay, rise, driven }: Body, instance: number, paints: Paints): boolean {
+  const cuts = driven.has('lineStart') || driven.has('lineEnd') || paints.sizing.dashes !== null
+  return !lay && !rise && !cuts && paints.lineStart(instance) === 0 && paints.lineEnd(instance) === 1
 }
 
 function isSteady(body: Body, instance: number, paints: Paints): boolean {

@@ -7,6 +7,7 @@ import { outlineOf, pointsFor, pointsOfDot, type Outline, type Sizes } from './o
 import type { Body } from './body.ts'
 import { particleKey, particleOutline } from './particle.ts'
 import type { Laying } from './points-laid.ts'
+import type { ShapeType } from '../piece/schema.ts'
 
 export const KEY = 9
 /** Fields of water across, unless said otherwise. */
@@ -42,10 +43,36 @@ export const emptyCast = (): Cast => ({
   sizes: { width: 1, height: 1, corners: 0, radius: 1, innerRadius: 1 },
 })
 
+/**
+ * How what is laid once as a unit, and whose line is whole, is stretched to its sizes.
+ *
+ * @returns with how many points it is laid, 0 where they are always the same; NaN where its form hangs on its sizes
+ */
+export function stretchOf(type: ShapeType, s: Sizes, out: Cast): number {
+  switch (type) {
+    case 'rectangle':
+      if (Math.min(s.corners, s.width / 2, s.height / 2) > 0) return NaN
+      stretch(out, s.width, s.height)
+      return 0
+    case 'ellipse':
+      stretch(out, s.width / 2, s.height / 2)
+      return pointsFor(Math.max(s.width, s.height) / 2)
+    case 'picture':
+      // From −1 to 1 to either side, as its texture is looked up.
+      stretch(out, s.width / 2, s.height / 2)
+      return 0
+    case 'polygon':
+      stretch(out, s.radius, s.radius)
+      return 0
+    default:
+      return NaN
+  }
+}
+
 /** Fills a cast for an instance with these sizes, whose line runs from a share of its outline to another. */
 export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number, out: Cast, deep = false): Cast {
   const { key, sizes } = out
-  key.fill(0)
+  for (let k = 0; k < KEY; k++) key[k] = 0
   out.from = Math.max(0, Math.min(lineStart, lineEnd))
   out.to = Math.min(1, Math.max(lineStart, lineEnd))
   out.text = ''
@@ -61,10 +88,10 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
   const cut = out.from > 0 || out.to < 1 || (dashes.dash > 0 && dashes.gap > 0)
   sizes.width = sizes.height = sizes.radius = sizes.innerRadius = 1
   sizes.corners = 0
-  switch (body.part.shape.type) {
+  const { type } = body.part.shape
+  switch (type) {
     case 'rectangle':
-      if (!cut && Math.min(s.corners, s.width / 2, s.height / 2) <= 0) stretch(out, s.width, s.height)
-      else {
+      if (cut || !(stretchOf(type, s, out) >= 0)) {
         sizes.width = key[2] = s.width
         sizes.height = key[3] = s.height
         sizes.corners = key[4] = s.corners
@@ -72,9 +99,8 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
       }
       break
     case 'picture':
-      // From −1 to 1 to either side, as its texture is looked up.
       sizes.width = sizes.height = 2
-      stretch(out, s.width / 2, s.height / 2)
+      stretchOf(type, s, out)
       break
     case 'ellipse':
       sizes.points = key[2] = pointsFor(Math.max(s.width, s.height) / 2)
@@ -84,15 +110,15 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
         sizes.height = key[4] = s.height
       } else {
         sizes.width = sizes.height = 2
-        stretch(out, s.width / 2, s.height / 2)
+        stretchOf(type, s, out)
       }
       break
     case 'polygon':
-      stretch(out, s.radius, s.radius)
+      stretchOf(type, s, out)
       break
     case 'star':
     case 'ring':
-      if (body.part.shape.type === 'ring') sizes.points = key[2] = pointsFor(s.radius)
+      if (type === 'ring') sizes.points = key[2] = pointsFor(s.radius)
       sizes.innerRadius = key[3] = s.radius > 0 ? s.innerRadius / s.radius : 0
       stretch(out, s.radius, s.radius)
       break

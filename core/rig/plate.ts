@@ -3,14 +3,14 @@
  * and a table of instances filled a frame. What has changed its form is laid anew, it alone, into the place it has.
  */
 import { bedsOf, fillsNow, isShown, layersOf, MOST_LAYERS, reachesBack, strokesNow, type Bed } from './bed.ts'
-import { castOf, emptyCast, KEY, outlineOfCast, type Cast } from './cast.ts'
+import { castOf, emptyCast, KEY, outlineOfCast, stretchOf, type Cast } from './cast.ts'
 import { addRun, type Runs } from './deep.ts'
 import { Deepening } from './deepening.ts'
 import { inDepth, type Eye } from './eye.ts'
 import { extent } from './gradient.ts'
 import { Pen } from './pen.ts'
 import { Rows } from './rows.ts'
-import { noSizes, sizesOf } from './sizing.ts'
+import { noSizes, sized } from './sizing.ts'
 import type { Scene } from './scene.ts'
 import type { Program } from '../engine/program.ts'
 import { limited } from '../form/working.ts'
@@ -83,7 +83,7 @@ export class Plate {
   }
 
   private castIt({ body, instance, paints }: Bed): void {
-    const sizes = sizesOf(body, instance, this.sizes)
+    const sizes = sized(paints.sizing, body, instance, this.sizes)
     castOf(body, sizes, paints.lineStart(instance), paints.lineEnd(instance), this.cast, this.deep !== null)
   }
 
@@ -113,6 +113,10 @@ export class Plate {
         rows.stand(bed.body.worlds[bed.instance]!, bed.sx, bed.sy, front)
         continue
       }
+      if (bed.supple && before && !deep && this.stretches(bed)) {
+        rows.put(scene, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, 0)
+        continue
+      }
       if (bed.fixed) {
         cast.sx = bed.sx
         cast.sy = bed.sy
@@ -133,6 +137,13 @@ export class Plate {
     }
     deep?.end()
     return true
+  }
+
+  /** Whether all that has changed of an instance's form is how it is stretched; the cast says how. */
+  private stretches(bed: Bed): boolean {
+    const { body, instance, paints } = bed
+    const points = stretchOf(body.part.shape.type, sized(paints.sizing, body, instance, this.sizes), this.cast)
+    return points === bed.key[2] && (bed.fills || !fillsNow(bed)) && (bed.strokes || !strokesNow(bed))
   }
 
   /** Whether what is laid for an instance is not what it should be. */

@@ -7,11 +7,12 @@
  *   1  m₄ m₅ m₇, how solid its line is          4  the colour the fill goes over to, how solid that is against it
  *   2  red, green, blue, half the line's width  5  x, y and base of the gradient
  */
-import { rgbOf, type Rgb } from './colour.ts'
+import { rgbOf } from './colour.ts'
 import type { Cast } from './cast.ts'
 import { gradientOf } from './gradient.ts'
 import type { Body } from './body.ts'
 import type { Scene } from './scene.ts'
+import { sizingOf, type Sizing } from './sizing.ts'
 import { inDepth, toEye, type Eye } from './eye.ts'
 import { matrix, scaleOf, sizeOf, type Matrix } from '../piece/transform.ts'
 import type { Laying } from './points-laid.ts'
@@ -35,24 +36,34 @@ export interface Paints {
   readonly particleEnd: (instance: number) => number
   readonly particleFade: (instance: number) => number
   readonly gradient: (instance: number) => number
+  /** Whether any instance may ever have a line, or a graded fill. */
+  readonly lines: boolean
+  readonly grades: boolean
+  readonly sizing: Sizing
   readonly fill: Colour
   readonly stroke: Colour
 }
 
-/** A colour that is worked out again only when what it is made of has changed. */
+/** A colour that is worked out again only when what it is made of has changed: three numbers an instance. */
 interface Colour {
-  readonly of: readonly ((instance: number) => number)[]
+  readonly lightness: (instance: number) => number
+  readonly chroma: (instance: number) => number
+  readonly hue: (instance: number) => number
   readonly last: Float64Array
-  readonly rgb: readonly Rgb[]
+  readonly rgb: Float64Array
 }
 
 export function paintsOf(body: Body): Paints {
-  const { reader } = body
+  const { reader, driven, count } = body
   const colour = (name: 'fill' | 'stroke'): Colour => ({
-    of: [reader(`${name}Lightness`), reader(`${name}Chroma`), reader(`${name}Hue`)],
-    last: new Float64Array(body.count * 3).fill(NaN),
-    rgb: Array.from({ length: body.count }, () => ({ r: 0, g: 0, b: 0 })),
+    lightness: reader(`${name}Lightness`),
+    chroma: reader(`${name}Chroma`),
+    hue: reader(`${name}Hue`),
+    last: new Float64Array(count * 3).fill(NaN),
+    rgb: new Float64Array(count * 3),
   })
+  const ever = (name: string): boolean =>
+    driven.has(name) || Array.from({ length: count }, (_, i) => reader(name)(i)).some(v => v > 0)
   return {
     strokeWidth: reader('strokeWidth'),
     fillAlpha: reader('fillAlpha'),
@@ -64,21 +75,32 @@ export function paintsOf(body: Body): Paints {
     particleEnd: reader('particleEnd'),
     particleFade: reader('particleFade'),
     gradient: reader('gradient'),
+    lines: ever('strokeWidth'),
+    grades: ever('gradient'),
+    sizing: sizingOf(body),
     fill: colour('fill'),
     stroke: colour('stroke'),
   }
 }
 
-function colourAt({ of, last, rgb }: Colour, i: number): Rgb {
-  const [l, c, h] = [of[0]!(i), of[1]!(i), of[2]!(i)]
+/** Writes the colour of an instance into a row, so light. */
+function colour(data: Float32Array, to: number, { lightness, chroma, hue, last, rgb }: Colour, i: number, light = 1) {
+  const l = lightness(i)
+  const c = chroma(i)
+  const h = hue(i)
   const at = 3 * i
   if (l !== last[at] || c !== last[at + 1] || h !== last[at + 2]) {
     last[at] = l
     last[at + 1] = c
     last[at + 2] = h
-    Object.assign(rgb[i]!, rgbOf(l, c, h))
+    const { r, g, b } = rgbOf(l, c, h)
+    rgb[at] = r
+    rgb[at + 1] = g
+    rgb[at + 2] = b
   }
-  return rgb[i]!
+  data[to] = rgb[at]! * light
+  data[to + 1] = rgb[at + 1]! * light
+  data[to + 2] = rgb[at + 2]! * light
 }
 
 export class Rows {
@@ -183,7 +205,7 @@ export class Rows {
     this.at = m
     const opacity = Math.min(1, body.opacity[i]!)
     const fill = (body.part.shape.type === 'picture' ? 1 : paints.fillAlpha(i)) * opacity
-    const width = paints.strokeWidth(i) * (deep ? (eye.even ? 1 : sizeOf(m)) : scaleOf(m))
+    const width = paints.lines ? paints.strokeWidth(i) * (deep ? (eye.even ? 1 : sizeOf(m)) : scaleOf(m)) : 0
     // A line thinner than a pixel is drawn a pixel wide and fainter.
     const shown = Math.max(width, pixel)
     const stroke = width > 0 ? paints.strokeAlpha(i) * opacity * (width / shown) : 0
@@ -191,12 +213,11 @@ export class Rows {
     this.stand(m, cast.sx, cast.sy, front)
     data[at + 3] = fill > 0 ? fill : 0
     data[at + 7] = stroke > 0 ? stroke : 0
-    const near = colourAt(paints.fill, i)
-    colour(data, at + 8, near, 1)
+    colour(data, at + 8, paints.fill, i)
     data[at + 11] = shown / 2
     data[at + 15] = 0
-    if (stroke > 0) colour(data, at + 12, colourAt(paints.stroke, i), 1)
-    if (fill > 0 && paints.gradient(i) > 0) this.grade(scene, body, i, near, cast, reach, at)
+    if (stroke > 0) colour(data, at + 12, paints.stroke, i)
+    if (paints.grades && fill > 0 && paints.gradient(i) > 0) this.grade(scene, body, i, paints, cast, reach, at)
     for (let k = 0; k < layers; k++) {
       // Seen flat, depth moves a layer aside as far as the part is turned; the furthest comes first.
       const share = (layers - k) / layers
@@ -206,7 +227,7 @@ export class Rows {
       data[side + 2]! += m[2]! * back
       data[side + 6]! += m[6]! * back
       data[side + 7] = 0
-      colour(data, side + 8, near, SIDE)
+      colour(data, side + 8, paints.fill, i, SIDE)
     }
   }
 
@@ -214,28 +235,25 @@ export class Rows {
     scene: Scene,
     body: Body,
     i: number,
-    near: Rgb,
+    { fill: { rgb } }: Paints,
     cast: Cast,
     [across, up]: readonly [number, number],
     at: number,
   ): void {
     const { stage } = scene.program.piece
     // In depth what rides with its part is told on the part.
+    const near = { r: rgb[3 * i]!, g: rgb[3 * i + 1]!, b: rgb[3 * i + 2]! }
     const own = inDepth(scene.eye) && body.part.gradientFrame !== 'stage'
     const g = gradientOf(body, i, near, [across * cast.sx, up * cast.sy], stage, own ? ONSTAGE : body.worlds[i]!)
     if (!g) return
     const { data } = this
     data[at + 15] = own ? 2 : 1
-    colour(data, at + 16, g.far, 1)
+    data[at + 16] = g.far.r
+    data[at + 17] = g.far.g
+    data[at + 18] = g.far.b
     data[at + 19] = g.alpha
     data[at + 20] = own ? g.x * cast.sx : g.x
     data[at + 21] = own ? g.y * cast.sy : g.y
     data[at + 22] = g.base
   }
-}
-
-function colour(data: Float32Array, at: number, c: Rgb, light: number): void {
-  data[at] = c.r * light
-  data[at + 1] = c.g * light
-  data[at + 2] = c.b * light
 }

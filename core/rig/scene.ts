@@ -3,26 +3,12 @@
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
 import { propertiesOf, type Property } from '../piece/properties.ts'
-import { hangsOnBefore, placesOf } from '../piece/copies.ts'
-import {
-  backwards,
-  matrix,
-  multiply,
-  onto,
-  POSED,
-  posed,
-  readPose,
-  resting,
-  onTip,
-  shifted,
-  type Matrix,
-  type Pose,
-  type Posed,
-} from '../piece/transform.ts'
-import { carrierOf, fallback, isPosed, RESIZED, type Body } from './body.ts'
+import { matrices, POSED, type Matrix } from '../piece/transform.ts'
+import { fallback, isPosed, RESIZED, type Body } from './body.ts'
 import { eyeOf, inDepth, type Eye } from './eye.ts'
 import { layersOf } from './layers.ts'
 import { particleOf } from './particle.ts'
+import { Placing } from './placing.ts'
 import { laidBy, lays, type Laid } from './laying.ts'
 import { propertyKey } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -30,19 +16,6 @@ import { waveHeight, wavesOf } from '../signal/waves.ts'
 import type { Moment } from '../time/moment.ts'
 import { fraction, fromNumber, minus, over, toNumber } from '../time/rational.ts'
 import type { Program } from '../engine/program.ts'
-
-/** How a body's pose is read: what moves of it, and the pose that what does not move is kept in. */
-interface Posing {
-  readonly pose: Pose
-  /** Whether copies have hand values of their own, so that all of it is read for each. */
-  readonly all: boolean
-  readonly scaled: boolean
-  /** Where it stands in its parent, or in its copy's place. */
-  readonly local: Matrix
-  /** Whether only x, y and z of it ever change. */
-  readonly shifts: boolean
-  readonly moving: readonly (readonly [Exclude<Posed, 'scale'>, (instance: number) => number])[]
-}
 
 export class Scene {
   readonly bodies = new Map<string, Body>()
@@ -58,13 +31,11 @@ export class Scene {
   /** The moment of the snapshot. */
   private now: Moment | null = null
   private readonly ordered: Body[] = []
-  private readonly places = new Map<Body, Matrix[]>()
-  private readonly poses = new Map<Body, Posing>()
+  private readonly placings = new Map<Body, Placing>()
   /** Whether bodies that rest were put where they stand. */
   private placed = false
   /** What traces and emitters lay, and the parts whose formulas it is made from. */
   private readonly laid = new Map<string, Laid>()
-  private readonly seat = matrix()
   /** How large each unit is in base measure. */
   private readonly sizes = new Map<string, number>()
 
@@ -119,7 +90,11 @@ export class Scene {
       [...b.slots].every(([key, slot]) => a.slots.get(key)?.offset === slot.offset)
     if (!same) return false
     this.running = program
-    if (a.piece.camera !== program.piece.camera) this.eye = eyeOf(program.piece)
+    if (a.piece.camera !== program.piece.camera) {
+      this.eye = eyeOf(program.piece)
+      // In depth, layers lie one on another.
+      this.placed = false
+    }
     for (const [id, { of }] of this.laid) {
       const stands = [...b.slots].every(([key, slot]) => a.slots.get(key) === slot || !of.has(key.split('.')[0]!))
       if (!stands) this.laid.set(id, laidBy(program, this.bodies.get(id)!))
@@ -146,7 +121,7 @@ export class Scene {
       return read
     }
     const get = (name: string, instance: number): number => reader(name)(instance)
-    const worlds = Array.from({ length: count }, matrix)
+    const worlds = matrices(count)
     const waves = part.shape.type === 'waves' ? wavesOf(part.shape, toNumber(this.program.measures.lapLength)) : null
     const rise: Body['rise'] = waves
       ? (x, i) => get('swell', i) * waveHeight(waves, x, 0, this.progress, get('crest', i))
@@ -178,17 +153,8 @@ export class Scene {
       rise,
       lay,
     }
-    this.places.set(body, placesOf(part.copies))
-    const moved = POSED.filter(name => driven.has(name))
     const all = known.some(p => isPosed(p.name) && this.program.handNumbers(id, p).own !== null)
-    this.poses.set(body, {
-      pose: resting(part.steps),
-      all,
-      local: matrix(),
-      shifts: !all && !part.steps && moved.every(name => name === 'x' || name === 'y' || name === 'z'),
-      scaled: moved.some(name => name.startsWith('scale')),
-      moving: moved.map(name => [name as Exclude<Posed, 'scale'>, reader(name)]),
-    })
+    this.placings.set(body, new Placing(body, all))
     if (lay) this.laid.set(id, laidBy(this.program, body))
     return body
   }
@@ -219,8 +185,9 @@ export class Scene {
     const laps = over(minus(moment.exactSeconds, fromNumber(this.program.piece.lap.start)), lapLength)
     this.progress = toNumber(fraction(laps))
     const { seconds } = moment
+    const deep = inDepth(this.eye)
     for (const body of this.ordered) {
-      if (!body.rests || !this.placed) this.place(body)
+      if (!body.rests || !this.placed) this.placings.get(body)!.place(deep, !this.placed)
       if (!body.fades && this.placed) continue
       const { part, parent } = body
       const solid = body.reader('opacity')
@@ -235,66 +202,11 @@ export class Scene {
 
   /** Where what is thickened by 1 px has its back, against its front, on the stage. */
   backOf(body: Body, i: number, out: Float64Array): Float64Array {
-    if (!body.part.steps) {
-      const m = body.worlds[i]!
-      for (let k = 0; k < 3; k++) out[k] = -m[4 * k + 2]!
-      return out
-    }
-    const { pose } = this.poses.get(body)!
-    readPose(pose, (name, k) => body.get(name, k), i, body.part.pivot)
-    const [x, y, z] = backwards(pose, out)
-    const m = this.seatOf(body, i)
-    for (let k = 0; k < 3; k++) out[k] = m[4 * k]! * x! + m[4 * k + 1]! * y! + m[4 * k + 2]! * z!
-    return out
+    return this.placings.get(body)!.backOf(i, out)
   }
 
   /** What an instance's own numbers count in: its parent's place with that of its copy. */
   seatOf(body: Body, instance: number): Matrix {
-    const place = this.places.get(body)![instance % body.own]!
-    const carrier = carrierOf(body, instance)
-    return carrier ? multiply(carrier, place, matrix()) : place.slice()
-  }
-
-  /** How far back an instance stands since the layers before it are thick, px; joined layers in depth lie one on another. */
-  private pushed(body: Body, i: number): number {
-    const { layers } = body
-    if (!layers || !inDepth(this.eye)) return 0
-    const { stride, count, sunk } = layers
-    const before = i - stride
-    if (Math.floor(i / stride) % count === 0) return (sunk[i] = 0)
-    return (sunk[i] = sunk[before]! + Math.max(0, body.get('thickness', before)))
-  }
-
-  private place(body: Body): void {
-    const { part } = body
-    const places = this.places.get(body)!
-    const { pose, all, moving, scaled, shifts, local } = this.poses.get(body)!
-    for (let i = 0; i < body.count; i++) {
-      const world = body.worlds[i]!
-      if (body.lay) {
-        world.set(ONSTAGE)
-        continue
-      }
-      // What is not driven was read once.
-      if (all || scaled || !this.placed) readPose(pose, (name, k) => body.get(name, k), i, part.pivot)
-      else for (let k = 0; k < moving.length; k++) pose[moving[k]![0]] = moving[k]![1](i)
-      const sunk = this.pushed(body, i)
-      const { z } = pose
-      pose.z -= sunk
-      if (hangsOnBefore(part.copies, i % body.own)) onTip(pose, local)
-      else if (shifts && this.placed && part.copies?.layout !== 'chain') shifted(pose, local)
-      else posed(pose, local)
-      pose.z = z
-      const carrier = carrierOf(body, i)
-      if (!part.copies) {
-        if (carrier) onto(carrier, local, world)
-        else for (let k = 0; k < 12; k++) world[k] = local[k]!
-        continue
-      }
-      onto(places[i % body.own]!, local, carrier ? this.seat : world)
-      if (carrier) onto(carrier, this.seat, world)
-    }
+    return this.placings.get(body)!.seatOf(instance)
   }
 }
-
-const ONSTAGE = matrix()

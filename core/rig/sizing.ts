@@ -7,7 +7,7 @@ import { shown } from './letters.ts'
 type Read = (i: number) => number
 
 /** What is asked of a shape, each looked up once; null for what it has not. */
-interface Sizing {
+export interface Sizing {
   readonly sides: readonly [width: Read, height: Read] | null
   readonly corners: Read | null
   readonly round: readonly [radius: Read, innerRadius: Read] | null
@@ -18,7 +18,7 @@ interface Sizing {
 }
 const kept = new WeakMap<Body, Sizing>()
 
-function sizingOf(body: Body): Sizing {
+export function sizingOf(body: Body): Sizing {
   const known = kept.get(body)
   if (known) return known
   const { reader, part, count, driven } = body
@@ -42,8 +42,11 @@ function sizingOf(body: Body): Sizing {
 export const noSizes = (): Sizes => ({ width: 0, height: 0, corners: 0, radius: 0, innerRadius: 0 })
 
 /** Fills the sizes of an instance. */
-export function sizesOf(body: Body, instance: number, out: Sizes): Sizes {
-  const { sides, corners, round, size, value, pose, dashes } = sizingOf(body)
+export const sizesOf = (body: Body, instance: number, out: Sizes): Sizes => sized(sizingOf(body), body, instance, out)
+
+/** The same, where what is asked of its shape was looked up before. */
+export function sized(of: Sizing, body: Body, instance: number, out: Sizes): Sizes {
+  const { sides, corners, round, size, value, pose, dashes } = of
   out.width = sides ? sides[0](instance) : 0
   out.height = sides ? sides[1](instance) : 0
   out.corners = corners ? corners(instance) : 0
