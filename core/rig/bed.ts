@@ -105,14 +105,14 @@ export function bedsOf(scene: Scene): Bed[] {
 
 function isSupple({ lay, rise, driven }: Body, instance: number, paints: Paints): boolean {
   const cuts = driven.has('lineStart') || driven.has('lineEnd') || paints.sizing.dashes !== null
-  return !lay && !rise && !cuts && paints.lineStart(instance) === 0 && paints.lineEnd(instance) === 1
+  return !lay && !rise && !cuts && paints.lineStart.at(instance) === 0 && paints.lineEnd.at(instance) === 1
 }
 
 function isSteady(body: Body, instance: number, paints: Paints): boolean {
   if (body.fades || ![...body.driven].every(name => MOVING.includes(name))) return false
   // A line grows with its part, a gradient is told on the stage, letters in depth have sides.
-  if (!body.rigid && paints.strokeWidth(instance) > 0) return false
-  return !(paints.gradient(instance) > 0) && !(paints.thickness(instance) > 0)
+  if (!body.rigid && paints.strokeWidth.at(instance) > 0) return false
+  return !(paints.gradient.at(instance) > 0) && !(paints.thickness.at(instance) > 0)
 }
 
 /** Whether an instance is there to be seen. */
@@ -127,24 +127,24 @@ export function isShown(scene: Scene, { body, instance }: Bed): boolean {
 export function fillsNow({ body, paints, instance }: Bed): boolean {
   const { type } = body.part.shape
   // A picture is as solid as its part.
-  return type === 'picture' || (type !== 'line' && type !== 'trace' && paints.fillAlpha(instance) > 0)
+  return type === 'picture' || (type !== 'line' && type !== 'trace' && paints.fillAlpha.at(instance) > 0)
 }
 
 export const strokesNow = ({ paints, instance }: Bed): boolean =>
-  paints.strokeWidth(instance) > 0 && paints.strokeAlpha(instance) > 0
+  paints.strokeWidth.at(instance) > 0 && paints.strokeAlpha.at(instance) > 0
 
 /** Whether it reaches back in depth. */
 export const reachesBack = ({ body, paints, instance, layer }: Bed): boolean =>
-  layer !== null || (isSolid(body.part) && paints.thickness(instance) > 0)
+  layer !== null || (isSolid(body.part) && paints.thickness.at(instance) > 0)
 /** The same of any instance. */
 export const reachesIn = (body: Body, i: number): boolean =>
   layerOf(body, i) !== null || (isSolid(body.part) && body.get('thickness', i) > 0)
 
 /** How many layers make the sides of text that reaches back and is turned. */
 export function layersOf({ body, instance, paints }: Bed, pixel: number): number {
-  if (body.part.shape.type !== 'text' || !(paints.fillAlpha(instance) > 0)) return 0
+  if (body.part.shape.type !== 'text' || !(paints.fillAlpha.at(instance) > 0)) return 0
   const m = body.worlds[instance]!
-  const back = paints.thickness(instance)
+  const back = paints.thickness.at(instance)
   const [dx, dy] = [m[2]! * back, m[6]! * back]
   return Math.min(MOST_LAYERS, Math.ceil(Math.sqrt(dx * dx + dy * dy) / (2 * pixel)))
 }

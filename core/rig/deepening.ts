@@ -81,11 +81,11 @@ export class Deepening extends Deep {
     if (cast.places) {
       this.scatter(cast.places, row, front, rows, scene)
       // Particles are flat and lie at depths of their own: those that are see-through hide nothing.
-      const seen = through || paints.particleFade(instance) > 0
+      const seen = through || paints.particleFade.at(instance) > 0
       this.add(!seen, seen, m, bed)
       return
     }
-    this.stand(m, cast.sx, cast.sy, lit ? paints.taper(instance) : -1, front)
+    this.stand(m, cast.sx, cast.sy, lit ? paints.taper.at(instance) : -1, front)
     let by = Math.abs(m[8]!) * wide + Math.abs(m[9]!) * high
     const line = depthOf(body.part.shape)
     if (type === 'waves') by += this.waters.put(bed, front, this, scene.eye)
@@ -94,7 +94,7 @@ export class Deepening extends Deep {
       this.back(front, m[2]!, m[6]!, m[10]!, 0)
     }
     if (lit) {
-      const [x, y, z] = this.inEye(scene.backOf(body, instance, this.away), scene, paints.thickness(instance))
+      const [x, y, z] = this.inEye(scene.backOf(body, instance, this.away), scene, paints.thickness.at(instance))
       const next = bed.layer && bed.layer.next >= 0 ? this.bedOf.get(body)![bed.layer.next]! : null
       this.back(front, x, y, z, next ? next.row + next.rows - 1 - front : 0)
       by += Math.abs(z) + Math.abs(m[10]!)

@@ -1,5 +1,6 @@
 /** Where the instances of a body stand, from its properties and what it hangs on. */
 import { carrierOf, type Body } from './body.ts'
+import type { Column } from './column.ts'
 import { hangsOnBefore, placesOf } from '../piece/copies.ts'
 import {
   backwards,
@@ -25,15 +26,15 @@ interface Seats {
   readonly upright: boolean
 }
 
-type Put = (read: (instance: number) => number) => (pose: Pose, instance: number) => void
+type Put = (of: Column) => (pose: Pose, instance: number) => void
 /** Each property into its place: a name that is looked up for every instance would take most of the time. */
 const PUT: Record<Exclude<Posed, `scale${string}`>, Put> = {
-  x: read => (p, i) => void (p.x = read(i)),
-  y: read => (p, i) => void (p.y = read(i)),
-  z: read => (p, i) => void (p.z = read(i)),
-  rotation: read => (p, i) => void (p.rotation = read(i)),
-  rotationX: read => (p, i) => void (p.rotationX = read(i)),
-  rotationY: read => (p, i) => void (p.rotationY = read(i)),
+  x: of => (p, i) => void (p.x = of.at(i)),
+  y: of => (p, i) => void (p.y = of.at(i)),
+  z: of => (p, i) => void (p.z = of.at(i)),
+  rotation: of => (p, i) => void (p.rotation = of.at(i)),
+  rotationX: of => (p, i) => void (p.rotationX = of.at(i)),
+  rotationY: of => (p, i) => void (p.rotationY = of.at(i)),
 }
 const isPut = (name: Posed): name is keyof typeof PUT => name in PUT
 
@@ -57,12 +58,12 @@ export class Placing {
     private readonly body: Body,
     own: boolean,
   ) {
-    const { part, driven, reader } = body
+    const { part, driven, column } = body
     const moved = POSED.filter(name => driven.has(name))
     this.places = placesOf(part.copies)
     this.pose = resting(part.steps)
     this.all = own || !moved.every(isPut)
-    this.moving = moved.filter(isPut).map(name => PUT[name](reader(name)))
+    this.moving = moved.filter(isPut).map(name => PUT[name](column(name)))
     this.chained = part.copies?.layout === 'chain'
     this.shifts = !own && !part.steps && !this.chained && moved.every(name => ['x', 'y', 'z'].includes(name))
   }

@@ -127,6 +127,60 @@ describe('the plate', () => {
     for (const s of [0, 0.3, 4, 2]) played(s)
     expect(covered(spread(played(1.7), 1))).toBe(covered(spread(running(shape, drives, { radius: 60 })(1.7), 1)))
   })
+  it.each([
+    ['an ellipse that grows and shrinks', 'ellipse', { width: 'sine(1Hz, 200px) + 200px', height: '30px' }, {}],
+    ['corners that come and go', 'rectangle', { corners: 'sine(1Hz, 20px)', width: '60px + sine(0.3Hz, 50px)' }, {}],
+    [
+      'a wheel whose line comes and goes',
+      'polygon',
+      { radius: '20px + sine(1Hz, 19px)', strokeWidth: 'sine(2Hz, 4px)' },
+      {},
+    ],
+    [
+      'a fill that comes and goes',
+      'ellipse',
+      { width: '40px + sine(1Hz, 9px)', fillAlpha: 'sine(1Hz, 50%)' },
+      { strokeWidth: 2 },
+    ],
+    ['a line in part', 'ellipse', { width: '40px + sine(1Hz, 9px)', lineEnd: 'time * 20%/s' }, { strokeWidth: 2 }],
+    ['dashes', 'rectangle', { width: '40px + sine(1Hz, 9px)' }, { strokeWidth: 2, dash: 6, dashGap: 3 }],
+    [
+      'a graded fill',
+      'rectangle',
+      { width: '40px + sine(1Hz, 9px)', gradientTurn: 'time * 40deg/s' },
+      { gradient: 80 },
+    ],
+    ['what goes and comes back', 'ellipse', { width: '40px + sine(1Hz, 9px)', opacity: 'square(1Hz, 50%) + 50%' }, {}],
+  ] as const)('%s: frame after frame as from nothing, to the bit', (_, type, drives, hand) => {
+    const copies = { layout: 'row', count: 4, dx: 90, dy: 0 } as const
+    const b = new Builder('Stage', 1)
+    const cart = b.part('Cart', { type: 'group' })
+    b.drive(cart, 'rotation', 'time * 3deg/s')
+    for (const parent of [null, cart]) {
+      const id = b.part('It', type === 'polygon' ? { type, sides: 5 } : { type }, { copies, parent }, hand)
+      b.drive(id, 'y', 'sine(1Hz, 9px, phase: index * 30deg)')
+      b.drive(id, 'rotation', 'time * 9deg/s + index * 20deg')
+      for (const [name, text] of Object.entries(drives)) b.drive(id, name, text)
+    }
+    const program = new Program(b.piece)
+    const kept = [new Scene(program), new Plate()] as const
+    const corners = ([scene, plate]: readonly [Scene, Plate], s: number) => {
+      scene.update(program.moment(at(s), new Float64Array(program.size)), at(s))
+      const { positions, colours, ways, triangles } = spread(plate.build(scene, 1), 1)
+      return triangles.flatMap(k => [
+        ...positions.slice(2 * k, 2 * k + 2),
+        ...colours.slice(4 * k, 4 * k + 4),
+        ways[k]!,
+      ])
+    }
+    for (let k = 0; k < 25; k++) {
+      const [played, fresh] = [corners(kept, k * 0.077), corners([new Scene(program), new Plate()], k * 0.077)]
+      const seen = (all: number[]) =>
+        Array.from({ length: all.length / 7 }, (_, c) => all.slice(7 * c, 7 * c + 7)).filter(c => c[5]! > 0)
+      // What was laid once and shows nothing now stays.
+      expect(String(seen(played)) === String(seen(fresh))).toBe(true)
+    }
+  })
 })
 
 describe('what lies under a point', () => {

@@ -84,7 +84,7 @@ export class Plate {
 
   private castIt({ body, instance, paints }: Bed): void {
     const sizes = sized(paints.sizing, body, instance, this.sizes)
-    castOf(body, sizes, paints.lineStart(instance), paints.lineEnd(instance), this.cast, this.deep !== null)
+    castOf(body, sizes, paints.lineStart.at(instance), paints.lineEnd.at(instance), this.cast, this.deep !== null)
   }
 
   /** Rows that an instance takes, as it is cast: one, one a particle, one a layer of letters in depth and their front. */
@@ -130,8 +130,8 @@ export class Plate {
       rows.put(scene, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, layers)
       if (cast.places) {
         const { paints, instance } = bed
-        const fade = paints.particleFade(instance)
-        rows.scatter(bed.body, bed.row, front, cast.places, paints.particleEnd(instance), fade, scene.eye)
+        const fade = paints.particleFade.at(instance)
+        rows.scatter(bed.body, bed.row, front, cast.places, paints.particleEnd.at(instance), fade, scene.eye)
       }
       deep?.put(scene, bed, cast, rows)
     }

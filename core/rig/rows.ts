@@ -8,6 +8,7 @@
  *   2  red, green, blue, half the line's width  5  x, y and base of the gradient
  */
 import { rgbOf } from './colour.ts'
+import type { Column } from './column.ts'
 import type { Cast } from './cast.ts'
 import { gradientOf } from './gradient.ts'
 import type { Body } from './body.ts'
@@ -26,16 +27,16 @@ const SIDE = 0.62
 
 /** What a body's rows are made of, looked up once. */
 export interface Paints {
-  readonly strokeWidth: (instance: number) => number
-  readonly fillAlpha: (instance: number) => number
-  readonly strokeAlpha: (instance: number) => number
-  readonly lineStart: (instance: number) => number
-  readonly lineEnd: (instance: number) => number
-  readonly thickness: (instance: number) => number
-  readonly taper: (instance: number) => number
-  readonly particleEnd: (instance: number) => number
-  readonly particleFade: (instance: number) => number
-  readonly gradient: (instance: number) => number
+  readonly strokeWidth: Column
+  readonly fillAlpha: Column
+  readonly strokeAlpha: Column
+  readonly lineStart: Column
+  readonly lineEnd: Column
+  readonly thickness: Column
+  readonly taper: Column
+  readonly particleEnd: Column
+  readonly particleFade: Column
+  readonly gradient: Column
   /** Whether any instance may ever have a line, or a graded fill. */
   readonly lines: boolean
   readonly grades: boolean
@@ -46,35 +47,35 @@ export interface Paints {
 
 /** A colour that is worked out again only when what it is made of has changed: three numbers an instance. */
 interface Colour {
-  readonly lightness: (instance: number) => number
-  readonly chroma: (instance: number) => number
-  readonly hue: (instance: number) => number
+  readonly lightness: Column
+  readonly chroma: Column
+  readonly hue: Column
   readonly last: Float64Array
   readonly rgb: Float64Array
 }
 
 export function paintsOf(body: Body): Paints {
-  const { reader, driven, count } = body
+  const { column, driven, count } = body
   const colour = (name: 'fill' | 'stroke'): Colour => ({
-    lightness: reader(`${name}Lightness`),
-    chroma: reader(`${name}Chroma`),
-    hue: reader(`${name}Hue`),
+    lightness: column(`${name}Lightness`),
+    chroma: column(`${name}Chroma`),
+    hue: column(`${name}Hue`),
     last: new Float64Array(count * 3).fill(NaN),
     rgb: new Float64Array(count * 3),
   })
   const ever = (name: string): boolean =>
-    driven.has(name) || Array.from({ length: count }, (_, i) => reader(name)(i)).some(v => v > 0)
+    driven.has(name) || Array.from({ length: count }, (_, i) => column(name).at(i)).some(v => v > 0)
   return {
-    strokeWidth: reader('strokeWidth'),
-    fillAlpha: reader('fillAlpha'),
-    strokeAlpha: reader('strokeAlpha'),
-    lineStart: reader('lineStart'),
-    lineEnd: reader('lineEnd'),
-    thickness: reader('thickness'),
-    taper: reader('taper'),
-    particleEnd: reader('particleEnd'),
-    particleFade: reader('particleFade'),
-    gradient: reader('gradient'),
+    strokeWidth: column('strokeWidth'),
+    fillAlpha: column('fillAlpha'),
+    strokeAlpha: column('strokeAlpha'),
+    lineStart: column('lineStart'),
+    lineEnd: column('lineEnd'),
+    thickness: column('thickness'),
+    taper: column('taper'),
+    particleEnd: column('particleEnd'),
+    particleFade: column('particleFade'),
+    gradient: column('gradient'),
     lines: ever('strokeWidth'),
     grades: ever('gradient'),
     sizing: sizingOf(body),
@@ -85,9 +86,9 @@ export function paintsOf(body: Body): Paints {
 
 /** Writes the colour of an instance into a row, so light. */
 function colour(data: Float32Array, to: number, { lightness, chroma, hue, last, rgb }: Colour, i: number, light = 1) {
-  const l = lightness(i)
-  const c = chroma(i)
-  const h = hue(i)
+  const l = lightness.at(i)
+  const c = chroma.at(i)
+  const h = hue.at(i)
   const at = 3 * i
   if (l !== last[at] || c !== last[at + 1] || h !== last[at + 2]) {
     last[at] = l
@@ -204,11 +205,11 @@ export class Rows {
     const m = body.part.shape.type === 'emitter' ? ONSTAGE : eye.turned ? toEye(eye, world, this.seat) : world
     this.at = m
     const opacity = Math.min(1, body.opacity[i]!)
-    const fill = (body.part.shape.type === 'picture' ? 1 : paints.fillAlpha(i)) * opacity
-    const width = paints.lines ? paints.strokeWidth(i) * (deep ? (eye.even ? 1 : sizeOf(m)) : scaleOf(m)) : 0
+    const fill = (body.part.shape.type === 'picture' ? 1 : paints.fillAlpha.at(i)) * opacity
+    const width = paints.lines ? paints.strokeWidth.at(i) * (deep ? (eye.even ? 1 : sizeOf(m)) : scaleOf(m)) : 0
     // A line thinner than a pixel is drawn a pixel wide and fainter.
     const shown = Math.max(width, pixel)
-    const stroke = width > 0 ? paints.strokeAlpha(i) * opacity * (width / shown) : 0
+    const stroke = width > 0 ? paints.strokeAlpha.at(i) * opacity * (width / shown) : 0
     const at = front * PER_ROW
     this.stand(m, cast.sx, cast.sy, front)
     data[at + 3] = fill > 0 ? fill : 0
@@ -217,11 +218,11 @@ export class Rows {
     data[at + 11] = shown / 2
     data[at + 15] = 0
     if (stroke > 0) colour(data, at + 12, paints.stroke, i)
-    if (paints.grades && fill > 0 && paints.gradient(i) > 0) this.grade(scene, body, i, paints, cast, reach, at)
+    if (paints.grades && fill > 0 && paints.gradient.at(i) > 0) this.grade(scene, body, i, paints, cast, reach, at)
     for (let k = 0; k < layers; k++) {
       // Seen flat, depth moves a layer aside as far as the part is turned; the furthest comes first.
       const share = (layers - k) / layers
-      const back = -paints.thickness(i) * share
+      const back = -paints.thickness.at(i) * share
       const side = (front - layers + k) * PER_ROW
       data.copyWithin(side, at, at + PER_ROW)
       data[side + 2]! += m[2]! * back

@@ -5,6 +5,7 @@
 import { propertiesOf, type Property } from '../piece/properties.ts'
 import { matrices, POSED, type Matrix } from '../piece/transform.ts'
 import { fallback, isPosed, RESIZED, type Body } from './body.ts'
+import { Column, type Snapshot } from './column.ts'
 import { eyeOf, inDepth, type Eye } from './eye.ts'
 import { layersOf } from './layers.ts'
 import { particleOf } from './particle.ts'
@@ -23,7 +24,7 @@ export class Scene {
   readonly paint: readonly { readonly body: Body; readonly instance: number }[]
   /** Parts that are shown, by their ids; null for all. */
   only: ReadonlySet<string> | null = null
-  private values = new Float64Array(0)
+  private readonly snapshot: Snapshot = { values: new Float64Array(0) }
   /** How far the lap is on, 0 to 1. */
   progress = 0
   /** From where it is seen. */
@@ -107,20 +108,18 @@ export class Scene {
     const own = part.copies?.count ?? 1
     const count = (parent?.count ?? 1) * own
     const known = propertiesOf(part.shape.type)
-    const readers = new Map<string, (instance: number) => number>()
-    const make = (name: string): ((instance: number) => number) => {
+    const columns = new Map<string, Column>()
+    const make = (name: string): Column => {
       const property = known.find(p => p.name === name)
-      if (property) return this.reading(id, property)
-      const rest = fallback(part, name)
-      return () => rest
+      return property ? this.columnOf(id, property) : new Column(this.snapshot, -1, fallback(part, name))
     }
     // Few of all its properties are ever asked for.
-    const reader = (name: string) => {
-      let read = readers.get(name)
-      if (!read) readers.set(name, (read = make(name)))
-      return read
+    const column = (name: string): Column => {
+      let made = columns.get(name)
+      if (!made) columns.set(name, (made = make(name)))
+      return made
     }
-    const get = (name: string, instance: number): number => reader(name)(instance)
+    const get = (name: string, instance: number): number => column(name).at(instance)
     const worlds = matrices(count)
     const waves = part.shape.type === 'waves' ? wavesOf(part.shape, toNumber(this.program.measures.lapLength)) : null
     const rise: Body['rise'] = waves
@@ -148,7 +147,7 @@ export class Scene {
       worlds,
       opacity,
       get,
-      reader,
+      column,
       waves,
       rise,
       lay,
@@ -164,22 +163,18 @@ export class Scene {
     this.program.slots.get(propertyKey(id, name))?.offset ?? -1
 
   /** A property, driven or set by hand, in base measure and held to what it may be. */
-  private reading(id: string, property: Property): (instance: number) => number {
+  private columnOf(id: string, property: Property): Column {
     const { sizes } = this
     const { all, own } = this.program.handNumbers(id, property)
-    const offset = this.offsetOf(id, property.name)
     const size = sizes.get(property.unit) ?? toNumber(sizeOfUnit(property.unit, this.program.measures))
     sizes.set(property.unit, size)
     const [low, high] = (property.range ?? [-Infinity, Infinity]).map(x => x * size) as [number, number]
-    return instance => {
-      const value = offset < 0 ? (own ? own[instance]! : all) : this.values[offset + instance]!
-      return value < low ? low : value > high ? high : value
-    }
+    return new Column(this.snapshot, this.offsetOf(id, property.name), all, own, low, high)
   }
 
   /** Puts every body where it stands for a snapshot of a moment. */
   update(values: Float64Array, moment: Moment): this {
-    this.values = values as Float64Array<ArrayBuffer>
+    this.snapshot.values = values
     this.now = moment
     const { lapLength } = this.program.measures
     const laps = over(minus(moment.exactSeconds, fromNumber(this.program.piece.lap.start)), lapLength)
@@ -190,11 +185,11 @@ export class Scene {
       if (!body.rests || !this.placed) this.placings.get(body)!.place(deep, !this.placed)
       if (!body.fades && this.placed) continue
       const { part, parent } = body
-      const solid = body.reader('opacity')
+      const solid = body.column('opacity')
       // A helper is not seen, nor is a part outside its span, with all it carries.
       const there = !part.hidden && (!part.span || (seconds >= part.span.from && seconds < part.span.to))
       for (let i = 0; i < body.count; i++)
-        body.opacity[i] = there ? solid(i) * (parent ? parent.opacity[Math.floor(i / body.own)]! : 1) : 0
+        body.opacity[i] = there ? solid.at(i) * (parent ? parent.opacity[Math.floor(i / body.own)]! : 1) : 0
     }
     this.placed = true
     return this

@@ -2,38 +2,37 @@
 import type { Sizes } from './outline.ts'
 import type { Body } from './body.ts'
 import { propertiesOf } from '../piece/properties.ts'
+import type { Column } from './column.ts'
 import { shown } from './letters.ts'
-
-type Read = (i: number) => number
 
 /** What is asked of a shape, each looked up once; null for what it has not. */
 export interface Sizing {
-  readonly sides: readonly [width: Read, height: Read] | null
-  readonly corners: Read | null
-  readonly round: readonly [radius: Read, innerRadius: Read] | null
-  readonly size: Read | null
-  readonly value: Read
-  readonly pose: Read
-  readonly dashes: readonly [dash: Read, gap: Read, offset: Read] | null
+  readonly sides: readonly [width: Column, height: Column] | null
+  readonly corners: Column | null
+  readonly round: readonly [radius: Column, innerRadius: Column] | null
+  readonly size: Column | null
+  readonly value: Column
+  readonly pose: Column
+  readonly dashes: readonly [dash: Column, gap: Column, offset: Column] | null
 }
 const kept = new WeakMap<Body, Sizing>()
 
 export function sizingOf(body: Body): Sizing {
   const known = kept.get(body)
   if (known) return known
-  const { reader, part, count, driven } = body
+  const { column, part, count, driven } = body
   const names = new Set(propertiesOf(part.shape.type).map(p => p.name))
-  const dash = reader('dash')
-  const isDashed = driven.has('dash') || Array.from({ length: count }, (_, i) => dash(i)).some(d => d > 0)
+  const dash = column('dash')
+  const isDashed = driven.has('dash') || Array.from({ length: count }, (_, i) => dash.at(i)).some(d => d > 0)
   const size = part.shape.type === 'emitter' ? 'particle' : 'size'
   const made: Sizing = {
-    sides: names.has('width') ? [reader('width'), reader('height')] : null,
-    corners: names.has('corners') ? reader('corners') : null,
-    round: names.has('radius') ? [reader('radius'), reader('innerRadius')] : null,
-    size: names.has(size) ? reader(size) : null,
-    value: reader('value'),
-    pose: reader('pose'),
-    dashes: isDashed ? [dash, reader('dashGap'), reader('dashOffset')] : null,
+    sides: names.has('width') ? [column('width'), column('height')] : null,
+    corners: names.has('corners') ? column('corners') : null,
+    round: names.has('radius') ? [column('radius'), column('innerRadius')] : null,
+    size: names.has(size) ? column(size) : null,
+    value: column('value'),
+    pose: column('pose'),
+    dashes: isDashed ? [dash, column('dashGap'), column('dashOffset')] : null,
   }
   kept.set(body, made)
   return made
@@ -47,22 +46,22 @@ export const sizesOf = (body: Body, instance: number, out: Sizes): Sizes => size
 /** The same, where what is asked of its shape was looked up before. */
 export function sized(of: Sizing, body: Body, instance: number, out: Sizes): Sizes {
   const { sides, corners, round, size, value, pose, dashes } = of
-  out.width = sides ? sides[0](instance) : 0
-  out.height = sides ? sides[1](instance) : 0
-  out.corners = corners ? corners(instance) : 0
-  out.radius = round ? round[0](instance) : 0
-  out.innerRadius = round ? round[1](instance) : 0
-  out.dash = dashes ? dashes[0](instance) : 0
+  out.width = sides ? sides[0].at(instance) : 0
+  out.height = sides ? sides[1].at(instance) : 0
+  out.corners = corners ? corners.at(instance) : 0
+  out.radius = round ? round[0].at(instance) : 0
+  out.innerRadius = round ? round[1].at(instance) : 0
+  out.dash = dashes ? dashes[0].at(instance) : 0
   if (dashes) {
-    out.dashGap = dashes[1](instance)
-    out.dashOffset = dashes[2](instance)
+    out.dashGap = dashes[1].at(instance)
+    out.dashOffset = dashes[2].at(instance)
   }
   const { shape } = body.part
   out.laying = body.lay?.(instance)
   out.laid = out.laying?.points
-  if (size) out.size = size(instance)
-  if (shape.type === 'text') out.text = shown(shape, value(instance), instance % body.own)
-  if (shape.type === 'path') out.pose = pose(instance)
+  if (size) out.size = size.at(instance)
+  if (shape.type === 'text') out.text = shown(shape, value.at(instance), instance % body.own)
+  if (shape.type === 'path') out.pose = pose.at(instance)
   const { rise } = body
   out.rise = rise ? x => rise(x, instance) : undefined
   return out

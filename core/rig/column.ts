@@ -1,0 +1,33 @@
+/** One property of all instances of a body, as it is read a frame: driven, or set by hand. */
+
+/** The driven values of a moment, as a program leaves them. */
+export interface Snapshot {
+  values: Float64Array
+}
+
+/** One class for all, so that a loop over instances reads it without asking what it is. */
+export class Column {
+  /**
+   * @param from where driven values are
+   * @param offset where its own begin there; −1 when it is set by hand
+   * @param all what all instances have by hand, in base measure
+   * @param own what each has by hand; null where all have the same
+   * @param low
+   * @param high what it is held between
+   */
+  constructor(
+    private readonly from: Snapshot,
+    private readonly offset: number,
+    private readonly all: number,
+    private readonly own: Float64Array | null = null,
+    private readonly low = -Infinity,
+    private readonly high = Infinity,
+  ) {}
+
+  /** In base measure, held to what it may be. */
+  at(instance: number): number {
+    const { own, low, high } = this
+    const v = this.offset < 0 ? (own === null ? this.all : own[instance]!) : this.from.values[this.offset + instance]!
+    return v < low ? low : v > high ? high : v
+  }
+}
