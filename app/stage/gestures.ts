@@ -280,7 +280,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     offer(op)
   }
 
-  return { shown, press, nudge, handles }
+  return { shown, press, nudge, handles, handleAt: (at: readonly [number, number]) => handleAt(handles(), ...at) }
 }
 
 const shifted = (b: Box, x: number, y: number): Box => ({

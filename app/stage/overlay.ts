@@ -126,29 +126,6 @@ export class Overlay {
     }
   }
 
-  /** The middle of the stage, and the margins within which pictures and titles are safe on any screen. */
-  guides(width: number, height: number): void {
-    const { c, palette, lens } = this
-    c.strokeStyle = palette.sea
-    c.lineWidth = 1
-    for (const [share, dash] of [
-      [0.9, [6, 4]],
-      [0.8, [2, 4]],
-    ] as const) {
-      const [x, y] = lens.toScreen((-width * share) / 2, (height * share) / 2)
-      c.setLineDash(dash)
-      c.strokeRect(x, y, width * share * lens.scale, height * share * lens.scale)
-    }
-    c.setLineDash([])
-    const [mx, my] = lens.toScreen(0, 0)
-    c.beginPath()
-    c.moveTo(mx - 12, my)
-    c.lineTo(mx + 12, my)
-    c.moveTo(mx, my - 12)
-    c.lineTo(mx, my + 12)
-    c.stroke()
-  }
-
   handles(all: readonly Handle[]): void {
     const { c, palette } = this
     c.strokeStyle = palette.ink

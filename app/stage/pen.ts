@@ -4,6 +4,7 @@ import type { Matrix } from '~~/core/piece/transform.ts'
 import { seen, unseen, type Eye } from '~~/core/rig/eye.ts'
 import { ringsOf } from '~~/core/rig/posing.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
+import { pointDrawnTo, ruledLines } from '~~/core/rig/snapping.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { pullFrom } from './pull.ts'
@@ -104,12 +105,20 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     redraw()
   }
 
+  /** A place on the stage, drawn to its guides and grid where there are any; Ctrl lets go. */
+  function ruled(at: readonly [number, number], e: MouseEvent): [number, number] {
+    const to = lens().toStage(...at)
+    const { stage } = store.piece!
+    const free = e.ctrlKey || e.metaKey || (!stage.guides && !stage.grid)
+    return free ? to : pointDrawnTo(...to, ruledLines(stage), NEAR / lens().scale)
+  }
+
   /** While it draws: a press lays a point, pulled it is smooth; on the first point it closes. */
   function lay(e: PointerEvent, at: readonly [number, number]): void {
     const [first] = laid
     const start = first && lens().toScreen(first.x, first.y)
     if (start && laid.length > 2 && Math.hypot(start[0] - at[0], start[1] - at[1]) <= NEAR + 2) return end(true)
-    const [x, y] = lens().toStage(...at)
+    const [x, y] = ruled(at, e)
     laid = [...laid, { x, y, smooth: e.altKey }]
     pullFrom(e, {
       move: () => {
@@ -204,9 +213,9 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     return true
   }
 
-  function hover(at: readonly [number, number]): void {
+  function hover(at: readonly [number, number], e: MouseEvent): void {
     if (!hand.pen) return
-    tip = lens().toStage(...at)
+    tip = ruled(at, e)
     redraw()
   }
 

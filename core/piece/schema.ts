@@ -150,6 +150,9 @@ export const Curve = fields({
 /** Two properties that move each other: b = a × ratio + offset. */
 export const Tie = fields({ a: text(80), b: text(80), ratio: number, offset: number })
 
+/** Places of guides either way, px. */
+const guides = v.pipe(v.array(number), v.maxLength(100, 'There may be 100 guides either way.'))
+
 const Document = fields({
   version: v.literal(VERSION),
   title: v.pipe(
@@ -167,7 +170,13 @@ const Document = fields({
     width: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
     height: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
     background: Colour,
+    /** Whether the middle, the safe margins and one's own guides are drawn over it. */
     guides: v.boolean(),
+    /** Places of upright guides (x) and level ones (y), px. */
+    ownGuides: v.optional(fields({ x: guides, y: guides })),
+    /** How far apart the lines of the grid lie, px; none unless said. */
+    grid: v.optional(v.pipe(number, v.minValue(1, 'A grid is 1 px wide or more.'))),
+    rulers: v.optional(v.boolean()),
   }),
   /** Null for flat; else the distance of the eye in px. */
   camera: v.nullable(

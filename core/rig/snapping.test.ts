@@ -3,7 +3,17 @@ import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { at } from '../testing.ts'
 import { Scene } from './scene.ts'
-import { around, boxOf, boxWithCarried, drawnTo, engaging, linesOf, type Box } from './snapping.ts'
+import {
+  around,
+  boxOf,
+  boxWithCarried,
+  drawnTo,
+  engaging,
+  linesOf,
+  pointDrawnTo,
+  ruledLines,
+  type Box,
+} from './snapping.ts'
 
 function sceneOf(make: (b: Builder) => void) {
   const b = new Builder('Lines', 1)
@@ -79,13 +89,29 @@ describe('lines that a part is drawn to', () => {
     expect(all.x).not.toContain(77)
   })
   it('the nearest within reach wins, side or middle; none is told where none is near', () => {
-    const lines = { x: [0, 100, 300], y: [50] }
+    const lines = { x: [0, 100, 300], y: [50], grid: 0 }
     expect(drawnTo(box(94, 134, 0, 20), lines, 7)).toEqual({ dx: 6, dy: 0, x: 100, y: null })
     expect(drawnTo(box(-21, 19, 38, 58), lines, 7)).toEqual({ dx: 1, dy: 2, x: 0, y: 50 })
     expect(drawnTo(box(262, 302, 45, 54), lines, 7)).toEqual({ dx: -2, dy: 0.5, x: 300, y: 50 })
     expect(drawnTo(box(20, 40, 0, 20), lines, 7)).toEqual({ dx: 0, dy: 0, x: null, y: null })
     // Just at the end of its reach it is let go.
     expect(drawnTo(box(107, 147, 0, 20), lines, 7).x).toBeNull()
+  })
+  it('guides that are shown and safe margins count, those that are not shown do not', () => {
+    const stage = new Builder('Ruled', 1).piece.stage
+    const own = { ...stage, ownGuides: { x: [123], y: [-77, 4] } }
+    expect(new Set(ruledLines(own).x)).toEqual(new Set([-640, 0, 640]))
+    const shown = ruledLines({ ...own, guides: true })
+    expect(new Set(shown.x)).toEqual(new Set([-640, 0, 640, -576, 576, -512, 512, 123]))
+    expect(new Set(shown.y)).toEqual(new Set([-360, 0, 360, -324, 324, -288, 288, -77, 4]))
+  })
+  it('a grid lies everywhere, on both sides of the middle, and gives way to what is nearer', () => {
+    const grid = { x: [], y: [], grid: 40 }
+    expect(pointDrawnTo(83, -121, grid, 7)).toEqual([80, -120])
+    expect(pointDrawnTo(60, 60, grid, 7)).toEqual([60, 60])
+    expect(pointDrawnTo(-1e6 - 2, 0.5, grid, 7)).toEqual([-1e6, 0])
+    expect(drawnTo(box(77, 99, 300, 310), { x: [78], y: [], grid: 40 }, 7)).toEqual({ dx: 1, dy: 0, x: 78, y: null })
+    expect(pointDrawnTo(83, 7, { ...grid, grid: 0 }, 7)).toEqual([83, 7])
   })
 })
 

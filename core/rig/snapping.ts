@@ -1,5 +1,6 @@
 /** Where parts that are moved by hand are drawn to: the stage, other parts and their pins, gears that may engage. */
 import { pitchRadius } from '../piece/gearing.ts'
+import type { Piece } from '../piece/schema.ts'
 import { scaleOf } from '../piece/transform.ts'
 import { FLAT, seen, type Eye } from './eye.ts'
 import { outlineOf } from './outline.ts'
@@ -64,18 +65,32 @@ export const around = (boxes: readonly Box[]): Box => ({
 export interface Lines {
   readonly x: readonly number[]
   readonly y: readonly number[]
+  /** How far apart the lines of a grid lie, from the middle on; 0 for none. */
+  readonly grid: number
 }
+
+/** The lines that are ruled over a stage: its edges and middle, what guides are shown, the grid. */
+export function ruledLines({ width, height, guides, ownGuides, grid = 0 }: Piece['stage']): Lines {
+  const shares = guides ? [0.5, ...SAFE.map(s => s / 2)] : [0.5]
+  const of = (size: number, own: readonly number[] = []) => [
+    0,
+    ...shares.flatMap(s => [-s * size, s * size]),
+    ...(guides ? own : []),
+  ]
+  return { x: of(width, ownGuides?.x), y: of(height, ownGuides?.y), grid }
+}
+
+/** What of a stage is safe for pictures, and for titles, on any screen. */
+export const SAFE = [0.9, 0.8] as const
 
 /** Instances that are looked at for lines, most. */
 const MOST = 400
 
 /** The lines of the stage and of all parts that are not moved. */
 export function linesOf(scene: Scene, moved: ReadonlySet<string>): Lines {
-  const { width, height } = scene.program.piece.stage
-  const [x, y] = [
-    [-width / 2, 0, width / 2],
-    [-height / 2, 0, height / 2],
-  ]
+  const { stage } = scene.program.piece
+  const ruled = ruledLines(stage)
+  const [x, y] = [[...ruled.x], [...ruled.y]]
   let count = 0
   for (const { body, instance } of scene.paint) {
     if (isCarried(body, moved) || !(body.opacity[instance]! > 0) || ++count > MOST) continue
@@ -83,14 +98,14 @@ export function linesOf(scene: Scene, moved: ReadonlySet<string>): Lines {
     const { pivot } = body.part
     const m = body.worlds[instance]!
     const [px, py] = seen(scene.eye, m, pivot.x, pivot.y)
-    x!.push(px)
-    y!.push(py)
+    x.push(px)
+    y.push(py)
     // What fills the stage gives its lines already.
-    if (!box || box.right - box.left >= width) continue
-    x!.push(box.left, box.right)
-    y!.push(box.low, box.high)
+    if (!box || box.right - box.left >= stage.width) continue
+    x.push(box.left, box.right)
+    y.push(box.low, box.high)
   }
-  return { x: x!, y: y! }
+  return { x, y, grid: ruled.grid }
 }
 
 function isCarried(body: Body, by: ReadonlySet<string>): boolean {
@@ -107,16 +122,24 @@ export interface Drawn {
   readonly y: number | null
 }
 
+/** A point drawn to lines within reach. */
+export function pointDrawnTo(x: number, y: number, lines: Lines, reach: number): [number, number] {
+  const to = drawnTo({ left: x, right: x, low: y, high: y }, lines, reach)
+  return [x + to.dx, y + to.dy]
+}
+
 /** Draws a box that has been moved to the nearest lines within reach. */
 export function drawnTo(box: Box, lines: Lines, reach: number): Drawn {
   const nearest = (own: readonly number[], of: readonly number[]): readonly [number, number | null] => {
     let [by, line]: [number, number | null] = [0, null]
     let least = reach
-    for (const l of of)
-      for (const o of own) {
-        const far = Math.abs(l - o)
-        if (far < least) [least, by, line] = [far, l - o, l]
-      }
+    const draw = (l: number, o: number) => {
+      const far = Math.abs(l - o)
+      if (far < least) [least, by, line] = [far, l - o, l]
+    }
+    for (const l of of) for (const o of own) draw(l, o)
+    // A line of the grid only where nothing else is as near.
+    if (lines.grid > 0) for (const o of own) draw(Math.round(o / lines.grid) * lines.grid, o)
     return [by, line]
   }
   const [dx, x] = nearest([box.left, (box.left + box.right) / 2, box.right], lines.x)

@@ -1,8 +1,9 @@
-/** What lies over the stage: guides, and threads between what is read and what reads it. */
+/** What lies over the stage: guides, rulers, a grid, and threads between what is read and what reads it. */
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
 import { expect, test } from './fair.ts'
-import { inHand, letGo, openPiece } from './on-stage.ts'
+import type { Piece } from '../../core/piece/schema.ts'
+import { drag, field, inHand, letGo, number, openPiece, press, put, spot } from './on-stage.ts'
 
 /** Points of the overlay that are drawn on, all of them or within a frame of stage points. */
 const drawn = (page: Page, left = -640, right = 640, low = -360, high = 360) =>
@@ -24,7 +25,7 @@ test('A1: the middle of the stage and its safe margins are drawn when asked for'
   await openPiece(page, new Builder('Guides', 3).piece)
   await page.getByRole('tab', { name: 'Piece' }).click()
   expect(await drawn(page)).toBe(0)
-  await page.getByLabel('Guides: middle and safe margins').check()
+  await page.getByLabel('Guides: middle, safe margins, own').check()
   await expect.poll(() => drawn(page)).toBeGreaterThan(500)
   // A cross in the middle, a frame nine tenths and one eight tenths as large.
   expect(await drawn(page, -24, 24, -24, 24)).toBeGreaterThan(20)
@@ -33,6 +34,106 @@ test('A1: the middle of the stage and its safe margins are drawn when asked for'
   expect(await drawn(page, -480, -60)).toBeGreaterThan(100)
   await page.getByRole('button', { name: /^Undo/ }).first().click()
   await expect.poll(() => drawn(page)).toBe(0)
+})
+
+test('guides are pulled out of the rulers, parts and the pen are drawn to them, and off the stage they are gone', async ({
+  page,
+}) => {
+  const b = new Builder('Ruled', 3)
+  b.part('Lamp', { type: 'rectangle' }, {}, { x: 300, y: 100, width: 60, height: 40 })
+  const id = await openPiece(page, b.piece)
+  await page.getByRole('tab', { name: 'Piece' }).click()
+  const before = (await page.locator('[data-stage]').boundingBox())!
+  await page.getByLabel('Rulers').check()
+  const [level, upright] = [page.locator('[data-ruler="x"]'), page.locator('[data-ruler="y"]')]
+  await expect(level).toBeVisible()
+  const stage = (await page.locator('[data-stage]').boundingBox())!
+  const [lies, stands] = [(await level.boundingBox())!, (await upright.boundingBox())!]
+  // The rulers lie beside the stage and hide nothing of it.
+  expect(stage.y).toBeGreaterThanOrEqual(lies.y + lies.height - 0.5)
+  expect(stage.x).toBeGreaterThanOrEqual(stands.x + stands.width - 0.5)
+  expect(stage.height).toBeLessThan(before.height)
+  const pullTo = async (from: { x: number; y: number }, x: number, y: number) => {
+    await page.mouse.move(from.x, from.y)
+    await page.mouse.down()
+    await page.mouse.move(...(await spot(page, x, y)), { steps: 5 })
+    await page.mouse.up()
+  }
+  await pullTo({ x: stands.x + 9, y: stands.y + 90 }, -203.4, 30)
+  await expect(page.getByText('The upright guide lies at −203px.')).toBeVisible()
+  await expect(field(page, 'Upright guide 1')).toHaveValue('−203')
+  await pullTo({ x: lies.x + 90, y: lies.y + 9 }, 50, -151)
+  await expect(field(page, 'Level guide 1')).toHaveValue('−151')
+  await expect(page.getByLabel('Guides: middle, safe margins, own')).toBeChecked()
+  // Typed, as by the keys.
+  await put(page, 'Level guide 1', -150)
+  await page.getByRole('button', { name: 'a level guide' }).click()
+  await put(page, 'Level guide 2', 222)
+  await page.getByRole('button', { name: 'Take level guide 2 away' }).click()
+  await expect(field(page, 'Level guide 2')).toHaveCount(0)
+
+  // The lamp's left side is drawn to the upright one, its lower side to the level one; with Ctrl to neither.
+  await page.getByRole('tab', { name: 'Part' }).click()
+  await press(page, 300, 100)
+  await drag(page, [300, 100], [-170, -127])
+  expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-173, -130])
+  await drag(page, [-173, -130], [-169, -126], 'Control')
+  expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-169, -126])
+  await letGo(page)
+  // What the pen lays is drawn to where they cross.
+  await page.locator('[data-add="path"]').first().click()
+  for (const [x, y] of [
+    [-205, -148],
+    [-80, 98],
+    [9, 160],
+  ] as const)
+    await press(page, x, y)
+  await page.keyboard.press('Enter')
+  const laid = async () => {
+    const { document } = (await (await page.request.get(`/api/pieces/${id}`)).json()) as { document: Piece }
+    const [part, path] = Object.entries(document.parts).find(([, p]) => p.shape.type === 'path') ?? []
+    if (!part || path?.shape.type !== 'path') return []
+    const at = (name: string) => document.bases[`${part}.${name}`]?.value ?? 0
+    return path.shape.poses[0]![0]!.map(c => [Math.round(c.x + at('x')), Math.round(c.y + at('y'))])
+  }
+  await expect.poll(laid).toEqual([
+    [-203, -150],
+    [-80, 98],
+    [9, 160],
+  ])
+
+  await page.getByRole('tab', { name: 'Piece' }).click()
+  await drag(page, [-203, 250], [-700, 250])
+  await expect(page.getByText('The upright guide is taken away.')).toBeVisible()
+  await expect(field(page, 'Upright guide 1')).toHaveCount(0)
+  await page.getByRole('button', { name: /^Undo/ }).first().click()
+  await expect(field(page, 'Upright guide 1')).toHaveValue('−203')
+})
+
+test('a grid is ruled over the stage, parts are drawn to it, and it grows with the view', async ({ page }) => {
+  const b = new Builder('Grid', 3)
+  b.part('Lamp', { type: 'rectangle' }, {}, { x: 300, y: 100, width: 60, height: 40 })
+  await openPiece(page, b.piece)
+  await page.getByRole('tab', { name: 'Piece' }).click()
+  await page.getByLabel('Grid', { exact: true }).check()
+  await expect.poll(() => drawn(page)).toBeGreaterThan(5000)
+  const wide = await drawn(page)
+  await put(page, 'Grid, lines apart', 100)
+  await expect.poll(() => drawn(page)).toBeLessThan(wide / 2)
+  await page.getByRole('tab', { name: 'Part' }).click()
+  await press(page, 300, 100)
+  // Its left side goes to −200, its upper one to −100.
+  await drag(page, [300, 100], [-168, -123])
+  expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-170, -120])
+  // Far out its lines stand apart still: every fifth of them.
+  await letGo(page)
+  await page.getByRole('tab', { name: 'Piece' }).click()
+  await put(page, 'Grid, lines apart', 1)
+  const { width, height } = (await page.locator('[data-stage]').boundingBox())!
+  expect(await drawn(page)).toBeLessThan(width * height * 0.6)
+  await field(page, 'Grid, lines apart').fill('0.2')
+  await field(page, 'Grid, lines apart').press('Enter')
+  await expect(page.getByText(/Grid, lines apart goes down to 1px/)).toBeVisible()
 })
 
 test('I4: threads lead from the part in hand to what it reads and to what reads it, and are switched off', async ({

@@ -71,12 +71,8 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         whole
         @set="store.act(setStage(piece, { height: $event }))"
       />
-      <TickField
-        label="Guides: middle and safe margins"
-        :value="piece.stage.guides"
-        @set="store.act(setStage(piece, { guides: $event }))"
-      />
     </fieldset>
+    <GuideFields />
     <fieldset class="flex flex-col gap-2">
       <legend class="mb-1 flex items-center gap-2 font-semibold">
         Ground

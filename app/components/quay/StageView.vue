@@ -3,18 +3,19 @@
 import { withCarried } from '~~/core/acts/parts.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import { boxWithCarried } from '~~/core/rig/snapping.ts'
+import { useBeside } from '~/stage/beside.ts'
 import { useStageDrop } from '~/stage/dropping.ts'
 import { useStageHand } from '~/stage/gestures.ts'
-import { handleAt } from '~/stage/grips.ts'
+import { useFitting } from '~/stage/fitting.ts'
 import { useStageKeys } from '~/stage/keys.ts'
 import { Overlay } from '~/stage/overlay.ts'
 import { usePen } from '~/stage/pen.ts'
-import { pullFrom } from '~/stage/pull.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
+import { useRuling } from '~/stage/ruling.ts'
 import { useThreads } from '~/stage/threads.ts'
 import { useLook } from '~/stage/look.ts'
 import { useWay } from '~/stage/way.ts'
-import { FITTED, lensOf, zoomed, type View } from '~/stage/view.ts'
+import { useView } from '~/stage/viewing.ts'
 import { mayDrop, mayDropFile } from '~/editor/carry.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -25,8 +26,6 @@ const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
 const frame = useTemplateRef<HTMLElement>('frame')
-const size = ref({ width: 0, height: 0 })
-const odd = ref({})
 const failed = ref('')
 /** Whether the picture has more corners than are drawn. */
 const partly = ref(false)
@@ -37,15 +36,13 @@ const palette = usePalette(() => store.player?.refresh())
 let renderer: StageRenderer | null = null
 const stops: (() => void)[] = []
 
-function fit(): void {
-  const { clientWidth, clientHeight } = room.value!
-  const scale = Math.min(clientWidth / stage.value.width, clientHeight / stage.value.height)
-  size.value = { width: Math.floor(stage.value.width * scale), height: Math.floor(stage.value.height * scale) }
-  // In the middle of its room it lies on whole pixels, so that nothing of it is blurred.
-  odd.value = {
-    marginLeft: `${(clientWidth - size.value.width) % 2}px`,
-    marginTop: `${(clientHeight - size.value.height) % 2}px`,
-  }
+const { size, style } = useFitting(
+  room,
+  () => stage.value,
+  () => stage.value.rulers ?? false,
+  fitted,
+)
+function fitted(): void {
   const ratio = devicePixelRatio || 1
   renderer?.resize(Math.round(size.value.width * ratio), Math.round(size.value.height * ratio))
   overlay.value!.width = size.value.width * ratio
@@ -59,10 +56,7 @@ onMounted(() => {
   } catch {
     failed.value = 'This browser cannot draw the stage: it has no WebGL 2. Everything else works.'
   }
-  const resize = new ResizeObserver(fit)
-  resize.observe(room.value!)
   stops.push(
-    () => resize.disconnect(),
     store.player!.watch(snapshot => {
       renderer?.draw(snapshot)
       const full = renderer?.full ?? false
@@ -80,16 +74,7 @@ watch(
     store.player?.refresh()
   },
 )
-/** Takes that move beside it, most; what runs stands on the stage itself. */
-const MOST_BESIDE = 3
-const beside = computed(() => {
-  const drive = hand.beside === null ? undefined : store.piece!.drives[hand.beside]
-  return (drive?.takes ?? [])
-    .filter(t => t.text !== drive!.text)
-    .slice(0, MOST_BESIDE)
-    .map(t => ({ drive: hand.beside!, ...t }))
-})
-watch(stage, fit)
+const beside = useBeside()
 watch(
   () => [hand.chosen, hand.instance, hand.path, hand.threads],
   () => store.player?.refresh(),
@@ -99,13 +84,21 @@ onBeforeUnmount(() => {
   renderer?.dispose()
 })
 
-const view = shallowRef<View>(FITTED)
-const lens = computed(() => lensOf(view.value, size.value, stage.value))
+/** Where on the overlay a pointer is, page pixels from its corner. */
+function place(e: MouseEvent): [number, number] {
+  const box = overlay.value!.getBoundingClientRect()
+  return [e.clientX - box.left, e.clientY - box.top]
+}
+const viewing = useView(
+  () => size.value,
+  () => stage.value,
+  place,
+)
+const { view, lens } = viewing
 watch(view, v => {
   if (renderer) renderer.view = v
   store.player?.refresh()
 })
-watch(stage, () => (view.value = FITTED))
 // The keys go to the pen while it draws.
 watch(
   () => hand.pen,
@@ -123,6 +116,15 @@ const pen = usePen(
   () => lens.value,
   () => mark(),
 )
+
+const ruling = useRuling(
+  () => renderer?.current() ?? null,
+  () => lens.value,
+  () => size.value,
+  () => mark(),
+)
+/** Where the pointer is over the stage, for the rulers. */
+const pointer = shallowRef<readonly [number, number] | null>(null)
 
 const pathOf = useWay()
 const threadsOf = useThreads()
@@ -143,7 +145,7 @@ function mark(): void {
   c.clearRect(0, 0, size.value.width, size.value.height)
   const over = new Overlay(c, lens.value, palette, scene.eye)
   const { x, y, marquee } = byHand.shown
-  if (stage.value.guides) over.guides(stage.value.width, stage.value.height)
+  ruling.draw(c, palette)
   for (const id of hand.chosen) {
     const body = scene.bodies.get(id)
     if (!body) continue
@@ -165,11 +167,6 @@ function mark(): void {
   if (marquee) over.marquee(marquee)
 }
 
-/** Where on the overlay a pointer is, page pixels from its corner. */
-function place(e: MouseEvent): [number, number] {
-  const box = overlay.value!.getBoundingClientRect()
-  return [e.clientX - box.left, e.clientY - box.top]
-}
 /** What lies under the pointer. */
 function under(e: MouseEvent): ReturnType<typeof hit> {
   const scene = renderer?.current()
@@ -179,47 +176,40 @@ function down(e: PointerEvent): void {
   frame.value?.focus({ preventScroll: true })
   e.preventDefault()
   const node = pen.nodeAt(place(e))
+  const guide = byHand.handleAt(place(e)) ? null : ruling.guideAt(place(e))
   if (e.button === 0 && hand.pen) pen.lay(e, place(e))
   else if (e.button === 0 && node) pen.pull(e, node)
+  else if (e.button === 0 && guide) ruling.pull(e, place(e), guide.axis, guide.nth)
   else if (e.button === 0) byHand.press(e, place(e))
   else if (e.button === 2 && round.deep.value) round.press(e)
-  else if (e.button === 1) {
-    const from = view.value
-    const { scale } = lens.value
-    pullFrom(e, {
-      move: (dx, dy) => (view.value = { ...from, x: from.x - dx / scale, y: from.y + dy / scale }),
-      end() {},
-    })
-  }
+  else if (e.button === 1) viewing.pan(e)
 }
-function wheel(e: WheelEvent): void {
-  view.value = zoomed(view.value, Math.exp(-e.deltaY / 400), ...lens.value.toStage(...place(e)))
-}
-/** One stage pixel to one of the page. */
-const life = () => (view.value = zoomed(view.value, stage.value.width / size.value.width / view.value.zoom, 0, 0))
-
+const GRIPS = { size: 'pointer', turn: 'grab', pin: 'grab' } as const
+const BARS = { x: 'col-resize', y: 'row-resize' } as const
 /** The cursor tells what a press would do. */
 function hover(e: PointerEvent): void {
-  pen.hover(place(e))
+  pen.hover(place(e), e)
+  if (stage.value.rulers) pointer.value = place(e)
   if (e.buttons) return
-  const handle = handleAt(byHand.handles(), ...place(e))
+  const handle = byHand.handleAt(place(e))
+  const guide = handle ? null : ruling.guideAt(place(e))
   const is = hand.pen
     ? 'crosshair'
     : pen.nodeAt(place(e))
       ? 'pointer'
       : handle
-        ? handle.is === 'size'
-          ? 'pointer'
-          : 'grab'
-        : under(e)
-          ? 'move'
-          : 'default'
+        ? GRIPS[handle.is]
+        : guide
+          ? BARS[guide.axis]
+          : under(e)
+            ? 'move'
+            : 'default'
   if (overlay.value!.style.cursor !== is) overlay.value!.style.cursor = is
 }
 
 const key = useStageKeys(frame, byHand, pen, {
-  by: factor => (view.value = zoomed(view.value, factor, view.value.x, view.value.y)),
-  fit: () => (view.value = FITTED),
+  by: viewing.by,
+  fit: viewing.fit,
   turn: round.step,
   home: round.home,
 })
@@ -229,47 +219,59 @@ const drop = useStageDrop(under)
 <template>
   <section class="relative flex min-h-0 flex-1 gap-3 p-4" aria-label="Stage">
     <div ref="room" class="grid h-full min-w-0 flex-1 place-items-center">
-      <div
-        ref="frame"
-        class="relative overflow-hidden rounded-sm outline outline-rule focus-visible:outline-2 focus-visible:outline-sea"
-        role="group"
-        tabindex="0"
-        aria-label="Parts on the stage: arrow keys move what is chosen, Enter goes into a group"
-        @keydown="key"
-        :style="{ width: `${size.width}px`, height: `${size.height}px`, ...odd }"
-      >
-        <canvas
-          ref="canvas"
-          class="absolute inset-0 h-full w-full"
-          data-stage
-          role="img"
-          :aria-label="`The piece ${store.piece!.title} at this moment`"
-        />
-        <canvas
-          ref="overlay"
-          class="absolute inset-0 h-full w-full"
-          aria-hidden="true"
-          @pointerdown="down"
-          @pointermove="hover"
-          @dblclick="pen.twice(place($event))"
-          @wheel.prevent="wheel"
-          @contextmenu="round.deep.value && $event.preventDefault()"
-          @dragover="mayDrop($event) || mayDropFile($event)"
-          @drop="drop"
-        />
-        <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
-          {{ failed }}
-        </p>
-        <p v-if="hand.pen" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
-          Press to lay points, pull for a smooth one; on the first it closes
-          <button class="link" type="button" @click="pen.end(false)">end open</button>
-          <button class="link" type="button" @click="hand.pen = false">give up</button>
-        </p>
-        <p v-if="alone" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
-          {{ alone.name }} alone
-          <button class="link" type="button" @click="hand.alone = null">all again</button>
-        </p>
-        <slot />
+      <div class="relative" :style="style" @pointerleave="pointer = null">
+        <div
+          ref="frame"
+          class="absolute inset-0 overflow-hidden rounded-sm outline outline-rule focus-visible:outline-2 focus-visible:outline-sea"
+          role="group"
+          tabindex="0"
+          aria-label="Parts on the stage: arrow keys move what is chosen, Enter goes into a group"
+          @keydown="key"
+        >
+          <canvas
+            ref="canvas"
+            class="absolute inset-0 h-full w-full"
+            data-stage
+            role="img"
+            :aria-label="`The piece ${store.piece!.title} at this moment`"
+          />
+          <canvas
+            ref="overlay"
+            class="absolute inset-0 h-full w-full"
+            aria-hidden="true"
+            @pointerdown="down"
+            @pointermove="hover"
+            @dblclick="pen.twice(place($event))"
+            @wheel.prevent="viewing.wheel"
+            @contextmenu="round.deep.value && $event.preventDefault()"
+            @dragover="mayDrop($event) || mayDropFile($event)"
+            @drop="drop"
+          />
+          <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
+            {{ failed }}
+          </p>
+          <p v-if="hand.pen" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
+            Press to lay points, pull for a smooth one; on the first it closes
+            <button class="link" type="button" @click="pen.end(false)">end open</button>
+            <button class="link" type="button" @click="hand.pen = false">give up</button>
+          </p>
+          <p v-if="alone" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
+            {{ alone.name }} alone
+            <button class="link" type="button" @click="hand.alone = null">all again</button>
+          </p>
+          <slot />
+        </div>
+        <template v-if="stage.rulers">
+          <LazyStageRuler
+            v-for="(axis, nth) in ['x', 'y'] as const"
+            :key="axis"
+            :axis="axis"
+            :lens="lens"
+            :size="size"
+            :pointer="pointer && pointer[nth]!"
+            @pull="ruling.pull($event, place($event), axis === 'x' ? 'y' : 'x', null)"
+          />
+        </template>
       </div>
       <p v-if="beside.length > 0" class="panel absolute top-5 left-5 px-2 text-[12px]">
         what runs
@@ -280,8 +282,8 @@ const drop = useStageDrop(under)
     <StageFoot
       :deep="round.deep.value"
       :away="round.away.value"
-      @fit="view = FITTED"
-      @life="life"
+      @fit="viewing.fit"
+      @life="viewing.life"
       @turn="round.step"
       @home="round.home"
     />

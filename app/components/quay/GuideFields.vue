@@ -1,0 +1,75 @@
+<script setup lang="ts">
+/** What is ruled over the stage: guides, rulers, a grid; and the guides of one's own by number. */
+import { X } from '@lucide/vue'
+import { dropGuide, guidesOf, layGuide, MOST_GUIDES, moveGuide, setGrid, type GuideAxis } from '~~/core/acts/guides.ts'
+import { setStage } from '~~/core/acts/settings.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const store = usePiece()
+const piece = computed(() => store.piece!)
+const own = computed(() => guidesOf(piece.value))
+const AXES: readonly (readonly [GuideAxis, string])[] = [
+  ['x', 'Upright'],
+  ['y', 'Level'],
+]
+/** How wide a grid is that is switched on. */
+const GRID = 40
+
+function lay(axis: GuideAxis): void {
+  const op = layGuide(piece.value, axis, 0)
+  if (op) store.act(op)
+  else store.notice = { says: `There are ${MOST_GUIDES} guides already; take one away to have room.` }
+}
+</script>
+
+<template>
+  <fieldset class="flex flex-col gap-2">
+    <legend class="mb-1 font-semibold">Ruled over it</legend>
+    <TickField
+      label="Guides: middle, safe margins, own"
+      :value="piece.stage.guides"
+      @set="store.act(setStage(piece, { guides: $event }))"
+    />
+    <TickField
+      label="Rulers"
+      :value="piece.stage.rulers ?? false"
+      @set="store.act(setStage(piece, { rulers: $event }))"
+    />
+    <TickField
+      label="Grid"
+      :value="piece.stage.grid !== undefined"
+      @set="store.act(setGrid(piece, $event ? GRID : 0))"
+    />
+    <NumberField
+      v-if="piece.stage.grid"
+      label="Grid, lines apart"
+      :value="piece.stage.grid"
+      unit="px"
+      :low="1"
+      @set="store.act(setGrid(piece, $event))"
+    />
+    <div v-for="[axis, says] in AXES" :key="axis" class="flex flex-col gap-1">
+      <div v-for="(at, nth) in own[axis]" :key="nth" class="flex items-center gap-1">
+        <NumberField
+          class="flex-1"
+          :label="`${says} guide ${nth + 1}`"
+          :value="at"
+          unit="px"
+          @set="store.act(moveGuide(piece, axis, nth, $event))"
+        />
+        <button
+          class="link p-1"
+          type="button"
+          :aria-label="`Take ${says.toLowerCase()} guide ${nth + 1} away`"
+          @click="store.act(dropGuide(piece, axis, nth))"
+        >
+          <X :size="12" />
+        </button>
+      </div>
+    </div>
+    <p class="flex gap-3">
+      <button class="link" type="button" @click="lay('x')">an upright guide</button>
+      <button class="link" type="button" @click="lay('y')">a level guide</button>
+    </p>
+  </fieldset>
+</template>

@@ -1,0 +1,26 @@
+/** The window of the stage that is seen: nearer by the wheel, moved by the middle button, fitted, one pixel to one. */
+import { pullFrom } from './pull.ts'
+import { FITTED, lensOf, zoomed, type Size, type View } from './view.ts'
+
+/** @param size of the stage on the page; @param place where a pointer is, page pixels from the stage's corner */
+export function useView(size: () => Size, stage: () => Size, place: (e: MouseEvent) => [number, number]) {
+  const view = shallowRef<View>(FITTED)
+  const lens = computed(() => lensOf(view.value, size(), stage()))
+  const fit = () => (view.value = FITTED)
+  watch(() => [stage().width, stage().height], fit)
+  const by = (factor: number) => (view.value = zoomed(view.value, factor, view.value.x, view.value.y))
+  /** One stage pixel to one of the page. */
+  const life = () => (view.value = zoomed(view.value, stage().width / size().width / view.value.zoom, 0, 0))
+  function wheel(e: WheelEvent): void {
+    view.value = zoomed(view.value, Math.exp(-e.deltaY / 400), ...lens.value.toStage(...place(e)))
+  }
+  function pan(e: PointerEvent): void {
+    const from = view.value
+    const { scale } = lens.value
+    pullFrom(e, {
+      move: (dx, dy) => (view.value = { ...from, x: from.x - dx / scale, y: from.y + dy / scale }),
+      end() {},
+    })
+  }
+  return { view, lens, fit, by, life, wheel, pan }
+}

@@ -1,0 +1,42 @@
+/** Guides of one's own: upright ones at an x, level ones at a y; and the grid. All in stage px from its middle. */
+import { setStage } from './settings.ts'
+import { operation, type Operation } from '../piece/operation.ts'
+import type { Piece } from '../piece/schema.ts'
+
+/** On which axis a guide has its place: x for an upright one. */
+export type GuideAxis = 'x' | 'y'
+export type OwnGuides = Readonly<Record<GuideAxis, readonly number[]>>
+
+/** Guides on either axis, at most. */
+export const MOST_GUIDES = 100
+const NONE: OwnGuides = { x: [], y: [] }
+
+export const guidesOf = ({ stage }: Piece): OwnGuides => stage.ownGuides ?? NONE
+
+/** A guide more; guides are shown from then on. Null when there are as many as there may be. */
+export function layGuide(piece: Piece, axis: GuideAxis, at: number): Operation | null {
+  const all = guidesOf(piece)
+  if (all[axis].length >= MOST_GUIDES) return null
+  return changed(piece, 'lay a guide', { ...all, [axis]: [...all[axis], at] })
+}
+
+export function moveGuide(piece: Piece, axis: GuideAxis, nth: number, to: number): Operation {
+  const all = guidesOf(piece)
+  return changed(piece, 'move a guide', { ...all, [axis]: all[axis].map((v, k) => (k === nth ? to : v)) })
+}
+
+export function dropGuide(piece: Piece, axis: GuideAxis, nth: number): Operation {
+  const all = guidesOf(piece)
+  return changed(piece, 'take a guide away', { ...all, [axis]: all[axis].filter((_, k) => k !== nth) })
+}
+
+/** How far apart the lines of the grid lie, px; 0 for none. */
+export function setGrid(piece: Piece, grid: number): Operation {
+  const { grid: _, ...rest } = piece.stage
+  return operation('change the grid', { set: 'stage', value: grid > 0 ? { ...rest, grid } : rest })
+}
+
+const changed = (piece: Piece, says: string, { x, y }: OwnGuides): Operation => ({
+  ...setStage(piece, { guides: true, ownGuides: { x: [...x], y: [...y] } }),
+  says,
+})
