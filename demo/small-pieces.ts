@@ -42,7 +42,17 @@ export function swingTower(): Piece {
     'Light trail',
     { type: 'trace', of: seat, x: 0, y: 0, every: 60 },
     { order: 0 },
-    { trail: 6, strokeWidth: 3, strokeLightness: 70, strokeChroma: 0.13, strokeHue: 60, strokeAlpha: 70 },
+    {
+      trail: 6,
+      strokeWidth: 8,
+      tailWidth: 12,
+      tailFade: 85,
+      tailHue: -40,
+      strokeLightness: 70,
+      strokeChroma: 0.13,
+      strokeHue: 60,
+      strokeAlpha: 90,
+    },
   )
   const crown = b.part(
     'Crown',

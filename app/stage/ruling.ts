@@ -94,7 +94,9 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
         const says = axis === 'x' ? 'upright' : 'level'
         store.notice = gone
           ? { says: `The ${says} guide is taken away.`, ...(own !== null && { act: { says: 'Undo', do: store.undo } }) }
-          : { says: `The ${says} guide lies at ${printNumber(guidesOf(store.piece!)[axis][nth]!, 2).replace('-', '−')}px.` }
+          : {
+              says: `The ${says} guide lies at ${printNumber(guidesOf(store.piece!)[axis][nth]!, 2).replace('-', '−')}px.`,
+            }
       },
       giveUp: () => {
         if (acted) store.undo()

@@ -7,6 +7,7 @@ import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
 import { cutOutline, holesIn, outlineOf, pointsOfDot, type Outline } from '../rig/outline.ts'
 import { particleOutline } from '../rig/particle.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
+import { ageOf, hasTail, runsOf, tailOf } from '../rig/tail.ts'
 import { layerOf, reachesIn } from '../rig/bed.ts'
 import type { Body } from '../rig/body.ts'
 import { Scene } from '../rig/scene.ts'
@@ -114,6 +115,7 @@ function one(it: Drawn, stage: Piece['stage']): string {
   if (width > 0 && stroke > 0) {
     const line = cutOutline(outline, body.get('lineStart', i), body.get('lineEnd', i))
     const edge = hex(paintOf(body, 'stroke', i))
+    if (hasTail(body) && line.ages) return out + tailed(it, line, width, stroke)
     const lines: Outline[] = [line, ...(outline.drawn?.holes ?? []).map(points => ({ points, closed: true }))]
     const d = lines.map(l => path(l.points, l.closed, m, eye, l.heights)).join('')
     out += `<path d="${d}" fill="none" stroke="${edge}" stroke-width="${short(width)}" stroke-opacity="${short(stroke)}"${ends(body, i, scaleOf(flattened(eye, m, 0, 0)))}/>`
@@ -121,10 +123,36 @@ function one(it: Drawn, stage: Piece['stage']): string {
   return out
 }
 
+/** Pieces of a line that changes along itself, in a picture. */
+const TAIL_PIECES = 40
+
+function tailed({ body, i, m, scene }: Drawn, line: Outline, width: number, solid: number): string {
+  const tail = tailOf(body, i)
+  const [l, c, h] = ['Lightness', 'Chroma', 'Hue'].map(name => body.get(`stroke${name}`, i)) as [number, number, number]
+  // What lets nothing through may reach over the next piece, so that no seam is seen.
+  const cap = solid >= 1 && tail.fade === 0 ? ' stroke-linecap="round"' : ''
+  return runsOf(line, line.ages!, TAIL_PIECES)
+    .map(({ nth, spots }) => {
+      const age = ageOf(nth, TAIL_PIECES)
+      const d = path(
+        new Float64Array(spots.flatMap(([x, y]) => [x, y])),
+        false,
+        m,
+        scene.eye,
+        new Float64Array(spots.map(s => s[2])),
+      )
+      const wide = short(width * Math.max(0, 1 + (tail.width - 1) * age))
+      const alpha = short(solid * Math.max(0, 1 - tail.fade * age))
+      return `<path d="${d}" fill="none" stroke="${hex(rgbOf(l, c, h + tail.hue * age))}" stroke-width="${wide}" stroke-opacity="${alpha}" stroke-linejoin="round"${cap}/>`
+    })
+    .join('')
+}
+
 /** How a line is dashed and ends. */
-function ends({ part: { cap }, get }: Body, i: number, scale: number): string {
+function ends({ part: { cap, join }, get }: Body, i: number, scale: number): string {
   const [dash, gap] = [get('dash', i), get('dashGap', i)]
-  const caps = cap && cap !== 'flat' ? ` stroke-linecap="${cap}"` : ''
+  const bends = join ? ` stroke-linejoin="${join}"` : ''
+  const caps = (cap && cap !== 'flat' ? ` stroke-linecap="${cap}"` : '') + bends
   if (!(dash > 0 && gap > 0)) return caps
   const at = (v: number) => short(v * scale)
   return `${caps} stroke-dasharray="${at(dash)} ${at(gap)}" stroke-dashoffset="${at(get('dashOffset', i))}"`

@@ -53,8 +53,8 @@ export const WORKING: readonly Section[] = [
     says: [
       'Waves are a body of water: seen flat from the side, in depth a field of so many squares. `swell` is how high they may rise, `crest` how sharp, `foam` how far down foam lies where they are steep. Things float by `basin.height(x, z)`; `basin.foam(x, z)` tells the foam there. Waves run on linear time and close at the lap.',
       'An emitter sends particles along its own x: so many a second, each for its life, set off on a point, a line, a ring or an area as large as `birthSize`; in depth they spread all round their way. `particleEnd` and `particleFade` say what has become of them at the end. They turn back only when asked. They are dots, or *look like* another part, which may be a hidden helper.',
-      'A trace is the path of a point, in depth too. *Keep as a path* makes a part of the line that is laid now: it stays, can be edited with the pen, and copies stand along it.',
-      'Lines have dashes: `dashOffset` driven lets them run along; the ends of a line and of its dashes are flat, round or square.',
+      'A trace is the path of a point, in depth too. Its points are laid so many times a second, or where it bends by so much or has gone so far; once laid they stay. `tailWidth`, `tailFade` and `tailHue` say how its line is at its old end. *Keep as a path* makes a part of the line that is laid now: it stays, can be edited with the pen, and copies stand along it.',
+      'Lines have dashes: `dashOffset` driven lets them run along; the ends of a line and of its dashes are flat, round or square, its joints pointed, round or cut off.',
     ],
     examples: [on('Mount', 'y', 'base + basin.height(own.x)')],
   },

@@ -14,6 +14,28 @@ export const LAID: readonly Property[] = [
     stride: 0.5,
     on: ['trace'],
   },
+  share({
+    name: 'tailWidth',
+    group: 'stroke',
+    says: 'How wide the line is at its old end, against its width now.',
+    range: [0, 1000],
+    on: ['trace'],
+  }),
+  share({
+    name: 'tailFade',
+    group: 'stroke',
+    says: 'How far the line has faded at its old end.',
+    initial: 0,
+    range: [0, 100],
+    on: ['trace'],
+  }),
+  angle({
+    name: 'tailHue',
+    group: 'stroke',
+    says: 'How far its hue has gone round at its old end.',
+    initial: 0,
+    on: ['trace'],
+  }),
   {
     name: 'births',
     group: 'size',

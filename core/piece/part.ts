@@ -19,6 +19,8 @@ export const Part = fields({
   gradientFrame: v.optional(v.picklist(['part', 'stage'])),
   /** How the ends of its line and of its dashes are: cut off where they end unless said otherwise. */
   cap: v.optional(v.picklist(['flat', 'round', 'square'])),
+  /** How its bends are: on to a point unless said otherwise. */
+  join: v.optional(v.picklist(['round', 'bevel'])),
   /** In which order it is made: thickened, scaled, turned, moved, unless said otherwise. */
   steps: v.optional(
     v.pipe(

@@ -77,6 +77,8 @@ export const Shape = v.variant('type', [
     x: number,
     y: number,
     every: v.pipe(whole, v.minValue(1), v.maxValue(240)),
+    /** Points only where it bends by so many degrees or has gone so many px; at all of those times unless said. */
+    bend: v.optional(fields({ angle: v.pipe(positive, v.maxValue(180)), distance: positive })),
   }),
   /** An outline drawn with the pen, then holes in it; the same points in several poses, between which `pose` goes. */
   fields({ type: v.literal('path'), closed: v.boolean(), poses }),

@@ -91,7 +91,8 @@ export function castOf(body: Body, s: Sizes, lineStart: number, lineEnd: number,
   const { type } = body.part.shape
   switch (type) {
     case 'rectangle':
-      if (cut || !(stretchOf(type, s, out) >= 0)) {
+      // Round bends would be stretched too.
+      if (cut || body.part.join === 'round' || !(stretchOf(type, s, out) >= 0)) {
         sizes.width = key[2] = s.width
         sizes.height = key[3] = s.height
         sizes.corners = key[4] = s.corners

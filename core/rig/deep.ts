@@ -89,6 +89,12 @@ export class Deep {
     data[at + 7] = next
   }
 
+  /** What a row has, in those before it too, from a row on. */
+  repeat(like: number, from: number): void {
+    for (let row = from; row < like; row++)
+      this.data.copyWithin(row * PER_DEEP, like * PER_DEEP, like * PER_DEEP + PER_DEEP)
+  }
+
   /** Takes in how near something reaches, px about its middle; what is far beyond all seeing is left out of it. */
   reach(near: number, by: number): void {
     if (!(Math.abs(near) + by < FARTHEST)) return

@@ -63,10 +63,10 @@ export class Deepening extends Deep {
     pen.begin(row)
     if (fills && outline.closed) faces(pen, outline)
     if (!strokes) return
-    const { cap } = body.part
-    if (!outline.letters) pen.stroke(outline, from, to, dashes, cap)
+    if (!outline.letters) pen.stroke(outline, from, to, dashes, body.part)
     for (const area of outline.letters?.setting.areas ?? [])
-      for (const points of [area.outline, ...area.holes]) pen.stroke({ points, closed: true }, from, to, dashes, cap)
+      for (const points of [area.outline, ...area.holes])
+        pen.stroke({ points, closed: true }, from, to, dashes, body.part)
   }
 
   /** Where an instance stands in depth, and when it is painted; after its row was put. */
@@ -76,7 +76,7 @@ export class Deepening extends Deep {
     const m = rows.at
     const { type } = body.part.shape
     const lit = bed.solid
-    const through = !(rows.solidity(front) >= SOLID)
+    const through = !(rows.solidity(front) >= SOLID && (!paints.tails || rows.solidity(row) >= SOLID))
     const [wide, high] = [(reach[0] * cast.sx) / 2, (reach[1] * cast.sy) / 2]
     if (cast.places) {
       this.scatter(cast.places, row, front, rows, scene)
@@ -99,6 +99,7 @@ export class Deepening extends Deep {
       this.back(front, x, y, z, next ? next.row + next.rows - 1 - front : 0)
       by += Math.abs(z) + Math.abs(m[10]!)
     }
+    if (paints.tails) this.repeat(front, row)
     this.reach(m[11]!, by)
     this.add(lit || type === 'waves' || type === 'trace' || line > 0, through, m, bed)
   }

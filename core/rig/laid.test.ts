@@ -80,6 +80,74 @@ describe('a trace', () => {
   })
 })
 
+describe('a trace that is laid by bend and distance', () => {
+  type Bend = { angle: number; distance: number }
+  const traced = (drives: Record<string, string>, bend: Bend | undefined, every = 120, trail = 4) => {
+    const b = new Builder('Light', 1)
+    const light = b.part('Light', { type: 'ellipse' })
+    for (const [name, text] of Object.entries(drives)) b.drive(light, name, text)
+    const id = b.part('Trail', { type: 'trace', of: light, x: 0, y: 0, every, ...(bend && { bend }) }, {}, { trail })
+    const program = new Program(b.piece)
+    const trace = traceOf(program, b.piece.parts[id]!)
+    return (s: number) => trace(at(s), trail)
+  }
+  const round = { x: '100px * cos(time * 90deg/s)', y: '100px * sin(time * 90deg/s)' }
+  it('lies on the way, as close as it bends', () => {
+    const path = pairs(traced(round, { angle: 6, distance: 1000 })(8))
+    for (const [x, y] of path) expect(Math.hypot(x!, y!)).toBeCloseTo(100, 6)
+    // A whole round in four seconds: sixty bends of 6° and no more than twice as many, since stretches are halved.
+    expect(path.length).toBeGreaterThan(60)
+    expect(path.length).toBeLessThan(122)
+    const coarse = pairs(traced(round, { angle: 30, distance: 1000 })(8))
+    expect(coarse.length).toBeLessThan(path.length * 0.6)
+    expect(pairs(traced(round, undefined)(8)).length).toBeGreaterThan(480)
+  })
+  it('straight on only by distance', () => {
+    const straight = { x: 'time * 100px/s' }
+    // Stretches of 16 steps: 30 in four seconds, and its two ends.
+    expect(pairs(traced(straight, { angle: 1, distance: 1e6 })(8))).toHaveLength(31)
+    const close = pairs(traced(straight, { angle: 1, distance: 4 })(8))
+    for (let k = 1; k < close.length; k++) expect(close[k]![0]! - close[k - 1]![0]!).toBeLessThan(4 + 1e-9)
+  })
+  it('a bend and its counterbend are not passed by, nor is a corner', () => {
+    // Two sharp turns within one stretch of 16 steps.
+    const swerve = { x: 'time * 100px/s', y: 'sine(freq: 7.5Hz, amp: 10px)' }
+    expect(pairs(traced(swerve, { angle: 20, distance: 1e6 })(8)).length).toBeGreaterThan(200)
+    const corner = pairs(
+      traced({ x: 'min(time, 6s) * 100px/s', y: 'max(0s, time - 6s) * 100px/s' }, { angle: 5, distance: 1e6 })(8),
+    )
+    expect(corner.some(([x, y]) => Math.hypot(x! - 600, y!) < 1.7)).toBe(true)
+  })
+  it('what is laid never shifts, whichever moments are asked for, and in which order', () => {
+    const of = () =>
+      traced({ ...round, x: '100px * cos(time * 90deg/s) + noise(2Hz, 30px)' }, { angle: 7, distance: 30 })
+    const [one, two] = [of(), of()]
+    const inner = (path: Laying) => pairs(path).slice(1, -1).map(String)
+    const late = new Set([6, 9.31, 7.77].flatMap(s => inner(one(s))))
+    for (const s of [7.77, 6, 8.1]) {
+      const common = inner(two(s)).filter(p => late.has(p))
+      // All that lie in the time that both reach over.
+      expect(common.length).toBeGreaterThan(0)
+      expect(inner(two(s)).every(p => late.has(p))).toBe(true)
+    }
+    expect([...two(7.77).points]).toEqual([...one(7.77).points])
+  })
+  it('tells how far back each point lies, from the end of the trail to now', () => {
+    for (const bend of [undefined, { angle: 6, distance: 50 }]) {
+      const { ages } = traced(round, bend)(8.003)
+      expect([ages[0], ages.at(-1)]).toEqual([1, 0])
+      for (let k = 1; k < ages.length; k++) expect(ages[k]!).toBeLessThan(ages[k - 1]!)
+    }
+  })
+  it('what stands still, or stands on one point and leaps, is a trace as well', () => {
+    for (const x of ['5px', 'square(every: 1s, amp: 90px)', 'time * 0px/s']) {
+      const path = traced({ x }, { angle: 3, distance: 2 })(8)
+      expect([...path.points].every(Number.isFinite)).toBe(true)
+      expect(path.points.length).toBeGreaterThan(2)
+    }
+  })
+})
+
 describe('an emitter', () => {
   type Emitter = Extract<Shape, { type: 'emitter' }>
   const made = (

@@ -16,6 +16,8 @@ export interface Outline {
   readonly drawn?: { readonly holes: readonly Float64Array[]; readonly triangles: readonly number[] }
   /** Of what is laid in depth: how far towards the eye each point is. */
   readonly heights?: Float64Array
+  /** Of a trace: how far back on its trail each point lies, 1 to 0. */
+  readonly ages?: Float64Array
   /** More that is filled, each round its own middle: spokes and hub. */
   readonly more?: readonly Float64Array[]
 }
@@ -202,7 +204,11 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
     case 'waves':
       return { points: water(s), closed: true }
     case 'trace':
-      return { points: s.laid ?? new Float64Array(0), closed: false, ...(s.laying && { heights: s.laying.heights }) }
+      return {
+        points: s.laid ?? new Float64Array(0),
+        closed: false,
+        ...(s.laying && { heights: s.laying.heights, ages: s.laying.ages }),
+      }
     case 'emitter': {
       // Each particle is a round dot; the outline is the first.
       const places = s.laid ?? new Float64Array(0)
@@ -239,6 +245,7 @@ export function cutOutline(o: Outline, start: number, end: number): Outline {
   const total = lengths.reduce((a, b) => a + b, 0)
   const out: number[] = []
   const high: number[] = []
+  const old: number[] = []
   let run = 0
   const [a, b] = [Math.max(0, from) * total, Math.min(1, to) * total]
   lengths.forEach((length, i) => {
@@ -248,11 +255,17 @@ export function cutOutline(o: Outline, start: number, end: number): Outline {
         const share = (d - run) / length
         out.push(x(i) + (x(i + 1) - x(i)) * share, y(i) + (y(i + 1) - y(i)) * share)
         high.push(z(i) + (z(i + 1) - z(i)) * share)
+        if (o.ages) old.push(o.ages[i]! + (o.ages[i + 1]! - o.ages[i]!) * share)
       }
       if (out.length === 0) at(Math.max(a, run))
       at(Math.min(b, next))
     }
     run = next
   })
-  return { points: new Float64Array(out), closed: false, ...(o.heights && { heights: new Float64Array(high) }) }
+  return {
+    points: new Float64Array(out),
+    closed: false,
+    ...(o.heights && { heights: new Float64Array(high) }),
+    ...(o.ages && { ages: new Float64Array(old) }),
+  }
 }

@@ -3,30 +3,14 @@
  * itself places, mitres and edges it. Nothing here depends on where a part stands or on its colours.
  */
 import type { Area } from './letters.ts'
-import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
-import { dashed, type Dashes } from './dashes.ts'
-import { cutOutline, type Outline } from './outline.ts'
-import type { Part } from '../piece/schema.ts'
-
-import { Sheet, TAG } from './sheet.ts'
+import { areaOf, LinePen } from './line-pen.ts'
+import type { Outline } from './outline.ts'
+import { TAG } from './sheet.ts'
 
 const OUTSIDE = TAG.fringeOut
 const INSIDE = TAG.fringeIn | TAG.solid
 
-/** Across a line: clear, solid, solid, clear. */
-const LINE = [
-  TAG.line | TAG.lineOut | TAG.fringeOut,
-  TAG.line | TAG.lineOut | TAG.fringeIn | TAG.solid,
-  TAG.line | TAG.lineIn | TAG.fringeOut | TAG.solid,
-  TAG.line | TAG.lineIn | TAG.fringeIn,
-]
-
-const WHOLE: Dashes = { dash: 0, gap: 0, offset: 0 }
-/** Half turns about an end at which a cap has corners. */
-const CAP_STEPS = Array.from({ length: 9 }, (_, k) => k / 8 - 0.5)
-const SQUARE = [-0.5, -0.25, 0.25, 0.5]
-
-export class Pen extends Sheet {
+export class Pen extends LinePen {
   fill(o: Outline): void {
     if (o.drawn) {
       this.area({ outline: o.points, ...o.drawn })
@@ -89,62 +73,6 @@ export class Pen extends Sheet {
     }
   }
 
-  /** The line along an outline, from a share of it to another, in dashes, with ends as the part has them. */
-  stroke(o: Outline, from: number, to: number, dashes: Dashes = WHOLE, cap: Part['cap'] = 'flat'): void {
-    for (const hole of o.drawn?.holes ?? []) this.stroke({ points: hole, closed: true }, from, to, dashes, cap)
-    for (const line of dashed(cutOutline(o, from, to), dashes)) this.line(line, cap)
-  }
-
-  private line({ points, closed, heights }: Outline, cap: Part['cap']): void {
-    const n = points.length / 2
-    if (n < 2) return
-    const first = this.rail(points, closed, LINE)
-    if (this.heights && heights) this.raise(first, LINE.length, heights, closed)
-    for (let k = 0; k < (closed ? n : n - 1); k++) {
-      const [a, b] = [first + 4 * k, first + 4 * ((k + 1) % n)]
-      for (let rail = 0; rail < 3; rail++) this.strip(a + rail, b + rail)
-    }
-    if (closed || cap === 'flat' || !cap) return
-    this.cap(points, 0, 1, cap, heights)
-    this.cap(points, n - 1, n - 2, cap, heights)
-  }
-
-  /** Round or square beyond the end of a line: a fan about the end, pushed outward by half the line all round. */
-  private cap(points: Float64Array, end: number, inner: number, cap: 'round' | 'square', heights?: Float64Array): void {
-    const [x, y] = [points[2 * end]!, points[2 * end + 1]!]
-    const [dx, dy] = [x - points[2 * inner]!, y - points[2 * inner + 1]!]
-    const long = Math.sqrt(dx * dx + dy * dy)
-    if (!(long > 0)) return
-    const [ux, uy] = [dx / long, dy / long]
-    /** The way out, turned. */
-    const way = (turns: number): readonly [number, number] => {
-      const [c, s] = [cosineOfTurns(turns), sineOfTurns(turns)]
-      return [ux * c - uy * s, uy * c + ux * s]
-    }
-    const start = this.corner
-    const middle = this.put(x, y, x, y, x, y, TAG.line | TAG.solid | TAG.end)
-    const turns = cap === 'round' ? CAP_STEPS : SQUARE
-    const first = this.corner
-    for (const turn of turns) {
-      // A corner is pushed to the right of its way: that way lies a quarter turn on from where it should go.
-      const at = turn / 2 + 0.25
-      // The corners of a square lie further out than its sides, along the mitre of both.
-      const skew = cap === 'square' && Math.abs(turn) === 0.25 ? 0.125 : 0
-      const [[ax, ay], [bx, by]] = [way(at - skew), way(at + skew)]
-      const tag = TAG.line | TAG.lineOut | (skew === 0 ? TAG.end : 0)
-      for (const fringe of [TAG.fringeIn | TAG.solid, TAG.fringeOut])
-        this.put(x, y, x - ax, y - ay, x + bx, y + by, tag | fringe)
-    }
-    for (let k = 0; k + 1 < turns.length; k++) {
-      const [a, b] = [first + 2 * k, first + 2 * (k + 1)]
-      this.triangle(middle, a, b)
-      this.strip(a, b)
-    }
-    if (this.heights && heights)
-      for (let c = start; c < this.corner && c < this.lastCorner; c++)
-        this.heights.fill(heights[end]!, 3 * c, 3 * c + 3)
-  }
-
   /** A filled area with holes in it, each edge with its fringe. */
   area({ outline, holes, triangles }: Area): void {
     /** The corner within the fringe, of every point in turn. */
@@ -187,49 +115,4 @@ export class Pen extends Sheet {
     for (let k = 0; k < n; k++) this.strip(first + 2 * k, first + 2 * ((k + 1) % n))
     return first
   }
-
-  /** For each point its corners, one a tag; gives the first. */
-  private rail(points: Float64Array, closed: boolean, tags: readonly number[]): number {
-    const first = this.corner
-    const n = points.length / 2
-    const turned = areaOf(points) < 0 ? TAG.clockwise : 0
-    for (let k = 0; k < n; k++) {
-      const before = k > 0 ? k - 1 : closed ? n - 1 : k
-      const after = k < n - 1 ? k + 1 : closed ? 0 : k
-      const end = before === k || after === k ? TAG.end : 0
-      for (const tag of tags)
-        this.put(
-          points[2 * k]!,
-          points[2 * k + 1]!,
-          points[2 * before]!,
-          points[2 * before + 1]!,
-          points[2 * after]!,
-          points[2 * after + 1]!,
-          tag | turned | end,
-        )
-    }
-    return first
-  }
-
-  /** The heights of a rail's points, with those before and after. */
-  private raise(first: number, each: number, z: Float64Array, closed: boolean): void {
-    const n = z.length
-    for (let k = 0; k < n; k++)
-      for (let j = 0; j < each; j++) {
-        const at = 3 * (first + each * k + j)
-        if (first + each * k + j >= this.lastCorner) return
-        this.heights![at] = z[k]!
-        this.heights![at + 1] = z[k > 0 ? k - 1 : closed ? n - 1 : k]!
-        this.heights![at + 2] = z[k < n - 1 ? k + 1 : closed ? 0 : k]!
-      }
-  }
-}
-
-/** Twice the area within an outline; below 0 where it runs clockwise. */
-function areaOf(points: Float64Array): number {
-  const n = points.length / 2
-  let area = 0
-  for (let k = 0, j = n - 1; k < n; j = k++)
-    area += points[2 * j]! * points[2 * k + 1]! - points[2 * k]! * points[2 * j + 1]!
-  return area
 }

@@ -198,3 +198,57 @@ describe('what lies under a point', () => {
     [140, 60, null],
   ])('%d, %d', (x, y, id) => expect(hit(scene, x, y, 3)?.id ?? null).toBe(id))
 })
+
+describe('bends of a line', () => {
+  const box = { width: 100, height: 60, fillAlpha: 0, strokeWidth: 20 }
+  const shown = (shape: Shape, hand: Record<string, number>, join?: Part['join']) =>
+    spread(
+      new Plate().build(
+        sceneOf(b => void b.part('It', shape, join ? { join } : {}, hand)),
+        1,
+      ),
+      1,
+    )
+  it.each([
+    // Round corners lack what a square has over its quarter circle, those cut off half of the square.
+    [undefined, 0],
+    ['round', 4 * (1 - Math.PI / 4) * 100],
+    ['bevel', 4 * 50],
+  ] as const)('%s: covers what it should, and nothing twice', (join, lacks) => {
+    const area = 120 * 80 - 80 * 40 - lacks
+    for (const mirror of [100, -100])
+      for (const lineEnd of [100, 99.99]) {
+        const got = covered(shown({ type: 'rectangle' }, { ...box, scaleX: mirror, lineEnd }, join))
+        // Where it begins and ends nothing is joined: a corner is missing without, and within its square lies twice.
+        const open = lineEnd < 100 ? 100 - lacks / 4 - 100 : 0
+        expect(Math.abs(got - area + open)).toBeLessThan(area * 0.012)
+      }
+  })
+  it('the furthest corner of a round bend lies half the line from it, whichever way it is drawn', () => {
+    const corner = (x: number, y: number) => ({ x, y, smooth: false })
+    const angle = [corner(-60, 0), corner(0, 0), corner(0, -60)]
+    for (const ring of [angle, [...angle].reverse()]) {
+      const shape: Shape = { type: 'path', closed: false, poses: [[ring]] }
+      const far = (join?: Part['join']) => {
+        const { positions, colours, triangles } = shown(shape, { strokeWidth: 20, strokeAlpha: 100 }, join)
+        return Math.max(
+          ...triangles
+            .filter(c => colours[4 * c + 3]! > 0)
+            .map(c => (positions[2 * c]! + positions[2 * c + 1]!) / Math.SQRT2),
+        )
+      }
+      expect(far()).toBeCloseTo(Math.SQRT2 * 9.5, 0)
+      expect(far('round')).toBeGreaterThan(9.4)
+      expect(far('round')).toBeLessThan(9.501)
+      expect(far('bevel')).toBeCloseTo(9.5 / Math.SQRT2, 1)
+    }
+  })
+  it('a smooth outline has no bends', () => {
+    const corners = (join?: Part['join']) =>
+      new Plate().build(
+        sceneOf(b => void b.part('It', { type: 'ellipse' }, join ? { join } : {}, box)),
+        1,
+      ).corners
+    expect(corners('round')).toBe(corners())
+  })
+})

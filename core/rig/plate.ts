@@ -11,6 +11,7 @@ import { extent } from './gradient.ts'
 import { Pen } from './pen.ts'
 import { Rows } from './rows.ts'
 import { noSizes, sized } from './sizing.ts'
+import { PIECES } from './tail.ts'
 import type { Scene } from './scene.ts'
 import type { Program } from '../engine/program.ts'
 import { limited } from '../form/working.ts'
@@ -91,6 +92,7 @@ export class Plate {
   private rowsNow(bed: Bed, pixel: number): number {
     const { places } = this.cast
     if (places) return places.heights.length
+    if (bed.paints.tails) return PIECES
     return this.deep ? 1 : layersOf(bed, pixel) + 1
   }
 
@@ -125,9 +127,11 @@ export class Plate {
       const needs = this.rowsNow(bed, pixel)
       if (needs > bed.rows) return false
       if (!bed.fixed && this.stale(bed) && !this.layInPlace(bed)) return false
-      const layers = cast.places ? 0 : needs - 1
+      const { tails } = bed.paints
+      const layers = cast.places || tails ? 0 : needs - 1
       rows.clear(bed.row, front - layers)
       rows.put(scene, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, layers)
+      if (tails) rows.taper(bed.body, bed.instance, bed.paints, bed.row, front, pixel)
       if (cast.places) {
         const { paints, instance } = bed
         const fade = paints.particleFade.at(instance)
@@ -168,7 +172,12 @@ export class Plate {
     for (const bed of this.beds) {
       this.castIt(bed)
       const needs = this.rowsNow(bed, pixel)
-      if (needs > bed.rows) bed.rows = cast.places ? Math.ceil(needs * SLACK) : Math.min(MOST_LAYERS + 1, 2 * needs)
+      if (needs > bed.rows)
+        bed.rows = bed.paints.tails
+          ? needs
+          : cast.places
+            ? Math.ceil(needs * SLACK)
+            : Math.min(MOST_LAYERS + 1, 2 * needs)
       bed.row = row
       row += bed.rows
       bed.corner = pen.corner
@@ -240,6 +249,10 @@ export class Plate {
       }
       return
     }
+    if (bed.paints.tails) {
+      if (bed.strokes) pen.tail(outline, cast.from, cast.to, cast.dashes, bed.body.part, bed.row)
+      return
+    }
     if (this.deep && bed.solid) {
       this.deep.layBack(pen, bed, outline, front)
       if (!bed.layer || bed.layer.first) this.deep.layFront(pen, bed, outline, cast, front)
@@ -248,7 +261,7 @@ export class Plate {
     if (!outline.letters) {
       pen.begin(front)
       if (bed.fills && outline.closed) pen.fill(outline)
-      if (bed.strokes) pen.stroke(outline, cast.from, cast.to, cast.dashes, bed.body.part.cap)
+      if (bed.strokes) pen.stroke(outline, cast.from, cast.to, cast.dashes, bed.body.part)
       return
     }
     const { areas } = outline.letters.setting
@@ -260,7 +273,7 @@ export class Plate {
     pen.begin(front)
     for (const area of bed.strokes ? areas : [])
       for (const points of [area.outline, ...area.holes])
-        pen.stroke({ points, closed: true }, cast.from, cast.to, cast.dashes, bed.body.part.cap)
+        pen.stroke({ points, closed: true }, cast.from, cast.to, cast.dashes, bed.body.part)
   }
 }
 

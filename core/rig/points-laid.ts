@@ -1,10 +1,13 @@
+/** A point, with its height. */
+export type Spot = readonly [x: number, y: number, z: number]
+
 /** Points that a trace or an emitter lays on the stage, px. */
 export interface Laying {
   /** x, y in turn. */
   readonly points: Float64Array
   /** Towards the eye, one a point. */
   readonly heights: Float64Array
-  /** Of particles: how much of its life each has behind it, 0 to 1. */
+  /** Of particles: how much of its life each has behind it, 0 to 1; of a trace: how far back on the trail each is. */
   readonly ages: Float64Array
 }
 

@@ -14,6 +14,7 @@ import { gradientOf } from './gradient.ts'
 import type { Body } from './body.ts'
 import type { Scene } from './scene.ts'
 import { sizingOf, type Sizing } from './sizing.ts'
+import { ageOf, hasTail, tailOf } from './tail.ts'
 import { inDepth, toEye, type Eye } from './eye.ts'
 import { matrix, scaleOf, sizeOf, type Matrix } from '../piece/transform.ts'
 import type { Laying } from './points-laid.ts'
@@ -40,6 +41,8 @@ export interface Paints {
   /** Whether any instance may ever have a line, or a graded fill. */
   readonly lines: boolean
   readonly grades: boolean
+  /** Whether the line of any instance may change along itself. */
+  readonly tails: boolean
   readonly sizing: Sizing
   readonly fill: Colour
   readonly stroke: Colour
@@ -78,6 +81,7 @@ export function paintsOf(body: Body): Paints {
     gradient: column('gradient'),
     lines: ever('strokeWidth'),
     grades: ever('gradient'),
+    tails: hasTail(body),
     sizing: sizingOf(body),
     fill: colour('fill'),
     stroke: colour('stroke'),
@@ -109,6 +113,9 @@ export class Rows {
   count = 0
   /** Where the instance that was last put stands, in eye space. */
   at: Matrix = matrix()
+  /** How wide the line of that instance is, px, and how solid, before it is held to what can be seen. */
+  private width = 0
+  private stroke = 0
   private readonly seat = matrix()
 
   /** Room for so many rows. */
@@ -180,6 +187,28 @@ export class Rows {
     }
   }
 
+  /** What the front row of a trace shows, in pieces from its old end to now: the rows up to it. */
+  taper(body: Body, i: number, paints: Paints, from: number, front: number, pixel: number): void {
+    const { data } = this
+    const { width, fade, hue } = tailOf(body, i)
+    const { lightness, chroma, hue: now } = paints.stroke
+    const pieces = front - from + 1
+    for (let k = 0; k < pieces; k++) {
+      const age = ageOf(k, pieces)
+      const at = (from + k) * PER_ROW
+      if (from + k < front) data.copyWithin(at, front * PER_ROW, front * PER_ROW + PER_ROW)
+      const wide = this.width * Math.max(0, 1 + (width - 1) * age)
+      const shown = Math.max(wide, pixel)
+      data[at + 11] = shown / 2
+      data[at + 7] = this.stroke * (wide / shown) * Math.max(0, 1 - fade * age)
+      if (hue === 0) continue
+      const { r, g, b } = rgbOf(lightness.at(i), chroma.at(i), now.at(i) + hue * age)
+      data[at + 12] = r
+      data[at + 13] = g
+      data[at + 14] = b
+    }
+  }
+
   /**
    * The row of an instance; of text with depth its front, and the `layers` rows before it are its sides.
    *
@@ -209,6 +238,8 @@ export class Rows {
     const width = paints.lines ? paints.strokeWidth.at(i) * (deep ? (eye.even ? 1 : sizeOf(m)) : scaleOf(m)) : 0
     // A line thinner than a pixel is drawn a pixel wide and fainter.
     const shown = Math.max(width, pixel)
+    this.width = width
+    this.stroke = paints.tails ? paints.strokeAlpha.at(i) * opacity : 0
     const stroke = width > 0 ? paints.strokeAlpha.at(i) * opacity * (width / shown) : 0
     const at = front * PER_ROW
     this.stand(m, cast.sx, cast.sy, front)

@@ -1,21 +1,23 @@
 /**
  * The path of a moving point. Its points are laid at whole steps of time, so that those that are laid never shift; its
- * two ends lie exactly at now and at the end of the trail.
+ * two ends lie exactly at now and at the end of the trail. Laid by bend and distance, steps are left out where little
+ * happens: which, is decided for each stretch of steps by itself, so that these never shift either.
  */
 import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
-import { floor, fromNumber, minus, over, rational, times, ONE } from '../time/rational.ts'
+import { floor, fromNumber, minus, over, rational, times, toNumber, ONE } from '../time/rational.ts'
+import { bendsOf, STRETCH } from './bending.ts'
 import { AGAIN, asks, spent, want } from '../form/working.ts'
 import { applyX, applyY, applyZ } from '../piece/transform.ts'
-import { layingOf, NOTHING, type Laying } from './points-laid.ts'
+import { layingOf, NOTHING, type Laying, type Spot } from './points-laid.ts'
 import { standing } from './standing.ts'
-
-type Spot = readonly [x: number, y: number, z: number]
 
 /** Points of one path, and of all paths of a piece, at most. */
 const MOST = 4000
 export const MOST_LAID = 40_000
+/** How many times as far a trail may reach whose points are laid by bend and distance. */
+const SPARSE = 3
 
 /** Gives the path of a trace at a moment, the oldest point first. */
 export function traceOf(program: Program, part: Part, most = MOST): (now: Moment, trail: number) => Laying {
@@ -27,6 +29,7 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
   const { frameRate } = program.measures
   const [px, py] = [followed.pivot.x + shape.x, followed.pivot.y + shape.y]
   const laid = new Map<number, Spot>()
+  const stretches = new Map<number, readonly number[]>()
   const point = (m: Moment): Spot => {
     const w = where(m)
     return [applyX(w, px, py), applyY(w, px, py), applyZ(w, px, py)]
@@ -42,32 +45,57 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
       return NOTHING
     }
     const asked = asks()
-    const long = Math.min(trail, (room - 2) / shape.every)
+    const long = Math.min(trail, ((room - 2) / shape.every) * (shape.bend ? SPARSE : 1))
     if (!(long > 0)) return NOTHING
     const from = minus(now.exactSeconds, fromNumber(long))
     const first = Number(floor(over(from, step))) + 1
     const until = Number(floor(over(now.exactSeconds, step)))
     const spots: Spot[] = [point(momentOfSeconds(from, frameRate))]
+    const ages = [1]
     if (laid.size > 3 * room) laid.clear()
-    for (let k = first; k <= until; k++) {
-      let known = laid.get(k)
-      if (!known && spent()) {
+    if (stretches.size > 3 * room) stretches.clear()
+    const at = (k: number): Spot => {
+      const known = laid.get(k)
+      if (known) return known
+      const before = asks()
+      const spot = point(momentOfSeconds(times(rational(k), step), frameRate))
+      // What is still being worked out is asked for again.
+      if (asks() === before) laid.set(k, spot)
+      return spot
+    }
+    const stepsOf = (stretch: number): readonly number[] => {
+      let steps = stretches.get(stretch)
+      if (!steps) {
+        const before = asks()
+        steps = bendsOf(at, stretch * STRETCH, shape.bend!)
+        if (asks() === before) stretches.set(stretch, steps)
+      }
+      return steps
+    }
+    const lay = (k: number): void => {
+      spots.push(at(k))
+      ages.push(toNumber(minus(now.exactSeconds, times(rational(k), step))) / long)
+    }
+    const each = shape.bend ? STRETCH : 1
+    for (let k = Math.floor(first / each); k * each <= until; k++) {
+      if (spent() && !(shape.bend ? stretches : laid).has(k)) {
         want(AGAIN)
         break
       }
-      if (!known) {
-        const before = asks()
-        known = point(momentOfSeconds(times(rational(k), step), frameRate))
-        // What is still being worked out is asked for again.
-        if (asks() === before) laid.set(k, known)
-      }
-      spots.push(known)
+      if (!shape.bend) lay(k)
+      else for (const j of stepsOf(k)) if (j >= first && j <= until) lay(j)
     }
     const end = point(now)
-    if (end.some((v, k) => v !== spots.at(-1)![k])) spots.push(end)
+    if (end.some((v, k) => v !== spots.at(-1)![k])) {
+      spots.push(end)
+      ages.push(0)
+    }
+    // The newest, where there is no room for all.
+    const shown = spots.slice(-room)
     const path = layingOf(
-      spots.flatMap(([x, y]) => [x, y]),
-      spots.map(s => s[2]),
+      shown.flatMap(([x, y]) => [x, y]),
+      shown.map(s => s[2]),
+      ages.slice(-room),
     )
     if (asks() === asked) last = { now, trail, path }
     return path

@@ -168,6 +168,59 @@ test('G3, C6: a spiral that grows is traced, its laid points stay, and it is kep
   expect((await there())[0]).toBe(ground)
 })
 
+test('G3: a trace grows thinner, fainter and of another hue towards its old end; its points lie where it bends', async ({
+  page,
+}) => {
+  const b = new Builder('Comet', 3)
+  const light = b.part('Light', { type: 'ellipse' }, { hidden: true })
+  b.drive(light, 'x', 'time * 100px/s - 500px')
+  b.part(
+    'Trace',
+    { type: 'trace', of: light, x: 0, y: 0, every: 60 },
+    {},
+    { trail: 8, strokeWidth: 80, strokeChroma: 0.15 },
+  )
+  await openPiece(page, b.piece)
+  await goTo(page, '8')
+  // Its old end lies at −500, its new one at 300.
+  const seen = async () => {
+    await letGo(page)
+    const places = [-460, -100, 260].flatMap(x => [0, 30].map(y => [x, y] as const))
+    const [ground, ...all] = await colours(page, [[600, 300], ...places])
+    await inHand(page, 'Trace')
+    return all.map(c => (c!.join() === ground!.join() ? null : c!))
+  }
+  expect((await seen()).every(c => c !== null)).toBe(true)
+  await put(page, 'tailWidth', 10)
+  const narrow = await seen()
+  expect(narrow.map(c => c !== null)).toEqual([true, false, true, false, true, true])
+  expect(narrow[0]).toEqual(narrow[4])
+  await put(page, 'tailHue', 180)
+  const hued = await seen()
+  expect(hued[0]).not.toEqual(narrow[0])
+  // Red against blue is turned about.
+  expect(Math.sign(hued[0]![0]! - hued[0]![2]!)).toBe(-Math.sign(hued[4]![0]! - hued[4]![2]!))
+  await put(page, 'tailFade', 100)
+  const faded = await seen()
+  const far = (a: number[], c: number[]) => Math.hypot(...a.map((v, k) => v - c[k]!))
+  await letGo(page)
+  const ground = await colour(page, 600, 300)
+  await inHand(page, 'Trace')
+  expect(far(faded[0]!, ground)).toBeLessThan(0.3 * far(hued[0]!, ground))
+  expect(far(faded[2]!, ground) / far(hued[2]!, ground)).toBeGreaterThan(0.3)
+  // Driven while it plays, as any property; by bend it has the same line of fewer points.
+  await driveBy(page, 'Trace', 'tailWidth', '50% + sine(every: 4s, amp: 50%)')
+  await goTo(page, '9')
+  // A whole wave later it is as wide all along.
+  expect((await seen())[5]).not.toBeNull()
+  await page.getByLabel('Where points are laid').selectOption('bend')
+  await put(page, 'bends by', 10)
+  await put(page, 'goes', 400)
+  await page.getByRole('button', { name: 'Keep as a path' }).click()
+  await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue('Path')
+  expect((await page.getByRole('textbox', { name: 'Points of the outline' }).inputValue()).split('\n')).toHaveLength(2)
+})
+
 test('G3: a helix is traced in depth and kept as a path: from the side it looks as the trace did', async ({ page }) => {
   const b = new Builder('Helix', 3)
   b.do(setEye(b.piece, 1400))
@@ -253,6 +306,30 @@ test('G4: a colour is chosen by three sliders; one pull is one step; what is dri
   await page.getByRole('button', { name: 'Fill, colour' }).click()
   await expect(page.getByRole('slider', { name: 'Fill hue' })).toBeDisabled()
   await expect(page.getByText('its formula', { exact: true }).first()).toBeVisible()
+})
+
+test('the joints of a line are pointed, round or cut off, on the stage and in a still', async ({ page }) => {
+  const b = new Builder('Bends', 3)
+  const hand = { width: 300, height: 200, fillAlpha: 0, strokeWidth: 80, strokeLightness: 0.4 }
+  b.part('Frame', { type: 'rectangle' }, {}, hand)
+  const id = await openPiece(page, b.piece)
+  await inHand(page, 'Frame')
+  // Along the way out of its corner at 150, 100: 40√2 to the point, 40 where it is round, 40 ÷ √2 where it is cut off.
+  const out = (far: number): [number, number] => [150 + far / Math.SQRT2, 100 + far / Math.SQRT2]
+  const seen = async () => {
+    await letGo(page)
+    const [ground, ...all] = await colours(page, [[600, 300], out(22), out(34), out(50)])
+    await inHand(page, 'Frame')
+    return all.map(c => c!.join() !== ground!.join())
+  }
+  expect(await seen()).toEqual([true, true, true])
+  await page.getByLabel('Joints of the line').selectOption('round')
+  expect(await seen()).toEqual([true, true, false])
+  await page.getByLabel('Joints of the line').selectOption('bevel')
+  expect(await seen()).toEqual([true, false, false])
+  await expect
+    .poll(async () => (await page.request.get(`/api/pieces/${id}/still?at=0`)).text())
+    .toContain('stroke-linejoin="bevel"')
 })
 
 test('G5: a line draws on, stays and draws off; its dashes run along it, with round ends; lines burst round a point', async ({

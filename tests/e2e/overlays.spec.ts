@@ -77,15 +77,15 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
   await press(page, 300, 100)
   await drag(page, [300, 100], [-170, -127])
   expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-173, -130])
-  await drag(page, [-173, -130], [-169, -126], 'Control')
-  expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-169, -126])
+  await drag(page, [-173, -130], [-165, -122], 'Control')
+  expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-165, -122])
   await letGo(page)
   // What the pen lays is drawn to where they cross.
   await page.locator('[data-add="path"]').first().click()
   for (const [x, y] of [
     [-205, -148],
     [-80, 98],
-    [9, 160],
+    [0, 160],
   ] as const)
     await press(page, x, y)
   await page.keyboard.press('Enter')
@@ -99,7 +99,7 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
   await expect.poll(laid).toEqual([
     [-203, -150],
     [-80, 98],
-    [9, 160],
+    [0, 160],
   ])
 
   await page.getByRole('tab', { name: 'Piece' }).click()

@@ -188,6 +188,14 @@ function drop(): void {
             :choices="{ flat: 'flat', round: 'round', square: 'square' }"
             @choose="change({ cap: $event === 'flat' ? undefined : ($event as 'round' | 'square') })"
           />
+          <ChoiceField
+            v-if="g.title === HEADINGS.stroke"
+            label="joints"
+            name="Joints of the line"
+            :value="part.join ?? 'pointed'"
+            :choices="{ pointed: 'pointed', round: 'round', bevel: 'cut off' }"
+            @choose="change({ join: $event === 'pointed' ? undefined : ($event as 'round' | 'bevel') })"
+          />
         </div>
       </fieldset>
       <fieldset class="min-w-0">

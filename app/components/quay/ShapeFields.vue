@@ -59,6 +59,9 @@ function keep(): void {
 const BIRTH = { point: 'a point', line: 'a line', ring: 'a ring', area: 'an area' } as const
 const FLIGHT = { changing: 'changes in flight', fixed: 'fixed at birth' } as const
 
+const LAID = { time: 'so many a second', bend: 'where it bends' } as const
+const BEND = { angle: 6, distance: 60 }
+
 /** Parts that a trace may follow, by id. */
 const others = computed(() => {
   const moving = Object.entries(store.piece!.parts).filter(
@@ -180,8 +183,34 @@ const WAVES = [
     />
     <NumberField label="point x" title="Off its pin" :value="shape.x" unit="px" @set="change({ x: $event })" />
     <NumberField label="point y" title="Off its pin" :value="shape.y" unit="px" @set="change({ y: $event })" />
+    <ChoiceField
+      label="points"
+      name="Where points are laid"
+      :value="shape.bend ? 'bend' : 'time'"
+      :choices="LAID"
+      @choose="change({ bend: $event === 'bend' ? BEND : undefined })"
+    />
+    <template v-if="shape.bend">
+      <NumberField
+        label="bends by"
+        title="A point is laid where it has turned so far"
+        :value="shape.bend.angle"
+        unit="deg"
+        :low="0.1"
+        :high="180"
+        @set="change({ bend: { ...shape.bend, angle: $event } })"
+      />
+      <NumberField
+        label="goes"
+        title="… or where it has gone so far"
+        :value="shape.bend.distance"
+        unit="px"
+        :low="0.1"
+        @set="change({ bend: { ...shape.bend, distance: $event } })"
+      />
+    </template>
     <NumberField
-      label="laid a second"
+      :label="shape.bend ? 'at most a second' : 'laid a second'"
       title="How many points of the path are laid a second"
       :value="shape.every"
       :low="1"

@@ -96,6 +96,21 @@ describe('artwork', () => {
     const twice = take(svg('<rect id="post" width="9" height="9"/>'), piece)
     expect(Object.values(twice.piece.parts).map(p => p.name)).toContain('post2')
   })
+  it('lines end and bend as the file says', () => {
+    const { piece } = take(
+      svg(`<g stroke="red" stroke-linejoin="round"><path id="one" d="M0 0h9v9" stroke-linecap="square"/>
+        <path id="two" d="M0 0h9v9" stroke-linejoin="bevel"/><path id="three" d="M0 0h9v9" stroke="none"/></g>
+        <path id="four" d="M0 0h9v9" stroke="red" stroke-linejoin="miter-clip" stroke-linecap="butt"/>`),
+    )
+    const ends = (name: string) => {
+      const { cap, join } = Object.values(piece.parts).find(p => p.name === name)!
+      return [cap, join]
+    }
+    expect(ends('one')).toEqual(['square', 'round'])
+    expect(ends('two')).toEqual([undefined, 'bevel'])
+    expect(ends('three')).toEqual([undefined, undefined])
+    expect(ends('four')).toEqual([undefined, undefined])
+  })
   it('is painted as the file says: attributes, classes, style, what is inherited, gradients', () => {
     const { piece } = take(
       svg(`<style>.a { fill: #ff0000; stroke: blue } rect { opacity: 0.5 }</style>

@@ -11,7 +11,7 @@ import { dataOf, joined, ringsOf, SAME, transformOf, type Flat, type Ring } from
 import { gradientsOf, type Gradient } from './gradients.ts'
 import { areasOf } from './areas.ts'
 import { LISTED, plain, SILENT, titled } from './naming.ts'
-import { colourOf, PLAIN, rulesOf, shareOf, styleOf, type Style } from './style.ts'
+import { colourOf, endsOf, PLAIN, rulesOf, shareOf, styleOf, type Style } from './style.ts'
 import { treeOf, Unreadable, type Element } from './tree.ts'
 
 export interface Taken {
@@ -208,7 +208,9 @@ class Taking {
     if (style.opacity < 1) hand.push(['opacity', Number((100 * style.opacity).toFixed(2))])
     // What is only filled is an area also where its outline was left open.
     const areas = areasOf(rings, fill !== null)
-    const made = areas.map(({ rings: own, closed }) => this.path(own, closed, hand, name))
+    const made = areas.map(({ rings: own, closed }) =>
+      this.path(own, closed, hand, name, width > 0 ? endsOf(values) : {}),
+    )
     return made.length > 1 ? [this.group(made, name)] : made
   }
 
@@ -217,12 +219,13 @@ class Taking {
     closed: boolean,
     hand: readonly (readonly [string, number])[],
     name: string,
+    ends: Pick<Part, 'cap' | 'join'>,
   ): Made {
     const box = boxOf(rings[0]!)
     const [x, y] = [(box.left + box.right) / 2, (box.low + box.high) / 2]
     const short = (v: number) => Number(v.toFixed(2)) || 0
     const pose = rings.map(r => r.map(([px, py]) => ({ x: short(px - x), y: short(py - y), smooth: false })))
-    const id = this.part({ type: 'path', closed, poses: [pose] }, name)
+    const id = this.part({ type: 'path', closed, poses: [pose] }, name, ends)
     for (const [property, value] of hand) this.base(id, property, value)
     return { id, box, x, y }
   }
@@ -267,7 +270,7 @@ class Taking {
     }
   }
 
-  private part(shape: Shape, name: string): string {
+  private part(shape: Shape, name: string, more: Partial<Part> = {}): string {
     if (++this.count > MOST_PARTS)
       throw new Unreadable(`It would become more than ${MOST_PARTS} parts. Join outlines in it, or take it in pieces.`)
     const id = freshId(this.parts, 'p')
@@ -280,6 +283,7 @@ class Taking {
       pivot: { x: 0, y: 0 },
       symmetry: symmetryOf(shape),
       copies: null,
+      ...more,
       span: null,
     }
     this.parts[id] = part

@@ -1,5 +1,6 @@
 /** How an element is painted: its own attributes, its style, and the rules of the file for its class. */
 import { converter, parse } from 'culori'
+import type { Part } from '../../piece/schema.ts'
 import type { Element } from './tree.ts'
 
 /** Colours as parts have them: lightness in per cent, hue in degrees. */
@@ -22,6 +23,7 @@ export const PLAIN: Style = { values: { fill: 'black', stroke: 'none', 'stroke-w
 
 const INHERITED = new Set([
   ...['fill', 'fill-opacity', 'fill-rule', 'stroke', 'stroke-width', 'stroke-opacity', 'color', 'visibility'],
+  ...['stroke-linecap', 'stroke-linejoin'],
 ])
 
 /** Rules of one class or element, `.a { fill: red }`; anything more is left out. */
@@ -83,5 +85,14 @@ export function colourOf(text: string | undefined, current: string | undefined):
     chroma: rounded(Math.min(0.4, Math.max(0, colour.c)), 4),
     hue: rounded(colour.h ?? 0, 2),
     alpha: colour.alpha ?? 1,
+  }
+}
+
+/** How the ends and bends of a line are, by SVG's words for them. */
+export function endsOf(values: Style['values']): Pick<Part, 'cap' | 'join'> {
+  const [cap, join] = [values['stroke-linecap'], values['stroke-linejoin']]
+  return {
+    ...((cap === 'round' || cap === 'square') && { cap }),
+    ...((join === 'round' || join === 'bevel') && { join }),
   }
 }

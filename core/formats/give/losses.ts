@@ -31,7 +31,10 @@ const BEHIND: Partial<Record<Given, (part: Part, driven: Driven, held: (p: strin
 function drawing(part: Part, driven: Driven, held: (p: string) => number): string[] {
   const { type } = part.shape
   if (type === 'emitter') return ['stands still between frames, and its particles do not fade']
-  if (type === 'trace') return ['stands still between frames']
+  if (type === 'trace') {
+    const changes = held('tailWidth') !== 100 || held('tailFade') !== 0 || held('tailHue') !== 0
+    return ['stands still between frames', ...(changes ? ['is as wide, solid and coloured along all its line'] : [])]
+  }
   if (SOLID.includes(type) && held('thickness') > 0) return ['is without its thickness']
   if (held('gradient') > 0) {
     if (part.gradientFrame === 'stage') return ['takes its gradient along']

@@ -119,7 +119,8 @@ export function elementOf(
 
 /** A line that is dashed, capped, or drawn from a share of its way to another. */
 function dashes({ unit, dash, cut }: Moving, attributes: Record<string, string>, changes: Change[]): void {
-  const { cap } = unit.body.part
+  const { cap, join } = unit.body.part
+  if (join) attributes['stroke-linejoin'] = join
   if (cap && cap !== 'flat') attributes['stroke-linecap'] = cap
   if (unit.mode !== 'posed') return
   if (unit.cut) {
