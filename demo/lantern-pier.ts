@@ -2,6 +2,7 @@
 import { Builder } from '../core/acts/build.ts'
 import type { Piece } from '../core/piece/schema.ts'
 import { carousel, driveRoom } from './carousel.ts'
+import { exitArrow, organ } from './lights.ts'
 import { petals, shore, strings, ticketArch } from './pier.ts'
 import { dynamo, pennants, strengthTower, tombola } from './rides.ts'
 
@@ -19,6 +20,8 @@ export function lanternPier(): Piece {
   strengthTower(b)
   strings(b)
   ticketArch(b)
+  exitArrow(b)
+  organ(b)
   petals(b)
   shore(b)
   return b.piece

@@ -222,7 +222,7 @@ export function settingsOf(shape: Shape): Record<string, number> {
   if (shape.type === 'star') return { points: shape.points }
   if (shape.type === 'waves') {
     const { longest, depth, wind, waves, tile, seed } = shape
-    return { longest, depth, wind, waves, tile, seed }
+    return { longest, depth, wind, waves, tile, seed, ...(shape.noise && { pace: shape.noise.pace }) }
   }
   if (shape.type === 'trace') return { every: shape.every }
   if (shape.type === 'path') return { poses: shape.poses.length }

@@ -54,6 +54,8 @@ export const Shape = v.variant('type', [
     waves: v.pipe(whole, v.minValue(1), v.maxValue(64)),
     tile: v.pipe(number, v.minValue(0), v.maxValue(1e6)),
     seed,
+    /** Noise over space instead of what wind does to water: it runs all ways and changes so many times a second. */
+    noise: v.optional(fields({ pace: v.pipe(number, v.minValue(0), v.maxValue(60)) })),
     /** Seen in depth: fields of its surface along x, and as large ones back. */
     fields: v.optional(v.pipe(whole, v.minValue(4), v.maxValue(256))),
   }),

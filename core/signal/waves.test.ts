@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fair } from '../testing.ts'
-import { waveHeight, wavesOf, type WaveSettings } from './waves.ts'
+import { waveHeight, wavesOf, type Wave, type WaveSettings } from './waves.ts'
 
 const settings: WaveSettings = { longest: 240, depth: 150, wind: 0, waves: 9, tile: 0, seed: 5 }
 
@@ -61,6 +61,37 @@ describe('a wave surface', () => {
     const above = (crest: number) => heights(crest).filter(h => h > 0).length
     expect(above(0)).toBeGreaterThan(480)
     expect(above(1)).toBeLessThan(380)
+  })
+  it('of noise over space has no way of its own: it differs as much across as back, and closes at the lap', () => {
+    const noise = { ...settings, noise: { pace: 0.5 }, waves: 40, tile: 0 }
+    /** How much the height differs over 30 px one way, on the mean of its squares. */
+    const rough = (waves: readonly Wave[], dx: number, dz: number) => {
+      let sum = 0
+      for (let k = 0; k < 4000; k++) {
+        const [x, z] = [(k % 61) * 37, Math.floor(k / 61) * 53]
+        const step = waveHeight(waves, x + dx, z + dz, 0.3, 0) - waveHeight(waves, x, z, 0.3, 0)
+        sum += step * step
+      }
+      return sum
+    }
+    const isotropic = wavesOf(noise, 8)
+    expect(rough(isotropic, 30, 0) / rough(isotropic, 0, 30)).toBeGreaterThan(0.5)
+    expect(rough(isotropic, 30, 0) / rough(isotropic, 0, 30)).toBeLessThan(2)
+    const windy = wavesOf({ ...settings, wind: 0, waves: 40, tile: 0 }, 8)
+    expect(rough(windy, 30, 0) / rough(windy, 0, 30)).toBeGreaterThan(2)
+    for (const w of isotropic) expect(Number.isInteger(w.swings) && w.swings >= 0).toBe(true)
+    expect(isotropic.reduce((s, w) => s + w.share, 0)).toBeCloseTo(1, 12)
+    // Wind and depth have no part in it; another seed is another landscape.
+    expect(wavesOf({ ...noise, wind: 77, depth: 3 }, 8)).toEqual(isotropic)
+    expect(wavesOf({ ...noise, seed: 9 }, 8)).not.toEqual(isotropic)
+  })
+  it('of noise without pace stands still', () => {
+    const still = wavesOf({ ...settings, noise: { pace: 0 } }, 8)
+    for (const [x, z] of [
+      [0, 0],
+      [311, -90],
+    ] as const)
+      expect(waveHeight(still, x, z, 0.77, 0.3)).toBe(waveHeight(still, x, z, 0, 0.3))
   })
   it('is read where things float, with its driven swell, as a method and as a function', () => {
     const place = {

@@ -2,6 +2,9 @@
  * A wave surface: waves of many lengths added up, each at the speed that gravity and the depth of the water give it
  * (Airy's linear theory: ω² = g k tanh k d). Each makes a whole number of swings in a lap, so the surface closes
  * there. Places in px, 100 to the metre.
+ *
+ * Or noise over space: the same sum with directions all round and paces by chance (a random field by its spectrum, as
+ * Shinozuka and Jan 1972), which no wind and no depth has a part in.
  */
 import { hashSigned, hashUnit } from './hash.ts'
 import { expOf } from './maths.ts'
@@ -19,6 +22,8 @@ export interface WaveSettings {
   /** Px after which the surface is the same again; 0 for never. */
   readonly tile: number
   readonly seed: number
+  /** Noise over space: how many times a second it changes; water unless said. */
+  readonly noise?: { readonly pace: number } | undefined
 }
 
 /** One of the waves: swings per px along x and z, whole swings in a lap, its share of the height, its start. */
@@ -33,6 +38,8 @@ export interface Wave {
 /** Gravity in px per second squared, and how each next wave is shorter. */
 const GRAVITY = 981
 const SHORTER = 0.74
+/** The golden section of a turn: each next direction lies in the largest gap that those before have left. */
+const GOLDEN = 0.6180339887498949
 /** How far the waves run aside of the wind, in turns. */
 const ASIDE = 0.09
 
@@ -43,14 +50,18 @@ export function wavesOf(s: WaveSettings, lap: number): Wave[] {
   const made: Wave[] = []
   let length = s.longest
   for (let k = 0; k < s.waves; k++, length *= SHORTER) {
-    const direction = s.wind / 360 + (k === 0 ? 0 : hashSigned(3 * k, s.seed) * ASIDE)
+    const aside = k === 0 ? 0 : hashSigned(3 * k, s.seed) * ASIDE
+    const direction = s.noise ? hashUnit(0, s.seed) + k * GOLDEN + aside : s.wind / 360 + aside
     const perPx = 1 / (length * (1 + 0.12 * hashSigned(3 * k + 1, s.seed)))
     const whole = (x: number) => (s.tile > 0 ? Math.round(x * s.tile) / s.tile : x)
     const [x, z] = [whole(perPx * cosineOfTurns(direction)), whole(perPx * sineOfTurns(direction))]
     const number = 2 * Math.PI * Math.sqrt(x * x + z * z)
-    const pace = Math.sqrt(GRAVITY * number * tanh(number * s.depth)) / (2 * Math.PI)
+    const water = Math.sqrt(GRAVITY * number * tanh(number * s.depth)) / (2 * Math.PI)
+    const swings = s.noise
+      ? Math.round(s.noise.pace * lap * (0.5 + hashUnit(3 * k + 1, s.seed ^ 0x51ed)))
+      : Math.max(1, Math.round(water * lap))
     const share = length * (0.6 + 0.4 * hashUnit(3 * k + 2, s.seed))
-    made.push({ x, z, swings: Math.max(1, Math.round(pace * lap)), share, start: hashUnit(k, s.seed ^ 0x3ad8025f) })
+    made.push({ x, z, swings, share, start: hashUnit(k, s.seed ^ 0x3ad8025f) })
   }
   const all = made.reduce((sum, w) => sum + w.share, 0)
   return made.map(w => ({ ...w, share: w.share / all }))

@@ -208,6 +208,33 @@ test('G2: water in depth: foam on its crests, fields as fine as one likes, and w
   for (const [f] of foam) expect(f! >= 0.2 && f! <= 1).toBe(true)
 })
 
+test('ripples by noise over space, on the water’s own mesh: they run all ways, stand still without pace, close at the lap', async ({
+  page,
+}) => {
+  const b = new Builder('Cloth', 3)
+  b.do(setEye(b.piece, 1400))
+  await openPiece(page, b.piece)
+  await add(page, 'waves')
+  await put(page, 'swell', 60)
+  await page.getByLabel('What stirs it').selectOption('noise')
+  await expect(page.getByRole('textbox', { name: 'wind', exact: true })).toHaveCount(0)
+  await stage(page).focus()
+  await page.keyboard.press('Escape')
+  await add(page, 'ellipse')
+  await driveBy(page, 'Ellipse', 'y', 'Waves.height(120px, -200px)')
+  const key = await keyOf(page, 'Ellipse y')
+  const heights = async () => Promise.all([0, 1, 2.5, 10.5].map(async s => (await values(page, key, s))[0]!))
+  const moving = await heights()
+  expect(new Set(moving.map(h => h.toFixed(6))).size).toBe(3)
+  expect(moving[3]).toBe(moving[2])
+  for (const h of moving) expect(Math.abs(h)).toBeLessThanOrEqual(60)
+  await inHand(page, 'Waves')
+  await put(page, 'pace', 0)
+  await expect.poll(async () => new Set(await heights()).size).toBe(1)
+  await page.getByLabel('What stirs it').selectOption('wind')
+  await expect(page.getByRole('textbox', { name: 'wind', exact: true })).toBeVisible()
+})
+
 test('A3, F3: a block rocks on two axes about its bottom edge and fades in over a second and a half', async ({
   page,
 }) => {

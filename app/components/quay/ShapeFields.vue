@@ -76,6 +76,11 @@ const looks = computed(() => {
   return { '': 'dots', ...Object.fromEntries(closed.map(([id, p]) => [id, p.name])) }
 })
 
+const STIRRED = { wind: 'wind, as water', noise: 'noise over space' } as const
+/** Times a second that noise over space changes, at first. */
+const PACE = 0.25
+/** What noise over space has no use for. */
+const OF_WATER = ['depth', 'wind']
 const WAVES = [
   ['longest', 'longest wave', 'px', 'Length of the longest waves'],
   ['depth', 'depth', 'px', 'Depth of the water: shallow water slows long waves down'],
@@ -248,8 +253,28 @@ const WAVES = [
     <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />
   </template>
   <template v-if="shape.type === 'waves'">
+    <ChoiceField
+      label="stirred by"
+      name="What stirs it"
+      :value="shape.noise ? 'noise' : 'wind'"
+      :choices="STIRRED"
+      @choose="change({ noise: $event === 'noise' ? { pace: PACE } : undefined })"
+    />
     <NumberField
-      v-for="[name, label, unit, says] in WAVES"
+      v-if="shape.noise"
+      label="pace"
+      title="How many times a second it changes; at 0 it stands still. It closes at the lap."
+      :value="shape.noise.pace"
+      unit="Hz"
+      :low="0"
+      :high="60"
+      :stride="0.1"
+      @set="change({ noise: { pace: $event } })"
+    />
+    <NumberField
+      v-for="[name, label, unit, says] in WAVES.filter(
+        ([n]) => !('noise' in shape && shape.noise && OF_WATER.includes(n)),
+      )"
       :key="name"
       :label="label"
       :title="says"
