@@ -9,9 +9,11 @@ export interface Listed {
   readonly depth: number
 }
 
+type Parts = Pick<Piece, 'parts'>
+
 /** What lies above comes first. */
 const above =
-  ({ parts }: Piece) =>
+  ({ parts }: Parts) =>
   (a: string, b: string): number =>
     parts[b]!.order - parts[a]!.order || (a < b ? 1 : -1)
 
@@ -21,7 +23,7 @@ const siblingsOf = (piece: Piece, parent: string | null): string[] =>
     .sort(above(piece))
 
 /** All parts, what lies above first, each followed by what it carries. */
-export function partsListed(piece: Piece): Listed[] {
+export function partsListed(piece: Parts): Listed[] {
   const below = new Map<string | null, string[]>()
   for (const id of Object.keys(piece.parts)) {
     const { parent } = piece.parts[id]!

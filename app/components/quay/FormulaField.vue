@@ -3,7 +3,7 @@
  * A formula, written. Every number is a handle; problems stand where they are; what is typed runs on Enter or
  * when the field is left, and until then the old formula goes on.
  */
-import { EditorState, Prec } from '@codemirror/state'
+import { EditorState, Prec, type StateEffect } from '@codemirror/state'
 import { EditorView, keymap, placeholder, tooltips } from '@codemirror/view'
 import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } from '@codemirror/autocomplete'
 import { standardKeymap } from '@codemirror/commands'
@@ -44,22 +44,33 @@ function show(text: string): void {
   let end = 0
   while (end < Math.min(old.length, text.length) - from && old[old.length - 1 - end] === text[text.length - 1 - end])
     end++
-  view.dispatch({ changes: { from, to: old.length - end, insert: text.slice(from, text.length - end) } })
+  const changes = { from, to: old.length - end, insert: text.slice(from, text.length - end) }
+  // Its look comes with it: each step of the editor reads what is selected on the page.
+  looked = true
+  view.dispatch({ changes, effects: lookOf(text) })
+  looked = false
 }
 
+/** Whether what is dispatched has its look already. */
+let looked = false
 function look(): void {
-  if (!view || !store.program?.meanings.all.has(props.drive)) return
-  const seen = store.program.meanings.look(draft(), props.drive)
-  const running = store.program.slots.get(props.drive)!
-  const problems = dirty() ? seen.problems : running.problems
-  view.dispatch({ effects: setLook.of({ checked: seen.checked, problems, rings: rings() }) })
-  emit('problems', problems, dirty())
+  view?.dispatch({ effects: lookOf(draft()) })
+}
+
+/** How a text looks, with what is wrong with it; nothing where there is no such formula any more. */
+function lookOf(text: string): StateEffect<unknown>[] {
+  if (!store.program?.meanings.all.has(props.drive)) return []
+  const seen = store.program.meanings.look(text, props.drive)
+  const drafted = text !== kept.value
+  const problems = drafted ? seen.problems : store.program.slots.get(props.drive)!.problems
+  emit('problems', problems, drafted)
+  return [setLook.of({ checked: seen.checked, problems, rings: rings(text) })]
 }
 
 /** Only the formula in hand has rings, and only where a press can do something. */
-function rings(): Ring[] {
+function rings(text: string): Ring[] {
   if (hand.drive !== props.drive) return []
-  return bypassTerms(draft()).flatMap(t => (t.pressed === null ? [] : [{ ...t, press: () => rewrite(t.pressed!) }]))
+  return bypassTerms(text).flatMap(t => (t.pressed === null ? [] : [{ ...t, press: () => rewrite(t.pressed!) }]))
 }
 function rewrite(text: string): void {
   tuning.commit(props.drive, text)
@@ -201,7 +212,7 @@ onMounted(() => {
         EditorView.contentAttributes.of({ 'aria-label': props.label, spellcheck: 'false', autocapitalize: 'off' }),
         EditorView.updateListener.of(update => {
           if (update.docChanged) {
-            look()
+            if (!looked) look()
             keepDraft(store.id, props.drive, dirty() ? { of: kept.value, text: draft() } : null)
           }
           if (update.selectionSet || update.docChanged) select(update.state)
@@ -231,8 +242,10 @@ watch(
   () => store.program,
   (is, was) => {
     // What is being typed stays, whatever else changes meanwhile.
-    if (kept.value !== shown) show(kept.value)
+    const other = kept.value !== shown && draft() !== kept.value
+    if (other) show(kept.value)
     shown = kept.value
+    if (other) return
     const same =
       is?.meanings.all.get(props.drive)?.text === was?.meanings.all.get(props.drive)?.text &&
       is?.slots.get(props.drive)?.problems.length === 0 &&

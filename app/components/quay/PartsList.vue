@@ -11,17 +11,19 @@ const hand = useHand()
 /** Parts that are shown before more are asked for. */
 const SHOWN = 200
 const all = ref(false)
-const listed = computed(() => partsListed(store.piece!))
+/** They stay the same parts while formulas are tuned: nothing of the list is made anew then. */
+const parts = computed(() => store.piece!.parts)
+const listed = computed(() => partsListed({ parts: parts.value }))
 const list = computed(() =>
-  (all.value ? listed.value : listed.value.slice(0, SHOWN)).map(l => ({ ...l, part: store.piece!.parts[l.id]! })),
+  (all.value ? listed.value : listed.value.slice(0, SHOWN)).map(l => ({ ...l, part: parts.value[l.id]! })),
 )
 /** The part whose list of places is looked at: only its places are worked out. */
 const looked = ref('')
 const places = (id: string): string[] => {
-  const { parent } = store.piece!.parts[id]!
+  const { parent } = parts.value[id]!
   return looked.value === id ? mayHangOn(store.piece!, id) : parent === null ? [] : [parent]
 }
-const name = (id: string) => store.piece!.parts[id]!.name
+const name = (id: string) => parts.value[id]!.name
 
 function move(id: string, by: 1 | -1): void {
   const op = moveAmong(store.piece!, id, by)
