@@ -24,9 +24,14 @@ const short = (x: number) => String(Math.round(x * 100) / 100)
 
 function path(points: Float64Array, closed: boolean, m: Matrix, eye: Eye, heights?: Float64Array): string {
   let d = ''
+  // In hundredths, each point against the one before: digits that repeat pack well, and whole numbers do not drift.
+  let [px, py] = [0, 0]
   for (let i = 0; i < points.length; i += 2) {
-    const [x, y] = seen(eye, m, points[i]!, points[i + 1]!, heights?.[i / 2] ?? 0)
-    d += `${i === 0 ? 'M' : 'L'}${short(x)} ${short(-y)}`
+    const at = seen(eye, m, points[i]!, points[i + 1]!, heights?.[i / 2] ?? 0)
+    const [x, y] = [Math.round(at[0] * 100), Math.round(-at[1] * 100)]
+    d += `${i === 0 ? 'M' : 'l'}${(x - px) / 100} ${(y - py) / 100}`
+    px = x
+    py = y
   }
   return d + (closed ? 'Z' : '')
 }

@@ -1,4 +1,5 @@
 /** Which of the steps of a moving point are kept where it is laid by bend and distance. */
+import { atanTurns } from '../signal/maths.ts'
 import type { Spot } from './points-laid.ts'
 
 /** Steps that are decided upon together; the first of each stretch always stays. */
@@ -18,7 +19,7 @@ export function bendsOf(
   bend: { readonly angle: number; readonly distance: number },
 ): number[] {
   const kept = [first]
-  const most = (bend.angle * Math.PI) / 180
+  const most = bend.angle / 360
   const split = (a: number, b: number): void => {
     const half = (b - a) / 2
     if (half < 1) return
@@ -28,7 +29,7 @@ export function bendsOf(
     let before: Spot | null = null
     for (let k = a; k < b; k += every) {
       const way = between(at(k), at(k + every))
-      const length = Math.sqrt(way[0] ** 2 + way[1] ** 2 + way[2] ** 2)
+      const length = Math.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2])
       if (!(length > 0)) continue
       long += length
       const now: Spot = [way[0] / length, way[1] / length, way[2] / length]
@@ -46,8 +47,8 @@ export function bendsOf(
 
 const between = (a: Spot, b: Spot): Spot => [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
 
-/** Between two ways as long as 1, radians: by their cross and dot, so that small ones are exact too. */
+/** Between two ways as long as 1, turns: by their cross and dot, so that small ones are exact too. */
 function angle(a: Spot, b: Spot): number {
   const [x, y, z] = [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
-  return Math.atan2(Math.sqrt(x * x + y * y + z * z), a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
+  return atanTurns(Math.sqrt(x * x + y * y + z * z), a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
 }

@@ -1,4 +1,5 @@
 /** Lays lines: along an outline or a part of it, in dashes, with their ends and bends. */
+import { atanTurns } from '../signal/maths.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { dashed, type Dashes } from './dashes.ts'
 import { cutOutline, type Outline } from './outline.ts'
@@ -226,8 +227,7 @@ function way(from: Spot, to: Spot): Spot | null {
 const beyond = (p: Spot, w: Spot, by: 1 | -1): Spot => [p[0] + by * w[0], p[1] + by * w[1], p[2] + by * w[2]]
 
 /** How far one way turns to be another, −½ to ½ turns. */
-const turnsBetween = (a: Spot, b: Spot): number =>
-  Math.atan2(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1]) / (2 * Math.PI)
+const turnsBetween = (a: Spot, b: Spot): number => atanTurns(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1])
 
 /** The way between two, a share on from the one to the other. */
 function turnedWay(a: Spot, b: Spot, turns: number, share: number): Spot {

@@ -1,5 +1,6 @@
 import { database } from '../../../database/current'
 import { readText } from '../../../database/pieces'
+import { packedFor } from '../../../packing'
 import { idOf, refuse } from '../../../request'
 
 /** A piece with its document and revision. */
@@ -8,5 +9,5 @@ export default defineEventHandler(async event => {
   const stored = await readText(await database(), id)
   if (!stored) throw refuse(404, 'There is no such piece. It may have been deleted.')
   setResponseHeader(event, 'content-type', 'application/json')
-  return `{"id":${JSON.stringify(id)},"revision":${stored.revision},"document":${stored.text}}`
+  return packedFor(event, `{"id":${JSON.stringify(id)},"revision":${stored.revision},"document":${stored.text}}`)
 })

@@ -1,7 +1,7 @@
-import { gzipSync } from 'node:zlib'
 import { database } from '../../../database/current'
 import { picturesIn } from '../../../database/assets'
 import { readText, revisionOf } from '../../../database/pieces'
+import { packedFor } from '../../../packing'
 import { idOf, refuse } from '../../../request'
 import { still } from '../../../stills/stills'
 
@@ -38,9 +38,5 @@ export default defineEventHandler(async event => {
   })
   if (made.svg === null) return notDrawn(made.why)
   if (!/<(path|text|image)/.test(made.svg)) return EMPTY
-  setResponseHeader(event, 'vary', 'accept-encoding')
-  if (!/\bgzip\b/.test(getRequestHeader(event, 'accept-encoding') ?? '')) return made.svg
-  // A picture of paths shrinks to a quarter.
-  setResponseHeader(event, 'content-encoding', 'gzip')
-  return gzipSync(made.svg)
+  return packedFor(event, made.svg)
 })
