@@ -101,3 +101,11 @@ export async function drag(page: Page, from: [number, number], to: [number, numb
 /** The part in hand. */
 export const chosen = (page: Page, name: string) =>
   expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue(name)
+
+/** Columns of a row of the stage that differ from its ground. */
+export async function run(page: Page, y: number, from = -620, to = 620): Promise<number[]> {
+  const xs = Array.from({ length: Math.floor((to - from) / 4) }, (_, k) => from + 4 * k)
+  const row = await colours(page, [[-638, 358], ...xs.map(x => [x, y] as const)])
+  const [ground, ...rest] = row
+  return xs.filter((_, k) => rest[k]!.some((v, j) => Math.abs(v - ground![j]!) > 24))
+}
