@@ -1,18 +1,26 @@
 /** What hands do on the stage: choose, move, turn, size, set the pin, draw a frame; each pull is one undo step. */
 import { engageWith } from '~~/core/acts/gear-acts.ts'
-import { moveBy, outermost, pinTo, sizeTo, turnBy, unread, type Grip } from '~~/core/acts/staging.ts'
-import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
+import { moveBy, outermost, pinTo, sizeTo, turnBy, type Grip } from '~~/core/acts/staging.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { applyX, applyY, unapply } from '~~/core/piece/transform.ts'
 import { flattened, inDepth } from '~~/core/rig/eye.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
-import { around, boxOf, boxWithCarried, drawnTo, engaging, linesOf, type Box } from '~~/core/rig/snapping.ts'
+import {
+  around,
+  boxOf,
+  boxWithCarried,
+  drawnTo,
+  engaging,
+  linesOf,
+  sideDrawnTo,
+  type Box,
+} from '~~/core/rig/snapping.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { useTuning } from '~/stores/tuning.ts'
 import { halfOf, handleAt, handlesRound, type Handle } from './grips.ts'
+import { useOffer } from './offering.ts'
 import type { Marquee } from './overlay.ts'
 import { pullFrom } from './pull.ts'
 import type { Lens } from './view.ts'
@@ -32,7 +40,7 @@ export interface Shown {
 export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
   const store = usePiece()
   const hand = useHand()
-  const tuning = useTuning()
+  const offer = useOffer()
   const shown: Shown = { marquee: null, x: null, y: null }
   const now = () => store.player!.now().seconds
   /** Decimals that the eye can tell at this size. */
@@ -52,26 +60,6 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     for (let r = 0; r < 12; r += 4) seat[r + 3]! += seat[r + 2]! * z
     const [px, py] = [body.get('x', at) + pivot.x, body.get('y', at) + pivot.y]
     return { id, seat: flattened(drawn.eye, seat, px, py), world: flattened(drawn.eye, world, pivot.x, pivot.y) }
-  }
-
-  /** What a gesture set although a formula drives it that does not read the hand value: offered as `base +`. */
-  function offer(op: Operation | null): void {
-    const keys = op ? unread(store.piece!, op) : []
-    if (keys.length === 0) return
-    const names = keys.map(k => sourceName(store.piece!, k)).join(' and ')
-    store.notice = {
-      says: `${names} ${keys.length > 1 ? 'follow their formulas, which do' : 'follows its formula, which does'} not read the hand value.`,
-      act: {
-        says: 'Add it as base +',
-        do: () => {
-          store.beginGesture()
-          for (const key of keys) {
-            tuning.exactly(key, onTopOfHand(store.piece!.drives[key]!.text))
-          }
-          store.endGesture()
-        },
-      },
-    }
   }
 
   /** Makes an operation over and over while it is pulled, always from how the piece was. */
@@ -186,9 +174,16 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     const m = grip.world
     const [hx, hy] = [side[0] * half[0], side[1] * half[1]]
     const [x, y] = [m[0]! * hx + m[1]! * hy + m[3]!, m[4]! * hx + m[5]! * hy + m[7]!]
+    // What hangs on it moves along, so it is drawn to nothing of that.
+    const lines = linesOf(scene()!, new Set([hand.part!]))
     pull(e, (before, dx, dy, p) => {
-      const to = unapply(m, x + dx, y + dy)
-      return to && sizeTo(before, grip, side, half, to, now(), p.altKey, fine())
+      const free = p.ctrlKey || p.metaKey
+      const drawn = sideDrawnTo(m, side, x + dx, y + dy, lines, free ? 0 : REACH / lens().scale)
+      shown.x = drawn.x
+      shown.y = drawn.y
+      const places = drawn.x !== null || drawn.y !== null ? 2 : fine()
+      const to = unapply(m, x + dx + drawn.dx, y + dy + drawn.dy)
+      return to && sizeTo(before, grip, side, half, to, now(), p.altKey, places)
     })
   }
 

@@ -83,13 +83,12 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     const it = held()!
     picked = node
     const [before, pose] = [store.piece!, poseOf(it.id)]
-    const from = lens().toStage(node.x, node.y)
     const world = it.world.slice()
     let moved = false
     pullFrom(e, {
       begin: () => store.beginGesture(),
-      move: (dx, dy) => {
-        const to = unseen(it.eye, world, from[0] + dx / lens().scale, from[1] - dy / lens().scale)
+      move: (dx, dy, m) => {
+        const to = unseen(it.eye, world, ...ruled([node.x + dx, node.y + dy], m))
         if (!to) return
         moved = true
         store.act(setCorner(before, it.id, pose, node.ring, node.nth, { x: to[0], y: to[1] }))

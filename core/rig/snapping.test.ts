@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { at } from '../testing.ts'
+import { matrix, placed } from '../piece/transform.ts'
 import { Scene } from './scene.ts'
 import {
   around,
@@ -12,6 +13,7 @@ import {
   linesOf,
   pointDrawnTo,
   ruledLines,
+  sideDrawnTo,
   type Box,
 } from './snapping.ts'
 
@@ -104,6 +106,16 @@ describe('lines that a part is drawn to', () => {
     const shown = ruledLines({ ...own, guides: true })
     expect(new Set(shown.x)).toEqual(new Set([-640, 0, 640, -576, 576, -512, 512, 123]))
     expect(new Set(shown.y)).toEqual(new Set([-360, 0, 360, -324, 324, -288, 288, -77, 4]))
+  })
+  it('a side is drawn only the way it goes, a corner both', () => {
+    const lines = { x: [100], y: [50], grid: 0 }
+    const upright = matrix()
+    expect(sideDrawnTo(upright, [1, 0], 97, 49, lines, 7)).toEqual({ dx: 3, dy: 0, x: 100, y: null })
+    expect(sideDrawnTo(upright, [0, -1], 97, 49, lines, 7)).toEqual({ dx: 0, dy: 1, x: null, y: 50 })
+    expect(sideDrawnTo(upright, [-1, 1], 97, 49, lines, 7)).toEqual({ dx: 3, dy: 1, x: 100, y: 50 })
+    // Turned by a quarter, its right side looks up.
+    expect(sideDrawnTo(placed(0, 0, 0.25), [1, 0], 97, 49, lines, 7)).toEqual({ dx: 0, dy: 1, x: null, y: 50 })
+    expect(sideDrawnTo(upright, [1, 1], 97, 49, lines, 0)).toEqual({ dx: 0, dy: 0, x: null, y: null })
   })
   it('a grid lies everywhere, on both sides of the middle, and gives way to what is nearer', () => {
     const grid = { x: [], y: [], grid: 40 }

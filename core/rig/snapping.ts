@@ -1,7 +1,7 @@
 /** Where parts that are moved by hand are drawn to: the stage, other parts and their pins, gears that may engage. */
 import { pitchRadius } from '../piece/gearing.ts'
 import type { Piece } from '../piece/schema.ts'
-import { scaleOf } from '../piece/transform.ts'
+import { scaleOf, type Matrix } from '../piece/transform.ts'
 import { FLAT, seen, type Eye } from './eye.ts'
 import { outlineOf } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
@@ -145,6 +145,35 @@ export function drawnTo(box: Box, lines: Lines, reach: number): Drawn {
   const [dx, x] = nearest([box.left, (box.left + box.right) / 2, box.right], lines.x)
   const [dy, y] = nearest([box.low, (box.low + box.high) / 2, box.high], lines.y)
   return { dx, dy, x, y }
+}
+
+/**
+ * Draws a side or a corner of a part that stands at `m` and is pulled to a point: a corner both ways, a side only the
+ * way that it goes when it is pulled.
+ *
+ * @param side −1, 0 or 1 across and up
+ */
+export function sideDrawnTo(
+  m: Matrix,
+  side: readonly [number, number],
+  x: number,
+  y: number,
+  lines: Lines,
+  reach: number,
+): Drawn {
+  const to = drawnTo({ left: x, right: x, low: y, high: y }, lines, reach)
+  // Where the side looks to on the stage.
+  const [wx, wy] = [m[0]! * side[0] + m[1]! * side[1], m[4]! * side[0] + m[5]! * side[1]].map(Math.abs) as [
+    number,
+    number,
+  ]
+  const corner = side[0] !== 0 && side[1] !== 0
+  const none = { dx: 0, dy: 0, x: null, y: null }
+  return {
+    ...none,
+    ...((corner || wx > wy) && { dx: to.dx, x: to.x }),
+    ...((corner || wy > wx) && { dy: to.dy, y: to.y }),
+  }
 }
 
 /** How far a gear at a place has to go so that it meets another that is not moved, and which. */

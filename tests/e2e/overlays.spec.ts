@@ -79,6 +79,19 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
   expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-173, -130])
   await drag(page, [-173, -130], [-165, -122], 'Control')
   expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-165, -122])
+  // So is a side that is pulled; beyond it with Ctrl.
+  for (const [name, value] of [
+    ['width', 200],
+    ['height', 120],
+    ['x', -60],
+    ['y', 40],
+  ] as const)
+    await put(page, name, value)
+  await drag(page, [-160, 40], [-195, 44])
+  expect([await number(page, 'width'), await number(page, 'height')]).toEqual([243, 120])
+  expect(await number(page, 'x')).toBe(-81.5)
+  await drag(page, [-203, 40], [-211, 40], 'Control')
+  expect(Math.abs((await number(page, 'width')) - 251)).toBeLessThan(1.5)
   await letGo(page)
   // What the pen lays is drawn to where they cross.
   await page.locator('[data-add="path"]').first().click()

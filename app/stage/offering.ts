@@ -1,0 +1,30 @@
+/** What is offered after the hand has set a number that a formula drives. */
+import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
+import { unread } from '~~/core/acts/staging.ts'
+import type { Operation } from '~~/core/piece/operation.ts'
+import { usePiece } from '~/stores/piece.ts'
+import { useTuning } from '~/stores/tuning.ts'
+
+/** What a gesture set although a formula drives it that does not read the hand value: offered as `base +`. */
+export function useOffer(): (op: Operation | null) => void {
+  const store = usePiece()
+  const tuning = useTuning()
+  return (op: Operation | null): void => {
+    const keys = op ? unread(store.piece!, op) : []
+    if (keys.length === 0) return
+    const names = keys.map(k => sourceName(store.piece!, k)).join(' and ')
+    store.notice = {
+      says: `${names} ${keys.length > 1 ? 'follow their formulas, which do' : 'follows its formula, which does'} not read the hand value.`,
+      act: {
+        says: 'Add it as base +',
+        do: () => {
+          store.beginGesture()
+          for (const key of keys) {
+            tuning.exactly(key, onTopOfHand(store.piece!.drives[key]!.text))
+          }
+          store.endGesture()
+        },
+      },
+    }
+  }
+}
