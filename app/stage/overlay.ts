@@ -42,7 +42,9 @@ export class Overlay {
     const m = body.worlds[instance]!
     const points: [number, number][] = []
     for (let k = 0; k < drawn.points.length; k += 2)
-      points.push(this.lens.toScreen(...seen(this.eye, m, drawn.points[k]!, drawn.points[k + 1]!)))
+      points.push(
+        this.lens.toScreen(...seen(this.eye, m, drawn.points[k]!, drawn.points[k + 1]!, drawn.heights?.[k / 2])),
+      )
     c.beginPath()
     points.forEach(([x, y], k) => (k === 0 ? c.moveTo(x, y) : c.lineTo(x, y)))
     if (drawn.closed) c.closePath()

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { apply, inverse } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { Builder } from './build.ts'
-import { dropGuide, guidesOf, layGuide, MOST_GUIDES, moveGuide, setGrid } from './guides.ts'
+import { dropGuide, guidesOf, isRuled, layGuide, rule, MOST_GUIDES, moveGuide, setGrid } from './guides.ts'
 
 const { piece } = new Builder('Guides', 1)
 
@@ -25,6 +25,16 @@ describe('guides of one’s own', () => {
     expect(readPiece(full).problem).toBeNull()
     const over = { ...full, stage: { ...full.stage, ownGuides: { x: [], y: [...guidesOf(full).y, 1] } } }
     expect(readPiece(over).problem).toContain('100 guides')
+  })
+  it('all that is ruled is switched on and off', () => {
+    for (const what of ['guides', 'rulers', 'grid'] as const) {
+      const on = apply(piece, rule(piece, what, true))
+      expect([isRuled(piece, what), isRuled(on, what), isRuled(apply(on, rule(on, what, false)), what)]).toEqual([
+        false,
+        true,
+        false,
+      ])
+    }
   })
   it('a grid is so wide, or none is said', () => {
     const ruled = apply(piece, setGrid(piece, 25))

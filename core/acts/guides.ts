@@ -36,6 +36,18 @@ export function setGrid(piece: Piece, grid: number): Operation {
   return operation('change the grid', { set: 'stage', value: grid > 0 ? { ...rest, grid } : rest })
 }
 
+/** What is ruled over the stage, and what it is called. */
+export const RULED = { guides: 'Guides: middle, safe margins, own', rulers: 'Rulers', grid: 'Grid' } as const
+export type Ruled = keyof typeof RULED
+/** How wide a grid is that is switched on, px. */
+const GRID = 40
+
+export const isRuled = ({ stage }: Piece, what: Ruled): boolean => Boolean(stage[what])
+
+/** Switched on, or off. */
+export const rule = (piece: Piece, what: Ruled, on: boolean): Operation =>
+  what === 'grid' ? setGrid(piece, on ? GRID : 0) : setStage(piece, { [what]: on })
+
 const changed = (piece: Piece, says: string, { x, y }: OwnGuides): Operation => ({
   ...setStage(piece, { guides: true, ownGuides: { x: [...x], y: [...y] } }),
   says,

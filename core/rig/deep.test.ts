@@ -11,6 +11,7 @@ import { hit } from './hit.ts'
 import { Plate } from './plate.ts'
 import { PER_ROW } from './rows.ts'
 import { Scene } from './scene.ts'
+import { boxOf } from './snapping.ts'
 import { ROW_STEP, TAG } from './sheet.ts'
 
 const TEXT: Extract<Shape, { type: 'text' }> = {
@@ -210,5 +211,29 @@ describe('a still in depth', () => {
     })
     expect(text).not.toMatch(/NaN|Infinity|undefined/)
     expect(text.match(/<path/g)!.length).toBeGreaterThan(0.8 * 28 * 28)
+  })
+})
+
+describe('a line whose points lie in depth', () => {
+  const corner = (x: number, y: number, z: number) => ({ x, y, z, smooth: false })
+  const b = new Builder('Rail', 1)
+  b.do(setEye(b.piece, 1000))
+  const id = b.part(
+    'Rail',
+    { type: 'path', closed: false, poses: [[[corner(0, 100, 500), corner(200, 100, 500), corner(200, 100, -1000)]]] },
+    {},
+    { strokeWidth: 6, strokeAlpha: 100 },
+  )
+  const program = new Program(b.piece)
+  const scene = new Scene(program).update(program.moment(at(0), new Float64Array(program.size)), at(0))
+  it('is taken hold of where it is seen: half way to the eye twice as far out', () => {
+    expect(hit(scene, 200, 200, 3)?.id).toBe(id)
+    expect(hit(scene, 100, 50, 3)?.id).toBe(id)
+    expect(hit(scene, 100, 100, 3)).toBeNull()
+    expect(hit(scene, 250, 125, 3)?.id).toBe(id)
+  })
+  it('has its box round what is seen', () => {
+    const box = boxOf(scene.bodies.get(id)!, 0, scene.eye)!
+    expect([box.left, box.right, box.low, box.high]).toEqual([0, 400, 50, 200])
   })
 })

@@ -2,9 +2,9 @@
 import { holesIn, outlineOf, type Outline } from './outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Scene } from './scene.ts'
-import { inDepth, unseen } from './eye.ts'
+import { inDepth, seen, toEye, unseen, type Eye } from './eye.ts'
 import type { Body } from './body.ts'
-import { sizeOf } from '../piece/transform.ts'
+import { matrix, sizeOf, type Matrix } from '../piece/transform.ts'
 
 const sizes = noSizes()
 
@@ -41,6 +41,10 @@ function nearness(scene: Scene, body: Body, i: number, x: number, y: number, rea
   const outline = outlineOf(body.part.shape, sizesOf(body, i, sizes))
   if (!outline) return null
   const scale = Math.max(1e-6, sizeOf(m))
+  if (outline.heights && inDepth(eye)) {
+    const wide = body.get('strokeWidth', i) * (eye.even ? 1 : scale)
+    return lineAt(eye, m, outline.points, outline.heights, x, y, reach + wide / 2)
+  }
   const slack = (reach + (body.get('strokeWidth', i) * scale) / 2) / scale
   const thick = inDepth(eye) ? body.get('thickness', i) : 0
   if (thick > 0) scene.backOf(body, i, back)
@@ -51,6 +55,32 @@ function nearness(scene: Scene, body: Body, i: number, x: number, y: number, rea
   }
   return null
 }
+
+/** How near a line whose points lie in depth is where it passes a stage point as it is seen; null where it does not. */
+function lineAt(
+  eye: Eye,
+  m: Matrix,
+  points: Float64Array,
+  heights: Float64Array,
+  x: number,
+  y: number,
+  slack: number,
+): number | null {
+  const e = toEye(eye, m, turned)
+  const flat = new Float64Array(points.length)
+  for (let k = 0; k < heights.length; k++)
+    flat.set(seen(eye, m, points[2 * k]!, points[2 * k + 1]!, heights[k]!), 2 * k)
+  let nearest: number | null = null
+  for (let k = 0; k + 1 < heights.length; k++) {
+    if (!near(flat.subarray(2 * k, 2 * k + 4), false, [x, y], slack)) continue
+    const z = e[8]! * points[2 * k]! + e[9]! * points[2 * k + 1]! + e[10]! * heights[k]! + e[11]!
+    // What lies behind the eye is not seen.
+    if (z < eye.distance && (nearest === null || z > nearest)) nearest = z
+  }
+  return nearest
+}
+
+const turned = matrix()
 
 function covers(body: Body, i: number, outline: Outline, at: readonly [number, number], slack: number): boolean {
   const filled = outline.closed && (body.part.shape.type === 'picture' || body.get('fillAlpha', i) > 0.02)

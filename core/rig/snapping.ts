@@ -25,7 +25,7 @@ export function boxOf(body: Body, instance: number, eye: Eye = FLAT): Box | null
   if (!outline || !m || outline.points.length === 0) return null
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
   for (let k = 0; k < outline.points.length; k += 2) {
-    const [x, y] = seen(eye, m, outline.points[k]!, outline.points[k + 1]!)
+    const [x, y] = seen(eye, m, outline.points[k]!, outline.points[k + 1]!, outline.heights?.[k / 2])
     if (x < left) left = x
     if (x > right) right = x
     if (y < low) low = y

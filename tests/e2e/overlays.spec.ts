@@ -138,6 +138,19 @@ test('a grid is ruled over the stage, parts are drawn to it, and it grows with t
   // Its left side goes to −200, its upper one to −100.
   await drag(page, [300, 100], [-168, -123])
   expect([await number(page, 'x'), await number(page, 'y')]).toEqual([-170, -120])
+  // Off and on again without the Piece page.
+  const ruled = async (what: string) => {
+    await letGo(page)
+    await page.keyboard.press('/')
+    await page.getByRole('dialog', { name: 'Find anything' }).getByRole('combobox').fill(what)
+    await page.keyboard.press('Enter')
+  }
+  await ruled('grid')
+  await expect.poll(() => drawn(page)).toBe(0)
+  await ruled('rulers')
+  await expect(page.locator('[data-ruler]')).toHaveCount(2)
+  await ruled('grid')
+  await expect.poll(() => drawn(page)).toBeGreaterThan(5000)
   // Far out its lines stand apart still: every fifth of them.
   await letGo(page)
   await page.getByRole('tab', { name: 'Piece' }).click()

@@ -2,6 +2,7 @@
 /** Find anything: parts, formulas, what is in common, dials and commands, by a few letters of their names. */
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/vue'
 import { Search } from '@lucide/vue'
+import { isRuled, rule, RULED, type Ruled } from '~~/core/acts/guides.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
 import { useClip } from '~/stores/clip.ts'
 import { COMMON, useCommon } from '~/stores/common.ts'
@@ -50,6 +51,12 @@ const commands: readonly Found[] = [
   { name: 'Copy the formula in hand', kind: 'command', key: 'Ctrl C', go: clip.copy },
   { name: 'Paste it on the chosen part', kind: 'command', key: 'Ctrl V', go: clip.paste },
   { name: 'Patterns', kind: 'command', key: 'P', text: 'put on, save as', go: () => (hand.patterns = true) },
+  ...(Object.keys(RULED) as Ruled[]).map(what => ({
+    name: RULED[what].split(':')[0]!,
+    kind: 'command',
+    text: 'ruled over the stage, on and off',
+    go: () => store.act(rule(store.piece!, what, !isRuled(store.piece!, what))),
+  })),
   { name: 'Undo', kind: 'command', key: 'Ctrl Z', go: store.undo },
   { name: 'Redo', kind: 'command', key: 'Ctrl Shift Z', go: store.redo },
   { name: 'All keys', kind: 'command', key: '?', go: () => emit('keys') },

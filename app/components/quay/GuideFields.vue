@@ -1,8 +1,18 @@
 <script setup lang="ts">
 /** What is ruled over the stage: guides, rulers, a grid; and the guides of one's own by number. */
 import { X } from '@lucide/vue'
-import { dropGuide, guidesOf, layGuide, MOST_GUIDES, moveGuide, setGrid, type GuideAxis } from '~~/core/acts/guides.ts'
-import { setStage } from '~~/core/acts/settings.ts'
+import {
+  dropGuide,
+  guidesOf,
+  isRuled,
+  layGuide,
+  MOST_GUIDES,
+  moveGuide,
+  rule,
+  RULED,
+  setGrid,
+  type GuideAxis,
+} from '~~/core/acts/guides.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
@@ -12,8 +22,6 @@ const AXES: readonly (readonly [GuideAxis, string])[] = [
   ['x', 'Upright'],
   ['y', 'Level'],
 ]
-/** How wide a grid is that is switched on. */
-const GRID = 40
 
 function lay(axis: GuideAxis): void {
   const op = layGuide(piece.value, axis, 0)
@@ -26,19 +34,11 @@ function lay(axis: GuideAxis): void {
   <fieldset class="flex flex-col gap-2">
     <legend class="mb-1 font-semibold">Ruled over it</legend>
     <TickField
-      label="Guides: middle, safe margins, own"
-      :value="piece.stage.guides"
-      @set="store.act(setStage(piece, { guides: $event }))"
-    />
-    <TickField
-      label="Rulers"
-      :value="piece.stage.rulers ?? false"
-      @set="store.act(setStage(piece, { rulers: $event }))"
-    />
-    <TickField
-      label="Grid"
-      :value="piece.stage.grid !== undefined"
-      @set="store.act(setGrid(piece, $event ? GRID : 0))"
+      v-for="(label, what) in RULED"
+      :key="what"
+      :label="label"
+      :value="isRuled(piece, what)"
+      @set="store.act(rule(piece, what, $event))"
     />
     <NumberField
       v-if="piece.stage.grid"
