@@ -1,6 +1,7 @@
 /** Takes the pictures in docs/screenshots from the demo, as a user sees it at 1280 × 800. */
 import { chromium, type Page } from '@playwright/test'
 import { Builder } from '../core/acts/build.ts'
+import { layGuide, rule } from '../core/acts/guides.ts'
 import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
 
 const folder = dataFolder()
@@ -40,6 +41,9 @@ async function inTheHand(): Promise<void> {
       [60, 80, true],
       [-90, 120, false],
     ].map(([x, y, smooth]) => ({ x: x as number, y: y as number, smooth: smooth as boolean }))
+  b.do(rule(b.piece, 'rulers', true))
+  b.do(rule(b.piece, 'grid', true))
+  b.do(layGuide(b.piece, 'y', -180)!)
   const sail = b.part('Sail', { type: 'path', closed: true, poses: [[pose(90)], [pose(220)]] }, {}, { x: -60 })
   b.drive(sail, 'pose', 'sine(every: 4s, low: 0, high: 1)')
   b.drive(sail, 'y', 'base + sine(every: 8s, amp: 90px)')
