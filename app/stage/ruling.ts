@@ -83,17 +83,17 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
         acted = true
         redraw()
       },
-      end: went => {
+      end: (went, by) => {
         const gone = went && pulled?.off
-        if (gone) {
-          if (own === null) store.undo()
-          else store.act(dropGuide(before, axis, own))
-        }
+        const givenUp = by instanceof KeyboardEvent
+        if (gone && own !== null && !givenUp) store.act(dropGuide(before, axis, own))
         end()
-        if (!went) return
+        if (!went || givenUp) return
+        // One that never came to lie on the stage leaves nothing behind.
+        if (gone && own === null) return store.undo()
         const says = axis === 'x' ? 'upright' : 'level'
         store.notice = gone
-          ? { says: `The ${says} guide is taken away.`, ...(own !== null && { act: { says: 'Undo', do: store.undo } }) }
+          ? { says: `The ${says} guide is taken away.`, act: { says: 'Undo', do: store.undo } }
           : {
               says: `The ${says} guide lies at ${printNumber(guidesOf(store.piece!)[axis][nth]!, 2).replace('-', '−')}px.`,
             }

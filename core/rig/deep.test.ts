@@ -48,12 +48,57 @@ describe('a plate in depth', () => {
       b.part('Far', { type: 'rectangle' }, {}, { z: -200 })
     })
     const { passes: all } = plate().deep!
+    // Parallel planes are one, the furthest first.
     expect(all.map(p => [p.is, p.near, p.members])).toEqual([
-      ['sheet', -200, 1],
-      ['sheet', 0, 2],
-      ['sheet', 100, 1],
+      ['sheet', -200, 4],
       ['glass', -300, 1],
     ])
+    const starts = [...all[0]!.runs].filter((_, k) => k % 3 === 0)
+    expect(starts).toHaveLength(3)
+    // Far was laid last, One and Two lie side by side, Near was laid first.
+    expect(starts[0]).toBe(Math.max(...starts))
+    expect(starts[2]).toBe(0)
+  })
+  it('a thousand sheets one before the other are painted in one go', () => {
+    const { plate } = stage(b => {
+      b.part(
+        'Sheet',
+        { type: 'rectangle' },
+        { copies: layered(1000, { apart: true, dz: 2 }) },
+        { rotationY: 20, rotationX: 10 },
+      )
+    }, 4000)
+    const [all, ...more] = plate().deep!.passes
+    expect([all!.is, all!.members, all!.runs.length, more.length]).toEqual(['sheet', 1000, 3, 0])
+  })
+  it('planes that the eye stands between, that cross, or whose order tells otherwise stay apart', () => {
+    const count = (make: (b: Builder) => void, distance = 1000) => passes(stage(make, distance).plate()).length
+    // Seen from behind, the one further out is further away.
+    const behind = (b: Builder) => {
+      b.part('One', { type: 'rectangle' }, {}, { rotationY: 80, x: 900, z: 500 })
+      b.part('Two', { type: 'rectangle' }, {}, { rotationY: 80, x: 950, z: 500 })
+    }
+    expect(count(behind, 600)).toBe(2)
+    expect(
+      count(b => {
+        b.part('One', { type: 'rectangle' }, {}, { rotationY: 30 })
+        b.part('Two', { type: 'rectangle' }, {}, { rotationY: -30, z: 10 })
+      }),
+    ).toBe(2)
+    // Its middle is nearer, its plane is not.
+    expect(
+      count(b => {
+        b.part('One', { type: 'rectangle' }, {}, { rotationY: 45, x: 0, z: 0 })
+        b.part('Two', { type: 'rectangle' }, {}, { rotationY: 45, x: -400, z: 100 })
+      }),
+    ).toBe(2)
+    // See-through ones are joined as well, but never with what hides.
+    expect(
+      count(b => {
+        for (const z of [0, 20, 40]) b.part('Pane', { type: 'rectangle' }, {}, { z, fillAlpha: 40 })
+        b.part('Wall', { type: 'rectangle' }, {}, { z: 30 })
+      }),
+    ).toBe(2)
   })
   it('a sheet of which a part is solid hides what is behind; parts turned in space lie in planes of their own', () => {
     const { plate } = stage(b => {
@@ -140,7 +185,8 @@ describe('a plate in depth', () => {
     const { nearest, furthest, passes: all } = plate().deep!
     expect(Math.round(nearest)).toBe(50)
     expect(furthest).toBeGreaterThanOrEqual(0)
-    expect(all.map(p => p.near)).toContain(50)
+    // It is painted after what flew away.
+    expect([all.length, all[0]!.members, all[0]!.runs.at(-3)]).toEqual([1, 2, 0])
   })
   it('water is a field of its own, and its lines are told to the card', () => {
     const { plate, b } = stage(

@@ -34,6 +34,9 @@ export interface Pass {
   /** How near it is, px towards the eye. */
   near: number
   members: number
+  /** Which way its plane looks, a number that parallel ones share, and how far out it lies that way, px; of a sheet and of glass. */
+  facing: number
+  off: number
 }
 
 /** The stretch of an instance on the plate, and which picture lies on it. */
@@ -52,6 +55,7 @@ export class Deep {
   furthest = 0
   private readonly pool: Pass[] = []
   private used = 0
+  private distance = 0
   private readonly planes = new Map<number, Pass>()
   private solids: Pass | null = null
 
@@ -60,7 +64,9 @@ export class Deep {
     if (this.data.length < room) this.data = new Float32Array(room)
   }
 
-  begin(): void {
+  /** @param distance of the eye, px */
+  begin(distance: number): void {
+    this.distance = distance
     this.used = 0
     this.passes.length = 0
     this.planes.clear()
@@ -113,9 +119,16 @@ export class Deep {
     if (solid && !through) run((this.solids ??= this.pass('solid')))
     else if (solid) run(this.pass('veil'))
     else {
-      const key = planeOf(m)
+      const { facing, off, nz } = planeOf(m, AT)
+      // Fine enough to tell planes apart, and shifted so that whole numbers do not lie on a border.
+      const key = facing * 4_194_304 + Math.floor(off * 20 + 0.37) + 2_097_152
       let plane = this.planes.get(key)
-      if (!plane) this.planes.set(key, (plane = this.pass('glass')))
+      if (!plane) {
+        this.planes.set(key, (plane = this.pass('glass')))
+        // Only what the eye stands before lies nearer the further out it is.
+        plane.facing = nz * this.distance > off ? facing : NaN
+        plane.off = off
+      }
       // A sheet of which something is not see-through hides what is behind it.
       if (!through) plane.is = 'sheet'
       run(plane)
@@ -123,10 +136,11 @@ export class Deep {
   }
 
   private pass(is: Pass['is']): Pass {
-    const pass = (this.pool[this.used] ??= { is, runs: [], near: 0, members: 0 })
+    const pass = (this.pool[this.used] ??= { is, runs: [], near: 0, members: 0, facing: NaN, off: 0 })
     this.used++
     pass.is = is
-    pass.runs.length = pass.near = pass.members = 0
+    pass.runs.length = pass.near = pass.members = pass.off = 0
+    pass.facing = NaN
     this.passes.push(pass)
     return pass
   }
@@ -135,7 +149,24 @@ export class Deep {
   end(): void {
     for (const pass of this.passes) pass.near /= Math.max(1, pass.members)
     this.passes.sort((a, b) => RANK[a.is] - RANK[b.is] || a.near - b.near)
+    this.together()
     if (!(this.nearest > this.furthest)) this.nearest = this.furthest = 0
+  }
+
+  /** Parallel planes that are painted one after the other, each before the last, are one: so a thousand layers are few calls. */
+  private together(): void {
+    const { passes } = this
+    let kept = 0
+    for (const pass of passes) {
+      const last = passes[kept - 1]
+      if (last && last.is === pass.is && last.facing === pass.facing && last.off <= pass.off) {
+        for (let k = 0; k < pass.runs.length; k += 3)
+          addRun(last.runs, pass.runs[k]!, pass.runs[k + 1]!, pass.runs[k + 2]!)
+        last.off = pass.off
+        last.members += pass.members
+      } else passes[kept++] = pass
+    }
+    passes.length = kept
   }
 }
 
@@ -143,15 +174,24 @@ export class Deep {
 const FARTHEST = 1e6
 const RANK = { solid: 0, sheet: 1, glass: 2, veil: 2 } as const
 
-/** A number that flat things in one plane share. */
-function planeOf(m: Matrix): number {
+/** How a plane lies: a number that parallel ones share, how far out, and how much it looks towards the eye. */
+interface Plane {
+  facing: number
+  off: number
+  nz: number
+}
+const AT: Plane = { facing: 0, off: 0, nz: 0 }
+
+/** The plane in which what is flat stands. */
+function planeOf(m: Matrix, out: Plane): Plane {
   const nx = m[4]! * m[9]! - m[8]! * m[5]!
   const ny = m[8]! * m[1]! - m[0]! * m[9]!
   const nz = m[0]! * m[5]! - m[4]! * m[1]!
   const long = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1
   const to = (nz < 0 ? -1 : 1) / long
-  const off = (nx * m[3]! + ny * m[7]! + nz * m[11]!) * to
-  // Fine enough to tell planes apart, and shifted so that whole numbers do not lie on a border.
   const [a, b] = [Math.floor(nx * to * 1000 + 0.37), Math.floor(ny * to * 1000 + 0.37)]
-  return ((a + 1024) * 2048 + (b + 1024)) * 4_194_304 + Math.floor(off * 20 + 0.37) + 2_097_152
+  out.facing = (a + 1024) * 2048 + (b + 1024)
+  out.off = (nx * m[3]! + ny * m[7]! + nz * m[11]!) * to
+  out.nz = nz * to
+  return out
 }

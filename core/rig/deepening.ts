@@ -30,7 +30,7 @@ export class Deepening extends Deep {
   }
 
   open(scene: Scene): void {
-    this.begin()
+    this.begin(scene.eye.distance)
     this.waters.progress = scene.progress
   }
 

@@ -65,6 +65,18 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
   await pullTo({ x: lies.x + 90, y: lies.y + 9 }, 50, -151)
   await expect(field(page, 'Level guide 1')).toHaveValue('−151')
   await expect(page.getByLabel('Guides: middle, safe margins, own')).toBeChecked()
+  // Let go on the ruler again, or given up with Esc, it leaves nothing behind, and the step before stays.
+  await pullTo({ x: lies.x + 90, y: lies.y + 9 }, 50, 400)
+  await expect(field(page, 'Level guide 2')).toHaveCount(0)
+  await page.mouse.move(lies.x + 90, lies.y + 9)
+  await page.mouse.down()
+  await page.mouse.move(...(await spot(page, 50, 90)), { steps: 5 })
+  await expect(field(page, 'Level guide 2')).toHaveCount(1)
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  await expect(page.getByText('Given up: the guides are as they were.')).toBeVisible()
+  await expect(field(page, 'Level guide 2')).toHaveCount(0)
+  await expect(field(page, 'Level guide 1')).toHaveValue('−151')
   // Typed, as by the keys.
   await put(page, 'Level guide 1', -150)
   await page.getByRole('button', { name: 'a level guide' }).click()
