@@ -186,7 +186,7 @@ describe('a plate in depth', () => {
     expect(Math.round(nearest)).toBe(50)
     expect(furthest).toBeGreaterThanOrEqual(0)
     // It is painted after what flew away.
-    expect([all.length, all[0]!.members, all[0]!.runs.at(-3)]).toEqual([1, 2, 0])
+    expect([all.length, all[0]!.members, all[0]!.runs.at(-3)]).toEqual([1, 3, 0])
   })
   it('water is a field of its own, and its lines are told to the card', () => {
     const { plate, b } = stage(
