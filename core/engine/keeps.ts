@@ -26,7 +26,7 @@ export class Keeps {
     this.possible =
       a !== undefined &&
       before!.live === now.live &&
-      (['parts', 'bases', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
+      (['parts', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
   }
 
   slot(key: string): Slot | null {
@@ -49,6 +49,7 @@ export class Keeps {
       a.resting.get(key) === b.resting.get(key) &&
       was.text === is.text &&
       [...slot.dials].every(id => a.piece.dials[id] === b.piece.dials[id]) &&
+      [...slot.hands].every(k => a.piece.bases[k] === b.piece.bases[k]) &&
       [...slot.paces.keys()].every(k => a.piece.slips[k] === b.piece.slips[k]) &&
       [...slot.slots].every(k => this.stands(k))
     this.kept.set(key, stands)

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
+import { Builder } from '../acts/build.ts'
 import { addDrive } from '../acts/drives.ts'
 import { changeNamed, removeNamed } from '../acts/named.ts'
 import { setText } from '../acts/sources.ts'
@@ -217,6 +218,66 @@ describe('after a change only what it reaches is made anew', () => {
       ),
       { numRuns: 25 },
     )
+  })
+
+  it('whatever is set by hand: what reads it, and no more, is made anew', () => {
+    // Reads by name, by copy, of the copy before, of where something stands, of teeth that meet; hand keys.
+    const b = new Builder('Hands', 4)
+    const cart = b.part('Cart', { type: 'group' })
+    const gear = { type: 'gear', teeth: 12, spokes: 0, module: 8 } as const
+    const pinion = b.part('Pinion', gear, { parent: cart })
+    const wheel = b.part('Wheel', { ...gear, teeth: 24 }, { parent: cart }, { x: 144 })
+    const lamps = b.part('Lamp', { type: 'ellipse' }, { copies: { layout: 'row', count: 4, dx: 40, dy: 0 } })
+    const follower = b.part('Follower', { type: 'ellipse' })
+    b.drive(pinion, 'rotation', 'time * 30deg/s')
+    b.drive(wheel, 'rotation', 'engage(pinion)')
+    b.drive(lamps, 'rotation', 'if index == 0 then base else delay(before.rotation, 100ms) * 80%')
+    b.drive(lamps, 'y', 'base + lamp[1].width + own.height * index')
+    b.drive(follower, 'x', 'wheel.stageX(10px, 4px) + lamp[3].stageY')
+    b.drive(follower, 'y', 'delay(cart.y, 1s) + average(lamp[2].x, 1s)')
+    b.drive(follower, 'opacity', 'base * 50%')
+    const parts = Object.keys(b.piece.parts)
+    const names = ['x', 'y', 'rotation', 'width', 'height', 'opacity', 'scale', 'rotationY']
+    const edit = fc.record({
+      part: fc.constantFrom(...parts),
+      name: fc.constantFrom(...names),
+      value: fc.integer({ min: -90, max: 90 }),
+      copy: fc.option(fc.integer({ min: 0, max: 3 })),
+      keyed: fc.boolean(),
+    })
+    const start = new Program(b.piece)
+    for (const slot of start.slots.values()) expect(slot.problems.map(p => p.says)).toEqual([])
+    fc.assert(
+      fc.property(fc.array(edit, { minLength: 1, maxLength: 8 }), edits => {
+        let program = start
+        for (const { part, name, value, copy, keyed } of edits) {
+          const points = [0, 2].map(time => ({ time, value: value + time, shape: 'straight' as const }))
+          const base = {
+            value,
+            ...(copy !== null && part === lamps && { copies: { [copy]: value / 2 } }),
+            ...(keyed && { keys: { points, after: 'hold' as const } }),
+          }
+          const op = { says: '', puts: [{ in: 'bases' as const, id: `${part}.${name}`, value: base }] }
+          program = new Program(apply(program.piece, op), program)
+        }
+        const anew = new Program(program.piece)
+        expect([...program.slots.keys()]).toEqual([...anew.slots.keys()])
+        for (const s of [0, 1.37, 9.1]) {
+          const [one, two] = [program, anew].map(p => p.moment(at(s), new Float64Array(p.size)))
+          expect([...one!]).toEqual([...two!])
+        }
+      }),
+      { numRuns: 150 },
+    )
+    // What is read by nothing, what lamps and the follower over them read, where teeth meet, what carries both gears.
+    const kept = (id: string, value: number) => {
+      const op = { says: '', puts: [{ in: 'bases' as const, id, value: { value } }] }
+      const next = new Program(apply(b.piece, op), start)
+      return [...next.slots].filter(([k, s]) => s === start.slots.get(k)).length
+    }
+    const all = start.slots.size
+    expect([kept(`${follower}.width`, 9), kept(`${lamps}.height`, 9)]).toEqual([all, all - 2])
+    expect([kept(`${wheel}.x`, 9), kept(`${cart}.x`, 9)]).toEqual([all - 2, all - 1])
   })
 })
 

@@ -111,6 +111,7 @@ export class Program {
 
   private build(key: string, m: Meaning, offset: number): Slot {
     const tracked = nothingYet()
+    tracked.hands.add(key)
     const problems = [...m.problems]
     const bases =
       m.target.part === null
@@ -208,4 +209,4 @@ export class Program {
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')
 
-const nothingYet = (): Tracked => ({ paces: new Map(), dials: new Set(), slots: new Set() })
+const nothingYet = (): Tracked => ({ paces: new Map(), dials: new Set(), slots: new Set(), hands: new Set() })

@@ -22,6 +22,8 @@ export interface Slot {
   readonly paces: ReadonlyMap<string, Pace>
   readonly dials: ReadonlySet<string>
   readonly slots: ReadonlySet<string>
+  /** Hand values by their keys that it reads, its own among them. */
+  readonly hands: ReadonlySet<string>
   /** Whether its copies read those before them. */
   readonly chained: boolean
   /** Where its first instance stands in a snapshot; −1 for a signal. */

@@ -2,7 +2,8 @@
 import { dialUnit, featureOf, relative } from '../formula/scope.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
-import { gearing } from '../piece/gearing.ts'
+import { gearing, standsBy } from '../piece/gearing.ts'
+import { POSED } from '../piece/transform.ts'
 import { seedOf } from '../signal/hash.ts'
 import { Marks } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
@@ -25,6 +26,7 @@ export interface Tracked {
   readonly paces: Map<string, Pace>
   readonly dials: Set<string>
   readonly slots: Set<string>
+  readonly hands: Set<string>
 }
 
 /** What is asked of the program that a formula stands in. */
@@ -52,8 +54,12 @@ export function surroundings(
   const { piece, measures } = host
   const { part, property } = m.target
   const here = part === null ? { levels: [], count: 1 } : host.instancesOf(part)
+  const held = (of: string, name: string, which: number, beat?: Beat): Form => {
+    tracked.hands.add(propertyKey(of, name))
+    return host.handForms(of, propertyNamed(name)!, beat)[which]!
+  }
   const formOf = (of: string, name: string, which: number): Form =>
-    read(propertyKey(of, name), which) ?? host.handForms(of, propertyNamed(name)!)[which]!
+    read(propertyKey(of, name), which) ?? held(of, name, which)
   const span = part === null ? null : piece.parts[part]!.span
   const windows = windowsOf(piece, measures, host.lapStart)
   const partOf = (of: string, near: boolean): string =>
@@ -84,6 +90,7 @@ export function surroundings(
     },
     gear: name => {
       const other = host.meanings.names.named(name)!.id
+      for (const id of standsBy(piece, other, part!)) for (const name of POSED) tracked.hands.add(propertyKey(id, name))
       return { rotation: formOf(other, 'rotation', 0), ...gearing(piece, other, part!) }
     },
     surface: name => {
@@ -121,14 +128,14 @@ export function surroundings(
       builtin: (name, beat) => {
         const copy = (copies ??= copyWords(piece, here, instance)).get(name)
         if (copy) return fixed(copy, measures.frameRate)
-        if (name === 'base') return host.handForms(part!, property!, beat)[instance]!
+        if (name === 'base') return held(part!, property!.name, instance, beat)
         if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
         if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
         return host.times.words(beat).get(name)!
       },
       property: (of, name, copy) => {
         const there = host.instancesOf(of)
-        if (copy === 'before' && indices.at(-1) === 0) return host.handForms(of, propertyNamed(name)!)[instance]!
+        if (copy === 'before' && indices.at(-1) === 0) return held(of, name, instance)
         const which = copy === 'before' ? instance - 1 : instanceRead(here, instance, there, copy)
         if (which === null) return null
         return formOf(of, name, which)

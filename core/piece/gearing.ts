@@ -40,6 +40,12 @@ function seatOf(piece: Piece, part: string, other: string): Seat {
   return { x: applyX(world, x, y), y: applyY(world, x, y), turned }
 }
 
+/** The parts by whose hand values `gearing` says where the two stand. */
+export const standsBy = (piece: Piece, other: string, own: string): string[] => [
+  ...carriers(piece, other, own),
+  ...carriers(piece, own, other),
+]
+
 /** The teeth of a gear; 1 for what is none. */
 export function teethOf(piece: Piece, part: string): number {
   const { shape } = piece.parts[part]!
