@@ -18,11 +18,16 @@ export class Column {
   constructor(
     private readonly from: Snapshot,
     private readonly offset: number,
-    private readonly all: number,
+    private all: number,
     private readonly own: Float64Array | null = null,
     private readonly low = -Infinity,
     private readonly high = Infinity,
   ) {}
+
+  /** Another hand value for all instances. */
+  set(all: number): void {
+    this.all = all
+  }
 
   /** In base measure, held to what it may be. */
   at(instance: number): number {

@@ -233,6 +233,37 @@ describe('a scene that goes on with another program', () => {
     ['another formula of something else', (o: Builder): void => void o.drive('p2', 'y', 'time * -9px/s'), true],
     ['a formula more', (o: Builder): void => void o.drive('p2', 'x', 'time * 9px/s'), false],
     [
+      'another place by hand',
+      (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p2.x', value: { value: 9 } }] }),
+      true,
+    ],
+    [
+      'another place of what is traced, and its scale',
+      (o: Builder): void => {
+        for (const [id, value] of [
+          ['p1.y', 55],
+          ['p1.scaleX', 30],
+          ['p4.rotation', 70],
+        ] as const)
+          o.do({ says: '', puts: [{ in: 'bases', id, value: { value } }] })
+      },
+      true,
+    ],
+    [
+      'a place of one copy',
+      (o: Builder): void =>
+        void o.do({ says: '', puts: [{ in: 'bases', id: 'p1.y', value: { value: 0, copies: { 1: 9 } } }] }),
+      false,
+    ],
+    [
+      'hand keys',
+      (o: Builder): void => {
+        const points = [0, 5].map(time => ({ time, value: 30 * time, shape: 'straight' as const }))
+        o.do({ says: '', puts: [{ in: 'bases', id: 'p2.x', value: { value: 0, keys: { points, after: 'hold' } } }] })
+      },
+      false,
+    ],
+    [
       'another hand value',
       (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p2.width', value: { value: 9 } }] }),
       false,

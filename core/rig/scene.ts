@@ -2,7 +2,7 @@
  * The parts of a running piece as bodies to draw: for a snapshot of values, where every instance stands, how
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
-import { propertiesOf, type Property } from '../piece/properties.ts'
+import { propertiesOf, propertyNamed, type Property } from '../piece/properties.ts'
 import { matrices, POSED, type Matrix } from '../piece/transform.ts'
 import { fallback, isPosed, RESIZED, type Body } from './body.ts'
 import { Column, type Snapshot } from './column.ts'
@@ -79,14 +79,17 @@ export class Scene {
   }
 
   /**
-   * Goes on with another program where parts and hand values stand and every value has its old place: whether it could.
+   * Goes on with another program where parts stand, nothing but places, turns and scales was set by hand, and every value
+   * has its old place: whether it could.
    * What is laid from formulas over time (traces, particles) is made anew where one of those has changed.
    */
   adopt(program: Program): boolean {
     if (program === this.running) return true
     const [a, b] = [this.running, program]
+    const moved = movedByHand(a, b)
     const same =
-      (['parts', 'bases', 'frameRate', 'lap'] as const).every(c => a.piece[c] === b.piece[c]) &&
+      moved !== null &&
+      (['parts', 'frameRate', 'lap'] as const).every(c => a.piece[c] === b.piece[c]) &&
       a.slots.size === b.slots.size &&
       [...b.slots].every(([key, slot]) => a.slots.get(key)?.offset === slot.offset)
     if (!same) return false
@@ -96,7 +99,15 @@ export class Scene {
       // In depth, layers lie one on another.
       this.placed = false
     }
+    for (const [part, name] of moved) {
+      this.bodies
+        .get(part)!
+        .column(name)
+        .set(b.handNumbers(part, propertyNamed(name)!).all)
+      this.placed = false
+    }
     for (const [id, { of }] of this.laid) {
+      if (moved.some(([part]) => of.has(part))) this.laid.set(id, laidBy(program, this.bodies.get(id)!))
       const stands = [...b.slots].every(([key, slot]) => a.slots.get(key) === slot || !of.has(key.split('.')[0]!))
       if (!stands) this.laid.set(id, laidBy(program, this.bodies.get(id)!))
     }
@@ -204,4 +215,19 @@ export class Scene {
   seatOf(body: Body, instance: number): Matrix {
     return this.placings.get(body)!.seatOf(instance)
   }
+}
+
+/** Parts that stand elsewhere by hand, with the properties of their pose; null where anything else was set, or for a copy alone. */
+function movedByHand(a: Program, b: Program): (readonly [part: string, property: string])[] | null {
+  const [was, is] = [a.piece.bases, b.piece.bases]
+  const moved: (readonly [string, string])[] = []
+  if (was === is) return moved
+  for (const key of new Set([...Object.keys(was), ...Object.keys(is)])) {
+    if (was[key] === is[key]) continue
+    const [part, name] = key.split('.') as [string, string]
+    const own = [was[key], is[key]].some(base => base?.keys || base?.copies)
+    if (own || !isPosed(name) || !b.piece.parts[part]) return null
+    moved.push([part, name])
+  }
+  return moved
 }
