@@ -35,7 +35,8 @@ export function useFitting(
     }
     fitted()
   }
-  watch(() => [stage().width, stage().height, ruled()], fit, { flush: 'post' })
+  // Each for itself: a stage that changes otherwise, as by a guide, stays as it lies.
+  watch([() => stage().width, () => stage().height, ruled], fit, { flush: 'post' })
   onMounted(() => {
     const resize = new ResizeObserver(fit)
     resize.observe(room.value!)

@@ -7,7 +7,7 @@ export function useView(size: () => Size, stage: () => Size, place: (e: MouseEve
   const view = shallowRef<View>(FITTED)
   const lens = computed(() => lensOf(view.value, size(), stage()))
   const fit = () => (view.value = FITTED)
-  watch(() => [stage().width, stage().height], fit)
+  watch([() => stage().width, () => stage().height], fit)
   const by = (factor: number) => (view.value = zoomed(view.value, factor, view.value.x, view.value.y))
   /** One stage pixel to one of the page. */
   const life = () => (view.value = zoomed(view.value, stage().width / size().width / view.value.zoom, 0, 0))

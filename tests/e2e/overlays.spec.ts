@@ -79,7 +79,16 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
   await expect(field(page, 'Level guide 1')).toHaveValue('−151')
   // Typed, as by the keys.
   await put(page, 'Level guide 1', -150)
+  // Nearer, it stays so while guides are laid.
+  await letGo(page)
+  for (let k = 0; k < 3; k++) await page.keyboard.press('+')
+  const percent = page.getByText(/ · \d+ % · y up/)
+  const near = await percent.textContent()
   await page.getByRole('button', { name: 'a level guide' }).click()
+  await expect(field(page, 'Level guide 2')).toHaveValue('0')
+  await expect(percent).toHaveText(near!)
+  await page.getByRole('button', { name: 'fit the stage' }).click()
+  await expect(percent).not.toHaveText(near!)
   await put(page, 'Level guide 2', 222)
   await page.getByRole('button', { name: 'Take level guide 2 away' }).click()
   await expect(field(page, 'Level guide 2')).toHaveCount(0)
