@@ -92,7 +92,11 @@ test('parts follow one another by a share and a lag, and both are tuned in one p
   }
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog')).toHaveCount(0)
-  const [first, last] = [await keyOf(page, 'Carousel rotation'), await keyOf(page, 'Deck line rotation')]
+  // Lines far from what is seen are not on the page: each is found first.
+  await find(page, 'deck line rotation')
+  const last = await keyOf(page, 'Deck line rotation')
+  await find(page, 'carousel rotation')
+  const first = await keyOf(page, 'Carousel rotation')
   const share = async () => (await values(page, last, 9))[0]! / (await values(page, first, 9 - 0.27))[0]!
   expect(await share()).toBeCloseTo(0.8 ** 3, 9)
   await find(page, 'share')
