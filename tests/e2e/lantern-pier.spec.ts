@@ -190,6 +190,8 @@ test('no serious finding of the accessibility check, by day and on the night wat
   // Four times every rule on every element.
   test.slow()
   const findings = async () => {
+    // Half way from day to night nothing has its colours yet.
+    await page.waitForFunction(() => document.getAnimations().every(a => a.playState !== 'running'))
     const { violations } = await new AxeBuilder({ page }).analyze()
     return violations
       .filter(v => v.impact === 'serious' || v.impact === 'critical')

@@ -36,7 +36,7 @@ async function rename(): Promise<void> {
 
 <template>
   <li
-    class="group relative overflow-hidden rounded-md border border-rule bg-sheet transition-colors hover:border-faded focus-within:border-faded"
+    class="group relative overflow-hidden rounded-md border border-rule bg-sheet transition-[border-color] hover:border-faded focus-within:border-faded"
     @mouseenter="pointed = true"
     @mouseleave="pointed = false"
   >
