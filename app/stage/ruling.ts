@@ -1,7 +1,8 @@
 /** What is ruled over the stage: the grid and guides of one's own, which are pulled out of the rulers and off the stage again. */
-import { dropGuide, guidesOf, layGuide, moveGuide, MOST_GUIDES, type GuideAxis } from '~~/core/acts/guides.ts'
+import { MOST_GUIDES } from '~~/core/piece/schema.ts'
+import { dropGuide, guidesOf, layGuide, moveGuide, type GuideAxis } from '~~/core/acts/guides.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
-import { linesOf, pointDrawnTo, SAFE } from '~~/core/rig/snapping.ts'
+import { linesOf, pointDrawnTo, SAFE, type Lines } from '~~/core/rig/snapping.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type { Palette } from '~/composables/usePalette.ts'
@@ -44,13 +45,10 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
   }
 
   /** Where a guide would lie: on whole pixels, or drawn to what is there unless Ctrl is held. */
-  function placeOf(axis: GuideAxis, at: readonly [number, number], free: boolean): number {
+  function placeOf(axis: GuideAxis, at: readonly [number, number], lines: Lines | null): number {
     const to = along(axis, at)
-    const drawn = scene()
-    if (free || !drawn) return Math.round(to * 10) / 10
-    const nth = axis === 'x' ? 0 : 1
-    const others = linesOf(drawn, new Set())
-    const near = pointDrawnTo(to, to, { x: others.x, y: others.y, grid: others.grid }, REACH / lens().scale)[nth]!
+    if (!lines) return Math.round(to * 10) / 10
+    const near = pointDrawnTo(to, to, lines, REACH / lens().scale)[axis === 'x' ? 0 : 1]!
     return near === to ? Math.round(to) : Math.round(near * 100) / 100
   }
 
@@ -66,6 +64,11 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
       store.notice = { says: `There are ${MOST_GUIDES} guides already; pull one off the stage to have room.` }
       return
     }
+    const drawn = scene()
+    // As they lay when it was taken hold of, without itself: it would stick to where it is.
+    const all = drawn ? linesOf(drawn, new Set()) : null
+    const held = own === null ? NaN : guidesOf(before)[axis][own]!
+    const lines = all && { ...all, [axis]: all[axis].filter(v => v !== held) }
     let acted = false
     const end = (): void => {
       if (acted) store.endGesture()
@@ -77,7 +80,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
       move: (dx, dy, m) => {
         const to = [at[0] + dx, at[1] + dy] as const
         pulled = { axis, nth, off: isOff(axis, to) }
-        const place = placeOf(axis, to, m.ctrlKey || m.metaKey)
+        const place = placeOf(axis, to, m.ctrlKey || m.metaKey ? null : lines)
         const op = own === null ? layGuide(before, axis, place) : moveGuide(before, axis, own, place)
         if (op) store.act(op)
         acted = true

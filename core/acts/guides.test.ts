@@ -1,8 +1,9 @@
+import { MOST_GUIDES } from '../piece/schema.ts'
 import { describe, expect, it } from 'vitest'
 import { apply, inverse } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { Builder } from './build.ts'
-import { dropGuide, guidesOf, isRuled, layGuide, rule, MOST_GUIDES, moveGuide, setGrid } from './guides.ts'
+import { dropGuide, guidesOf, isRuled, layGuide, rule, moveGuide, setGrid } from './guides.ts'
 
 const { piece } = new Builder('Guides', 1)
 

@@ -1,14 +1,12 @@
 /** Guides of one's own: upright ones at an x, level ones at a y; and the grid. All in stage px from its middle. */
 import { setStage } from './settings.ts'
 import { operation, type Operation } from '../piece/operation.ts'
-import type { Piece } from '../piece/schema.ts'
+import { MOST_GUIDES, type Piece } from '../piece/schema.ts'
 
 /** On which axis a guide has its place: x for an upright one. */
 export type GuideAxis = 'x' | 'y'
 export type OwnGuides = Readonly<Record<GuideAxis, readonly number[]>>
 
-/** Guides on either axis, at most. */
-export const MOST_GUIDES = 100
 const NONE: OwnGuides = { x: [], y: [] }
 
 export const guidesOf = ({ stage }: Piece): OwnGuides => stage.ownGuides ?? NONE

@@ -150,8 +150,10 @@ export const Curve = fields({
 /** Two properties that move each other: b = a × ratio + offset. */
 export const Tie = fields({ a: text(80), b: text(80), ratio: number, offset: number })
 
+/** Guides on either axis, at most. */
+export const MOST_GUIDES = 100
 /** Places of guides either way, px. */
-const guides = v.pipe(v.array(number), v.maxLength(100, 'There may be 100 guides either way.'))
+const guides = v.pipe(v.array(number), v.maxLength(MOST_GUIDES, `There may be ${MOST_GUIDES} guides either way.`))
 
 const Document = fields({
   version: v.literal(VERSION),

@@ -77,6 +77,10 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
   await expect(page.getByText('Given up: the guides are as they were.')).toBeVisible()
   await expect(field(page, 'Level guide 2')).toHaveCount(0)
   await expect(field(page, 'Level guide 1')).toHaveValue('−151')
+  // Pulled a little, it does not stick to where it was.
+  await drag(page, [-203, 250], [-194, 250])
+  await expect(field(page, 'Upright guide 1')).toHaveValue('−194')
+  await put(page, 'Upright guide 1', -203)
   // Typed, as by the keys.
   await put(page, 'Level guide 1', -150)
   // Nearer, it stays so while guides are laid.

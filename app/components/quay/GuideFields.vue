@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** What is ruled over the stage: guides, rulers, a grid; and the guides of one's own by number. */
+import { MOST_GUIDES } from '~~/core/piece/schema.ts'
 import { X } from '@lucide/vue'
 import {
   dropGuide,
   guidesOf,
   isRuled,
   layGuide,
-  MOST_GUIDES,
   moveGuide,
   rule,
   RULED,
