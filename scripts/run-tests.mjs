@@ -3,6 +3,8 @@ import { spawnSync } from 'node:child_process'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 
 const results = { passed: 0, failed: 0 }
+/** The steps that went wrong, told again at the end: a line of the first minute is far up by then. */
+const wrong = []
 rmSync('test-results', { recursive: true, force: true })
 mkdirSync('test-results', { recursive: true })
 
@@ -12,6 +14,7 @@ function run(title, command, args, env = {}) {
   process.stdout.write(`\n── ${title}\n`)
   const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } })
   console.log(`── ${title}: ${status === 0 ? 'well' : 'FAILED'} (${Math.round((Date.now() - began) / 1000)} s)`)
+  if (status !== 0) wrong.push(title)
   return status === 0
 }
 /** A check counts as one. */
@@ -64,5 +67,6 @@ if (
   count('test-results/e2e.json', e2e, r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }))
 } else results.failed++
 
+if (wrong.length > 0) console.log(`\nWrong: ${wrong.join('; ')}`)
 console.log(`\n${results.passed} passed, ${results.failed} failed`)
 process.exit(results.failed === 0 ? 0 : 1)
