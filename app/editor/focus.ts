@@ -3,6 +3,7 @@ function focusIn(place: string, field: string, tries = 10): void {
   const at = document.querySelector<HTMLElement>(place)
   at?.scrollIntoView({ block: 'nearest' })
   const found = at?.querySelector<HTMLElement>(field)
+  if (found instanceof HTMLTextAreaElement) found.select()
   if (found) found.focus()
   else if (tries > 0) requestAnimationFrame(() => focusIn(place, field, tries - 1))
 }
@@ -12,3 +13,6 @@ export const focusFormula = (drive: string): void => focusIn(`[data-drive="${dri
 
 /** To what gives a part its first function of time. */
 export const focusDriving = (part: string): void => focusIn(`[data-head="${part}"]`, '[data-driving]')
+
+/** Into the words of the text that is in hand on the Part page. */
+export const focusWords = (): void => focusIn('[data-words]', 'textarea')

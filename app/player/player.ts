@@ -69,8 +69,11 @@ export class Player {
     this.dirty = true
   }
 
-  /** The moment that is shown. */
+  /** Where it stands: the moment that is shown, or will be with the next frame. */
   now(): Moment {
+    const { frameRate } = this.program.measures
+    if (this.moment.frames !== this.frames || this.moment.rate !== frameRate)
+      this.moment = new Moment(this.frames, frameRate)
     return this.moment
   }
 
@@ -158,9 +161,9 @@ export class Player {
 
   /** Goes there and shows it at once, without waiting for a frame. */
   flush(): Snapshot {
-    this.moment = new Moment(this.frames, this.program.measures.frameRate)
-    this.program.moment(this.moment, this.values)
-    const snapshot = { program: this.program, moment: this.moment, values: this.values, playing: this.running }
+    const moment = this.now()
+    this.program.moment(moment, this.values)
+    const snapshot = { program: this.program, moment, values: this.values, playing: this.running }
     for (const watcher of this.watchers) limited(() => watcher(snapshot))
     this.dirty = false
     return snapshot

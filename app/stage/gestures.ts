@@ -1,109 +1,53 @@
-/** What hands do on the stage: choose, move, turn, size, set the pin, draw a frame; each pull is one undo step. */
+/** What hands do on the stage: choose, move, double, draw a frame; the handles are pulled in shaping.ts. */
+import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { engageWith } from '~~/core/acts/gear-acts.ts'
-import { moveBy, outermost, pinTo, sizeTo, turnBy, type Grip } from '~~/core/acts/staging.ts'
-import type { Operation } from '~~/core/piece/operation.ts'
-import type { Piece } from '~~/core/piece/schema.ts'
-import { applyX, applyY, unapply } from '~~/core/piece/transform.ts'
-import { flattened, inDepth } from '~~/core/rig/eye.ts'
+import { withCarried } from '~~/core/acts/parts.ts'
+import { moveBy, outermost } from '~~/core/acts/staging.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
-import {
-  around,
-  boxOf,
-  boxWithCarried,
-  drawnTo,
-  engaging,
-  linesOf,
-  sideDrawnTo,
-  type Box,
-} from '~~/core/rig/snapping.ts'
+import { boxOf, drawnTo, engaging, linesOf, type Box } from '~~/core/rig/snapping.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { halfOf, handleAt, handlesRound, type Handle } from './grips.ts'
+import { handleAt, handlesRound, handlesRoundAll, type Handle } from './grips.ts'
+import { REACH, useHolding } from './holding.ts'
 import { useOffer } from './offering.ts'
 import type { Marquee } from './overlay.ts'
 import { pullFrom } from './pull.ts'
+import { useShaping } from './shaping.ts'
 import type { Lens } from './view.ts'
 
-/** Page pixels within which something is drawn to a line, or a gear to another. */
-const REACH = 7
+/** Page pixels within which a gear is drawn to another. */
 const GEAR_REACH = 18
-
-export interface Shown {
-  marquee: Marquee | null
-  /** Lines that what is moved lies on. */
-  x: number | null
-  y: number | null
-}
 
 /** @param scene the scene as it was last drawn; @param lens from the stage to the page */
 export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
   const store = usePiece()
   const hand = useHand()
   const offer = useOffer()
-  const shown: Shown = { marquee: null, x: null, y: null }
-  const now = () => store.player!.now().seconds
-  /** Decimals that the eye can tell at this size. */
-  const fine = () => (lens().scale > 8 ? 2 : lens().scale > 2 ? 1 : 0)
+  const holding = useHolding(scene, lens, redraw)
+  const shaping = useShaping(holding)
+  const { shown, now, fine, held, isTogether, pull } = holding
 
-  function gripOf(id: string, instance: number): Grip | null {
-    const drawn = scene()
-    const body = drawn?.bodies.get(id)
-    if (!drawn || !body) return null
-    const at = Math.min(instance, body.count - 1)
-    const { pivot } = body.part
-    const world = body.worlds[at]!
-    if (!inDepth(drawn.eye)) return { id, seat: drawn.seatOf(body, at), world: world.slice() }
-    // In depth the hand reckons with how it looks about the pin, in the plane in which x and y count.
-    const seat = drawn.seatOf(body, at)
-    const z = body.get('z', at)
-    for (let r = 0; r < 12; r += 4) seat[r + 3]! += seat[r + 2]! * z
-    const [px, py] = [body.get('x', at) + pivot.x, body.get('y', at) + pivot.y]
-    return { id, seat: flattened(drawn.eye, seat, px, py), world: flattened(drawn.eye, world, pivot.x, pivot.y) }
-  }
-
-  /** Makes an operation over and over while it is pulled, always from how the piece was. */
-  function pull(
-    e: PointerEvent,
-    make: (before: Piece, dx: number, dy: number, m: PointerEvent) => Operation | null,
-    ended?: () => void,
-    press?: () => void,
-  ): void {
-    const before = store.piece!
-    let last: Operation | null = null
-    pullFrom(e, {
-      begin: () => store.beginGesture(),
-      move: (dx, dy, m) => {
-        const op = make(before, dx / lens().scale, -dy / lens().scale, m)
-        if (!op || op.puts.length === 0) return
-        last = op
-        store.act(op)
-      },
-      end: pulled => {
-        shown.x = shown.y = null
-        if (pulled) {
-          ended?.()
-          store.endGesture()
-          offer(last)
-        } else press?.()
-        redraw()
-      },
-      giveUp: () => {
-        if (last) store.undo()
-        store.notice = { says: 'Given up: it is where it was.' }
-      },
-    })
-  }
-
+  /** All that is chosen is moved; with Alt a double of it, and it stays. */
   function moving(e: PointerEvent, press?: () => void): void {
     const drawn = scene()!
-    const ids = outermost(store.piece!, hand.chosen)
-    const grips = ids.flatMap(id => gripOf(id, id === hand.part ? hand.instance : 0) ?? [])
-    const boxes = ids.flatMap(id => boxWithCarried(drawn, id, id === hand.part ? hand.instance : 0) ?? [])
-    const box = boxes.length > 0 ? around(boxes) : null
-    const lines = linesOf(drawn, new Set(ids))
-    const alone = ids.length === 1 ? { id: ids[0]!, grip: grips[0] } : null
+    const { ids, grips: were, box } = held()
+    let grips = were
+    let lines = linesOf(drawn, new Set(ids))
     let meets: string | null = null
+    const alone = ids.length === 1 && grips.length === 1
+    const doubles = () => grips !== were
+    function first({ altKey }: PointerEvent): void {
+      if (!altKey) return
+      grips = were.map(grip => {
+        const { id, op } = duplicatePart(store.piece!, grip.id, false)
+        store.act(op)
+        return { ...grip, id }
+      })
+      // A double may well stand in line with what it is of.
+      lines = linesOf(drawn, new Set())
+      hand.chooseAll(grips.map(g => g.id))
+    }
     pull(
       e,
       (before, dx, dy, m) => {
@@ -115,15 +59,8 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
         // Ctrl lets go of what it is drawn to.
         if (!m.ctrlKey && !m.metaKey) {
           const reach = 1 / lens().scale
-          const gear =
-            alone?.grip &&
-            engaging(
-              drawn,
-              alone.id,
-              hand.instance,
-              [alone.grip.world[3]! + x, alone.grip.world[7]! + y],
-              GEAR_REACH * reach,
-            )
+          const [wx, wy] = [(were[0]?.world[3] ?? 0) + x, (were[0]?.world[7] ?? 0) + y]
+          const gear = alone && engaging(drawn, ids[0]!, hand.instance, [wx, wy], GEAR_REACH * reach, doubles())
           if (gear) {
             ;[x, y] = [x + gear.dx, y + gear.dy]
             meets = gear.other
@@ -138,71 +75,18 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
         }
         return moveBy(before, grips, x, y, now(), places)
       },
-      () => {
-        if (meets === null || !alone) return
-        const made = engageWith(store.piece!, alone.id, meets)
-        if (made.op) store.act(made.op)
-        store.notice = { says: made.says, ...(made.op ? { act: { says: 'Undo', do: store.undo } } : {}) }
+      {
+        first,
+        gaveUp: () => doubles() && hand.chooseAll(ids),
+        press,
+        ended() {
+          if (meets === null) return
+          const made = engageWith(store.piece!, grips[0]!.id, meets)
+          if (made.op) store.act(made.op)
+          store.notice = { says: made.says, ...(made.op ? { act: { says: 'Undo', do: store.undo } } : {}) }
+        },
       },
-      press,
     )
-  }
-
-  function turning(e: PointerEvent, at: readonly [number, number]): void {
-    const grip = gripOf(hand.part!, hand.instance)
-    const { pivot } = store.piece!.parts[hand.part!]!
-    if (!grip) return
-    const { world: w } = grip
-    const [px, py] = lens().toScreen(applyX(w, pivot.x, pivot.y), applyY(w, pivot.x, pivot.y))
-    const angle = (x: number, y: number) => (Math.atan2(py - y, x - px) * 180) / Math.PI
-    const start = angle(at[0], at[1])
-    let [last, turned] = [start, 0]
-    pull(e, (before, _x, _y, m) => {
-      const to = angle(at[0] + m.clientX - e.clientX, at[1] + m.clientY - e.clientY)
-      // All the way round counts on, and does not fall back.
-      turned += ((((to - last + 180) % 360) + 360) % 360) - 180
-      last = to
-      return turnBy(before, grip, turned, now(), m.shiftKey ? 15 : 0)
-    })
-  }
-
-  function sizing(e: PointerEvent, { side }: Handle): void {
-    const grip = gripOf(hand.part!, hand.instance)
-    const body = scene()?.bodies.get(hand.part!)
-    const half = body && halfOf(body, Math.min(hand.instance, body.count - 1))
-    if (!grip || !half) return
-    const m = grip.world
-    const [hx, hy] = [side[0] * half[0], side[1] * half[1]]
-    const [x, y] = [m[0]! * hx + m[1]! * hy + m[3]!, m[4]! * hx + m[5]! * hy + m[7]!]
-    // What hangs on it moves along, so it is drawn to nothing of that.
-    const lines = linesOf(scene()!, new Set([hand.part!]))
-    pull(e, (before, dx, dy, p) => {
-      const free = p.ctrlKey || p.metaKey
-      const drawn = sideDrawnTo(m, side, x + dx, y + dy, lines, free ? 0 : REACH / lens().scale)
-      shown.x = drawn.x
-      shown.y = drawn.y
-      const places = drawn.x !== null || drawn.y !== null ? 2 : fine()
-      const to = unapply(m, x + dx + drawn.dx, y + dy + drawn.dy)
-      return to && sizeTo(before, grip, side, half, to, now(), p.altKey, places)
-    })
-  }
-
-  function pinning(e: PointerEvent): void {
-    const grip = gripOf(hand.part!, hand.instance)
-    const body = scene()?.bodies.get(hand.part!)
-    if (!grip || !body) return
-    const { pivot } = body.part
-    const half = halfOf(body, Math.min(hand.instance, body.count - 1))
-    const m = grip.world
-    const [x, y] = [m[0]! * pivot.x + m[1]! * pivot.y + m[3]!, m[4]! * pivot.x + m[5]! * pivot.y + m[7]!]
-    pull(e, (before, dx, dy, p) => {
-      const to = unapply(m, x + dx, y + dy)
-      if (!to) return null
-      const free = p.ctrlKey || p.metaKey || !half
-      const near = (v: number, h: number) =>
-        free ? v : ([-h, 0, h].find(t => Math.abs(t - v) * lens().scale < REACH) ?? v)
-      return pinTo(before, grip, near(to[0], half?.[0] ?? 0), near(to[1], half?.[1] ?? 0), now())
-    })
   }
 
   /** A frame is drawn round several. */
@@ -241,10 +125,15 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     return outermost(store.piece!, [...found])
   }
 
-  function handles(): Handle[] {
+  /** The frame round several, or round a group. */
+  const frame = (): Box | null => (isTogether() ? held().box : null)
+
+  function handles(round = frame()): Handle[] {
     const drawn = scene()
-    const body = hand.part === null || hand.others.length > 0 ? undefined : drawn?.bodies.get(hand.part)
-    return drawn && body ? handlesRound(drawn, body, Math.min(hand.instance, body.count - 1), lens()) : []
+    const body = hand.part === null ? undefined : drawn?.bodies.get(hand.part)
+    if (!drawn || !body) return []
+    const own = hand.others.length > 0 ? [] : handlesRound(drawn, body, Math.min(hand.instance, body.count - 1), lens())
+    return round ? [...own.filter(h => h.is === 'pin'), ...handlesRoundAll(round, lens())] : own
   }
 
   /** @param at where it was pressed, page pixels from the stage's corner */
@@ -252,30 +141,33 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     const drawn = scene()
     if (!drawn) return
     const handle = handleAt(handles(), at[0], at[1])
-    if (handle?.is === 'turn') return turning(e, at)
-    if (handle?.is === 'size') return sizing(e, handle)
-    if (handle?.is === 'pin') return pinning(e)
     const [x, y] = lens().toStage(at[0], at[1])
     const found = hit(drawn, x, y, 4 / lens().scale)
+    const one = () => found && hand.choose(found.id, found.instance)
+    if (handle) return shaping.pull(e, at, handle, one)
     if (!found) return framing(e, at)
     if (e.shiftKey) return hand.chooseToo(found.id, found.instance)
-    const one = () => hand.choose(found.id, found.instance)
-    // One of several that are chosen moves them all; a press alone chooses it.
-    if (hand.chosen.length > 1 && hand.chosen.includes(found.id)) return moving(e, one)
+    // What is chosen moves as a whole, groups with all they carry; a press alone chooses what lies there.
+    if (hand.chosen.some(id => withCarried(store.piece!, id).includes(found.id))) return moving(e, one)
     one()
     moving(e)
   }
 
   function nudge(dx: number, dy: number): void {
-    const ids = outermost(store.piece!, hand.chosen)
-    const grips = ids.flatMap(id => gripOf(id, id === hand.part ? hand.instance : 0) ?? [])
-    const op = moveBy(store.piece!, grips, dx, dy, now())
+    const op = moveBy(store.piece!, held().grips, dx, dy, now())
     if (op.puts.length === 0) return
     store.act(op)
     offer(op)
   }
 
-  return { shown, press, nudge, handles, handleAt: (at: readonly [number, number]) => handleAt(handles(), ...at) }
+  return {
+    shown,
+    press,
+    nudge,
+    frame,
+    handles,
+    handleAt: (at: readonly [number, number]) => handleAt(handles(), ...at),
+  }
 }
 
 const shifted = (b: Box, x: number, y: number): Box => ({

@@ -5,6 +5,7 @@ import { extent } from '~~/core/rig/gradient.ts'
 import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
 import type { Body } from '~~/core/rig/body.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
+import type { Box } from '~~/core/rig/snapping.ts'
 import { seen } from '~~/core/rig/eye.ts'
 import type { Lens } from './view.ts'
 
@@ -77,6 +78,20 @@ export function handlesRound(scene: Scene, body: Body, instance: number, lens: L
         return { is: 'size' as const, side, x, y }
       }),
   ]
+}
+
+/** The handles of a frame round several: its corners, and the knob above it. */
+export function handlesRoundAll({ left, right, low, high }: Box, lens: Lens): Handle[] {
+  const [[x, y], [to, foot]] = [lens.toScreen(left, high), lens.toScreen(right, low)]
+  const [cx, cy] = [(x + to) / 2, (y + foot) / 2]
+  const small = Math.min(to - x, foot - y) < SMALL
+  const corners = CORNERS.map(side => ({
+    is: 'size' as const,
+    side,
+    x: cx + (side[0] * (to - x)) / 2,
+    y: cy - (side[1] * (foot - y)) / 2,
+  }))
+  return [{ is: 'turn', side: [0, 1], x: cx, y: y - KNOB }, ...(small ? [] : corners)]
 }
 
 /** The handle under a point of the page. */

@@ -21,6 +21,8 @@ export function useStageKeys(
   zoom: {
     by: (factor: number) => void
     fit: () => void
+    /** Along, to the right and up. */
+    step: (aside: number, up: number) => void
     /** Looking round, in steps to the side and from above. */
     turn: (aside: number, above: number) => void
     home: () => void
@@ -39,9 +41,9 @@ export function useStageKeys(
     if (!mod && pen.key(e)) return true
     const arrow = mod ? undefined : ARROWS[e.key]
     if (arrow) {
-      if (part === null) return false
       const by = e.shiftKey ? 10 : 1
-      byHand.nudge(arrow[0] * by, arrow[1] * by)
+      if (part === null) zoom.step(...arrow)
+      else byHand.nudge(arrow[0] * by, arrow[1] * by)
     } else if (e.key === 'Enter' && part !== null) {
       const first = partsListed(store.piece!).find(l => parts[l.id]!.parent === part)
       if (!first) return false

@@ -1,6 +1,6 @@
 /** A press on the stage and what becomes of it: pulled from a few pixels on, let go, or given up by Esc. */
 export interface Pull {
-  begin?: () => void
+  begin?: (e: PointerEvent) => void
   /** Page pixels from where it was pressed. */
   move: (dx: number, dy: number, e: PointerEvent) => void
   /** @param pulled false for a press that went nowhere */
@@ -16,7 +16,7 @@ export function pullFrom(e: PointerEvent, to: Pull): void {
   const move = (m: PointerEvent): void => {
     const [dx, dy] = [m.clientX - e.clientX, m.clientY - e.clientY]
     if (!pulling && Math.hypot(dx, dy) < STARTS_AT) return
-    if (!pulling) to.begin?.()
+    if (!pulling) to.begin?.(m)
     pulling = true
     m.preventDefault()
     to.move(dx, dy, m)

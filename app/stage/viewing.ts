@@ -11,8 +11,19 @@ export function useView(size: () => Size, stage: () => Size, place: (e: MouseEve
   const by = (factor: number) => (view.value = zoomed(view.value, factor, view.value.x, view.value.y))
   /** One stage pixel to one of the page. */
   const life = () => (view.value = zoomed(view.value, stage().width / size().width / view.value.zoom, 0, 0))
+  /** Page pixels that the view goes along. */
+  function go(dx: number, dy: number): void {
+    const { scale } = lens.value
+    view.value = { ...view.value, x: view.value.x + dx / scale, y: view.value.y - dy / scale }
+  }
+  /** By keys, a tenth of what is seen. */
+  const step = (aside: number, up: number) => go((aside * size().width) / 10, (-up * size().height) / 10)
+  /** Nearer and further; sideways or with Shift along. A pinch of two fingers comes as a wheel with Ctrl, in small steps. */
   function wheel(e: WheelEvent): void {
-    view.value = zoomed(view.value, Math.exp(-e.deltaY / 400), ...lens.value.toStage(...place(e)))
+    if (e.ctrlKey || (!e.shiftKey && Math.abs(e.deltaX) <= Math.abs(e.deltaY)))
+      view.value = zoomed(view.value, Math.exp(-e.deltaY / (e.ctrlKey ? 100 : 400)), ...lens.value.toStage(...place(e)))
+    else if (e.shiftKey && e.deltaX === 0) go(e.deltaY, 0)
+    else go(e.deltaX, e.deltaY)
   }
   function pan(e: PointerEvent): void {
     const from = view.value
@@ -22,5 +33,5 @@ export function useView(size: () => Size, stage: () => Size, place: (e: MouseEve
       end() {},
     })
   }
-  return { view, lens, fit, by, life, wheel, pan }
+  return { view, lens, fit, by, life, step, wheel, pan }
 }

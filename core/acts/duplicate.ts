@@ -9,12 +9,16 @@ const ASIDE = [
   ['y', -24],
 ] as const
 
-/** The copy stands on the same parent, above its siblings; ties are not copied. */
-export function duplicatePart(piece: Piece, id: string): { id: string; op: Operation } {
+/**
+ * The copy stands on the same parent, above its siblings; ties are not copied.
+ *
+ * @param aside whether it is set a little beside it
+ */
+export function duplicatePart(piece: Piece, id: string, aside = true): { id: string; op: Operation } {
   const { name, parent } = piece.parts[id]!
   const { ids, op } = putCarried(piece, carriedOf(piece, [id]), parent, `duplicate ${name}`)
   const copy = ids[0]!
-  const puts: Put[] = ASIDE.map(([property, by]) => {
+  const puts: Put[] = (aside ? ASIDE : []).map(([property, by]) => {
     const base = piece.bases[propertyKey(id, property)] ?? { value: 0 }
     return { in: 'bases', id: propertyKey(copy, property), value: { ...base, value: base.value + by } }
   })

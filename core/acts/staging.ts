@@ -19,7 +19,7 @@ export interface Grip {
   readonly world: Matrix
 }
 
-const rounded = (v: number, places = 2): number => Number(v.toFixed(places)) || 0
+export const rounded = (v: number, places = 2): number => Number(v.toFixed(places)) || 0
 
 /** What a property holds by hand, in the unit it is shown in. */
 export function handOf(piece: Piece, id: string, property: string): number {
@@ -49,7 +49,7 @@ export function inSeat(m: Matrix, dx: number, dy: number): readonly [number, num
   return [(m[5]! * dx - m[1]! * dy) / det, (m[0]! * dy - m[4]! * dx) / det]
 }
 
-const named = (piece: Piece, ids: readonly string[]): string =>
+export const named = (piece: Piece, ids: readonly string[]): string =>
   ids.length === 1 ? piece.parts[ids[0]!]!.name : `${ids.length} parts`
 
 /** Those of some parts that none of the others carries: moved with their parent they need no move of their own. */
@@ -119,6 +119,22 @@ export function sizedBy(piece: Piece, id: string): 'sides' | 'side' | 'radius' |
   return has.has('size') ? 'size' : 'scale'
 }
 
+const NAMES = {
+  sides: ['width', 'height', 'corners'],
+  side: ['width'],
+  radius: ['radius', 'innerRadius'],
+  size: ['size'],
+  scale: ['scale'],
+} as const
+
+/** What it is sized by made so many times as large, with what belongs to it. */
+export function sizeBy(piece: Piece, id: string, factor: number, now: number, places = 2): Put[] {
+  const known = propertiesOf(piece.parts[id]!.shape.type)
+  return NAMES[sizedBy(piece, id)]
+    .filter(name => known.some(p => p.name === name))
+    .flatMap(name => put(piece, id, name, rounded(handAt(piece, id, name, now) * factor, places), now))
+}
+
 /**
  * Sized by one of its handles, pulled to a point.
  *
@@ -126,6 +142,7 @@ export function sizedBy(piece: Piece, id: string): 'sides' | 'side' | 'radius' |
  * @param half how far its outline reaches from its middle across and up, as it was, px of its own
  * @param to the point, in the part's own px from its middle
  * @param both whether the side over against it moves too, about the middle
+ * @param keeps whether a corner keeps how wide it is against how high
  */
 export function sizeTo(
   piece: Piece,
@@ -135,29 +152,26 @@ export function sizeTo(
   to: readonly [number, number],
   now: number,
   both: boolean,
+  keeps = false,
   places = 2,
 ): Operation {
   const says = `size ${piece.parts[id]!.name}`
   const by = sizedBy(piece, id)
-  if (by !== 'sides' && by !== 'side') {
-    // How much further out the hand is now, along the way from the middle to the handle.
-    const [hx, hy] = [side[0] * half[0], side[1] * half[1]]
-    const factor = Math.max(0.01, (to[0] * hx + to[1] * hy) / Math.max(1e-9, hx * hx + hy * hy))
-    const names = by === 'radius' && piece.parts[id]!.shape.type !== 'polygon' ? ['radius', 'innerRadius'] : [by]
-    return operation(
-      says,
-      ...names.flatMap(n =>
-        put(piece, id, n, rounded(handOf(piece, id, n) * factor, by === 'scale' ? 1 : places), now),
-      ),
-    )
-  }
+  const [hx, hy] = [side[0] * half[0], side[1] * half[1]]
+  // How much further out the hand is now, along the way from what stays to the handle.
+  const further = (dx: number, dy: number, wx: number, wy: number) =>
+    Math.max(0.01, (dx * wx + dy * wy) / Math.max(1e-9, wx * wx + wy * wy))
+  if (by !== 'sides' && by !== 'side')
+    return operation(says, ...sizeBy(piece, id, further(to[0], to[1], hx, hy), now, places))
+  const corner = by === 'sides' && side[0] !== 0 && side[1] !== 0
+  const alike = !keeps || !corner ? 0 : both ? further(...to, hx, hy) : further(to[0] + hx, to[1] + hy, 2 * hx, 2 * hy)
   const puts: Put[] = []
   /** How far the middle goes, in the part's own px. */
   const shift = [0, 0]
   for (const [k, property] of (['width', 'height'] as const).entries()) {
     if (side[k] === 0 || (by === 'side' && property === 'height')) continue
     const far = side[k]! * to[k]!
-    const size = rounded(both ? Math.max(0, 2 * far) : Math.max(0, far + half[k]!), places)
+    const size = rounded(alike > 0 ? 2 * half[k]! * alike : Math.max(0, both ? 2 * far : far + half[k]!), places)
     puts.push(...put(piece, id, property, size, now))
     if (!both) shift[k] = (side[k]! * (size - 2 * half[k]!)) / 2
   }

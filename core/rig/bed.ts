@@ -21,7 +21,7 @@ export const MOST_LAYERS = 60
 export interface Bed {
   readonly body: Body
   readonly instance: number
-  readonly paints: Paints
+  paints: Paints
   readonly key: Float64Array
   text: string
   /** Whether fill and line were laid; once laid they stay. */
@@ -37,9 +37,9 @@ export interface Bed {
   /** Whether its form never changes: what was cast of it at first. */
   readonly fixed: boolean
   /** Whether its form stays as laid while it is stretched to its sizes; see `stretchOf`. */
-  readonly supple: boolean
+  supple: boolean
   /** Whether nothing of its row ever changes but where it stands. */
-  readonly steady: boolean
+  steady: boolean
   /** Whether its row is filled and seen. */
   shown: boolean
   sx: number
@@ -69,15 +69,13 @@ export function layerOf({ layers }: Body, instance: number): Layer | null {
 
 /** A place for every instance, in painting order. */
 export function bedsOf(scene: Scene): Bed[] {
-  const paints = new Map<Body, Paints>()
-  for (const body of scene.bodies.values()) paints.set(body, paintsOf(body))
   const keys = new Float64Array(KEY * scene.paint.length).fill(NaN)
   return scene.paint.map(({ body, instance }, k) => {
     const fixed: boolean = !body.lay && !body.rise && !FORMING.some(name => body.driven.has(name))
-    return {
+    const bed: Bed = {
       body,
       instance,
-      paints: paints.get(body)!,
+      paints: paintsOf(body),
       key: keys.subarray(KEY * k, KEY * k + KEY),
       text: '',
       fills: false,
@@ -90,8 +88,8 @@ export function bedsOf(scene: Scene): Bed[] {
       rows: 1,
       reach: [0, 0],
       fixed,
-      supple: !fixed && isSupple(body, instance, paints.get(body)!),
-      steady: fixed && isSteady(body, instance, paints.get(body)!),
+      supple: false,
+      steady: false,
       shown: false,
       sx: 1,
       sy: 1,
@@ -100,7 +98,24 @@ export function bedsOf(scene: Scene): Bed[] {
       solid: false,
       layer: layerOf(body, instance),
     }
+    shorten(bed)
+    return bed
   })
+}
+
+/** Goes by what is set by hand now: whether that was anything else. */
+export function settle(bed: Bed): boolean {
+  if (bed.paints.settings === bed.body.settings) return false
+  bed.paints = paintsOf(bed.body)
+  shorten(bed)
+  return true
+}
+
+/** Finds the short ways that may be gone. */
+function shorten(bed: Bed): void {
+  const { body, instance, fixed, paints } = bed
+  bed.supple = !fixed && isSupple(body, instance, paints)
+  bed.steady = fixed && isSteady(body, instance, paints)
 }
 
 function isSupple({ lay, rise, driven }: Body, instance: number, paints: Paints): boolean {

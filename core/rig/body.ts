@@ -41,6 +41,8 @@ export interface Body {
   readonly lay: ((instance: number) => Laying) | null
   /** Of waves: what they are added up from. */
   readonly waves: readonly Wave[] | null
+  /** How often anything but its pose was set by hand: what was worked out from it is worked out again. */
+  settings: number
   /** Of waves: how far the water stands above its rest at a place across, px. */
   readonly rise: ((x: number, instance: number) => number) | null
 }

@@ -19,14 +19,15 @@ export class Column {
     private readonly from: Snapshot,
     private readonly offset: number,
     private all: number,
-    private readonly own: Float64Array | null = null,
+    private own: Float64Array | null = null,
     private readonly low = -Infinity,
     private readonly high = Infinity,
   ) {}
 
-  /** Another hand value for all instances. */
-  set(all: number): void {
+  /** Other hand values: for all instances, and those that some have of their own. */
+  set(all: number, own: Float64Array | null): void {
     this.all = all
+    this.own = own
   }
 
   /** In base measure, held to what it may be. */

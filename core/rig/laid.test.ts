@@ -266,6 +266,11 @@ describe('a scene that goes on with another program', () => {
     [
       'another hand value',
       (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p2.width', value: { value: 9 } }] }),
+      true,
+    ],
+    [
+      'a tail',
+      (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p3.tailWidth', value: { value: 0 } }] }),
       false,
     ],
   ] as const)('after %s it draws what a new one would', (_, act, goesOn) => {

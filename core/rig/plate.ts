@@ -2,7 +2,7 @@
  * A scene as the graphics card keeps it: outlines laid once in painting order, so that a whole piece is one draw call,
  * and a table of instances filled a frame. What has changed its form is laid anew, it alone, into the place it has.
  */
-import { bedsOf, fillsNow, isShown, layersOf, MOST_LAYERS, reachesBack, strokesNow, type Bed } from './bed.ts'
+import { bedsOf, fillsNow, isShown, layersOf, MOST_LAYERS, reachesBack, settle, strokesNow, type Bed } from './bed.ts'
 import { castOf, emptyCast, KEY, outlineOfCast, stretchOf, type Cast } from './cast.ts'
 import { addRun, type Runs } from './deep.ts'
 import { Deepening } from './deepening.ts'
@@ -83,9 +83,13 @@ export class Plate {
     this.pen.deep = this.deep !== null
   }
 
-  private castIt({ body, instance, paints }: Bed): void {
+  private castIt(bed: Bed): void {
+    const { body, instance, paints } = bed
+    const { cast } = this
     const sizes = sized(paints.sizing, body, instance, this.sizes)
-    castOf(body, sizes, paints.lineStart.at(instance), paints.lineEnd.at(instance), this.cast, this.deep !== null)
+    castOf(body, sizes, paints.lineStart.at(instance), paints.lineEnd.at(instance), cast, this.deep !== null)
+    bed.sx = cast.sx
+    bed.sy = cast.sy
   }
 
   /** Rows that an instance takes, as it is cast: one, one a particle, one a layer of letters in depth and their front. */
@@ -119,14 +123,15 @@ export class Plate {
         rows.put(scene, bed.body, bed.instance, bed.paints, cast, bed.reach, pixel, front, 0)
         continue
       }
-      if (bed.fixed) {
+      const kept = !settle(bed) && bed.fixed
+      if (kept) {
         cast.sx = bed.sx
         cast.sy = bed.sy
         cast.places = null
       } else this.castIt(bed)
       const needs = this.rowsNow(bed, pixel)
       if (needs > bed.rows) return false
-      if (!bed.fixed && this.stale(bed) && !this.layInPlace(bed)) return false
+      if (!kept && this.stale(bed) && !this.layInPlace(bed)) return false
       const { tails } = bed.paints
       const layers = cast.places || tails ? 0 : needs - 1
       rows.clear(bed.row, front - layers)
@@ -170,6 +175,7 @@ export class Plate {
     this.runs.length = 0
     let row = 0
     for (const bed of this.beds) {
+      settle(bed)
       this.castIt(bed)
       const needs = this.rowsNow(bed, pixel)
       if (needs > bed.rows)
@@ -231,8 +237,6 @@ export class Plate {
     const { pen, cast } = this
     bed.key.set(cast.key)
     bed.text = cast.text
-    bed.sx = cast.sx
-    bed.sy = cast.sy
     bed.fills ||= fillsNow(bed)
     bed.strokes ||= strokesNow(bed)
     bed.solid ||= reachesBack(bed)

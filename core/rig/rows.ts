@@ -28,6 +28,8 @@ const SIDE = 0.62
 
 /** What a body's rows are made of, looked up once. */
 export interface Paints {
+  /** For which of the settings of its body. */
+  readonly settings: number
   readonly strokeWidth: Column
   readonly fillAlpha: Column
   readonly strokeAlpha: Column
@@ -57,7 +59,11 @@ interface Colour {
   readonly rgb: Float64Array
 }
 
+const kept = new WeakMap<Body, Paints>()
+
 export function paintsOf(body: Body): Paints {
+  const known = kept.get(body)
+  if (known?.settings === body.settings) return known
   const { column, driven, count } = body
   const colour = (name: 'fill' | 'stroke'): Colour => ({
     lightness: column(`${name}Lightness`),
@@ -68,7 +74,8 @@ export function paintsOf(body: Body): Paints {
   })
   const ever = (name: string): boolean =>
     driven.has(name) || Array.from({ length: count }, (_, i) => column(name).at(i)).some(v => v > 0)
-  return {
+  const made: Paints = {
+    settings: body.settings,
     strokeWidth: column('strokeWidth'),
     fillAlpha: column('fillAlpha'),
     strokeAlpha: column('strokeAlpha'),
@@ -86,6 +93,8 @@ export function paintsOf(body: Body): Paints {
     fill: colour('fill'),
     stroke: colour('stroke'),
   }
+  kept.set(body, made)
+  return made
 }
 
 /** Writes the colour of an instance into a row, so light. */

@@ -2,7 +2,7 @@
  * The parts of a running piece as bodies to draw: for a snapshot of values, where every instance stands, how
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
-import { propertiesOf, propertyNamed, type Property } from '../piece/properties.ts'
+import { propertiesOf, type Property } from '../piece/properties.ts'
 import { matrices, POSED, type Matrix } from '../piece/transform.ts'
 import { fallback, isPosed, RESIZED, type Body } from './body.ts'
 import { Column, type Snapshot } from './column.ts'
@@ -10,6 +10,7 @@ import { eyeOf, inDepth, type Eye } from './eye.ts'
 import { layersOf } from './layers.ts'
 import { particleOf } from './particle.ts'
 import { Placing } from './placing.ts'
+import { isTailed } from './tail.ts'
 import { laidBy, lays, type Laid } from './laying.ts'
 import { propertyKey } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -79,14 +80,14 @@ export class Scene {
   }
 
   /**
-   * Goes on with another program where parts stand, nothing but places, turns and scales was set by hand, and every value
-   * has its old place: whether it could.
+   * Goes on with another program where parts stand, whatever else was set by hand, and every value has its old place:
+   * whether it could.
    * What is laid from formulas over time (traces, particles) is made anew where one of those has changed.
    */
   adopt(program: Program): boolean {
     if (program === this.running) return true
     const [a, b] = [this.running, program]
-    const moved = movedByHand(a, b)
+    const moved = setByHand(a, b)
     const same =
       moved !== null &&
       (['parts', 'frameRate', 'lap'] as const).every(c => a.piece[c] === b.piece[c]) &&
@@ -100,10 +101,12 @@ export class Scene {
       this.placed = false
     }
     for (const [part, name] of moved) {
-      this.bodies
-        .get(part)!
-        .column(name)
-        .set(b.handNumbers(part, propertyNamed(name)!).all)
+      const body = this.bodies.get(part)!
+      const property = propertiesOf(body.part.shape.type).find(p => p.name === name)
+      if (!property) continue
+      const { all, own } = b.handNumbers(part, property)
+      body.column(name).set(all, own)
+      if (!isPosed(name)) body.settings++
       this.placed = false
     }
     for (const [id, { of }] of this.laid) {
@@ -162,6 +165,7 @@ export class Scene {
       waves,
       rise,
       lay,
+      settings: 0,
     }
     const all = known.some(p => isPosed(p.name) && this.program.handNumbers(id, p).own !== null)
     this.placings.set(body, new Placing(body, all))
@@ -217,16 +221,18 @@ export class Scene {
   }
 }
 
-/** Parts that stand elsewhere by hand, with the properties of their pose; null where anything else was set, or for a copy alone. */
-function movedByHand(a: Program, b: Program): (readonly [part: string, property: string])[] | null {
+/** What was set by hand, as parts and their properties; null where that asks for another scene. */
+function setByHand(a: Program, b: Program): (readonly [part: string, property: string])[] | null {
   const [was, is] = [a.piece.bases, b.piece.bases]
   const moved: (readonly [string, string])[] = []
   if (was === is) return moved
   for (const key of new Set([...Object.keys(was), ...Object.keys(is)])) {
     if (was[key] === is[key]) continue
     const [part, name] = key.split('.') as [string, string]
-    const own = [was[key], is[key]].some(base => base?.keys || base?.copies)
-    if (own || !isPosed(name) || !b.piece.parts[part]) return null
+    const owned = [was[key], is[key]].map(base => base?.copies !== undefined)
+    // Whether copies stand in places of their own, and whether a line changes along itself, is asked once.
+    const anew = (isPosed(name) && owned[0] !== owned[1]) || isTailed(name)
+    if (anew || !b.piece.parts[part]) return null
     moved.push([part, name])
   }
   return moved

@@ -7,6 +7,8 @@ import { shown } from './letters.ts'
 
 /** What is asked of a shape, each looked up once; null for what it has not. */
 export interface Sizing {
+  /** For which of the settings of its body. */
+  readonly settings: number
   readonly sides: readonly [width: Column, height: Column] | null
   readonly corners: Column | null
   readonly round: readonly [radius: Column, innerRadius: Column] | null
@@ -19,13 +21,14 @@ const kept = new WeakMap<Body, Sizing>()
 
 export function sizingOf(body: Body): Sizing {
   const known = kept.get(body)
-  if (known) return known
+  if (known?.settings === body.settings) return known
   const { column, part, count, driven } = body
   const names = new Set(propertiesOf(part.shape.type).map(p => p.name))
   const dash = column('dash')
   const isDashed = driven.has('dash') || Array.from({ length: count }, (_, i) => dash.at(i)).some(d => d > 0)
   const size = part.shape.type === 'emitter' ? 'particle' : 'size'
   const made: Sizing = {
+    settings: body.settings,
     sides: names.has('width') ? [column('width'), column('height')] : null,
     corners: names.has('corners') ? column('corners') : null,
     round: names.has('radius') ? [column('radius'), column('innerRadius')] : null,

@@ -176,13 +176,18 @@ export function sideDrawnTo(
   }
 }
 
-/** How far a gear at a place has to go so that it meets another that is not moved, and which. */
+/**
+ * How far a gear at a place has to go so that it meets another that is not moved, and which.
+ *
+ * @param double whether it is a double that is moved, which may meet the gear that it is of
+ */
 export function engaging(
   scene: Scene,
   id: string,
   instance: number,
   at: readonly [number, number],
   reach: number,
+  double = false,
 ): { readonly dx: number; readonly dy: number; readonly other: string } | null {
   const own = scene.bodies.get(id)
   const shape = own?.part.shape
@@ -191,7 +196,7 @@ export function engaging(
   let best: { dx: number; dy: number; other: string; far: number } | null = null
   for (const body of scene.bodies.values()) {
     const other = body.part.shape
-    if (body.id === id || other.type !== 'gear' || isCarried(body, new Set([id]))) continue
+    if (other.type !== 'gear' || (!double && isCarried(body, new Set([id])))) continue
     const m = body.worlds[0]!
     const apart = pitchRadius(shape) * scale + pitchRadius(other) * scaleOf(m)
     const [vx, vy] = [at[0] - m[3]!, at[1] - m[7]!]

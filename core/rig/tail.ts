@@ -27,6 +27,7 @@ export interface Tail {
 }
 
 const NAMES = ['tailWidth', 'tailFade', 'tailHue'] as const
+export const isTailed = (name: string): boolean => (NAMES as readonly string[]).includes(name)
 const PLAIN: Tail = { width: 1, fade: 0, hue: 0 }
 
 export const tailOf = (body: Body, i: number): Tail =>

@@ -28,7 +28,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['D', 'the next page of the desk'],
   ['F', 'in the scope: all of it in sight again'],
   ['G', 'in the scope: the curve before the change on, off'],
-  ['← ↑ → ↓', 'on the stage: move what is chosen by 1 px, with Shift by 10'],
+  ['← ↑ → ↓', 'on the stage: move what is chosen by 1 px, with Shift by 10; nothing chosen: the view'],
   ['Enter Esc', 'on the stage: into a group, out of it'],
   ['Ctrl A D G', 'on the stage: choose all; double, group what is chosen'],
   ['Ctrl C V', 'on the stage: copy what is chosen with all that belongs to it; paste it, also in another piece'],

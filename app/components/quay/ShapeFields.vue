@@ -124,7 +124,7 @@ const WAVES = [
     Add a gear that runs with it
   </button>
   <template v-if="shape.type === 'text'">
-    <label class="block"
+    <label class="block" data-words
       ><span>words</span>
       <textarea
         class="field mt-1 w-full resize-y"

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The stage: the piece as it is at this moment, fitted; a click chooses a part and shows its pin. */
 import { withCarried } from '~~/core/acts/parts.ts'
-import { hit } from '~~/core/rig/hit.ts'
 import { boxWithCarried } from '~~/core/rig/snapping.ts'
 import { useBeside } from '~/stage/beside.ts'
 import { useStageDrop } from '~/stage/dropping.ts'
@@ -10,6 +9,7 @@ import { useFitting } from '~/stage/fitting.ts'
 import { useStageKeys } from '~/stage/keys.ts'
 import { Overlay } from '~/stage/overlay.ts'
 import { usePen } from '~/stage/pen.ts'
+import { usePointing } from '~/stage/pointing.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
 import { useRuling } from '~/stage/ruling.ts'
 import { useThreads } from '~/stage/threads.ts'
@@ -155,11 +155,13 @@ function mark(): void {
     if (id === hand.part && hand.threads) over.threads(threadsOf(scene, id, instance))
     over.circles(body, instance, body.driven.has('rotation'))
     over.outline(body, instance, id === hand.part)
-    const box = body.part.shape.type === 'group' ? boxWithCarried(scene, id, instance) : null
+    const box = hand.others.length > 0 && body.part.shape.type === 'group' ? boxWithCarried(scene, id, instance) : null
     if (box) over.box(box)
     if (id === hand.part && hand.others.length === 0) over.pin(body, instance)
   }
-  if (!hand.pen) over.handles(byHand.handles())
+  const round = byHand.frame()
+  if (round) over.box(round)
+  if (!hand.pen) over.handles(byHand.handles(round))
   over.nodes(pen.nodes(), pen.isPicked, pen.ghost())
   const { points, tip } = pen.drawing()
   if (hand.pen) over.drawing(points, tip)
@@ -167,49 +169,23 @@ function mark(): void {
   if (marquee) over.marquee(marquee)
 }
 
-/** What lies under the pointer. */
-function under(e: MouseEvent): ReturnType<typeof hit> {
-  const scene = renderer?.current()
-  return scene ? hit(scene, ...lens.value.toStage(...place(e)), 4 / lens.value.scale) : null
-}
-function down(e: PointerEvent): void {
-  frame.value?.focus({ preventScroll: true })
-  e.preventDefault()
-  const node = pen.nodeAt(place(e))
-  const guide = byHand.handleAt(place(e)) ? null : ruling.guideAt(place(e))
-  if (e.button === 0 && hand.pen) pen.lay(e, place(e))
-  else if (e.button === 0 && node) pen.pull(e, node)
-  else if (e.button === 0 && guide) ruling.pull(e, place(e), guide.axis, guide.nth)
-  else if (e.button === 0) byHand.press(e, place(e))
-  else if (e.button === 2 && round.deep.value) round.press(e)
-  else if (e.button === 1) viewing.pan(e)
-}
-const GRIPS = { size: 'pointer', turn: 'grab', pin: 'grab' } as const
-const BARS = { x: 'col-resize', y: 'row-resize' } as const
-/** The cursor tells what a press would do. */
-function hover(e: PointerEvent): void {
-  pen.hover(place(e), e)
-  if (stage.value.rulers) pointer.value = place(e)
-  if (e.buttons) return
-  const handle = byHand.handleAt(place(e))
-  const guide = handle ? null : ruling.guideAt(place(e))
-  const is = hand.pen
-    ? 'crosshair'
-    : pen.nodeAt(place(e))
-      ? 'pointer'
-      : handle
-        ? GRIPS[handle.is]
-        : guide
-          ? BARS[guide.axis]
-          : under(e)
-            ? 'move'
-            : 'default'
-  if (overlay.value!.style.cursor !== is) overlay.value!.style.cursor = is
-}
-
+const { under, down, hover, twice } = usePointing({
+  frame,
+  overlay,
+  scene: () => renderer?.current() ?? null,
+  lens: () => lens.value,
+  place,
+  pointer,
+  byHand,
+  pen,
+  ruling,
+  round,
+  viewing,
+})
 const key = useStageKeys(frame, byHand, pen, {
   by: viewing.by,
   fit: viewing.fit,
+  step: viewing.step,
   turn: round.step,
   home: round.home,
 })
@@ -241,7 +217,7 @@ const drop = useStageDrop(under)
             aria-hidden="true"
             @pointerdown="down"
             @pointermove="hover"
-            @dblclick="pen.twice(place($event))"
+            @dblclick="twice"
             @wheel.prevent="viewing.wheel"
             @contextmenu="round.deep.value && $event.preventDefault()"
             @dragover="mayDrop($event) || mayDropFile($event)"
