@@ -1,8 +1,7 @@
 /** The handles round the part in hand: sides and corners, the knob that turns it, its pin. */
 import { sizedBy } from '~~/core/acts/staging.ts'
-import { outlineOf } from '~~/core/rig/outline.ts'
+import { outlineAt } from '~~/core/rig/outlined.ts'
 import { extent } from '~~/core/rig/gradient.ts'
-import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
 import type { Body } from '~~/core/rig/body.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import type { Box } from '~~/core/rig/snapping.ts'
@@ -35,11 +34,9 @@ const SIDES = [
   [-1, 0],
 ] as const
 
-const sizes = noSizes()
-
 /** How far the outline of an instance reaches from its middle across and up, px of its own; null where it has none. */
 export function halfOf(body: Body, instance: number): readonly [number, number] | null {
-  const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+  const outline = outlineAt(body, instance)
   if (!outline || outline.points.length === 0 || body.lay) return null
   const [across, up] = extent(outline.points)
   return [across / 2, up / 2]
@@ -55,7 +52,7 @@ export function handlesRound(scene: Scene, body: Body, instance: number, lens: L
   const half = halfOf(body, instance)
   if (!half) {
     // A group is turned about its pin, by a knob a little above it.
-    return [pin, { is: 'turn', side: [0, 1], x: px, y: py - 2 * KNOB }]
+    return [pin, knobOf([px, py - 2 * KNOB], [px, py + 2 * KNOB], lens)]
   }
   const by = sizedBy(scene.program.piece, body.id)
   const sides = by === 'sides' ? [...CORNERS, ...SIDES] : by === 'side' ? SIDES.filter(s => s[0] !== 0) : CORNERS
@@ -66,11 +63,12 @@ export function handlesRound(scene: Scene, body: Body, instance: number, lens: L
   const [rx, ry] = at(half[0], 0)
   const long = Math.hypot(tx - cx, ty - cy) || 1
   const [ux, uy] = long > 1 ? [(tx - cx) / long, (ty - cy) / long] : [0, -1]
+  const knob = knobOf([tx + ux * KNOB, ty + uy * KNOB], [2 * cx - tx - ux * KNOB, 2 * cy - ty - uy * KNOB], lens)
   // What is small is taken hold of to be moved: its pin and the middles of its sides would leave no room for that.
   const small = Math.min(long, Math.hypot(rx - cx, ry - cy)) < SMALL
   return [
     ...(small ? [] : [pin]),
-    { is: 'turn', side: [0, 1], x: tx + ux * KNOB, y: ty + uy * KNOB },
+    knob,
     ...round
       .filter(side => !small || sides.length <= 4 || (side[0] !== 0 && side[1] !== 0))
       .map(side => {
@@ -91,7 +89,14 @@ export function handlesRoundAll({ left, right, low, high }: Box, lens: Lens): Ha
     x: cx + (side[0] * (to - x)) / 2,
     y: cy - (side[1] * (foot - y)) / 2,
   }))
-  return [{ is: 'turn', side: [0, 1], x: cx, y: y - KNOB }, ...(small ? [] : corners)]
+  return [knobOf([cx, y - KNOB], [cx, foot + KNOB], lens), ...(small ? [] : corners)]
+}
+
+/** The knob that turns: above, at the foot where only that is seen, else inside. */
+function knobOf(above: readonly [number, number], below: readonly [number, number], lens: Lens): Handle {
+  const inside = [(above[0] + below[0]) / 2, (above[1] + below[1]) / 2 - 2 * KNOB] as const
+  const [x, y] = [above, below].find(at => lens.shows(...at)) ?? (lens.shows(...inside) ? inside : above)
+  return { is: 'turn', side: [0, 1], x, y }
 }
 
 /** The handle under a point of the page. */

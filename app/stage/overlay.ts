@@ -3,8 +3,7 @@ import { pitchRadius } from '~~/core/piece/gearing.ts'
 import { applyX, applyY } from '~~/core/piece/transform.ts'
 import type { Body } from '~~/core/rig/body.ts'
 import { flattened, seen, type Eye } from '~~/core/rig/eye.ts'
-import { outlineOf } from '~~/core/rig/outline.ts'
-import { noSizes, sizesOf } from '~~/core/rig/sizing.ts'
+import { outlineAt } from '~~/core/rig/outlined.ts'
 import { sweptBy } from '~~/core/rig/travel.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import type { Handle } from './grips.ts'
@@ -20,8 +19,6 @@ export interface Marquee {
   readonly height: number
 }
 
-const sizes = noSizes()
-
 export class Overlay {
   constructor(
     private readonly c: CanvasRenderingContext2D,
@@ -36,7 +33,7 @@ export class Overlay {
 
   /** A thin line just outside the edge, so that it hides nothing of it. */
   outline(body: Body, instance: number, strong: boolean): void {
-    const drawn = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+    const drawn = outlineAt(body, instance)
     if (!drawn || drawn.points.length === 0) return
     const { c, palette } = this
     const m = body.worlds[instance]!

@@ -8,6 +8,8 @@ export interface View {
 
 export const FITTED: View = { zoom: 1, x: 0, y: 0 }
 const LEAST = 0.25
+/** Page pixels at the edge in which nothing is taken hold of. */
+const EDGE = 6
 const MOST = 64
 
 /** Zoomed about a stage point, which stays where it is on the screen. */
@@ -30,6 +32,8 @@ export interface Lens {
   readonly scale: number
   readonly toScreen: (x: number, y: number) => [number, number]
   readonly toStage: (x: number, y: number) => [number, number]
+  /** Whether a place of the page lies on the stage that is seen, and not at its very edge. */
+  readonly shows: (x: number, y: number) => boolean
 }
 
 export function lensOf(view: View, screen: Size, stage: Size): Lens {
@@ -39,5 +43,6 @@ export function lensOf(view: View, screen: Size, stage: Size): Lens {
     scale,
     toScreen: (x, y) => [mx + (x - view.x) * scale, my - (y - view.y) * scale],
     toStage: (x, y) => [view.x + (x - mx) / scale, view.y - (y - my) / scale],
+    shows: (x, y) => Math.abs(x - mx) < mx - EDGE && Math.abs(y - my) < my - EDGE,
   }
 }

@@ -5,8 +5,8 @@
 import { hex, paintOf, type Rgb } from '../rig/colour.ts'
 import { lightFor, lit, seen, type Eye } from '../rig/eye.ts'
 import type { Body } from '../rig/body.ts'
-import { linesIn, outlineOf, type Outline } from '../rig/outline.ts'
-import { noSizes, sizesOf } from '../rig/sizing.ts'
+import { linesIn, type Outline } from '../rig/outline.ts'
+import { outlineAt } from '../rig/outlined.ts'
 import { layerOf, reachesIn } from '../rig/bed.ts'
 import type { Scene } from '../rig/scene.ts'
 import { matrix, type Matrix } from '../piece/transform.ts'
@@ -81,7 +81,6 @@ export function brightness(points: readonly Point[], eye: Eye): number {
 
 const minus = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 
-const sizes = noSizes()
 const back = new Float64Array(3)
 /** Layers that a still shows, about. */
 const LAYERS = 6
@@ -107,7 +106,7 @@ export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): 
     const [x, y, z] = at(m, points[2 * k]! * scale * taper, points[2 * k + 1]! * scale * taper)
     return [x + away[0], y + away[1], z + away[2]]
   }
-  const outlineBehind = next < 0 ? null : outlineOf(body.part.shape, sizesOf(body, next, sizes))
+  const outlineBehind = next < 0 ? null : outlineAt(body, next)
   let out = ''
   const all = linesIn(outline)
   if (all.length === 0) return ''

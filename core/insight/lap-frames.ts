@@ -1,9 +1,8 @@
 /** The first lap of a piece frame by frame, and where outlines stand in it. */
 import type { Program } from '../engine/program.ts'
-import { outlineOf, type Sizes } from '../rig/outline.ts'
+import { outlineAt } from '../rig/outlined.ts'
 import type { Body } from '../rig/body.ts'
 import type { Scene } from '../rig/scene.ts'
-import { sizesOf } from '../rig/sizing.ts'
 import { FLAT, seen, type Eye } from '../rig/eye.ts'
 import { applyZ } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
@@ -38,8 +37,8 @@ export interface Placed {
   readonly far: number
 }
 
-export function placedOutline(body: Body, i: number, sizes: Sizes, eye: Eye = FLAT): Placed {
-  const outline = outlineOf(body.part.shape, sizesOf(body, i, sizes))
+export function placedOutline(body: Body, i: number, eye: Eye = FLAT): Placed {
+  const outline = outlineAt(body, i)
   const m = body.worlds[i]!
   const { letters } = outline ?? {}
   const scale = letters ? letters.size / 1000 : 1

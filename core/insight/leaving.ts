@@ -1,7 +1,6 @@
 /** Which parts leave the stage at some frame of the lap. */
 import type { Program } from '../engine/program.ts'
 import { Scene } from '../rig/scene.ts'
-import { noSizes } from '../rig/sizing.ts'
 import type { Rational } from '../time/rational.ts'
 import { framesOfLap, placedOutline } from './lap-frames.ts'
 
@@ -22,7 +21,6 @@ export interface Leaving {
 export function leaving(program: Program): Leaving[] {
   const scene = new Scene(program)
   const { width, height } = program.piece.stage
-  const sizes = noSizes()
   const wholly = new Map<string, Leaving>()
   const partly = new Map<string, Leaving>()
   const within = new Set<string>()
@@ -30,7 +28,7 @@ export function leaving(program: Program): Leaving[] {
     for (const { body, instance: copy } of scene.paint) {
       const part = body.id
       if (wholly.has(part) || !(body.opacity[copy]! > 0)) continue
-      const { outlines } = placedOutline(body, copy, sizes, scene.eye)
+      const { outlines } = placedOutline(body, copy, scene.eye)
       if (outlines.every(points => points.length === 0)) continue
       let [low, high, left, right] = [Infinity, -Infinity, Infinity, -Infinity]
       for (const points of outlines)

@@ -1,7 +1,6 @@
 /** Which copies of a part overlap at some moment of the lap, looked at frame by frame. */
 import type { Program } from '../engine/program.ts'
 import { inDepth } from '../rig/eye.ts'
-import { noSizes } from '../rig/sizing.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
 import { framesOfLap, placedOutline, type Placed } from './lap-frames.ts'
@@ -18,7 +17,6 @@ export function touching(program: Program, part: string): Touch[] {
   const scene = new Scene(program)
   const body = scene.bodies.get(part)
   if (!body || body.count < 2) return []
-  const sizes = noSizes()
   const found = new Map<string, Touch>()
   const deep = inDepth(scene.eye)
   // Joined layers of one thing are one body: only what stands beside it on the same layer can touch it.
@@ -26,7 +24,7 @@ export function touching(program: Program, part: string): Touch[] {
   const layer = (i: number) => (layers ? Math.floor(i / layers.stride) % layers.count : 0)
   const apart = (a: number, b: number) => layer(a) === layer(b)
   for (const { at } of framesOfLap(program, scene)) {
-    const placed = Array.from({ length: body.count }, (_, i) => placedOutline(body, i, sizes))
+    const placed = Array.from({ length: body.count }, (_, i) => placedOutline(body, i))
     for (let a = 0; a < body.count; a++) {
       for (let b = a + 1; b < body.count; b++) {
         const asked = !found.has(`${a} ${b}`) && apart(a, b)

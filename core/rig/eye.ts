@@ -48,8 +48,11 @@ export function toEye({ turned }: Eye, m: Matrix, out: Matrix): Matrix {
 const seat = matrix()
 
 /** Where a point of a flat thing is seen, px from the middle of the stage; far aside where it lies behind the eye. */
-export function seen(eye: Eye, m: Matrix, x: number, y: number, z = 0): [number, number] {
-  const e = toEye(eye, m, seat)
+export const seen = (eye: Eye, m: Matrix, x: number, y: number, z = 0): [number, number] =>
+  seenIn(eye, toEye(eye, m, seat), x, y, z)
+
+/** The same for a thing whose matrix is in eye space. */
+export function seenIn(eye: Eye, e: Matrix, x: number, y: number, z: number): [number, number] {
   const w = Math.max(1e-4, 1 - (e[8]! * x + e[9]! * y + e[10]! * z + e[11]!) / eye.distance)
   return [(e[0]! * x + e[1]! * y + e[2]! * z + e[3]!) / w, (e[4]! * x + e[5]! * y + e[6]! * z + e[7]!) / w]
 }

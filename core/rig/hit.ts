@@ -1,12 +1,10 @@
 /** Which part lies under a point of the stage. */
-import { holesIn, outlineOf, type Outline } from './outline.ts'
-import { noSizes, sizesOf } from './sizing.ts'
+import { holesIn, type Outline } from './outline.ts'
+import { outlineAt } from './outlined.ts'
 import type { Scene } from './scene.ts'
 import { inDepth, seen, toEye, unseen, type Eye } from './eye.ts'
 import type { Body } from './body.ts'
 import { matrix, sizeOf, type Matrix } from '../piece/transform.ts'
-
-const sizes = noSizes()
 
 /** Shares of how far something reaches back at which it is looked for. */
 const LEVELS = [0, 0.5, 1]
@@ -38,7 +36,7 @@ const back = new Float64Array(3)
 function nearness(scene: Scene, body: Body, i: number, x: number, y: number, reach: number): number | null {
   const { eye } = scene
   const m = body.worlds[i]!
-  const outline = outlineOf(body.part.shape, sizesOf(body, i, sizes))
+  const outline = outlineAt(body, i)
   if (!outline) return null
   const scale = Math.max(1e-6, sizeOf(m))
   if (outline.heights && inDepth(eye)) {

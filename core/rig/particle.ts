@@ -1,6 +1,7 @@
 /** What the particles of an emitter look like: dots, or the outline of another part, as large as a particle is. */
 import { extent } from './gradient.ts'
-import { dotOf, outlineOf, type Outline } from './outline.ts'
+import { dotOf, type Outline } from './outline.ts'
+import { outlineAt } from './outlined.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Body } from './body.ts'
 import type { ShapeType } from '../piece/schema.ts'
@@ -18,7 +19,7 @@ const sizes = noSizes()
 
 /** The outline of a part's first copy, so large that the longer of its sides is 2 px; a dot where it has none. */
 export function particleOutline(of: Body | null, points?: number): Outline {
-  const outline = of && outlineOf(of.part.shape, sizesOf(of, 0, sizes))
+  const outline = of && outlineAt(of, 0)
   if (!outline?.closed) return dotOf(2, points)
   const [across, up] = extent(outline.points)
   const by = 2 / (Math.max(across, up) || 1)

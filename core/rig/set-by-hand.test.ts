@@ -6,10 +6,13 @@ import { propertiesOf, type Property } from '../piece/properties.ts'
 import type { Piece, Shape } from '../piece/schema.ts'
 import { at } from '../testing.ts'
 import { PER_DEEP } from './deep.ts'
+import { outlineOf } from './outline.ts'
+import { outlineAt } from './outlined.ts'
 import { Plate } from './plate.ts'
 import { Scene } from './scene.ts'
 import { PER_ROW } from './rows.ts'
 import { PER_CORNER, ROW_STEP } from './sheet.ts'
+import { noSizes, sizesOf } from './sizing.ts'
 import { spread } from './spread.ts'
 import { isTailed } from './tail.ts'
 
@@ -114,6 +117,12 @@ describe('what is set by hand while a scene goes on', () => {
           kept.findIndex((v, i) => !Object.is(v, fresh[i])),
           what,
         ).toBe(-1)
+        // What lies under the pointer is asked of the same outlines.
+        for (const body of scene.bodies.values())
+          for (let i = 0; i < body.count; i++)
+            expect(outlineAt(body, i)?.points, what).toEqual(
+              outlineOf(body.part.shape, sizesOf(body, i, noSizes()))?.points,
+            )
       }
     }
   })

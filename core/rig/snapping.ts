@@ -1,10 +1,9 @@
 /** Where parts that are moved by hand are drawn to: the stage, other parts and their pins, gears that may engage. */
 import { pitchRadius } from '../piece/gearing.ts'
 import type { Piece } from '../piece/schema.ts'
-import { scaleOf, type Matrix } from '../piece/transform.ts'
-import { FLAT, seen, type Eye } from './eye.ts'
-import { outlineOf } from './outline.ts'
-import { noSizes, sizesOf } from './sizing.ts'
+import { matrix, scaleOf, type Matrix } from '../piece/transform.ts'
+import { FLAT, seen, seenIn, toEye, type Eye } from './eye.ts'
+import { outlineAt } from './outlined.ts'
 import type { Body } from './body.ts'
 import type { Scene } from './scene.ts'
 
@@ -16,16 +15,18 @@ export interface Box {
   readonly high: number
 }
 
-const sizes = noSizes()
+const seat = matrix()
 
 /** Round an instance as it is seen, with nothing that it carries; null where it has no outline. */
 export function boxOf(body: Body, instance: number, eye: Eye = FLAT): Box | null {
-  const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+  const outline = outlineAt(body, instance)
   const m = body.worlds[instance]
   if (!outline || !m || outline.points.length === 0) return null
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
-  for (let k = 0; k < outline.points.length; k += 2) {
-    const [x, y] = seen(eye, m, outline.points[k]!, outline.points[k + 1]!, outline.heights?.[k / 2])
+  const { points, heights } = outline
+  const e = toEye(eye, m, seat)
+  for (let k = 0; k < points.length; k += 2) {
+    const [x, y] = seenIn(eye, e, points[k]!, points[k + 1]!, heights ? heights[k / 2]! : 0)
     if (x < left) left = x
     if (x > right) right = x
     if (y < low) low = y

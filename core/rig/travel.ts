@@ -6,8 +6,7 @@ import { momentOfSeconds } from '../time/moment.ts'
 import { fromNumber, over, plus, rational, times, toNumber } from '../time/rational.ts'
 import type { Body } from './body.ts'
 import { FLAT, flattened, seen, type Eye } from './eye.ts'
-import { outlineOf } from './outline.ts'
-import { noSizes, sizesOf } from './sizing.ts'
+import { outlineAt } from './outlined.ts'
 import { standing } from './standing.ts'
 
 /** Dots of a path, most: of a long lap not every frame has one. */
@@ -43,15 +42,13 @@ export function travelOf(
   })
 }
 
-const sizes = noSizes()
-
 /** The circle that the outline of an instance sweeps when it turns about its pin: its middle and radius on the stage. */
 export function sweptBy(
   body: Body,
   instance: number,
   eye: Eye = FLAT,
 ): { x: number; y: number; radius: number } | null {
-  const outline = outlineOf(body.part.shape, sizesOf(body, instance, sizes))
+  const outline = outlineAt(body, instance)
   if (!outline || outline.points.length === 0 || body.lay) return null
   const { pivot } = body.part
   const m = flattened(eye, body.worlds[instance]!, pivot.x, pivot.y)

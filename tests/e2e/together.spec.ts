@@ -165,3 +165,12 @@ test('the view goes along by a wheel turned sideways, by keys where nothing is c
   await expect(field(page, 'x')).toBeVisible()
   await put(page, 'x', 100)
 })
+
+test('at the upper edge of the stage the knob that turns hangs below', async ({ page }) => {
+  await press(page, 100, 200)
+  await put(page, 'y', 320)
+  await drag(page, [100, 280 - (await px(page, 22))], [300, 320], 'Shift')
+  expect(await number(page, 'rotation')).toBe(90)
+  await undo(page)
+  expect(await number(page, 'rotation')).toBe(0)
+})

@@ -1,8 +1,7 @@
 /** What moves as elements of a drawing: what each is, and what of it changes over a lap, whoever prints it. */
 import { hex, paintOf, rgbOf } from '../../rig/colour.ts'
 import { endsOf, extent, gradientOf } from '../../rig/gradient.ts'
-import { outlineOf } from '../../rig/outline.ts'
-import { noSizes, sizesOf } from '../../rig/sizing.ts'
+import { outlineAt } from '../../rig/outlined.ts'
 import { atanTurns } from '../../signal/maths.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { dataOf, flat, short } from './lines.ts'
@@ -39,12 +38,10 @@ const change = (
 ): Change => ({ of, at, values: rows.map(print), stepped })
 
 const IDENTITY = new Float64Array([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0])
-const sizes = noSizes()
-
 /** A fill that runs, as it lies in what is laid; empty where there is none. */
 function gradient(unit: Unit, stage: Piece['stage'], id: string): string {
   const { body, i } = unit
-  const outline = outlineOf(body.part.shape, sizesOf(body, i, sizes))
+  const outline = outlineAt(body, i)
   if (!outline || unit.what !== 'fill') return ''
   const near = paintOf(body, 'fill', i)
   const own = body.part.gradientFrame === 'stage' ? body.worlds[i]! : IDENTITY
