@@ -119,7 +119,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     const [[left, high], [right, low]] = [lens().toStage(x, y), lens().toStage(x + width, y + height)]
     const found = new Set<string>()
     for (const { body, instance } of drawn.paint) {
-      const box = body.opacity[instance]! > 0 && !body.part.locked ? boxOf(body, instance, drawn.eye) : null
+      const box = body.opacity[instance]! > 0 && !body.part.locked ? boxOf(drawn, body, instance) : null
       if (box && box.left >= left && box.right <= right && box.low >= low && box.high <= high) found.add(body.id)
     }
     return outermost(store.piece!, [...found])

@@ -133,7 +133,10 @@ describe('lined up', () => {
     const ids = [20, 60, 34, 50].map((w, i) =>
       b.part(`Card ${i}`, { type: 'rectangle' }, {}, { x: [0, 90, -170, 260][i]!, y: i * 31, width: w, height: w / 2 }),
     )
-    const boxes = (p: Piece) => ids.map(id => boxOf(sceneOf(p).bodies.get(id)!, 0)!)
+    const boxes = (p: Piece) => {
+      const scene = sceneOf(p)
+      return ids.map(id => boxOf(scene, scene.bodies.get(id)!, 0)!)
+    }
     const held = ids.map((id, i) => ({ grip: grip(b.piece, id), ...boxes(b.piece)[i]! }))
     const op: Operation = aligned(b.piece, held, side, 0)
     const all = boxes(apply(b.piece, op))

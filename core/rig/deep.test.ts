@@ -279,7 +279,7 @@ describe('a line whose points lie in depth', () => {
     expect(hit(scene, 250, 125, 3)?.id).toBe(id)
   })
   it('has its box round what is seen', () => {
-    const box = boxOf(scene.bodies.get(id)!, 0, scene.eye)!
+    const box = boxOf(scene, scene.bodies.get(id)!, 0)!
     expect([box.left, box.right, box.low, box.high]).toEqual([0, 400, 50, 200])
   })
 })

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
+import { setEye } from '../acts/settings.ts'
 import { Program } from '../engine/program.ts'
 import { at } from '../testing.ts'
 import { matrix, placed } from '../piece/transform.ts'
@@ -32,15 +33,15 @@ const near = (a: Box | null, b: Box) => {
 
 describe('the box round a part', () => {
   it('is that of its outline as it is turned and scaled', () => {
-    const { body } = sceneOf(b => {
+    const { scene, body } = sceneOf(b => {
       b.part('Plain', { type: 'rectangle' }, {}, { x: 10, y: -5, width: 40, height: 20 })
       b.part('Turned', { type: 'rectangle' }, {}, { rotation: 90, width: 40, height: 20 })
       b.part('Half', { type: 'rectangle' }, {}, { rotation: 45, width: 40, height: 40, scale: 50 })
     })
-    near(boxOf(body('Plain'), 0), box(-10, 30, -15, 5))
-    near(boxOf(body('Turned'), 0), box(-10, 10, -20, 20))
+    near(boxOf(scene, body('Plain'), 0), box(-10, 30, -15, 5))
+    near(boxOf(scene, body('Turned'), 0), box(-10, 10, -20, 20))
     const r = 20 * Math.SQRT1_2
-    near(boxOf(body('Half'), 0), box(-r, r, -r, r))
+    near(boxOf(scene, body('Half'), 0), box(-r, r, -r, r))
   })
   it('a group has none of its own, and that of all it carries', () => {
     const { scene, id, body } = sceneOf(b => {
@@ -49,10 +50,22 @@ describe('the box round a part', () => {
       const inner = b.part('Inner', { type: 'group' }, { parent: group }, { x: 50 })
       b.part('Right', { type: 'rectangle' }, { parent: inner }, { y: 30, width: 20, height: 20 })
     })
-    expect(boxOf(body('Group'), 0)).toBeNull()
+    expect(boxOf(scene, body('Group'), 0)).toBeNull()
     near(boxWithCarried(scene, id('Group'), 0), box(40, 160, -10, 40))
     near(boxWithCarried(scene, id('Inner'), 0), box(140, 160, 20, 40))
     expect(boxWithCarried(scene, 'nobody', 0)).toBeNull()
+  })
+  it('of what is thick, seen in depth, holds its back too', () => {
+    const { scene, id, body } = sceneOf(b => {
+      b.do(setEye(b.piece, 1000))
+      const group = b.part('Group', { type: 'group' }, {}, { x: 300 })
+      b.part('Block', { type: 'rectangle' }, { parent: group }, { width: 100, height: 100, thickness: 1000 })
+      b.part('Line', { type: 'line' }, { parent: group }, { y: 200, width: 100, thickness: 1000 })
+    })
+    // At 1,000 px behind the stage all is seen half as far out.
+    near(boxOf(scene, body('Block'), 0), box(125, 350, -50, 50))
+    expect(boxOf(scene, body('Line'), 0)!.left).toBe(250)
+    near(boxWithCarried(scene, id('Group'), 0), box(125, 350, -50, 200))
   })
   it('of one copy holds what that copy carries, not what the others do', () => {
     const { scene, id } = sceneOf(b => {

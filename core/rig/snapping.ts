@@ -2,7 +2,8 @@
 import { pitchRadius } from '../piece/gearing.ts'
 import type { Piece } from '../piece/schema.ts'
 import { matrix, scaleOf, type Matrix } from '../piece/transform.ts'
-import { FLAT, seen, seenIn, toEye, type Eye } from './eye.ts'
+import { inDepth, seen, seenIn, toEye } from './eye.ts'
+import { isSolid } from './layers.ts'
 import { outlineAt } from './outlined.ts'
 import type { Body } from './body.ts'
 import type { Scene } from './scene.ts'
@@ -17,23 +18,37 @@ export interface Box {
 
 const seat = matrix()
 
-/** Round an instance as it is seen, with nothing that it carries; null where it has no outline. */
-export function boxOf(body: Body, instance: number, eye: Eye = FLAT): Box | null {
+const away = new Float64Array(3)
+
+/** Round an instance as it is seen, in depth with its back, and with nothing that it carries; null where it has no outline. */
+export function boxOf(scene: Scene, body: Body, instance: number): Box | null {
+  const { eye } = scene
   const outline = outlineAt(body, instance)
   const m = body.worlds[instance]
   if (!outline || !m || outline.points.length === 0) return null
-  let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
   const { points, heights } = outline
-  const e = toEye(eye, m, seat)
-  for (let k = 0; k < points.length; k += 2) {
-    const [x, y] = seenIn(eye, e, points[k]!, points[k + 1]!, heights ? heights[k / 2]! : 0)
-    if (x < left) left = x
-    if (x > right) right = x
-    if (y < low) low = y
-    if (y > high) high = y
+  let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
+  const reach = (world: Matrix): void => {
+    const e = toEye(eye, world, seat)
+    for (let k = 0; k < points.length; k += 2) {
+      const [x, y] = seenIn(eye, e, points[k]!, points[k + 1]!, heights ? heights[k / 2]! : 0)
+      if (x < left) left = x
+      if (x > right) right = x
+      if (y < low) low = y
+      if (y > high) high = y
+    }
+  }
+  reach(m)
+  const thick = inDepth(eye) && isSolid(body.part) ? body.get('thickness', instance) : 0
+  if (thick > 0) {
+    scene.backOf(body, instance, away)
+    behind.set(m)
+    for (let k = 0; k < 3; k++) behind[4 * k + 3]! += away[k]! * thick
+    reach(behind)
   }
   return Number.isFinite(left + right + low + high) ? { left, right, low, high } : null
 }
+const behind = matrix()
 
 /** A part with all that it carries, at the copy that is held. */
 export function boxWithCarried(scene: Scene, id: string, instance: number): Box | null {
@@ -48,7 +63,7 @@ export function boxWithCarried(scene: Scene, id: string, instance: number): Box 
     }
     if (!at) continue
     for (let i = instance * per; i < (instance + 1) * per && i < body.count; i++) {
-      const box = boxOf(body, i, scene.eye)
+      const box = boxOf(scene, body, i)
       if (box) boxes.push(box)
     }
   }
@@ -95,7 +110,7 @@ export function linesOf(scene: Scene, moved: ReadonlySet<string>): Lines {
   let count = 0
   for (const { body, instance } of scene.paint) {
     if (isCarried(body, moved) || !(body.opacity[instance]! > 0) || ++count > MOST) continue
-    const box = boxOf(body, instance, scene.eye)
+    const box = boxOf(scene, body, instance)
     const { pivot } = body.part
     const m = body.worlds[instance]!
     const [px, py] = seen(scene.eye, m, pivot.x, pivot.y)
