@@ -46,10 +46,13 @@ function nearness(scene: Scene, body: Body, i: number, x: number, y: number, rea
   const slack = (reach + (body.get('strokeWidth', i) * scale) / 2) / scale
   const thick = inDepth(eye) ? body.get('thickness', i) : 0
   if (thick > 0) scene.backOf(body, i, back)
+  const taper = thick > 0 ? body.get('taper', i) : 1
   for (const share of thick > 0 ? LEVELS : [0]) {
     const there = share === 0 ? m : m.map((v, k) => (k % 4 === 3 ? v + back[(k - 3) / 4]! * thick * share : v))
     const at = unseen(eye, there, x, y)
-    if (at && covers(body, i, outline, [at[0], at[1]], slack)) return Math.max(-NEVER, at[2])
+    // Further back it is as much larger or smaller as its taper says.
+    const wide = Math.max(1e-6, 1 + (taper - 1) * share)
+    if (at && covers(body, i, outline, [at[0] / wide, at[1] / wide], slack / wide)) return Math.max(-NEVER, at[2])
   }
   return null
 }

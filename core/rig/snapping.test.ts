@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
+import { setBase } from '../acts/parts.ts'
 import { setEye } from '../acts/settings.ts'
 import { Program } from '../engine/program.ts'
 import { at } from '../testing.ts'
 import { matrix, placed } from '../piece/transform.ts'
+import { hit } from './hit.ts'
 import { Scene } from './scene.ts'
 import {
   around,
@@ -66,6 +68,27 @@ describe('the box round a part', () => {
     near(boxOf(scene, body('Block'), 0), box(125, 350, -50, 50))
     expect(boxOf(scene, body('Line'), 0)!.left).toBe(250)
     near(boxWithCarried(scene, id('Group'), 0), box(125, 350, -50, 200))
+  })
+  it('as large at its back as its taper says, and taken hold of there', () => {
+    const { scene, id, body } = sceneOf(b => {
+      b.do(setEye(b.piece, 1000))
+      b.part(
+        'Wide',
+        { type: 'rectangle' },
+        {},
+        { width: 100, height: 100, thickness: 1000, taper: 600, fillAlpha: 100 },
+      )
+      const far = b.part('Narrow', { type: 'rectangle' }, {}, { x: 400, width: 100, height: 100, thickness: 1000 })
+      b.do(setBase(b.piece, far, 'taper', 0))
+    })
+    // Half as far out, six times as large.
+    near(boxOf(scene, body('Wide'), 0), box(-150, 150, -150, 150))
+    near(boxOf(scene, body('Narrow'), 0), box(200, 450, -50, 50))
+    expect(hit(scene, -140, 140, 1)?.id).toBe(id('Wide'))
+    expect(hit(scene, -160, 140, 1)).toBeNull()
+    // Seen half way back it is half as large, and at the back a point.
+    expect(hit(scene, 400 / 1.5 + 10, 0, 0.1)?.id).toBe(id('Narrow'))
+    expect(hit(scene, 400 / 1.5, 30, 0.1)).toBeNull()
   })
   it('of one copy holds what that copy carries, not what the others do', () => {
     const { scene, id } = sceneOf(b => {

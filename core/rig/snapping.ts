@@ -28,23 +28,23 @@ export function boxOf(scene: Scene, body: Body, instance: number): Box | null {
   if (!outline || !m || outline.points.length === 0) return null
   const { points, heights } = outline
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
-  const reach = (world: Matrix): void => {
+  const reach = (world: Matrix, taper: number): void => {
     const e = toEye(eye, world, seat)
     for (let k = 0; k < points.length; k += 2) {
-      const [x, y] = seenIn(eye, e, points[k]!, points[k + 1]!, heights ? heights[k / 2]! : 0)
+      const [x, y] = seenIn(eye, e, points[k]! * taper, points[k + 1]! * taper, heights ? heights[k / 2]! : 0)
       if (x < left) left = x
       if (x > right) right = x
       if (y < low) low = y
       if (y > high) high = y
     }
   }
-  reach(m)
+  reach(m, 1)
   const thick = inDepth(eye) && isSolid(body.part) ? body.get('thickness', instance) : 0
   if (thick > 0) {
     scene.backOf(body, instance, away)
     behind.set(m)
     for (let k = 0; k < 3; k++) behind[4 * k + 3]! += away[k]! * thick
-    reach(behind)
+    reach(behind, body.get('taper', instance))
   }
   return Number.isFinite(left + right + low + high) ? { left, right, low, high } : null
 }

@@ -21,7 +21,7 @@ const validator = createRequire(import.meta.url)('gltf-validator') as {
 
 interface Gltf {
   nodes: { name: string; mesh?: number; translation: number[] }[]
-  meshes: object[]
+  meshes: { primitives: { attributes: { POSITION: number } }[] }[]
   materials: { alphaMode?: string; extensions?: object }[]
   cameras: { type: string }[]
   images?: { mimeType: string }[]
@@ -95,6 +95,23 @@ describe('shapes in depth', () => {
     expect(json.materials.every(m => m.extensions === undefined)).toBe(true)
     const flat = read(gltfOf(given(fairground(false)))).json
     expect(flat.cameras[0]!.type).toBe('orthographic')
+  })
+
+  it.each([
+    [{}, 1],
+    [{ taper: 40 }, 0.4],
+    [{ taper: 0 }, 0],
+    [{ taper: 250 }, 2.5],
+  ] as const)('what is thick has a back as large as its taper says: %o', (hand, share) => {
+    const b = new Builder('Block', 2)
+    b.do(setEye(b.piece, 1100))
+    b.part('Block', { type: 'rectangle' }, {}, { width: 80, height: 50, thickness: 30, ...hand })
+    const { json, numbers } = read(gltfOf(given(b.piece)))
+    const positions = numbers(json.meshes[0]!.primitives[0]!.attributes.POSITION)
+    const reach = (z: number, axis: number) =>
+      Math.max(...Array.from(positions, (v, k) => (k % 3 === axis && positions[k - axis + 2] === z ? v : -Infinity)))
+    // Its sizes lie in its node or in its corners: what counts is the back against the front.
+    for (const axis of [0, 1]) expect(reach(-1, axis) / reach(0, axis)).toBeCloseTo(share, 6)
   })
 
   it('stand at every frame where the engine has them', () => {

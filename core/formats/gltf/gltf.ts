@@ -138,7 +138,7 @@ class Making {
     const [sx, sy] = stretchOf(unit)
     const scaled = (p: ArrayLike<number>) => Array.from(p, (v, k) => v * (k % 2 === 0 ? sx : sy))
     const width = body.get('strokeWidth', i)
-    const taper = 1 - body.get('taper', i)
+    const taper = body.get('taper', i)
     const name = `${what} ${material} ${width} ${taper} ${isThick(unit)} ${JSON.stringify(body.part.shape)} ${cast.text} ${Array.from(cast.key).join()} ${sx} ${sy}`
     return this.kept(name, () => {
       const form =
