@@ -10,6 +10,7 @@ import { momentOfSeconds } from '../../time/moment.ts'
 import { fromNumber, rational } from '../../time/rational.ts'
 import { bandOf, solidOf } from './forms.ts'
 import { gltfOf } from './gltf.ts'
+import { read } from './reading.ts'
 import { standingOf, type Standing } from './standing.ts'
 
 interface Report {
@@ -17,36 +18,6 @@ interface Report {
 }
 const validator = createRequire(import.meta.url)('gltf-validator') as {
   validateBytes(bytes: Uint8Array): Promise<Report>
-}
-
-interface Gltf {
-  nodes: { name: string; mesh?: number; translation: number[] }[]
-  meshes: { primitives: { attributes: { POSITION: number } }[] }[]
-  materials: { alphaMode?: string; extensions?: object }[]
-  cameras: { type: string }[]
-  images?: { mimeType: string }[]
-  animations?: {
-    channels: { sampler: number; target: { node: number; path: string } }[]
-    samplers: { input: number; output: number }[]
-  }[]
-  accessors: { bufferView: number; count: number; type: string }[]
-  bufferViews: { byteOffset: number; byteLength: number }[]
-}
-
-/** Read by the pages of the format alone. */
-function read(bytes: Uint8Array): { json: Gltf; numbers: (accessor: number) => Float32Array } {
-  const view = new DataView(bytes.buffer, bytes.byteOffset)
-  expect(view.getUint32(0, true)).toBe(0x46546c67)
-  expect(view.getUint32(8, true)).toBe(bytes.length)
-  const long = view.getUint32(12, true)
-  const json = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + long))) as Gltf
-  return {
-    json,
-    numbers: k => {
-      const { byteOffset, byteLength } = json.bufferViews[json.accessors[k]!.bufferView]!
-      return new Float32Array(bytes.slice(28 + long + byteOffset, 28 + long + byteOffset + byteLength).buffer)
-    },
-  }
 }
 
 function fairground(deep: boolean): Piece {

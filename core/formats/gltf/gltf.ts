@@ -5,13 +5,11 @@
 import { Program } from '../../engine/program.ts'
 import { workedOut } from '../../form/working.ts'
 import type { Piece } from '../../piece/schema.ts'
-import { SOLID } from '../../piece/property-kinds.ts'
-import { matrix, type Matrix } from '../../piece/transform.ts'
+import { matrix } from '../../piece/transform.ts'
 import { paintOf, rgbOf } from '../../rig/colour.ts'
-import { castOf, emptyCast, outlineOfCast, type Cast } from '../../rig/cast.ts'
+import { outlineOfCast, type Cast } from '../../rig/cast.ts'
 import type { Outline } from '../../rig/outline.ts'
 import { Scene } from '../../rig/scene.ts'
-import { noSizes, sizesOf } from '../../rig/sizing.ts'
 import { power } from '../../signal/maths.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
@@ -21,13 +19,12 @@ import { ringsOfLine } from '../moving/lines.ts'
 import type { Unit } from '../moving/units.ts'
 import { Bytes, CORNERS, TRIANGLES } from './binary.ts'
 import { areasOf, bandOf, solidOf, type Form } from './forms.ts'
+import { isThick, laid, placed, stretchOf } from './placing.ts'
 import { eyeFor } from './seeing.ts'
 import { standingOf, type Standing } from './standing.ts'
 
 /** Metres a px. */
 const SCALE = 0.01
-/** What is painted later lies so much nearer, px: things of one plane must not fight for who is seen. */
-const APART = 0.02
 /** Looked at so many times a frame: what is straight between is left out again. */
 const FINER = 4
 /** Px, and parts of a quaternion and of a stretch, that a frame may be off when it is left out. */
@@ -73,42 +70,16 @@ export function gltfOf(given: Spatial, done: (n: number) => void = () => {}): Ui
     const out = matrix()
     for (let n = 0; n <= whole; n++) {
       show(n)
-      for (const thing of things) thing.stands.push(standingOf(placed(scene, thing, out), thing.stands.at(-1) ?? null))
+      for (const thing of things) {
+        const { unit, stretch, order, stands } = thing
+        placed(scene, unit, stretch, order, out)
+        stands.push(standingOf(out, stands.at(-1) ?? null, !isThick(unit)))
+      }
       if (n % FINER === 0) done(n / FINER)
     }
     return made.file(things, toNumber(over(span, rational(BigInt(whole)))))
   })
 }
-
-const sizes = noSizes()
-const cast = emptyCast()
-const laid = ({ body, i, cut }: Unit) => castOf(body, sizesOf(body, i, sizes), cut ? 0.25 : 0, cut ? 0.75 : 1, cast)
-
-function stretchOf(unit: Unit): readonly [number, number] {
-  const { sx, sy } = laid(unit)
-  return [Math.abs(sx) > 1e-6 ? sx : 1, Math.abs(sy) > 1e-6 ? sy : 1]
-}
-
-/** Where a thing stands, with what it is stretched by since it was laid, and as thick as it is. */
-function placed(scene: Scene, { unit, stretch, order }: Thing, out: Matrix): Matrix {
-  const { body, i } = unit
-  out.set(body.worlds[i]!)
-  const { sx, sy } = unit.what === 'picture' ? { sx: stretch[0], sy: stretch[1] } : laid(unit)
-  const thick = isThick(unit) ? body.get('thickness', i) : 0
-  const back = scene.backOf(body, i, new Float64Array(3))
-  for (let r = 0; r < 3; r++) {
-    out[4 * r] = out[4 * r]! * (sx / stretch[0])
-    out[4 * r + 1] = out[4 * r + 1]! * (sy / stretch[1])
-    if (thick > 0) out[4 * r + 2] = -back[r]! * thick
-  }
-  out[11] = out[11]! + order * APART
-  return out
-}
-
-const isThick = ({ body, what }: Unit): boolean =>
-  what !== 'line' &&
-  SOLID.includes(body.part.shape.type) &&
-  (body.driven.has('thickness') || body.get('thickness', 0) > 0)
 
 /** What is on the screen, as light: the transfer function of sRGB (IEC 61966-2-1) undone. */
 const light = (v: number): number => (v <= 0.04045 ? v / 12.92 : power((v + 0.055) / 1.055, 2.4))
@@ -232,32 +203,43 @@ class Making {
     const { piece } = this.given
     const channels: object[] = []
     const samplers: object[] = []
+    // What is slanted at any time has a node within its own, which is turned before it is stretched.
+    const within: object[] = []
     const nodes = things.map(({ unit, mesh, stands }, node) => {
       const { place, turn, stretch } = stands[0]!
+      const slanted = stands.some(s => s.inner !== null)
+      const inner = things.length + within.length
       const name = `${unit.body.part.name}${unit.body.count > 1 ? ` ${unit.i + 1}` : ''}${unit.what === 'line' ? ', line' : ''}`
       const at = stands.map((_, k) => k * step)
+      const inners = stands.map(s => s.inner ?? ([0, 0, 0, 1] as const))
       const tracks = [
-        ['translation', 'VEC3', stands.map(s => s.place), [PLACE]],
-        ['rotation', 'VEC4', stands.map(s => s.turn), [PART]],
-        ['scale', 'VEC3', stands.map(s => s.stretch), [PART]],
+        ['translation', 'VEC3', stands.map(s => s.place), [PLACE], node],
+        ['rotation', 'VEC4', stands.map(s => s.turn), [PART], node],
+        ['scale', 'VEC3', stands.map(s => s.stretch), [PART], node],
+        ['rotation', 'VEC4', inners, [PART], inner],
       ] as const
-      for (const [path, kind, rows, tolerance] of tracks) {
+      for (const [path, kind, rows, tolerance, target] of tracks) {
         const track = thinned({ at, rows }, tolerance)
         if (track.rows.length < 2) continue
         const input = this.times(track.at)
         const output = this.bytes.list(track.rows.flat(), kind)
         channels.push({
           sampler: samplers.push({ input, output, interpolation: 'LINEAR' }) - 1,
-          target: { node, path },
+          target: { node: target, path },
         })
       }
-      return { name, mesh, translation: place, rotation: turn, scale: stretch }
+      const seat = { translation: place, rotation: turn, scale: stretch }
+      if (!slanted) return { name, mesh, ...seat }
+      within.push({ name, mesh, rotation: inners[0] })
+      return { name: `${name}, seat`, ...seat, children: [inner] }
     })
     const eye = eyeFor(piece, SCALE)
+    const seen = nodes.length + within.length
     const all = [
       ...nodes,
+      ...within,
       eye.node,
-      { name: piece.title, scale: [SCALE, SCALE, SCALE], children: [...nodes.keys(), nodes.length] },
+      { name: piece.title, scale: [SCALE, SCALE, SCALE], children: [...nodes.keys(), seen] },
     ]
     const { lightness, chroma, hue } = piece.stage.background
     const ground = rgbOf(lightness, chroma, hue / 360)
