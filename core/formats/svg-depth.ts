@@ -5,7 +5,7 @@
 import { hex, paintOf, type Rgb } from '../rig/colour.ts'
 import { lightFor, lit, seen, type Eye } from '../rig/eye.ts'
 import type { Body } from '../rig/body.ts'
-import { linesIn, type Outline } from '../rig/outline.ts'
+import { holesIn, linesIn, type Outline } from '../rig/outline.ts'
 import { outlineAt } from '../rig/outlined.ts'
 import { layerOf, reachesIn } from '../rig/bed.ts'
 import type { Scene } from '../rig/scene.ts'
@@ -44,19 +44,34 @@ const at = (m: Matrix, x: number, y: number, z = 0): Point => [
 
 const ONSTAGE = matrix()
 
-/** A face with the light that falls on it; nothing where it is seen from behind, by the sense in which its corners run. */
-function face(points: readonly Point[], colour: Rgb, eye: Eye, sense: 1 | -1): string {
+/** Twice the area of a face as it is seen; below 0 where its corners run clockwise. */
+function areaOf(points: readonly Point[], eye: Eye): number {
   const flat = points.map(([x, y, z]) => seen(eye, ONSTAGE, x, y, z))
-  const area = flat.reduce((sum, [x, y], k) => {
+  return flat.reduce((sum, [x, y], k) => {
     const [nx, ny] = flat[(k + 1) % flat.length]!
     return sum + x * ny - nx * y
   }, 0)
-  if (area * sense <= 0) return ''
-  const bright = brightness(points, eye)
-  const c = { r: Math.min(1, colour.r * bright), g: Math.min(1, colour.g * bright), b: Math.min(1, colour.b * bright) }
-  const d = flat.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${tenth(x)} ${tenth(-y)}`).join('')
-  const fill = hex(c)
-  return `<path d="${d}Z" fill="${fill}" stroke="${fill}"/>`
+}
+
+const shone = ({ r, g, b }: Rgb, by: number): Rgb => ({
+  r: Math.min(1, r * by),
+  g: Math.min(1, g * by),
+  b: Math.min(1, b * by),
+})
+
+const outlined = (points: readonly Point[], eye: Eye): string =>
+  `${points
+    .map(([x, y, z], k) => {
+      const [u, v] = seen(eye, ONSTAGE, x, y, z)
+      return `${k === 0 ? 'M' : 'L'}${tenth(u)} ${tenth(-v)}`
+    })
+    .join('')}Z`
+
+/** A face with the light that falls on it; nothing where it is seen from behind, by the sense in which its corners run. */
+function face(points: readonly Point[], colour: Rgb, eye: Eye, sense: 1 | -1): string {
+  if (areaOf(points, eye) * sense <= 0) return ''
+  const fill = hex(shone(colour, brightness(points, eye)))
+  return `<path d="${outlined(points, eye)}" fill="${fill}" stroke="${fill}"/>`
 }
 
 const tenth = (x: number) => String(Math.round(x * 10) / 10)
@@ -85,48 +100,76 @@ const back = new Float64Array(3)
 /** Layers that a still shows, about. */
 const LAYERS = 6
 
-/** The sides of a solid, the skin to the layer behind it, or nothing for what is flat. */
-export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): string {
-  if (!reachesIn(body, i)) return ''
+/** What is painted of a solid under its front, and over it where that looks away. */
+interface Sides {
+  readonly under: string
+  readonly over: string
+}
+const NONE: Sides = { under: '', over: '' }
+
+/** The sides of a solid and its back, the skin to the layer behind it, or nothing for what is flat. */
+export function sidesOf(scene: Scene, body: Body, i: number, outline: Outline): Sides {
+  if (!reachesIn(body, i)) return NONE
   const { eye } = scene
   const [m, thick, taper] = [body.worlds[i]!, body.get('thickness', i), body.get('taper', i)]
   scene.backOf(body, i, back)
-  const away = [back[0]! * thick, back[1]! * thick, back[2]! * thick] as const
+  const away: Point = [back[0]! * thick, back[1]! * thick, back[2]! * thick]
   const layer = layerOf(body, i)
-  const coarse = body.layers ? Math.ceil(body.layers.count / LAYERS) : 1
-  const nth = body.layers ? Math.floor(i / body.layers.stride) % body.layers.count : 0
+  const { count, stride } = body.layers ?? { count: 1, stride: 1 }
+  const coarse = Math.ceil(count / LAYERS)
+  const nth = Math.floor(i / stride) % count
   // Of many layers a still shows some: the skin goes on to the next of those.
-  if (nth % coarse !== 0) return ''
-  const further = body.layers ? Math.min(coarse, body.layers.count - 1 - nth) * body.layers.stride : 0
-  const next = layer && further > 0 ? i + further : -1
+  if (layer && nth % coarse !== 0) return NONE
+  const further = layer ? Math.min(coarse, count - 1 - nth) : 0
+  const next = further > 0 ? i + further * stride : -1
   const [colour, alpha] = [paintOf(body, 'fill', i), body.get('fillAlpha', i) * Math.min(1, body.opacity[i]!)]
-  const scale = outline.letters ? outline.letters.size / 1000 : 1
-  const front = (points: Float64Array, k: number) => at(m, points[2 * k]! * scale, points[2 * k + 1]! * scale)
-  const behind = (points: Float64Array, k: number): Point => {
-    const [x, y, z] = at(m, points[2 * k]! * scale * taper, points[2 * k + 1]! * scale * taper)
-    return [x + away[0], y + away[1], z + away[2]]
-  }
-  const outlineBehind = next < 0 ? null : outlineAt(body, next)
-  let out = ''
   const all = linesIn(outline)
-  if (all.length === 0) return ''
-  // The first ring tells which way outlines run; holes run the other way.
-  const sense = turnsLeft(all[0]!) === mirrored(m, eye) ? -1 : 1
-  for (const [ring, points] of all.entries()) {
-    const n = points.length / 2
-    const there = outlineBehind ? linesIn(outlineBehind)[ring] : undefined
-    for (let k = 0; k < n; k++) {
-      const j = (k + 1) % n
-      if (thick > 0 && next < 0)
-        out += face([behind(points, k), behind(points, j), front(points, j), front(points, k)], colour, eye, sense)
-      if (!there || there.length !== points.length) continue
-      const to = body.worlds[next]!
-      const far = (q: number) => at(to, there[2 * q]! * scale, there[2 * q + 1]! * scale)
-      out += face([far(k), far(j), front(points, j), front(points, k)], colour, eye, sense)
+  if (all.length === 0) return NONE
+  const scale = outline.letters ? outline.letters.size / 1000 : 1
+  const from =
+    (world: Matrix, wide: number, by: Point) =>
+    (points: Float64Array, k: number): Point => {
+      const [x, y, z] = at(world, points[2 * k]! * scale * wide, points[2 * k + 1]! * scale * wide)
+      return [x + by[0], y + by[1], z + by[2]]
     }
+  const front = from(m, 1, [0, 0, 0])
+  const behind = next < 0 ? from(m, taper, away) : from(body.worlds[next]!, 1, [0, 0, 0])
+  const there = next < 0 ? all : linesIn(outlineAt(body, next) ?? outline)
+  // The first ring tells which way outlines run as they are seen from without.
+  const first = cornersOf(all[0]!, front)
+  const sense = dot(across(first), [back[0]!, back[1]!, back[2]!]) < 0 ? 1 : -1
+  const looksAway = areaOf(first, eye) * sense < 0
+  // Walls of holes lie behind what is round them.
+  let [walls, out] = ['', '']
+  for (const [nth, points] of next >= 0 || thick > 0 ? all.entries() : []) {
+    const far = there[nth]
+    if (far?.length !== points.length) continue
+    const hole = isHole(outline, points)
+    // They look inwards, whichever way the hole runs.
+    const looks = (turnsLeft(points) === turnsLeft(all[0]!)) === hole ? (-sense as 1 | -1) : sense
+    let sides = ''
+    for (let k = 0, n = points.length / 2; k < n; k++) {
+      const j = (k + 1) % n
+      sides += face([behind(far, k), behind(far, j), front(points, j), front(points, k)], colour, eye, looks)
+    }
+    if (hole) walls += sides
+    else out += sides
   }
-  return together(out, alpha)
+  out = walls + out
+  // The end of all layers, also where a still does not show the last.
+  const ends = next < 0 || (nth + further === count - 1 && (count - 1) % coarse !== 0)
+  if (looksAway && ends)
+    out += backFace(
+      there.map(points => cornersOf(points, behind)),
+      colour,
+      eye,
+    )
+  const svg = together(out, alpha)
+  return looksAway ? { under: '', over: svg } : { under: svg, over: '' }
 }
+
+const isHole = (o: Outline, points: Float64Array): boolean =>
+  o.letters ? !o.letters.setting.areas.some(a => a.outline === points) : holesIn(o).includes(points)
 
 /** Whether an outline runs anticlockwise. */
 function turnsLeft(p: Float64Array): boolean {
@@ -135,14 +178,25 @@ function turnsLeft(p: Float64Array): boolean {
   return area > 0
 }
 
-/** Whether left and right have changed places in space. */
-function mirrored(m: Matrix, { turned }: Eye): boolean {
-  const det = (a: Matrix) =>
-    a[0]! * (a[5]! * a[10]! - a[6]! * a[9]!) -
-    a[1]! * (a[4]! * a[10]! - a[6]! * a[8]!) +
-    a[2]! * (a[4]! * a[9]! - a[5]! * a[8]!)
-  return det(m) * (turned ? det(turned) : 1) < 0
+const cornersOf = (points: Float64Array, put: (points: Float64Array, k: number) => Point): Point[] =>
+  Array.from({ length: points.length / 2 }, (_, k) => put(points, k))
+
+/** The back of a solid that is seen from behind, with its holes. */
+function backFace(rings: readonly (readonly Point[])[], colour: Rgb, eye: Eye): string {
+  const fill = hex(shone(colour, brightness(rings[0]!, eye)))
+  return `<path d="${rings.map(r => outlined(r, eye)).join('')}" fill="${fill}" fill-rule="evenodd" stroke="${fill}"/>`
 }
+
+/** What stands across a face, by the sense in which its corners run (Newell). */
+function across(points: readonly Point[]): Point {
+  let n: Point = [0, 0, 0]
+  points.forEach((p, k) => {
+    const q = points[(k + 1) % points.length]!
+    n = [n[0] + p[1] * q[2] - p[2] * q[1], n[1] + p[2] * q[0] - p[0] * q[2], n[2] + p[0] * q[1] - p[1] * q[0]]
+  })
+  return n
+}
+const dot = (a: Point, b: Point) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 
 /** Fields of water in a picture, across and back. */
 const FIELDS = 28

@@ -83,9 +83,9 @@ function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string
     if (body.part.shape.type === 'picture') return pictured(scene, body, i, pictures.get(body.part.shape.asset))
     if (!inDepth(scene.eye)) return one({ scene, body, i, outline, m, id }, stage)
     const layer = layerOf(body, i)
-    const sides = sidesOf(scene, body, i, outline)
+    const { under, over } = sidesOf(scene, body, i, outline)
     // Of joined layers only the first shows its face.
-    return sides + (layer && !layer.first ? '' : one({ scene, body, i, outline, m, id }, stage))
+    return under + (layer && !layer.first ? '' : one({ scene, body, i, outline, m, id }, stage)) + over
   }
   const [{ points: places, heights, ages }, half] = [of.laying!, of.size! / 2]
   const outline = particleOutline(body.particle, pointsOfDot(of.size!))
