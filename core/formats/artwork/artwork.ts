@@ -11,7 +11,8 @@ import { dataOf, joined, ringsOf, SAME, transformOf, type Flat, type Ring } from
 import { gradientsOf, type Gradient } from './gradients.ts'
 import { areasOf } from './areas.ts'
 import { LISTED, plain, SILENT, titled } from './naming.ts'
-import { colourOf, endsOf, PLAIN, rulesOf, shareOf, styleOf, type Style } from './style.ts'
+import { painted } from './painting.ts'
+import { endsOf, PLAIN, rulesOf, styleOf, type Style } from './style.ts'
 import { treeOf, Unreadable, type Element } from './tree.ts'
 
 export interface Taken {
@@ -178,39 +179,19 @@ class Taking {
   private outline(rings: readonly Ring[], style: Style, m: Flat, name: string): Made[] {
     const { values } = style
     if (style.opacity === 0 || values.visibility === 'hidden') return []
-    const ref = /^url\(["']?#([^"')]+)/.exec(values.fill ?? '')?.[1]
-    const gradient = ref === undefined ? undefined : this.gradients.get(ref)
-    if (ref !== undefined && !gradient) this.left.add('patterns')
-    if (gradient?.round) this.left.add('round gradients (taken as straight ones)')
-    const fill = gradient ? gradient.from : colourOf(ref === undefined ? values.fill : undefined, values.color)
-    const stroke = colourOf(values.stroke, values.color)
-    const scale = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))
-    const width = stroke ? (Number.parseFloat(values['stroke-width'] ?? '1') || 0) * scale : 0
-    if (!fill && !(width > 0)) return []
-    const hand: [string, number][] = []
-    const paint = (of: string, c: { lightness: number; chroma: number; hue: number; alpha: number }, share: number) =>
-      hand.push(
-        [`${of}Lightness`, c.lightness],
-        [`${of}Chroma`, c.chroma],
-        [`${of}Hue`, c.hue],
-        [`${of}Alpha`, Number((100 * c.alpha * share).toFixed(2))],
-      )
-    if (fill) paint('fill', fill, shareOf(values['fill-opacity'], 1))
-    else hand.push(['fillAlpha', 0])
-    if (gradient) {
-      paint('gradient', gradient.to, 1)
-      hand.push(['gradient', 100], ['gradientTurn', gradient.turn])
-    }
-    if (stroke && width > 0) {
-      paint('stroke', stroke, shareOf(values['stroke-opacity'], 1))
-      hand.push(['strokeWidth', Number(width.toFixed(2))])
-    }
-    if (style.opacity < 1) hand.push(['opacity', Number((100 * style.opacity).toFixed(2))])
+    const { hand, filled, width, left } = painted(values, style.opacity, m, this.gradients)
+    for (const what of left) this.left.add(what)
+    if (!filled && !(width > 0)) return []
     // What is only filled is an area also where its outline was left open.
-    const areas = areasOf(rings, fill !== null)
-    const made = areas.map(({ rings: own, closed }) =>
-      this.path(own, closed, hand, name, width > 0 ? endsOf(values) : {}),
-    )
+    const rule = values['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero'
+    const { areas, lines, whole, wild } = areasOf(rings, filled, width > 0, rule)
+    if (wild) this.left.add('an outline that runs over itself too often (filled as its points say)')
+    const ends = width > 0 ? endsOf(values) : {}
+    const clear = (what: string) => [...hand.filter(([property]) => property !== what), [what, 0] as [string, number]]
+    const made = [
+      ...areas.map(a => this.path(a.rings, a.closed, whole ? hand : clear('strokeWidth'), name, ends)),
+      ...(width > 0 ? lines.map(l => this.path(l.rings, l.closed, whole ? hand : clear('fillAlpha'), name, ends)) : []),
+    ]
     return made.length > 1 ? [this.group(made, name)] : made
   }
 

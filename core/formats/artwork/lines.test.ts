@@ -112,17 +112,80 @@ describe('areas and their holes', () => {
     ],
     closed,
   })
-  it('a ring in a ring is a hole, one in a hole an area again, one beside is its own', () => {
+  const turned = (r: Ring): Ring => ({ ...r, points: [...r.points].reverse() })
+  const filled = (rings: readonly Ring[], rule: 'nonzero' | 'evenodd' = 'nonzero', lined = false) =>
+    areasOf(rings, true, lined, rule)
+  /** What is filled, px²: areas less their holes. */
+  const covered = (areas: readonly { rings: readonly Ring['points'][] }[]) => {
+    const size = (p: Ring['points']) =>
+      Math.abs(p.reduce((n, [x, y], k) => n + x * p[(k + 1) % p.length]![1] - p[(k + 1) % p.length]![0] * y, 0)) / 2
+    return areas.reduce(
+      (n, { rings: [outer, ...holes] }) => n + size(outer!) - holes.reduce((m, h) => m + size(h), 0),
+      0,
+    )
+  }
+  it('every other one: a ring in a ring is a hole, one in a hole an area again, one beside is its own', () => {
     const [a, b, c, d] = [square(10), square(6), square(2), square(3, 40)]
-    const areas = areasOf([c, a, d, b], true)
+    const { areas, whole } = filled([c, a, d, b], 'evenodd', true)
     expect(areas.map(x => x.rings.length)).toEqual([1, 2, 1])
     expect(areas.find(x => x.rings[0] === a.points)!.rings[1]).toBe(b.points)
     expect(areas.find(x => x.rings[0] === c.points)!.rings).toHaveLength(1)
+    expect(whole).toBe(true)
+  })
+  it('wound: a ring in a ring is a hole only where it runs the other way', () => {
+    const [a, b] = [square(10), square(6)]
+    expect(covered(filled([a, turned(b)]).areas)).toBe(400 - 144)
+    const { areas, lines, whole } = filled([a, b], 'nonzero', true)
+    expect([covered(areas), whole, lines.length]).toEqual([400, false, 2])
+    expect(covered(filled([a, b], 'evenodd').areas)).toBe(400 - 144)
+  })
+  it('what crosses is cut: two squares are one, or leave out what both have; a bow is two wings', () => {
+    const [a, b] = [square(10), square(10, 10)]
+    expect(covered(filled([a, b]).areas)).toBeCloseTo(600, 1)
+    expect(covered(filled([a, turned(b)]).areas)).toBeCloseTo(400, 1)
+    expect(covered(filled([a, b], 'evenodd').areas)).toBeCloseTo(400, 1)
+    const bow: Ring = {
+      points: [
+        [0, 0],
+        [10, 10],
+        [10, 0],
+        [0, 10],
+      ],
+      closed: true,
+    }
+    const { areas, lines, whole } = filled([bow], 'nonzero', true)
+    expect([areas.length, whole]).toEqual([2, false])
+    expect(covered(areas)).toBeCloseTo(50, 1)
+    // Its line runs as it was drawn.
+    expect(lines).toEqual([{ rings: [bow.points], closed: true }])
+  })
+  it('a star of five crossing lines is whole when wound, has a hole when every other one counts', () => {
+    const points = [0, 2, 4, 1, 3].map((k): [number, number] => {
+      const a = (2 * Math.PI * k) / 5
+      return [100 * Math.cos(a), 100 * Math.sin(a)]
+    })
+    const star: Ring = { points, closed: true }
+    const [wound, other] = [filled([star]).areas, filled([star], 'evenodd').areas]
+    expect(covered(wound) - covered(other)).toBeCloseTo(2.5 * 38.1966 * 38.1966 * Math.sin((2 * Math.PI) / 5), 0)
+  })
+  it('what runs over itself without end is filled as its points say, and that is told', () => {
+    const far = (k: number) => (k * 7919) % 1000
+    const wild: Ring = { points: Array.from({ length: 400 }, (_, k) => [far(k), far(3 * k + 1)]), closed: true }
+    const { areas, wild: told } = filled([wild])
+    expect([areas.length, told]).toEqual([1, true])
   })
   it('left open it is an area where it is filled, else a line', () => {
     const open = square(5, 0, false)
-    expect(areasOf([open], true)).toEqual([{ rings: [open.points], closed: true }])
-    expect(areasOf([open], false)).toEqual([{ rings: [open.points], closed: false }])
+    expect(filled([open])).toMatchObject({ areas: [{ rings: [open.points], closed: true }], lines: [], whole: true })
+    // Its line is not closed by that.
+    expect(filled([open], 'nonzero', true)).toMatchObject({
+      whole: false,
+      lines: [{ rings: [open.points], closed: false }],
+    })
+    expect(areasOf([open], false, true, 'nonzero')).toMatchObject({
+      areas: [],
+      lines: [{ rings: [open.points], closed: false }],
+    })
   })
 })
 

@@ -98,10 +98,11 @@ export function ringsOf(data: string, m: Flat, fine: number): Ring[] | null {
     ring = []
   }
   path
-    .matrix([...m])
     .abs()
     .unshort()
+    // Arcs become curves before they are transformed: mirrored ones would run the wrong way round.
     .unarc()
+    .matrix([...m])
     .iterate((s, _i, x, y) => {
       const [kind, ...v] = s as [string, ...number[]]
       if (kind === 'M') {

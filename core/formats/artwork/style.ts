@@ -23,7 +23,7 @@ export const PLAIN: Style = { values: { fill: 'black', stroke: 'none', 'stroke-w
 
 const INHERITED = new Set([
   ...['fill', 'fill-opacity', 'fill-rule', 'stroke', 'stroke-width', 'stroke-opacity', 'color', 'visibility'],
-  ...['stroke-linecap', 'stroke-linejoin'],
+  ...['stroke-linecap', 'stroke-linejoin', 'stroke-dasharray', 'stroke-dashoffset'],
 ])
 
 /** Rules of one class or element, `.a { fill: red }`; anything more is left out. */
@@ -95,4 +95,16 @@ export function endsOf(values: Style['values']): Pick<Part, 'cap' | 'join'> {
     ...((cap === 'round' || cap === 'square') && { cap }),
     ...((join === 'round' || join === 'bevel') && { join }),
   }
+}
+
+/** Dashes of a line as a part has them, in the file's measure; null for none. */
+export function dashesOf(values: Style['values']): { dash: number; gap: number; offset: number; more: boolean } | null {
+  const lengths = (values['stroke-dasharray'] ?? 'none').split(/[\s,]+/).map(Number.parseFloat)
+  if (lengths.length === 0 || !lengths.every(v => Number.isFinite(v) && v >= 0)) return null
+  const [dash, gap = dash!] = lengths as [number, number?]
+  if (!(dash > 0) || !(gap > 0)) return null
+  const more =
+    lengths.some((v, k) => v !== (k % 2 === 0 || lengths.length === 1 ? dash : gap)) ||
+    (lengths.length > 1 && lengths.length % 2 === 1)
+  return { dash, gap, offset: Number.parseFloat(values['stroke-dashoffset'] ?? '') || 0, more }
 }
