@@ -8,7 +8,7 @@ import { operation, type Operation, type Put } from '../../piece/operation.ts'
 import type { Part, Piece, Shape } from '../../piece/schema.ts'
 import { canonical } from '../../units/names.ts'
 import { dataOf, joined, ringsOf, SAME, transformOf, type Flat, type Ring } from './lines.ts'
-import { gradientsOf, type Gradient } from './gradients.ts'
+import { gradientsOf, handOf, wayOf, type Gradient, type Way } from './gradients.ts'
 import { areasOf } from './areas.ts'
 import { LISTED, plain, SILENT, titled } from './naming.ts'
 import { painted } from './painting.ts'
@@ -179,7 +179,7 @@ class Taking {
   private outline(rings: readonly Ring[], style: Style, m: Flat, name: string): Made[] {
     const { values } = style
     if (style.opacity === 0 || values.visibility === 'hidden') return []
-    const { hand, filled, width, left } = painted(values, style.opacity, m, this.gradients)
+    const { hand, gradient, filled, width, left } = painted(values, style.opacity, m, this.gradients)
     for (const what of left) this.left.add(what)
     if (!filled && !(width > 0)) return []
     // What is only filled is an area also where its outline was left open.
@@ -187,9 +187,11 @@ class Taking {
     const { areas, lines, whole, wild } = areasOf(rings, filled, width > 0, rule)
     if (wild) this.left.add('an outline that runs over itself too often (filled as its points say)')
     const ends = width > 0 ? endsOf(values) : {}
+    const all = rings.flatMap(r => r.points)
+    const way = gradient && wayOf(gradient, all, m)
     const clear = (what: string) => [...hand.filter(([property]) => property !== what), [what, 0] as [string, number]]
     const made = [
-      ...areas.map(a => this.path(a.rings, a.closed, whole ? hand : clear('strokeWidth'), name, ends)),
+      ...areas.map(a => this.path(a.rings, a.closed, whole ? hand : clear('strokeWidth'), name, ends, way)),
       ...(width > 0 ? lines.map(l => this.path(l.rings, l.closed, whole ? hand : clear('fillAlpha'), name, ends)) : []),
     ]
     return made.length > 1 ? [this.group(made, name)] : made
@@ -201,13 +203,15 @@ class Taking {
     hand: readonly (readonly [string, number])[],
     name: string,
     ends: Pick<Part, 'cap' | 'join'>,
+    way: Way | null = null,
   ): Made {
     const box = boxOf(rings[0]!)
     const [x, y] = [(box.left + box.right) / 2, (box.low + box.high) / 2]
     const short = (v: number) => Number(v.toFixed(2)) || 0
     const pose = rings.map(r => r.map(([px, py]) => ({ x: short(px - x), y: short(py - y), smooth: false })))
     const id = this.part({ type: 'path', closed, poses: [pose] }, name, ends)
-    for (const [property, value] of hand) this.base(id, property, value)
+    const along = way ? handOf(way, [x, y], [box.right - box.left, box.high - box.low]) : []
+    for (const [property, value] of [...hand, ...along]) this.base(id, property, value)
     return { id, box, x, y }
   }
 

@@ -5,6 +5,8 @@ import { colourOf, dashesOf, shareOf, type Style } from './style.ts'
 
 export interface Painted {
   readonly hand: readonly (readonly [property: string, value: number])[]
+  /** What its fill goes over by, which is told for each area. */
+  readonly gradient: Gradient | null
   readonly filled: boolean
   /** Of its line, px of the stage; 0 where it has none. */
   readonly width: number
@@ -23,7 +25,7 @@ export function painted(
   const ref = /^url\(["']?#([^"')]+)/.exec(values.fill ?? '')?.[1]
   const gradient = ref === undefined ? undefined : gradients.get(ref)
   if (ref !== undefined && !gradient) left.push('patterns')
-  if (gradient?.round) left.push('round gradients (taken as straight ones)')
+  left.push(...(gradient?.left ?? []))
   const fill = gradient ? gradient.from : colourOf(ref === undefined ? values.fill : undefined, values.color)
   const stroke = colourOf(values.stroke, values.color)
   const scale = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))
@@ -40,7 +42,7 @@ export function painted(
   else hand.push(['fillAlpha', 0])
   if (gradient) {
     paint('gradient', gradient.to, 1)
-    hand.push(['gradient', 100], ['gradientTurn', gradient.turn])
+    hand.push(['gradient', 100])
   }
   if (stroke && width > 0) {
     paint('stroke', stroke, shareOf(values['stroke-opacity'], 1))
@@ -51,5 +53,5 @@ export function painted(
     if (dashes?.more) left.push('dashes of more than two lengths (taken by the first two)')
   }
   if (opacity < 1) hand.push(['opacity', Number((100 * opacity).toFixed(2))])
-  return { hand, filled: fill !== null, width, left }
+  return { hand, gradient: gradient ?? null, filled: fill !== null, width, left }
 }
