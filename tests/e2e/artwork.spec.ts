@@ -1,7 +1,10 @@
 /** Artwork taken in from SVG, and a graphics card that forgets. */
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
+import { setStage } from '../../core/acts/settings.ts'
+import { drawing } from '../drawings.ts'
 import { expect, formula, halt, test } from './fair.ts'
+import { letGo, openPiece } from './on-stage.ts'
 
 test.beforeEach(async ({ page }) => {
   const answer = await page.request.post('/api/pieces', { data: { document: new Builder('Taken in', 5).piece } })
@@ -75,3 +78,49 @@ test('a graphics card that forgets gets everything again', async ({ page }) => {
     await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(true)
   }
 })
+
+for (const seed of [1, 2, 4, 15])
+  test(`drawing ${seed} of chance looks as the browser paints it: arcs, crossings, dashes, gradients`, async ({
+    page,
+  }) => {
+    const b = new Builder('Artwork', 1)
+    b.do(setStage(b.piece, { background: { lightness: 1, chroma: 0, hue: 0 } }))
+    await openPiece(page, b.piece)
+    await give(page, 'chance.svg', drawing(seed))
+    await expect(page.getByRole('status').filter({ hasText: 'chance.svg became' })).toBeVisible()
+    await letGo(page)
+    const stage = page.locator('[data-stage]')
+    const box = (await stage.boundingBox())!
+    const ours = await stage.screenshot()
+    await page.setContent(
+      `<body style="margin:0;background:#fff"><img style="position:absolute;left:${box.x}px;top:${box.y}px;width:${box.width}px;height:${box.height}px" src="data:image/svg+xml;base64,${Buffer.from(drawing(seed)).toString('base64')}"></body>`,
+    )
+    await page.locator('img').evaluate(img => (img as HTMLImageElement).decode())
+    const theirs = await page.screenshot({ clip: box })
+    await page.goto('/')
+    // Edges are smoothed otherwise: what counts is where three by three pixels differ.
+    const share = await page.evaluate(
+      async pictures => {
+        const [p, q] = await Promise.all(
+          pictures.map(async text => {
+            const bitmap = await createImageBitmap(new Blob([Uint8Array.from(atob(text), c => c.charCodeAt(0))]))
+            const c = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!
+            c.drawImage(bitmap, 0, 0)
+            return c.getImageData(0, 0, bitmap.width, bitmap.height)
+          }),
+        )
+        const [w, h] = [Math.min(p!.width, q!.width), Math.min(p!.height, q!.height)]
+        const differs = (x: number, y: number) =>
+          [0, 1, 2].some(
+            c => Math.abs(p!.data[4 * (y * p!.width + x) + c]! - q!.data[4 * (y * q!.width + x) + c]!) > 40,
+          )
+        let count = 0
+        for (let y = 1; y < h - 1; y++)
+          for (let x = 1; x < w - 1; x++)
+            if ([-1, 0, 1].every(dy => [-1, 0, 1].every(dx => differs(x + dx, y + dy)))) count++
+        return count / (w * h)
+      },
+      [ours.toString('base64'), theirs.toString('base64')],
+    )
+    expect(share).toBeLessThan(0.001)
+  })
