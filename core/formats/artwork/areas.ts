@@ -1,4 +1,7 @@
 /** What is filled of an outline: areas with their holes, by the rule of the file for what runs over itself. */
+// Its types are told here, so that they are known wherever this file is read.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
+/// <reference path="./clipper-lib.d.ts" />
 import clipper from 'clipper-lib'
 import type { Ring } from './lines.ts'
 
