@@ -252,3 +252,39 @@ describe('bends of a line', () => {
     expect(corners('round')).toBe(corners())
   })
 })
+
+describe('what is sent', () => {
+  const b = new Builder('Sent', 1)
+  const points = (by: number) => [
+    [0, 1, 2, 3, 4].map(k => ({ x: 40 * k, y: (k % 2 ? by : 0) + 30 * (k < 3 ? 1 : -1), smooth: true })),
+  ]
+  const blob = b.part('Blob', { type: 'path', closed: true, poses: [points(10), points(25)] }, {}, { strokeWidth: 3 })
+  b.drive(blob, 'pose', 'sine(every: 4s, low: 0, high: 1)')
+  const line = b.part('Line', { type: 'ellipse' }, {}, { width: 200, height: 90, strokeWidth: 4, fillAlpha: 0 })
+  b.drive(line, 'lineEnd', 'max(0%, sine(every: 3s, amp: 100%))')
+  const program = new Program(b.piece)
+  it('of forms that change, kept as the card keeps it, is what a card that gets everything would have', () => {
+    const [scene, plate] = [new Scene(program), new Plate()]
+    let corners = new Float32Array(0)
+    let indices = new Uint32Array(0)
+    let [sent, of] = [0, 0]
+    for (let k = 0; k < 90; k++) {
+      const now = at(k / 15)
+      plate.build(scene.update(program.moment(now, new Float64Array(program.size)), now), 1)
+      const { pen, changed } = plate
+      if (changed.all) [corners, indices] = [pen.points.slice(0, 6 * plate.corners), pen.indices.slice(0, plate.count)]
+      for (const [from, to] of changed.corners) corners.set(pen.points.subarray(6 * from, 6 * to), 6 * from)
+      for (const [from, to] of changed.indices) indices.set(pen.indices.subarray(from, to), from)
+      expect(changed.corners.every(([from, to]) => to > from)).toBe(true)
+      expect(indices).toEqual(pen.indices.slice(0, plate.count))
+      const stale = [...new Set(indices)].filter(n =>
+        [0, 1, 2, 3, 4, 5].some(c => !Object.is(corners[6 * n + c], pen.points[6 * n + c])),
+      )
+      expect(stale).toEqual([])
+      sent += changed.indices.length
+      of += changed.corners.length
+    }
+    // The triangles of the blob stay while its corners go.
+    expect(sent).toBeLessThan(of)
+  })
+})

@@ -221,15 +221,17 @@ export class Plate {
     pen.index = bed.index
     pen.lastCorner = bed.corner + bed.corners
     pen.lastIndex = bed.index + bed.indices
+    pen.stirred = false
     this.lay(bed)
     if (pen.over) {
       bed.wants = pen.corner - bed.corner
       bed.key.fill(NaN)
       return false
     }
+    // No triangle has the corners that are left over; triangles mostly stay when a form changes.
+    if (pen.corner > bed.corner) join(this.changed.corners, bed.corner, pen.corner)
     pen.leave(pen.lastCorner, pen.lastIndex)
-    join(this.changed.corners, bed.corner, pen.lastCorner)
-    join(this.changed.indices, bed.index, pen.lastIndex)
+    if (pen.stirred) join(this.changed.indices, bed.index, pen.lastIndex)
     return true
   }
 

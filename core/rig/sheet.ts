@@ -46,6 +46,8 @@ export class Sheet {
   index = 0
   /** Where it must stop, when it writes into a place that is kept; Infinity while the sheet may grow. */
   lastCorner = Infinity
+  /** Whether any triangle has become another since this was set to false. */
+  stirred = false
   lastIndex = Infinity
   protected row = 0
   /** What is laid on: 0, or the back of a solid. */
@@ -73,7 +75,7 @@ export class Sheet {
     this.corner = Math.max(this.corner, corner)
     while (this.tags.length < this.corner) this.grow()
     while (this.indices.length < index) this.indices = grown(this.indices, new Uint32Array(this.indices.length * 2))
-    if (index > this.index) this.indices.fill(0, this.index, index)
+    for (let k = this.index; k < index; k++) this.point(k, 0)
     this.index = Math.max(this.index, index)
   }
 
@@ -105,9 +107,15 @@ export class Sheet {
     this.index += 3
     if (n + 3 > this.lastIndex) return
     if (n + 3 > this.indices.length) this.indices = grown(this.indices, new Uint32Array(this.indices.length * 2))
-    this.indices[n] = a
-    this.indices[n + 1] = b
-    this.indices[n + 2] = c
+    this.point(n, a)
+    this.point(n + 1, b)
+    this.point(n + 2, c)
+  }
+
+  private point(at: number, corner: number): void {
+    if (this.indices[at] === corner) return
+    this.indices[at] = corner
+    this.stirred = true
   }
 
   /** Two rails of corners, pair after pair, joined by triangles. */
