@@ -47,8 +47,8 @@ export function areasOf(rings: readonly Ring[], filled: boolean, lined: boolean,
   const rest = rings.filter(r => r.points.length <= 2)
   const points = areal.map(r => r.points)
   const crossings = crossingsOf(points)
-  const wild = crossings > MOST_CROSSINGS
-  const cut = crossings > 0 && !wild ? clipped(points, rule) : null
+  const cut = crossings > 0 && crossings <= MOST_CROSSINGS ? clipped(points, rule) : null
+  const wild = crossings > 0 && cut === null
   const areas = cut ?? nested(points, rule)
   // What is within and fills the same is no area, but has its line.
   const kept = areas.reduce((n, a) => n + a.rings.length, 0) === points.length

@@ -74,6 +74,7 @@ export function slantedAs(m: Axes, before: Pick<Slanted, 'outer' | 'inner'>): Sl
 
 /** The direction across `x` that is nearest to another. */
 function across(x: Vector, to: Vector): Vector {
-  const y = mixed(to, 1, x, -dot(to, x))
-  return long(y) > GONE ? by(y, 1 / long(y)) : by(cross(x, Math.abs(x[2]) < 0.9 ? UPRIGHT[2] : UPRIGHT[0]), 1)
+  const nearest = mixed(to, 1, x, -dot(to, x))
+  const y = long(nearest) > GONE ? nearest : cross(x, Math.abs(x[2]) < 0.9 ? UPRIGHT[2] : UPRIGHT[0])
+  return by(y, 1 / long(y))
 }
