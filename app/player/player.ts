@@ -3,7 +3,7 @@
  * whoever draws. Nothing here is reactive: what is drawn each frame is drawn on canvases and into text.
  */
 import type { Program } from '~~/core/engine/program.ts'
-import { forget, limited, workOn, working } from '~~/core/form/working.ts'
+import { forget, limited, workWhile, working } from '~~/core/form/working.ts'
 import { Moment, TICKS } from '~~/core/time/moment.ts'
 import { floor, fromNumber, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
@@ -22,13 +22,6 @@ const LONGEST = 0.5
 
 /** Milliseconds of a frame that may go into working out. */
 const SHARE = 9
-
-/** Works until a time of the page's clock; true when all is there. */
-function workUntil(end: number): boolean {
-  do if (workOn(1)) return true
-  while (performance.now() < end)
-  return false
-}
 
 export class Player {
   /** Whether something that is shown is still being worked out. */
@@ -202,7 +195,7 @@ export class Player {
     if (this.running && !this.held && passed > 0) this.advance(passed)
     // What takes long to add up is worked out between frames, and shown when it is there.
     const before = this.busy
-    if (working()) this.dirty = workUntil(now + SHARE) || this.dirty
+    if (working()) this.dirty = workWhile(() => performance.now() < now + SHARE) || this.dirty
     if (this.dirty) this.flush()
     this.busy = working()
     if (this.busy !== before) this.tell()

@@ -4,13 +4,13 @@
  */
 import type { Slot } from '~~/core/engine/slot.ts'
 import type { Program } from '~~/core/engine/program.ts'
-import { SMOOTH } from '~~/core/facts/bends.ts'
-import { isBounded } from '~~/core/facts/interval.ts'
+import { ALL, isBounded, type Interval } from '~~/core/facts/interval.ts'
 import { propertyOf, showValue, symmetriesOf } from '~~/core/insight/report.ts'
 import type { Leaping } from '~~/core/insight/telling.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { inUnit, printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
+import { AskedFacts } from './asked-facts.ts'
 import { drawCurve, drawNib, stepOf, wrapped } from './curve.ts'
 import type { Snapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
@@ -62,6 +62,12 @@ export class Scope {
   private copies: Samples[] = []
   private turn = 0
   private leaps = false
+  private natural = 0
+  /** Of the copy in hand, once they are known. */
+  private bounds: Interval = ALL
+  private readonly facts = new AskedFacts()
+  private factsOf = 0
+  private settled = false
   /** Where the paper stands while it is held, as seconds at the nib's place; null when it runs. */
   private held: number | null = null
   /** Seconds at the nib's place, and the values at the foot and the head of the picture. */
@@ -148,16 +154,28 @@ export class Scope {
       (_, i) => this.copies[i] ?? new Samples(),
     )
     this.forget()
-    const { bounds, leaps } = slot.forms[Math.min(this.copy, slot.forms.length - 1)]!.facts()
-    this.leaps = leaps !== SMOOTH
-    this.turn = isBounded(bounds) ? 0 : toNumber(natural)
+    this.natural = toNumber(natural)
+    this.facts.of([slot.forms[Math.min(this.copy, slot.forms.length - 1)]!])
+    this.factsOf = this.copy
+    this.settled = false
+  }
+
+  /** Takes over what is known by now; until then it is drawn as it was. */
+  private settle(): void {
+    const facts = this.settled ? null : this.facts.known()
+    if (!facts) return
+    this.settled = true
+    this.bounds = facts.bounds
+    this.leaps = facts.leaps
+    this.turn = isBounded(facts.bounds) ? 0 : this.natural
   }
 
   draw({ program, moment }: Pick<Snapshot, 'program' | 'moment'>): void {
     const slot = program.slots.get(this.key)
     const c = slot ? this.sheet.begin() : null
     if (!slot || !c) return
-    if (this.slot?.forms !== slot.forms) this.adopt(program, slot)
+    if (this.slot?.forms !== slot.forms || this.factsOf !== this.copy) this.adopt(program, slot)
+    this.settle()
     if (this.oldSlot !== this.ghost) this.old.forget()
     this.oldSlot = this.ghost
     this.copy = Math.min(this.copy, slot.readers.length - 1)
@@ -176,7 +194,7 @@ export class Scope {
       return (k: number) => wrapped(v(k), this.turn)
     }
     const own = read(this.own, slot, this.copy)
-    this.range(slot, own, first, last)
+    this.range(own, first, last)
     this.paper(c, program, width, height)
 
     c.save()
@@ -222,8 +240,8 @@ export class Scope {
   }
 
   /** The values between which it is drawn: its bounds, one turn, or what is in sight; then as zoomed by hand. */
-  private range(slot: Slot, own: (k: number) => number, first: number, last: number): void {
-    const { bounds } = slot.forms[this.copy]!.facts()
+  private range(own: (k: number) => number, first: number, last: number): void {
+    const { bounds } = this
     let [low, high] = this.shown === 'value' && isBounded(bounds) ? [bounds.low, bounds.high] : [Infinity, -Infinity]
     if (this.shown === 'value' && this.turn > 0) [low, high] = [0, this.turn]
     if (low > high)

@@ -4,11 +4,11 @@
  */
 import type { Program } from '~~/core/engine/program.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
-import { SMOOTH } from '~~/core/facts/bends.ts'
 import { isBounded } from '~~/core/facts/interval.ts'
 import { symmetriesOf } from '~~/core/insight/report.ts'
 import { toNumber, type Rational } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
+import { AskedFacts } from './asked-facts.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper, wrapped } from './curve.ts'
 import type { Snapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
@@ -27,12 +27,16 @@ const MOST_COPIES = 12
 export class Strip {
   private slot: Slot | null = null
   private samples: Samples[] = []
-  private low = -1
-  private high = 1
+  private low = -Infinity
+  private high = Infinity
   /** Whether it leaps at all. */
   private leaps = false
   /** A value that grows for ever but comes round again is drawn within one turn. */
   private turn = 0
+  private natural = 0
+  private readonly facts = new AskedFacts()
+  /** Whether all this is of the formula that is drawn. */
+  private settled = false
 
   private readonly sheet: Sheet
 
@@ -56,16 +60,19 @@ export class Strip {
     const shown = Math.min(slot.readers.length, MOST_COPIES)
     this.samples = Array.from({ length: shown }, (_, i) => this.samples[i] ?? new Samples())
     this.samples.forEach(s => s.forget())
-    let [low, high] = [Infinity, -Infinity]
-    for (let i = 0; i < shown; i++) {
-      const { bounds } = slot.forms[i]!.facts()
-      low = Math.min(low, bounds.low)
-      high = Math.max(high, bounds.high)
-    }
-    this.leaps = slot.forms[0]!.facts().leaps !== SMOOTH
-    this.turn = isBounded({ low, high }) ? 0 : toNumber(natural)
-    this.low = low
-    this.high = high
+    this.natural = toNumber(natural)
+    this.facts.of(slot.forms.slice(0, shown))
+    this.settled = false
+  }
+
+  /** Takes over what is known by now; until then the strip is drawn as it was. */
+  private settle(): void {
+    const facts = this.settled ? null : this.facts.known()
+    if (!facts) return
+    this.settled = true
+    ;({ low: this.low, high: this.high } = facts.bounds)
+    this.leaps = facts.leaps
+    this.turn = isBounded(facts.bounds) ? 0 : this.natural
   }
 
   draw({ program, moment }: Snapshot): void {
@@ -74,6 +81,7 @@ export class Strip {
     if (!slot || !c) return
     const { width, height } = this.sheet
     if (this.slot?.forms !== slot.forms) this.adopt(program, slot)
+    this.settle()
     const nib = Math.round(width * NIB) + 0.5
     const now = moment.seconds * PER_SECOND
     const first = Math.floor((now - nib) / GAP)

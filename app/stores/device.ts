@@ -71,7 +71,10 @@ export const useDevice = defineStore('device', () => {
     const soon = () => (timer ||= window.setTimeout(now, GATHER))
     function now(): void {
       timer = 0
-      void tell(changed)
+      void tell(changed).then(() => {
+        // A server that was started anew, or took this window for closed, needs the whole piece again.
+        if (live.value && !wrong.value && !status.value.sending) changed = true
+      })
       changed = false
     }
     const again = window.setInterval(soon, AGAIN)

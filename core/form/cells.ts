@@ -3,7 +3,7 @@ import { ordered } from '../facts/bends.ts'
 import type { Facts } from '../facts/facts.ts'
 import { momentNear, type Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
-import { AGAIN, asks, overdrawn, spend, spent, want } from './working.ts'
+import { AGAIN, asks, overdrawn, spend, spent, want, type Work } from './working.ts'
 
 /** Nodes and weights of Kronrod's fifteen points on −1 … 1, and Gauss's seven of them (0 where it has none). */
 const NODES = [
@@ -57,6 +57,11 @@ export class Cells {
   private cut: { readonly cell: number; readonly at: readonly number[] } | null = null
   private asked = 0
   private askedDown = 0
+  /** Cells by themselves that were asked for last. */
+  private range: readonly [number, number] = [0, 0]
+  /** One piece of work each, so that who asks again and again, as time goes on, does not fill the queue. */
+  private readonly sums: Work = { go: () => this.go() }
+  private readonly apart: Work = { go: () => !Number.isNaN(this.whole(...this.range)) }
 
   constructor(
     private readonly of: Added,
@@ -118,13 +123,10 @@ export class Cells {
       let cell = this.single.get(k)
       if (cell === undefined) {
         // Many at once are worked out bit by bit: each step of the work makes as many again.
-        if (made === AT_ONCE) {
-          want({ go: () => !Number.isNaN(this.whole(a, b)) })
-          return NaN
-        }
-        const alone = this.alone(k)
+        const alone = made === AT_ONCE ? null : this.alone(k)
         if (alone === null) {
-          want({ go: () => !Number.isNaN(this.whole(a, b)) })
+          this.range = [a, b]
+          want(this.apart)
           return NaN
         }
         cell = alone
@@ -173,7 +175,8 @@ export class Cells {
     if (spent()) return null
     const before = asks()
     const made = this.within(k, k * this.length, (k + 1) * this.length)
-    return Number.isNaN(made) && asks() !== before ? null : made
+    // What it read may have been the set value of something that is not there yet.
+    return asks() !== before ? null : made
   }
 
   /** The sum of the cells from 0 up to one (below 0: less those from it to 0). */
@@ -184,7 +187,7 @@ export class Cells {
       if (n > KEPT) return NaN
       if (k >= 0) this.asked = Math.max(this.asked, n)
       else this.askedDown = Math.max(this.askedDown, n)
-      want({ go: () => this.go() })
+      want(this.sums)
       return NaN
     }
     this.extend(list, k >= 0, n)
@@ -193,7 +196,7 @@ export class Cells {
     // Something in a cell is still being worked out.
     if (k >= 0) this.asked = Math.max(this.asked, n)
     else this.askedDown = Math.max(this.askedDown, n)
-    want({ go: () => this.go() })
+    want(this.sums)
     return NaN
   }
 

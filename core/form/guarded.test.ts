@@ -3,7 +3,7 @@ import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { at, RATE } from '../testing.ts'
 import { integralOf } from './integral.ts'
-import { forget, workOn, workedOut } from './working.ts'
+import { forget, limited, workOn, workedOut } from './working.ts'
 
 /** A rate without a closed form on one part, and another part that reads it. */
 function reading(): Program {
@@ -29,6 +29,36 @@ describe('a driven value that is read', () => {
     expect(meant).toBeGreaterThan(100)
     expect(reader.at(far)).toBe(meant)
     expect(reader.at(at(900))).toBe(meant)
+  })
+  it('is not kept where it is read a while ago, also while time stands still', () => {
+    forget()
+    const b = new Builder('Reading', 1)
+    const one = b.part('One', { type: 'ellipse' })
+    b.drive(one, 'x', 'accumulate(noise(8Hz) ^ 2 * 20px/s)')
+    b.drive(b.part('Two', { type: 'ellipse' }), 'x', 'delay(one.x, 1s)')
+    const program = new Program(b.piece)
+    const now = at(500)
+    const out = new Float64Array(program.size)
+    program.moment(now, out)
+    while (!workOn(1));
+    program.moment(now, out)
+    const meant = workedOut(() => [...program.slots.values()][0]!.readers[0]!.at(at(499)))
+    expect(meant).toBeGreaterThan(100)
+    expect(out[1]).toBe(meant)
+  })
+  it('ends within a limit where bounds are asked for while it is pending', () => {
+    forget()
+    const b = new Builder('Frozen', 1)
+    b.drive(b.part('A', { type: 'ellipse' }), 'x', 'accumulate(sine(every: 4s) ^ 3 * 40px / 1s)')
+    b.drive(b.part('B', { type: 'ellipse' }), 'x', 'a.x + 1px')
+    const program = new Program(b.piece)
+    const bounds = limited(() => {
+      const [reader] = program.slots.values().next().value!.readers
+      for (let k = 1; k < 4000; k++) reader!.at(at(k / 7))
+      return two(program).facts().bounds
+    })
+    expect(Number.isFinite(bounds.low) && Number.isFinite(bounds.high)).toBe(true)
+    expect(program.moment(at(1), new Float64Array(2))[1]).toBeCloseTo(program.moment(at(1), new Float64Array(2))[0]! + 1)
   })
   it('is the same to the bit, forwards, backwards and again', () => {
     const seconds = Array.from({ length: 300 }, (_, k) => ((k * 7919) % 600) / 30)

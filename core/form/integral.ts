@@ -23,6 +23,7 @@ import {
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { Cells } from './cells.ts'
 import type { Facts } from '../facts/facts.ts'
+import { asks } from './working.ts'
 
 export interface Integral {
   (m: Moment): number
@@ -155,8 +156,9 @@ function rounds(cells: Cells, every: Rational, gain: Rational, from: Rational): 
   let whole: number | undefined
   const period = () => {
     if (whole !== undefined) return whole
+    const before = asks()
     const w = cells.between(start, start + length)
-    if (!Number.isNaN(w)) whole = w
+    if (!Number.isNaN(w) && asks() === before) whole = w
     return w
   }
   /** From `from` to a second at or after it (or anywhere, where it always comes back). */

@@ -64,6 +64,13 @@ export function workOn(steps: number): boolean {
   return wanted.size === 0
 }
 
+/** Works on what is wanted step by step, one at least, while there is time; true when nothing is left to do. */
+export function workWhile(thereIsTime: () => boolean): boolean {
+  do if (workOn(1)) return true
+  while (thereIsTime())
+  return false
+}
+
 /** What was asked for is of no interest any more: another piece, another moment. */
 export function forget(): void {
   wanted = new Set()
@@ -86,10 +93,14 @@ export function ifThere<T>(read: () => T): T | null {
   }
 }
 
-/** A reading with all that it needs worked out to its end. */
+/**
+ * A reading with all that it needs worked out to its end, however long that takes: within a request that must not take
+ * long the limit is lifted for it, since work that may take nothing never ends.
+ */
 export function workedOut<T>(read: () => T): T {
-  const before = wanted
+  const [before, allowed] = [wanted, allowance]
   wanted = new Set()
+  allowance = Infinity
   try {
     for (;;) {
       const value = read()
@@ -98,5 +109,6 @@ export function workedOut<T>(read: () => T): T {
     }
   } finally {
     wanted = before
+    allowance = allowed
   }
 }

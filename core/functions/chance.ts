@@ -1,6 +1,6 @@
 /** Chance: noise and random, hashed, without a period, each property and copy with its own. */
 import { within, type Integral } from '../form/integral.ts'
-import { want } from '../form/working.ts'
+import { want, type Work } from '../form/working.ts'
 import { hashUnit } from '../signal/hash.ts'
 import { fieldNoise, type Cell } from '../signal/field.ts'
 import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesReady, type Octave } from '../signal/noise.ts'
@@ -235,17 +235,24 @@ function steppedIntegral(call: Call): Integral | null {
       list.push(list[k]! + (list === up ? unit(k) : -unit(-k - 1)))
     }
   }
+  /** How far the lists are asked for; one piece of work, however often it is asked. */
+  const wanted = new Map<number[], number>()
+  const work: Work = {
+    go: () => {
+      for (const [list, n] of wanted) {
+        extend(list, Math.min(n, list.length + STEPS_AT_ONCE))
+        if (list.length > n) wanted.delete(list)
+      }
+      return wanted.size === 0
+    },
+  }
   const sum = (cells: number): number => {
     const list = cells >= 0 ? up : down
     const n = Math.abs(cells)
     if (n > MOST_STEPS) return NaN
     if (n > list.length + STEPS_AT_ONCE) {
-      want({
-        go: () => {
-          extend(list, Math.min(n, list.length + STEPS_AT_ONCE))
-          return list.length > n
-        },
-      })
+      wanted.set(list, Math.max(n, wanted.get(list) ?? 0))
+      want(work)
       return NaN
     }
     extend(list, n)

@@ -1,5 +1,6 @@
 /** Readings at other moments: earlier ones, and ones that vary. */
 import type { Form } from '../form/form.ts'
+import { asks } from '../form/working.ts'
 import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
 import { fromNumber, minus, plus as and, type Rational } from '../time/rational.ts'
 
@@ -24,10 +25,11 @@ export function moved(x: Form, to: (m: Moment) => Moment | null): (m: Moment) =>
   let value = NaN
   return m => {
     if (m === last) return value
+    const before = asks()
     const there = to(m)
     value = there ? x.at(there) : NaN
-    // What has no value may only be on its way: it is asked again.
-    last = Number.isNaN(value) ? null : m
+    // What has no value, or rests on something that is still being worked out, is asked again.
+    last = Number.isNaN(value) || asks() !== before ? null : m
     return value
   }
 }

@@ -4,6 +4,7 @@ import { ALL, interval, isBounded, negative, plus, point, times, union, type Int
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
 import { bends, constantOf, type Form } from '../form/form.ts'
+import { workedOut } from '../form/working.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -151,7 +152,7 @@ function readings(call: Call): Interval | null {
   if (!count || count > MOST_READINGS) return null
   let all: Interval | null = null
   for (let k = 0; k < count; k++) {
-    const v = point(x.at(momentOfSeconds(over(rational(k), rate), call.frameRate)))
+    const v = point(workedOut(() => x.at(momentOfSeconds(over(rational(k), rate), call.frameRate))))
     if (!isBounded(v)) return null
     all = all ? union(all, v) : v
   }

@@ -20,7 +20,12 @@ export function send(
   let sender = senders.get(piece)
   if (!sender) {
     if (!document) return statusOf(piece)
-    sender = new Sender(document, device, what => listeners.get(piece)?.forEach(tell => tell(what)))
+    sender = new Sender(
+      document,
+      device,
+      what => listeners.get(piece)?.forEach(tell => tell(what)),
+      () => senders.delete(piece),
+    )
     senders.set(piece, sender)
   } else if (document) sender.show(document)
   sender.begin(by, running)
@@ -37,7 +42,10 @@ export function hear(piece: string, tell: (what: Incoming) => void): () => void 
   const all = listeners.get(piece) ?? new Set()
   listeners.set(piece, all)
   all.add(tell)
-  return () => all.delete(tell)
+  return () => {
+    all.delete(tell)
+    if (all.size === 0) listeners.delete(piece)
+  }
 }
 
 export function stopDevices(): void {

@@ -5,15 +5,24 @@
 import { createSocket, type Socket } from 'node:dgram'
 import { Program } from '../../core/engine/program'
 import { setDial } from '../../core/engine/retime'
-import { limited } from '../../core/form/working'
+import { limited, workWhile, working } from '../../core/form/working'
+import type { Form } from '../../core/form/form'
 import { isAddress, messagesIn, packets, type Message } from '../../core/formats/osc/osc'
 import { apply } from '../../core/piece/operation'
-import { incomingOf, outOf, type Device, type Incoming } from '../../core/piece/device'
+import { incomingOf, outOf, type Channel, type Device, type Incoming } from '../../core/piece/device'
 import { propertyNamed } from '../../core/piece/properties'
 import type { Piece } from '../../core/piece/schema'
 import { momentOfSeconds } from '../../core/time/moment'
 import { fromNumber } from '../../core/time/rational'
 import { inUnit } from '../../core/units/units'
+
+/** Values that go out in a second, and at once, at most: a sending must not hold up the rest of the server. */
+const MOST_A_SECOND = 20_000
+export const MOST_AT_ONCE = 2000
+/** Milliseconds after which a window that says nothing any more is taken to be closed; it speaks every two seconds. */
+export const SILENT_AFTER = 10_000
+/** How much of the time between two sendings may go into working out sums. */
+const WORKING_SHARE = 0.4
 
 const OWN = ['127.0.0.1', 'localhost', '::1']
 
@@ -39,12 +48,13 @@ export interface Status {
 
 export class Sender {
   private program: Program
-  private values: Float64Array
   private socket: Socket | null = null
   private ear: Socket | null = null
   private timer: NodeJS.Timeout | null = null
   private from: Running & { readonly at: number } = { seconds: 0, pace: 0, at: 0 }
   private sent = 0
+  private limit = ''
+  private next = 0
   private says = ''
   by: Status['by'] = null
 
@@ -53,19 +63,19 @@ export class Sender {
     piece: Piece,
     private device: Device,
     private readonly heard: (what: Incoming) => void,
+    /** Told when it ends by itself. */
+    private readonly ended: () => void = () => {},
   ) {
     this.program = new Program(piece)
-    this.values = new Float64Array(this.program.size)
   }
 
   status(): Status {
-    return { sending: this.timer !== null, by: this.by, packets: this.sent, says: this.says }
+    return { sending: this.timer !== null, by: this.by, packets: this.sent, says: this.says || this.limit }
   }
 
   /** Another state of the piece. */
   show(piece: Piece): void {
     this.program = new Program(piece, this.program)
-    this.values = new Float64Array(this.program.size)
   }
 
   begin(by: 'quay' | 'alone', running: Running): void {
@@ -74,9 +84,38 @@ export class Sender {
     if (this.timer) return
     this.socket = createSocket('udp4')
     this.socket.on('error', e => (this.says = e.message))
-    this.timer = setInterval(() => this.tick(), 1000 / this.device.rate)
-    this.timer.unref()
+    this.next = performance.now()
+    this.later()
     this.listen()
+  }
+
+  /** The next sending: as often as was asked for, or less often where that would be too much. */
+  private later(): void {
+    const gap = Math.max(1 / this.device.rate, this.copies().length / MOST_A_SECOND) * 1000
+    this.next = Math.max(performance.now(), this.next + gap)
+    this.timer = setTimeout(() => this.tick(), this.next - performance.now())
+    this.timer.unref()
+  }
+
+  /** The copies whose values go out, and what is said where they are more than can be sent. */
+  private copies(): { channel: Channel; reader: Pick<Form, 'at'>; copy: number }[] {
+    const all: { channel: Channel; reader: Pick<Form, 'at'>; copy: number }[] = []
+    for (const channel of this.device.channels) {
+      const readers = this.program.slots.get(channel.drive)?.readers ?? []
+      for (const [copy, reader] of (channel.address.includes('#') ? readers : readers.slice(0, 1)).entries()) {
+        if (all.length === MOST_AT_ONCE) {
+          this.limit = `Only the first ${MOST_AT_ONCE} values are sent. Choose fewer drives or copies.`
+          return all
+        }
+        all.push({ channel, reader, copy })
+      }
+    }
+    const often = Math.floor(MOST_A_SECOND / all.length)
+    this.limit =
+      often < this.device.rate
+        ? `${all.length} values are sent ${often} times a second: ${MOST_A_SECOND} values a second is the limit.`
+        : ''
+    return all
   }
 
   private listen(): void {
@@ -114,26 +153,35 @@ export class Sender {
 
   /** What goes out now. */
   messages(): Message[] {
-    const { program } = this
+    const { measures } = this.program
     const moment = this.now()
     // What takes long to add up is sent when it is there.
-    limited(() => program.moment(moment, this.values))
-    return this.device.channels.flatMap(channel => {
-      const slot = program.slots.get(channel.drive)
-      if (!slot) return []
-      const name = channel.drive.includes('.') ? channel.drive.slice(channel.drive.indexOf('.') + 1) : ''
-      const unit = propertyNamed(name)?.unit ?? ''
-      const show = inUnit(unit, program.measures)
-      const copies = channel.address.includes('#') ? slot.readers.length : 1
-      return Array.from({ length: copies }, (_, i) => {
-        const value = slot.offset < 0 ? slot.readers[i]!.at(moment) : this.values[slot.offset + i]!
-        return { address: channel.address.replaceAll('#', String(i + 1)), values: [outOf(channel, show(value))] }
-      }).filter(m => isAddress(m.address))
-    })
+    return limited(() =>
+      this.copies().flatMap(({ channel, reader, copy }) => {
+        const name = channel.drive.includes('.') ? channel.drive.slice(channel.drive.indexOf('.') + 1) : ''
+        const show = inUnit(propertyNamed(name)?.unit ?? '', measures)
+        const address = channel.address.replaceAll('#', String(copy + 1))
+        return isAddress(address) ? [{ address, values: [outOf(channel, show(reader.at(moment)))] }] : []
+      }),
+    )
+  }
+
+  /** Works out what takes long, for a share of the time between two sendings. */
+  private work(): void {
+    if (!working()) return
+    const end = performance.now() + WORKING_SHARE * (1000 / this.device.rate)
+    workWhile(() => performance.now() < end)
   }
 
   private tick(): void {
+    if (this.by === 'quay' && performance.now() - this.from.at > SILENT_AFTER) {
+      this.stop()
+      this.ended()
+      return
+    }
+    this.later()
     try {
+      this.work()
       for (const packet of packets(this.messages())) {
         this.socket?.send(packet, this.device.port, this.device.host, e => {
           if (e) this.says = e.message
@@ -146,7 +194,7 @@ export class Sender {
   }
 
   stop(): void {
-    if (this.timer) clearInterval(this.timer)
+    if (this.timer) clearTimeout(this.timer)
     this.timer = null
     this.by = null
     this.socket?.close()

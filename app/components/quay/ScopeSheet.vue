@@ -7,7 +7,7 @@ import { parse } from '~~/core/formula/parse.ts'
 import { handles as numbersOf } from '~~/core/formula/tree.ts'
 import type { Leaping } from '~~/core/insight/telling.ts'
 import { handlesOf, type WaveHandle } from '~~/core/insight/wave-handles.ts'
-import { limitsOf, promiseHandles, promiseMoved } from '~/player/limits.ts'
+import { limitsOf, promiseHandles, promiseMoved, type Limit } from '~/player/limits.ts'
 import { Scope, type Shown } from '~/player/scope.ts'
 import type { Part } from '~/player/scope-layers.ts'
 import type { Snapshot } from '~/player/player.ts'
@@ -63,8 +63,11 @@ function again(): void {
   store.player?.refresh()
 }
 
-/** Worked out when they change, not in a frame. */
-const limits = computed(() => limitsOf(store.program!, props.drive))
+/** Worked out when they change, never in a frame. */
+const limits = shallowRef<readonly Limit[]>([])
+watch([() => store.program, () => props.drive], () => (limits.value = limitsOf(store.program!, props.drive)), {
+  immediate: true,
+})
 
 function look(now: number): void {
   if (!scope || pull || !store.program) return

@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { database } from '../../../../database/current'
 import { readDevice } from '../../../../database/devices'
-import { readStored } from '../../../../database/pieces'
+import { readStored, revisionOf } from '../../../../database/pieces'
 import { send, silence, statusOf } from '../../../../device/devices'
 import { mayReach } from '../../../../device/sender'
 import { bodyOf, documentOf, idOf, refuse } from '../../../../request'
@@ -22,6 +22,7 @@ export default defineEventHandler(async event => {
     return statusOf(id)
   }
   const db = await database()
+  if ((await revisionOf(db, id)) === null) throw refuse(404, 'There is no such piece.')
   const device = await readDevice(db, id)
   if (!mayReach(device.host)) throw refuse(403, `Nothing may be sent to ${device.host}.`)
   if (run.by === 'quay') {

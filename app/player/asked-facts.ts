@@ -1,0 +1,42 @@
+/**
+ * Bounds and leaps of what is drawn, worked out between frames: a frame asks for them, and has them once they are there.
+ * Looking for the bounds of some formulas takes hundreds of readings, which no frame has time for.
+ */
+import { SMOOTH } from '~~/core/facts/bends.ts'
+import { union, type Interval } from '~~/core/facts/interval.ts'
+import type { Form } from '~~/core/form/form.ts'
+import { want, type Work } from '~~/core/form/working.ts'
+
+export interface DrawnFacts {
+  /** Of all the forms together. */
+  readonly bounds: Interval
+  /** Whether the first of them leaps at all. */
+  readonly leaps: boolean
+}
+
+export class AskedFacts {
+  private forms: readonly Form[] = []
+  private found: DrawnFacts | null = null
+  private readonly work: Work = {
+    go: () => {
+      const { forms } = this
+      this.found = {
+        bounds: forms.map(f => f.facts().bounds).reduce(union),
+        leaps: forms[0]!.facts().leaps !== SMOOTH,
+      }
+      return true
+    },
+  }
+
+  /** What the facts are of; at least one form. */
+  of(forms: readonly Form[]): void {
+    this.forms = forms
+    this.found = null
+  }
+
+  /** The facts; null while they are on their way. */
+  known(): DrawnFacts | null {
+    if (!this.found && this.forms.length > 0) want(this.work)
+    return this.found
+  }
+}
