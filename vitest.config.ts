@@ -10,5 +10,6 @@ export default defineConfig({
       'demo/**/*.test.ts',
     ],
     testTimeout: 180_000,
+    maxWorkers: 2,
   },
 })

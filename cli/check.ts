@@ -5,6 +5,8 @@ import type { Slot } from '../core/engine/slot.ts'
 import { jumpFix, jumpText } from '../core/insight/jumps.ts'
 import { leapsOf } from '../core/insight/leaps.ts'
 import { linksOf, type Links } from '../core/insight/links.ts'
+import type { Closure } from '../core/insight/closure.ts'
+import { isCounted, laterText, loopCountOf, loopText, type LoopCount } from '../core/insight/loop-count.ts'
 import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
 import { closingNumbers, closingSpokes, shortestLap } from '../core/insight/proposals.ts'
 import { touching } from '../core/insight/touching.ts'
@@ -37,6 +39,8 @@ interface Row {
   readonly promises: readonly string[]
   readonly reads: readonly string[]
   readonly readBy: readonly string[]
+  /** Of a drive that is counted among those that loop or do not. */
+  readonly closure: Closure | null
   /** Operations a value takes. */
   readonly cost: number
   /** Whether it has a value at every moment. */
@@ -59,11 +63,19 @@ export async function check(args: string[]): Promise<number> {
   const rows = [...program.slots.values()].map(slot => rowOf(program, slot, links.get(slot.key)!))
   const touches = o.touching ? Object.keys(piece.parts).flatMap(part => touchText(program, part)) : []
   const wrong = rows.filter(r => r.problems.some(p => p.level === 'error')).length
+  const count = loopCountOf(rows.flatMap(r => (r.closure ? [r.closure] : [])))
   const lap = shortestLap(program)
   if (o.json) {
     console.log(
       JSON.stringify(
-        { title: piece.title, drives: rows, touching: touches, errors: wrong, shortestLap: lap && toNumber(lap) },
+        {
+          title: piece.title,
+          drives: rows.map(({ closure: _, ...row }) => row),
+          touching: touches,
+          errors: wrong,
+          loops: countOf(count),
+          shortestLap: lap && toNumber(lap),
+        },
         null,
         2,
       ),
@@ -72,13 +84,15 @@ export async function check(args: string[]): Promise<number> {
   }
   for (const r of rows) print(r)
   for (const t of touches) console.log(t)
-  const open = rows.filter(r => r.closes.startsWith('gap')).length
+  const later = count.later > 0 ? `, ${laterText(count)}` : ''
   const lapText = lap ? ` The shortest lap that closes all that repeats is ${toNumber(lap)} s.` : ''
   console.log(
-    `${rows.length} drives, ${wrong} with an error, ${open} that do not close at the lap of ${toNumber(program.measures.lapLength)} s.${lapText}`,
+    `${wrong} ${wrong === 1 ? 'drive has' : 'drives have'} an error. In the lap of ${toNumber(program.measures.lapLength)} s ${loopText(count)}${later}.${lapText}`,
   )
   return wrong > 0 ? 1 : 0
 }
+
+const countOf = ({ after, ...rest }: LoopCount) => ({ ...rest, after: after && toNumber(after) })
 
 function rowOf(program: Program, slot: Slot, links: Links): Row {
   const { piece } = program
@@ -93,7 +107,7 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
   if (slot.offset < 0) {
     const { cost, finite } = slot.forms[0]!.facts()
     const none = { kind: '', period: '', bounds: '', jumps: [], closes: '', proposals: [], promises: [] }
-    return { ...common, ...none, cost: cost.now, finite }
+    return { ...common, ...none, closure: null, cost: cost.now, finite }
   }
   const property = propertyOf(program, slot.key)
   const report = reportOf(program, slot)
@@ -111,6 +125,7 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
     bounds: report.range,
     jumps: found.more ? [...jumps, 'may leap at moments that are not known beforehand'] : jumps,
     closes: report.closes,
+    closure: isCounted(piece, slot.key) ? report.closure : null,
     proposals: [...closingNumbers(program, slot.key).map(f => f.says), ...spokesText(program, slot, report.closes)],
     promises: (piece.drives[slot.key]?.promises ?? []).map(
       p => `${promiseText(p, property)}: ${keptText(keptOf(slot, p, program.measures), p, property)}`,
@@ -125,7 +140,7 @@ function spokesText(program: Program, slot: Slot, closes: string): string[] {
   const [part, name] = slot.key.split('.') as [string, string]
   const { shape } = program.piece.parts[part]!
   const { exact } = slot.forms[0]!
-  if (shape.type !== 'gear' || name !== 'rotation' || !exact || !closes.startsWith('gap')) return []
+  if (shape.type !== 'gear' || name !== 'rotation' || !exact || closes.startsWith('closes')) return []
   const spokes = closingSpokes(shape.teeth, times(exact.rate, program.measures.lapLength))
   return spokes.length > 0 ? [`${spokes.join(', ')} spokes`] : []
 }

@@ -22,6 +22,7 @@ FORMAT is one of:
 ${NAMES.map(n => `  ${n.padEnd(8)} ${FORMATS[n].kind}: ${FORMATS[n].name}`).join('\n')}
 
   --laps N            so many whole laps; 1 unless said
+  --first-lap N       the lap to begin with, counted from 0
   --from T --to T     from one moment to another instead, such as 0s and 2.5s
   --stretch           the marked stretch instead
   --at T              of a still: the moment
@@ -40,6 +41,7 @@ export async function give(args: string[]): Promise<number> {
     as: { type: 'string' },
     out: { type: 'string' },
     laps: { type: 'string' },
+    'first-lap': { type: 'string' },
     from: { type: 'string' },
     to: { type: 'string' },
     stretch: { type: 'boolean' },
@@ -75,6 +77,7 @@ export async function give(args: string[]): Promise<number> {
   const wanted: Wanted = {
     ...initial,
     laps: between || o.stretch ? null : whole(o.laps, '--laps', 1, 1000, 1),
+    firstLap: whole(o['first-lap'], '--first-lap', 0, 100_000, 0),
     between: between ? [time(o.from!, '--from'), time(o.to!, '--to')] : null,
     at: o.at === undefined ? 0 : time(o.at, '--at'),
     width: whole(o.width, '--width', 16, 8192, initial.width),

@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, describe, expect, it } from 'vitest'
+import { afterAll, describe, expect, it, vi } from 'vitest'
+import { run } from './run.ts'
 import { lanternPier } from '../demo/lantern-pier.ts'
 import { Program } from '../core/engine/program.ts'
 import { momentOfFrame } from '../core/time/moment.ts'
@@ -12,7 +13,22 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }))
 const file = (name: string) => join(folder, name)
 const root = new URL('..', import.meta.url).pathname
 
-function call(...args: string[]) {
+/** A call in this process: what it prints and its exit code are those of the command. */
+async function call(...args: string[]) {
+  const [out, err]: [string[], string[]] = [[], []]
+  vi.spyOn(console, 'log').mockImplementation((...words) => void out.push(words.join(' ')))
+  vi.spyOn(console, 'error').mockImplementation((...words) => void err.push(words.join(' ')))
+  vi.spyOn(process.stdout, 'write').mockImplementation(text => out.push(String(text).replace(/\n$/, '')) > 0)
+  try {
+    const status = await run(args)
+    return { status, out: out.join('\n').trim(), err: err.join('\n').trim() }
+  } finally {
+    vi.restoreAllMocks()
+  }
+}
+
+/** The same as people call it, in a process of its own. */
+function started(...args: string[]) {
   const { status, stdout, stderr } = spawnSync(
     process.execPath,
     ['node_modules/jiti/lib/jiti-cli.mjs', 'cli/main.ts', ...args],
@@ -30,20 +46,20 @@ const broken = {
 writeFileSync(file('broken.json'), JSON.stringify(broken))
 
 describe('eval', () => {
-  it('prints a value a line, in full precision and the unit of its kind', () => {
-    expect(call('eval', 'sine(every: 2s, amp: 24px)', '--at', '0s,0.5s,1lap')).toEqual({
+  it('prints a value a line, in full precision and the unit of its kind', async () => {
+    expect(await call('eval', 'sine(every: 2s, amp: 24px)', '--at', '0s,0.5s,1lap')).toEqual({
       status: 0,
       out: '0\n24\n0',
       err: '',
     })
-    expect(call('eval', 'time / 3', '--at', '1s').out).toBe('0.3333333333333333')
-    expect(call('eval', 'index * 30deg', '--copies', '4').out).toBe('0\n30\n60\n90')
-    expect(call('eval', '1 / 8s', '--for', 'frequency').out).toBe('0.125')
-    expect(call('eval', 'index * 30', '--for', 'angle', '--copies', '3').status).toBe(1)
-    expect(call('eval', 'time * 45deg/s * fairPace', '--dial', 'fairPace=65%', '--at', '1lap').out).toBe('234')
+    expect((await call('eval', 'time / 3', '--at', '1s')).out).toBe('0.3333333333333333')
+    expect((await call('eval', 'index * 30deg', '--copies', '4')).out).toBe('0\n30\n60\n90')
+    expect((await call('eval', '1 / 8s', '--for', 'frequency')).out).toBe('0.125')
+    expect((await call('eval', 'index * 30', '--for', 'angle', '--copies', '3')).status).toBe(1)
+    expect((await call('eval', 'time * 45deg/s * fairPace', '--dial', 'fairPace=65%', '--at', '1lap')).out).toBe('234')
   })
-  it('says what is wrong, where, and what to do', () => {
-    const r = call('eval', 'time * 40', '--for', 'angle')
+  it('says what is wrong, where, and what to do', async () => {
+    const r = await call('eval', 'time * 40', '--for', 'angle')
     expect(r.status).toBe(1)
     expect(r.err.split('\n')).toEqual([
       'time * 40',
@@ -59,15 +75,15 @@ describe('eval', () => {
       [['eval', '1', '--fsp', '3'], /Unknown option '--fsp'/],
       [['eval', '1', '--fps', '0'], /above 0/],
     ] as const) {
-      const wrong = call(...args)
+      const wrong = await call(...args)
       expect([wrong.status, wrong.err]).toEqual([2, expect.stringMatching(says)])
     }
   }, 60000)
 })
 
 describe('check', () => {
-  it('prints what is known of every drive, and exits 1 on an error', () => {
-    const r = call('check', file('pier.json'), '--json')
+  it('prints what is known of every drive, and exits 1 on an error', async () => {
+    const r = await call('check', file('pier.json'), '--json')
     expect(r.status).toBe(0)
     const { drives, errors } = JSON.parse(r.out) as {
       drives: { drive: string; period: string; closes: string; reads: string[] }[]
@@ -90,13 +106,13 @@ describe('check', () => {
     const drive = piece.drives[carousel]!
     const promising = { ...piece, drives: { ...piece.drives, [carousel]: { ...drive, promises: [promised] } } }
     writeFileSync(file('promising.json'), JSON.stringify(promising))
-    const told = call('check', file('promising.json'), '--touching').out
+    const told = (await call('check', file('promising.json'), '--touching')).out
     expect(told).toContain('stays above 40deg/s: kept for all time: never below 45deg/s')
     expect(told).toMatch(/^Scallop: copies touch, 0 and 1 at 0 s/m)
-    const bad = call('check', file('broken.json'))
+    const bad = await call('check', file('broken.json'))
     expect(bad.status).toBe(1)
     expect(bad.out).toContain('This gives a time; rotation wants an angle.')
-    expect(call('check', file('nowhere.json'))).toMatchObject({
+    expect(await call('check', file('nowhere.json'))).toMatchObject({
       status: 2,
       err: expect.stringContaining('cannot be read') as string,
     })
@@ -104,8 +120,8 @@ describe('check', () => {
 })
 
 describe('bake', () => {
-  it('writes frames 0 … N−1 with the very values of the engine', () => {
-    expect(call('bake', file('pier.json'), '--to', '1lap', '--out', file('lap.json')).status).toBe(0)
+  it('writes frames 0 … N−1 with the very values of the engine', async () => {
+    expect((await call('bake', file('pier.json'), '--to', '1lap', '--out', file('lap.json'))).status).toBe(0)
     const baked = JSON.parse(readFileSync(file('lap.json'), 'utf8')) as { columns: string[]; rows: number[][] }
     expect(baked.rows).toHaveLength(240)
     expect(baked.rows[239]!.slice(0, 2)).toEqual([239 / 30, 239])
@@ -114,21 +130,21 @@ describe('bake', () => {
     const column = baked.columns.indexOf('Carousel.rotation')
     for (const k of [0, 7, 100, 239])
       expect(baked.rows[k]![column]).toBe(slot.readers[0]!.at(momentOfFrame(k, program.measures.frameRate)) * 360)
-    call('bake', file('pier.json'), '--from', '1s', '--to', '2s', '--fps', '60', '--out', file('second.csv'))
+    await call('bake', file('pier.json'), '--from', '1s', '--to', '2s', '--fps', '60', '--out', file('second.csv'))
     const csv = readFileSync(file('second.csv'), 'utf8').trim().split('\r\n')
     expect(csv).toHaveLength(61)
     expect(csv[0]!.startsWith('time,frame,')).toBe(true)
     expect(csv[1]!.startsWith('1,60,')).toBe(true)
   }, 60000)
-  it('says what is missing', () => {
-    expect(call('bake', file('pier.json'), '--to', '1s')).toMatchObject({
+  it('says what is missing', async () => {
+    expect(await call('bake', file('pier.json'), '--to', '1s')).toMatchObject({
       status: 2,
       err: expect.stringContaining('--out wants') as string,
     })
-    expect(call('bake', file('pier.json'), '--from', '3s', '--to', '1s', '--out', file('x.csv')).err).toContain(
+    expect((await call('bake', file('pier.json'), '--from', '3s', '--to', '1s', '--out', file('x.csv'))).err).toContain(
       'must lie after',
     )
-    expect(call('bake', file('broken.json'), '--to', '1s', '--out', file('x.csv'))).toMatchObject({
+    expect(await call('bake', file('broken.json'), '--to', '1s', '--out', file('x.csv'))).toMatchObject({
       status: 1,
       err: expect.stringContaining('Mend it first') as string,
     })
@@ -136,45 +152,62 @@ describe('bake', () => {
 })
 
 describe('give', () => {
-  const gave = (as: string, ...more: string[]) => {
+  const gave = async (as: string, ...more: string[]) => {
     const out = file(`given.${as}`)
-    const { status, err } = call('give', file('pier.json'), '--as', as, '--out', out, ...more)
+    const { status, err } = await call('give', file('pier.json'), '--as', as, '--out', out, ...more)
     expect([status, err]).toEqual([0, err])
     return readFileSync(out)
   }
-  it('makes what needs no browser by the core alone', () => {
-    expect(gave('csv', '--from', '0s', '--to', '0.5s').toString().split('\r\n')).toHaveLength(17)
-    expect(gave('wav', '--drive', 'Carousel.rotation', '--rate', '44100').subarray(0, 4).toString()).toBe('RIFF')
-    expect(gave('gltf', '--from', '0s', '--to', '0.5s').subarray(0, 4).toString()).toBe('glTF')
-    expect(gave('moving', '--from', '0s', '--to', '0.2s').toString()).toContain('repeatCount="indefinite"')
-    expect(gave('page', '--dials', 'fairPace,wind').toString()).toContain('Content-Security-Policy')
-    expect(gave('svg', '--at', '2s').toString()).toMatch(/^<svg /)
+  it('makes what needs no browser by the core alone', async () => {
+    expect((await gave('csv', '--from', '0s', '--to', '0.5s')).toString().split('\r\n')).toHaveLength(17)
+    expect((await gave('wav', '--drive', 'Carousel.rotation', '--rate', '44100')).subarray(0, 4).toString()).toBe(
+      'RIFF',
+    )
+    expect((await gave('gltf', '--from', '0s', '--to', '0.5s')).subarray(0, 4).toString()).toBe('glTF')
+    expect((await gave('moving', '--from', '0s', '--to', '0.2s')).toString()).toContain('repeatCount="indefinite"')
+    expect((await gave('page', '--dials', 'fairPace,wind')).toString()).toContain('Content-Security-Policy')
+    expect((await gave('svg', '--at', '2s')).toString()).toMatch(/^<svg /)
     // A piece file is read by the same commands, and gives the same.
-    const piece = gave('piece')
+    const piece = await gave('piece')
     writeFileSync(file('pier.tide'), piece)
-    expect(call('give', file('pier.tide'), '--as', 'piece', '--out', file('again.tide')).status).toBe(0)
+    expect((await call('give', file('pier.tide'), '--as', 'piece', '--out', file('again.tide'))).status).toBe(0)
     expect(readFileSync(file('again.tide')).equals(piece)).toBe(true)
   }, 60000)
-  it('draws pictures and films where there is Chromium', () => {
-    const png = gave('png', '--at', '1s', '--width', '320')
+  it('draws pictures and films where there is Chromium', async () => {
+    const png = await gave('png', '--at', '1s', '--width', '320')
     expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([320, 180])
-    const film = gave('webm', '--from', '0s', '--to', '0.2s', '--width', '320')
+    const film = await gave('webm', '--from', '0s', '--to', '0.2s', '--width', '320')
     expect(film.subarray(0, 4).toString('hex')).toBe('1a45dfa3')
   }, 60000)
-  it('says what is wrong with a call, and leaves no file', () => {
-    const wrong = (...args: string[]) => {
-      const { status, err } = call('give', file('pier.json'), '--out', file('none'), ...args)
+  it('says what is wrong with a call, and leaves no file', async () => {
+    const wrong = async (...args: string[]) => {
+      const { status, err } = await call('give', file('pier.json'), '--out', file('none'), ...args)
       expect(status).toBe(2)
       return err
     }
-    expect(wrong('--as', 'exe')).toContain('--as wants one of webm, mp4')
-    expect(wrong('--as', 'csv', '--from', '2s', '--to', '1s')).toContain('must lie after the first')
-    expect(wrong('--as', 'csv', '--stretch')).toContain('No stretch is marked')
-    expect(wrong('--as', 'csv', '--laps', '1.5')).toContain('--laps 1.5')
-    expect(wrong('--as', 'wav', '--drive', 'Nothing.at.all')).toContain('nothing of that name')
-    expect(wrong('--as', 'page', '--dials', 'nothing')).toContain('no such dial')
+    expect(await wrong('--as', 'exe')).toContain('--as wants one of webm, mp4')
+    expect(await wrong('--as', 'csv', '--from', '2s', '--to', '1s')).toContain('must lie after the first')
+    expect(await wrong('--as', 'csv', '--stretch')).toContain('No stretch is marked')
+    expect(await wrong('--as', 'csv', '--laps', '1.5')).toContain('--laps 1.5')
+    expect(await wrong('--as', 'wav', '--drive', 'Nothing.at.all')).toContain('nothing of that name')
+    expect(await wrong('--as', 'page', '--dials', 'nothing')).toContain('no such dial')
     expect(() => readFileSync(file('none'))).toThrow()
-    const { status, err } = call('give', file('pier.json'), '--as', 'csv', '--out', join(folder, 'no', 'such', 'x.csv'))
+    const { status, err } = await call(
+      'give',
+      file('pier.json'),
+      '--as',
+      'csv',
+      '--out',
+      join(folder, 'no', 'such', 'x.csv'),
+    )
     expect([status, err.includes('cannot be written')]).toEqual([2, true])
+  }, 60000)
+})
+
+describe('the command itself', () => {
+  it('starts, prints and ends with its exit code', () => {
+    expect(started('eval', 'sine(every: 2s, amp: 24px)', '--at', '0.5s')).toEqual({ status: 0, out: '24', err: '' })
+    const wrong = started('bake', file('pier.json'), '--to', '1s')
+    expect([wrong.status, wrong.err.split('\n')[0]]).toEqual([2, expect.stringContaining('--out wants')])
   }, 60000)
 })

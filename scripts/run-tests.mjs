@@ -1,28 +1,38 @@
-// Runs all checks one after another and counts what they found.
-import { spawnSync } from 'node:child_process'
-import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+// Runs all checks and counts what they found. What does not need all of the machine runs side by side.
+import { spawn } from 'node:child_process'
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 
 const results = { passed: 0, failed: 0 }
 /** The steps that went wrong, told again at the end: a line of the first minute is far up by then. */
 const wrong = []
+/** Seconds of each step, for `npm run slowest`. */
+const steps = []
 rmSync('test-results', { recursive: true, force: true })
 mkdirSync('test-results', { recursive: true })
 
-/** Runs a command; true when it went well. */
-function run(title, command, args, env = {}) {
+/** Runs a command; true when it went well. `beside` others, what it prints is kept until it ends. */
+function run(title, [command, args], beside = false) {
   const began = Date.now()
-  process.stdout.write(`\n── ${title}\n`)
-  const { status } = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } })
-  console.log(`── ${title}: ${status === 0 ? 'well' : 'FAILED'} (${Math.round((Date.now() - began) / 1000)} s)`)
-  if (status !== 0) wrong.push(title)
-  return status === 0
-}
-/** A check counts as one. */
-function check(title, command, args) {
-  if (run(title, command, args)) results.passed++
-  else results.failed++
+  if (!beside) process.stdout.write(`\n── ${title}\n`)
+  const child = spawn(command, args, { stdio: beside ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'] })
+  let said = ''
+  child.stdout?.on('data', d => (said += d))
+  child.stderr?.on('data', d => (said += d))
+  return new Promise(done => {
+    const end = well => {
+      const seconds = (Date.now() - began) / 1000
+      steps.push({ title, seconds })
+      if (beside) process.stdout.write(well ? '' : said)
+      console.log(`── ${title}: ${well ? 'well' : 'FAILED'} (${Math.round(seconds)} s)`)
+      if (!well) wrong.push(title)
+      done(well)
+    }
+    child.on('error', () => end(false))
+    child.on('exit', code => end(code === 0))
+  })
 }
 const npx = (...args) => ['npx', ['--no-install', ...args]]
+const setUp = what => ['bash', ['scripts/set-up.sh', what]]
 
 /** Adds the counts of a report; a runner that broke before it counted is one failure. */
 function count(file, well, read) {
@@ -36,37 +46,52 @@ function count(file, well, read) {
   }
 }
 
-check('format', ...npx('prettier', '--check', '--log-level', 'warn', '.'))
-run('prepare', ...npx('nuxt', 'prepare'))
-check('lint', ...npx('eslint', '.'))
-check('types of the core', ...npx('tsc', '-p', 'core/tsconfig.json'))
-check('types of the rest', ...npx('vue-tsc', '--build', '--noEmit'))
-check('types of the tests', ...npx('tsc', '-p', 'tests/tsconfig.json'))
-check('the grammar is current', 'node', ['scripts/grammar-is-current.mjs'])
+/** Runs steps one after another. */
+async function inTurn(...all) {
+  for (const step of all) await step()
+}
+/** A check counts as one. */
+const check = (title, command) => async () => {
+  if (await run(title, command, true)) results.passed++
+  else results.failed++
+}
 
-check('the JSON Schema is current', ...npx('jiti', 'scripts/json-schema.ts', '--check'))
-check('docs/formula.md is current', ...npx('jiti', 'scripts/manual.ts', '--check'))
-check('hostile formulas', ...npx('jiti', 'scripts/fuzz.ts', '8000', '20261'))
+for (const what of ['postgres', 'ffmpeg', 'chromium']) await run(what, setUp(what))
+await run('prepare', npx('nuxt', 'prepare'))
+let built = false
+await Promise.all([
+  // A build writes the types anew that the page's own check reads.
+  inTurn(
+    async () => (built = await run('build', setUp('build'), true)),
+    check('types of the rest', npx('vue-tsc', '--build', '--noEmit')),
+  ),
+  inTurn(
+    check('format', npx('prettier', '--check', '--log-level', 'warn', '.')),
+    check('lint', npx('eslint', '.')),
+    check('types of the core', npx('tsc', '-p', 'core/tsconfig.json')),
+    check('types of the tests', npx('tsc', '-p', 'tests/tsconfig.json')),
+    check('hostile formulas', npx('jiti', 'scripts/fuzz.ts', '8000', '20261')),
+    check('docs/formula.md is current', npx('jiti', 'scripts/manual.ts', '--check')),
+    check('the JSON Schema is current', npx('jiti', 'scripts/json-schema.ts', '--check')),
+    check('the grammar is current', ['node', ['scripts/grammar-is-current.mjs']]),
+  ),
+])
 
-run('PostgreSQL', 'bash', ['scripts/set-up.sh', 'postgres'])
-const unit = run(
+const unit = await run(
   'unit tests',
-  ...npx('vitest', 'run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'),
+  npx('vitest', 'run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'),
 )
 count('test-results/unit.json', unit, r => ({
   passed: r.numPassedTests,
   failed: r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests ? 0 : 1),
 }))
 
-if (
-  run('build', 'bash', ['scripts/set-up.sh', 'build']) &&
-  run('Chromium', 'bash', ['scripts/set-up.sh', 'chromium']) &&
-  run('FFmpeg', 'bash', ['scripts/set-up.sh', 'ffmpeg'])
-) {
-  const e2e = run('end-to-end tests', ...npx('playwright', 'test', '-c', 'tests/e2e/playwright.config.ts'))
+if (built) {
+  const e2e = await run('end-to-end tests', npx('playwright', 'test', '-c', 'tests/e2e/playwright.config.ts'))
   count('test-results/e2e.json', e2e, r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }))
 } else results.failed++
 
+writeFileSync('test-results/steps.json', JSON.stringify(steps))
 if (wrong.length > 0) console.log(`\nWrong: ${wrong.join('; ')}`)
 console.log(`\n${results.passed} passed, ${results.failed} failed`)
 process.exit(results.failed === 0 ? 0 : 1)

@@ -2,10 +2,11 @@
 import { dialOf, numberAt } from '~~/core/acts/dialling.ts'
 import { sourceOf } from '~~/core/acts/sources.ts'
 import { rewrite, type Shift } from '~~/core/engine/rewrite.ts'
-import { setDial, setLap, settleFrom0 } from '~~/core/engine/retime.ts'
+import { setDial, setLap, setLapStart, settleFrom0 } from '~~/core/engine/retime.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { setHandle } from '~~/core/formula/edit.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
+import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from './piece.ts'
 
 export function useTuning() {
@@ -59,7 +60,32 @@ export function useTuning() {
   }
 
   const settle = (id: string) => store.act(settleFrom0(store.piece!, id))
-  const lap = (n: number, d: number) => store.act(setLap(store.piece!, { n, d }, now(), store.noJump()))
+  /** The length of the lap; with `keep` its start moves too, which is said. */
+  function lap(n: number, d: number, keep: boolean): void {
+    const before = store.piece!.lap.start
+    store.act(setLap(store.piece!, { n, d }, now(), keep))
+    const { start } = store.piece!.lap
+    if (start !== before)
+      store.notice = { says: `The lap now starts at ${printNumber(start, 3)} s, where it is as far along as before.` }
+    else if (!keep && store.noJump())
+      store.notice = {
+        says: 'The lap starts where it did, so what runs per lap may have jumped.',
+        act: {
+          says: 'Keep lap position',
+          do: () => {
+            store.undo()
+            lap(n, d, true)
+          },
+        },
+      }
+  }
+  /** The start of the lap, on the nearest whole frame: that it was moved there is said. */
+  function lapStart(seconds: number): void {
+    store.act(setLapStart(store.piece!, seconds))
+    const { start } = store.piece!.lap
+    if (Math.abs(start - seconds) > 1e-9)
+      store.notice = { says: `The lap starts on a whole frame: at ${printNumber(start, 4)} s.` }
+  }
 
-  return { commit, exactly, number, dial, dialOut, settle, lap }
+  return { commit, exactly, number, dial, dialOut, settle, lap, lapStart }
 }

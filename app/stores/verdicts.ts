@@ -3,6 +3,7 @@
  * the lap's state in the masthead, and the table's filters.
  */
 import { defineStore } from 'pinia'
+import { isCounted, loopCountOf } from '~~/core/insight/loop-count.ts'
 import type { Known } from '~~/core/insight/telling.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { usePiece } from './piece.ts'
@@ -34,7 +35,10 @@ export const useVerdicts = defineStore('verdicts', () => {
   /** Whether something that has changed is not known yet. */
   const busy = ref(false)
 
-  const lapOf = () => `${store.piece!.lap.length.n}/${store.piece!.lap.length.d} ${store.piece!.frameRate.n}`
+  const lapOf = () => {
+    const { lap, frameRate } = store.piece!
+    return `${lap.length.n}/${lap.length.d} ${lap.start} ${frameRate.n}`
+  }
 
   /** Asks for what is not known yet or has changed, one after another, so that others are answered in between. */
   async function ask(): Promise<void> {
@@ -77,13 +81,13 @@ export const useVerdicts = defineStore('verdicts', () => {
   const known = (key: string): Known | null => (told.value >= 0 ? (found.get(key)?.known ?? null) : null)
   const closes = (key: string): boolean => {
     const verdict = known(key)?.report.closure.verdict
-    return verdict === 'yes' || verdict === 'symmetry' || verdict === 'from'
+    return verdict === 'yes' || verdict === 'symmetry'
   }
   /** Drives that run and are known. */
   const running = computed(() =>
-    Object.keys(store.piece?.drives ?? {}).filter(k => !store.piece!.drives[k]!.off && known(k) !== null),
+    Object.keys(store.piece?.drives ?? {}).filter(k => isCounted(store.piece!, k) && known(k) !== null),
   )
-  const closing = computed(() => running.value.filter(closes).length)
+  const count = computed(() => loopCountOf(running.value.map(k => known(k)!.report.closure)))
 
-  return { known, closes, running, closing, busy }
+  return { known, closes, running, count, busy }
 })

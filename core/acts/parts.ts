@@ -1,4 +1,5 @@
 /** Operations on parts: new, copied, renamed, removed, set by hand. */
+import { symmetryOf } from '../piece/symmetry.ts'
 import { canonical } from '../units/names.ts'
 import { renamedIn } from '../formula/renaming.ts'
 import { initialOf, propertyNamed } from '../piece/properties.ts'
@@ -44,16 +45,6 @@ const SHAPE_NAME = {
   picture: 'Picture',
 } as const
 export const shapeName = (shape: Shape): string => SHAPE_NAME[shape.type]
-
-const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b))
-
-/** How many times a shape falls on itself in a turn, by its outline alone; 1 where sizes may spoil it. */
-export function symmetryOf(shape: Shape): number {
-  if (shape.type === 'gear') return shape.spokes === 0 ? shape.teeth : common(shape.teeth, shape.spokes)
-  if (shape.type === 'polygon') return shape.sides
-  if (shape.type === 'star') return shape.points
-  return shape.type === 'rectangle' || shape.type === 'line' ? 2 : 1
-}
 
 /** A new part on top of its siblings. */
 export function addPart(piece: Piece, shape: Shape, given: Partial<Part> = {}): { id: string; op: Operation } {

@@ -5,7 +5,18 @@
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import type { Dial, Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
-import { fromNumber, isZero, minus, over, plus, times, toNumber, type Rational } from '../time/rational.ts'
+import {
+  floor,
+  fromNumber,
+  isZero,
+  minus,
+  over,
+  plus,
+  rational,
+  times,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
 import { apply } from '../piece/operation.ts'
 import { beatOf, clockRate } from '../form/clock.ts'
 import { Program } from './program.ts'
@@ -73,13 +84,27 @@ export function setClockRate(piece: Piece, id: string, rate: number, at: Moment,
   })
 }
 
-/** Sets the lap's length; its start moves so that the lap is as far on at the moment as it was. */
+/** Sets the lap's length; with `keep` its start moves, to the whole frame at which the lap is as far on at the moment as it was. */
 export function setLap(piece: Piece, length: { n: number; d: number }, at: Moment, keep = true): Operation {
   const old = toRational(piece.lap.length)
   const start = fromNumber(piece.lap.start)
   const run = minus(at.exactSeconds, start)
   const next = minus(at.exactSeconds, over(times(run, toRational(length)), old))
-  return operation('set the lap', { set: 'lap', value: { length, start: keep ? toNumber(next) : piece.lap.start } })
+  const moved = onFrame(piece, next)
+  return operation('set the lap', { set: 'lap', value: { length, start: keep ? moved : piece.lap.start } })
+}
+
+/** Sets the second at which lap 0 begins, to the nearest whole frame. */
+export const setLapStart = (piece: Piece, seconds: number): Operation =>
+  operation('set the start of the lap', {
+    set: 'lap',
+    value: { ...piece.lap, start: onFrame(piece, fromNumber(seconds)) },
+  })
+
+/** The nearest whole frame, in seconds. */
+function onFrame(piece: Piece, seconds: Rational): number {
+  const rate = toRational(piece.frameRate)
+  return toNumber(over(rational(floor(plus(times(seconds, rate), rational(1, 2)))), rate))
 }
 
 const toRational = (f: { n: number; d: number }): Rational => over({ n: BigInt(f.n), d: 1n }, { n: BigInt(f.d), d: 1n })

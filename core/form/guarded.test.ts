@@ -58,7 +58,9 @@ describe('a driven value that is read', () => {
       return two(program).facts().bounds
     })
     expect(Number.isFinite(bounds.low) && Number.isFinite(bounds.high)).toBe(true)
-    expect(program.moment(at(1), new Float64Array(2))[1]).toBeCloseTo(program.moment(at(1), new Float64Array(2))[0]! + 1)
+    expect(program.moment(at(1), new Float64Array(2))[1]).toBeCloseTo(
+      program.moment(at(1), new Float64Array(2))[0]! + 1,
+    )
   })
   it('is the same to the bit, forwards, backwards and again', () => {
     const seconds = Array.from({ length: 300 }, (_, k) => ((k * 7919) % 600) / 30)

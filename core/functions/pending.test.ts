@@ -24,8 +24,8 @@ function program(entry: Entry, text: string, inner?: string): { program: Program
   const { b, ids } = exampleFair()
   b.drive(b.part('Source', { type: 'ellipse' }), 'x', SOURCE)
   if (inner !== undefined) b.signal('inner', inner)
-  const key = `${(ids[entry.example.part] ?? ids.Carousel)}.${entry.example.property}`
-  b.drive((ids[entry.example.part] ?? ids.Carousel), entry.example.property, text)
+  const key = `${ids[entry.example.part] ?? ids.Carousel}.${entry.example.property}`
+  b.drive(ids[entry.example.part] ?? ids.Carousel, entry.example.property, text)
   return { program: new Program(b.piece), key }
 }
 

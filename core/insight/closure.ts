@@ -1,22 +1,23 @@
-/** Whether a value closes at the lap: value(t + lap) is value(t), up to the turns after which it looks the same. */
+/** Whether a value loops in the lap: value(t + lap) is value(t) from the start of the lap on, up to the turns after which it looks the same. */
 import type { Form } from '../form/form.ts'
 import { workedOut } from '../form/working.ts'
 import { momentOfSeconds } from '../time/moment.ts'
-import { ZERO, isWhole, isZero, over, times, toNumber, type Rational } from '../time/rational.ts'
+import { compare, isWhole, isZero, over, plus, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 
 export type Closure =
   | { readonly verdict: 'yes' | 'symmetry' }
-  /** From a moment on, in seconds of the piece. */
-  | { readonly verdict: 'from'; readonly from: Rational }
-  /** By how much value(lap) differs from value(0), in base measure, less whole symmetries. */
+  /** Only after a moment, in seconds of the piece, that lies after the start of the lap; whether it rests from there. */
+  | { readonly verdict: 'later'; readonly from: Rational; readonly rests: boolean }
+  /** By how much the value at the end of the lap differs from that at its start, in base measure, less whole symmetries. */
   | { readonly verdict: 'no' | 'unproven'; readonly gap: number }
 
 /**
+ * @param start the second of the piece at which the lap begins
  * @param natural what the value may grow by and be the same value still (a turn); 0 for none
  * @param symmetry what it may grow by and look the same (a turn over the part's symmetry); 0 for none
  */
-export function closureOf(form: Form, m: Measures, natural: Rational, symmetry: Rational): Closure {
+export function closureOf(form: Form, m: Measures, start: Rational, natural: Rational, symmetry: Rational): Closure {
   // What takes nothing but whole turns is always the same.
   const whole = (of: Rational) => form.grid && !isZero(of) && isWhole(over(form.grid, of))
   if (whole(natural)) return { verdict: 'yes' }
@@ -27,12 +28,13 @@ export function closureOf(form: Form, m: Measures, natural: Rational, symmetry: 
     const growth = times(gain, m.lapLength)
     const multiple = (of: Rational) => !isZero(of) && isWhole(over(growth, of))
     const back = isZero(growth) || multiple(natural)
-    if (from && (back || multiple(symmetry))) return { verdict: 'from', from }
+    if (from && compare(from, start) > 0 && (back || multiple(symmetry)))
+      return { verdict: 'later', from, rests: isZero(every) && isZero(gain) }
     if (back) return { verdict: 'yes' }
     if (multiple(symmetry)) return { verdict: 'symmetry' }
   }
   const at = (s: Rational) => workedOut(() => form.at(momentOfSeconds(s, m.frameRate)))
-  const raw = at(m.lapLength) - at(ZERO)
+  const raw = at(plus(start, m.lapLength)) - at(start)
   const turn = toNumber(isZero(symmetry) ? natural : symmetry)
   const gap = turn > 0 ? raw - Math.round(raw / turn) * turn : raw
   return comesBack || every === null || gap !== 0

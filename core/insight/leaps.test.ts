@@ -84,7 +84,7 @@ describe('leaps are found wherever they are', () => {
 describe('what is plain is proven', () => {
   const verdict = (text: string, place?: Place) => {
     const f = fair(text, place)
-    return closureOf(f.slot.forms[0]!, f.program.measures, ONE, ONE).verdict
+    return closureOf(f.slot.forms[0]!, f.program.measures, f.program.lapStart, ONE, ONE).verdict
   }
   it.each([
     'if lapProgress < 0.3 then 90deg else 0deg',
@@ -99,9 +99,9 @@ describe('what is plain is proven', () => {
     'accumulate(noise(3/lap, 1turn/s)) * 0 + 4deg',
   ])('%s closes', text => expect(['yes', 'symmetry']).toContain(verdict(text)))
   it('from where it comes to rest, where it does', () => {
-    expect(verdict('max(0, 1 - time / 4s) * 20deg + sine(every: 2s, amp: 9deg)')).toBe('from')
-    expect(verdict('min(1, time / 4s) * 90deg')).toBe('from')
-    expect(verdict('max(smoothstep(1s, 2s, time), 0) * 90deg')).toBe('from')
+    expect(verdict('max(0, 1 - time / 4s) * 20deg + sine(every: 2s, amp: 9deg)')).toBe('later')
+    expect(verdict('min(1, time / 4s) * 90deg')).toBe('later')
+    expect(verdict('max(smoothstep(1s, 2s, time), 0) * 90deg')).toBe('later')
   })
   it('the worst copy is told, and which it is', () => {
     const f = fair('if index == 4 then time * 5deg/s else time * 45deg/s', { on: 'Mount' })

@@ -21,14 +21,15 @@ import {
 import { closureOf } from './closure.ts'
 import { symmetriesOf } from './report.ts'
 
-const CLOSED = new Set<string>(['yes', 'symmetry', 'from'])
+const CLOSED = new Set<string>(['yes', 'symmetry', 'later'])
 
 /** Whether a drive closes in a program, at all its copies, if only from a moment on. */
 export function closes(program: Program, key: string): boolean {
   const { natural, symmetry } = symmetriesOf(program, key)
   const slot = program.slots.get(key)
   return (
-    slot !== undefined && slot.forms.every(f => CLOSED.has(closureOf(f, program.measures, natural, symmetry).verdict))
+    slot !== undefined &&
+    slot.forms.every(f => CLOSED.has(closureOf(f, program.measures, program.lapStart, natural, symmetry).verdict))
   )
 }
 

@@ -5,7 +5,19 @@ import type { Program } from '../engine/program.ts'
 import { runningFormula } from '../engine/meaning.ts'
 import { isSignal, sourceName } from '../acts/sources.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
-import { ONE, ZERO, absolute, compare, isZero, over, rational, toNumber, type Rational } from '../time/rational.ts'
+import { symmetryIn } from '../piece/symmetry.ts'
+import {
+  ONE,
+  ZERO,
+  absolute,
+  compare,
+  equal,
+  isZero,
+  over,
+  rational,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
 import { PLAIN, type Kind } from '../units/kinds.ts'
 import { printNumber, sizeOfUnit, unitOfKind, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
@@ -73,12 +85,16 @@ export function propertyOfKind(name: string, kind: Kind): Property {
 export function symmetriesOf(program: Program, key: string): { natural: Rational; symmetry: Rational } {
   const { symmetry } = propertyOf(program, key)
   if (symmetry === undefined) return { natural: ZERO, symmetry: ZERO }
-  const part = program.piece.parts[key.slice(0, key.indexOf('.'))]
+  const id = key.slice(0, key.indexOf('.'))
+  const part = program.piece.parts[id]
   if (symmetry === 'poses') {
     const poses = rational(part?.shape.type === 'path' ? part.shape.poses.length : 1)
     return { natural: poses, symmetry: poses }
   }
-  return { natural: ONE, symmetry: symmetry === 'part' ? rational(1, part?.symmetry ?? 1) : ONE }
+  return {
+    natural: ONE,
+    symmetry: symmetry === 'part' && part ? rational(1, symmetryIn(program.piece, id).turns) : ONE,
+  }
 }
 
 /** Operations of all copies, each read once at a moment of its own, beyond which closing is not looked for. */
@@ -94,16 +110,17 @@ export function reportOf(program: Program, slot: Slot): Report {
   const closures: Closure[] =
     looks > MOST_LOOKED
       ? slot.forms.map(() => ({ verdict: 'unproven', gap: NaN }))
-      : slot.forms.map(f => closureOf(f, m, natural, symmetry))
+      : slot.forms.map(f => closureOf(f, m, program.lapStart, natural, symmetry))
   const worst = worstOf(closures)
   const closure = closures[worst]!
   const differ = closures.some(
-    c => c.verdict !== closure.verdict || ('gap' in c && 'gap' in closure && c.gap !== closure.gap),
+    c =>
+      c.verdict !== closure.verdict ||
+      ('gap' in c && 'gap' in closure && c.gap !== closure.gap) ||
+      ('from' in c && 'from' in closure && !equal(c.from, closure.from)),
   )
-  const periods = slot.forms.map(f => periodOf(f.facts().repeats, natural))
-  const { repeats } = slot.forms[slowest(slot.forms)]!.facts()
   return {
-    period: periodOf(repeats, natural) + (new Set(periods).size > 1 ? ' at most' : ''),
+    period: periodOfAll(slot.forms, natural),
     range: isBounded(range) ? (range.low === range.high ? '' : rangeText(range.low, range.high, property, m)) : '',
     closure,
     closes: closesText(closure, property, m) + (differ ? `, copy ${worst + 1}` : ''),
@@ -117,27 +134,42 @@ export function reportOf(program: Program, slot: Slot): Report {
 const reachText = (reach: number): string =>
   Number.isFinite(reach) ? `added up for ${printNumber(reach / 86_400, 1)} days` : ''
 
-const RANK = { yes: 0, symmetry: 1, from: 2, unproven: 3, no: 4 } as const
+const RANK = { yes: 0, symmetry: 1, later: 2, unproven: 3, no: 4 } as const
 
-/** The copy with the worst verdict, and of those the widest gap. */
+/** The copy with the worst verdict, and of those the widest gap, or the one that loops last. */
 function worstOf(closures: readonly Closure[]): number {
   let worst = 0
   closures.forEach((c, i) => {
     const w = closures[worst]!
-    const wider = 'gap' in c && 'gap' in w && Math.abs(c.gap) > Math.abs(w.gap)
+    const wider =
+      ('gap' in c && 'gap' in w && Math.abs(c.gap) > Math.abs(w.gap)) ||
+      ('from' in c && 'from' in w && compare(c.from, w.from) > 0)
     if (RANK[c.verdict] > RANK[w.verdict] || (RANK[c.verdict] === RANK[w.verdict] && wider)) worst = i
   })
   return worst
 }
 
-/** The copy that takes longest to come back. */
-function slowest(forms: readonly Form[]): number {
-  const length = (f: Form) => {
-    const { every, gain } = f.facts().repeats
-    if (every === null) return Infinity
-    return isZero(every) ? (isZero(gain) ? 0 : 1 / Math.abs(toNumber(gain))) : toNumber(every)
+/** How far a value is from standing still: what never repeats before what grows, what takes long, what rests, and when. */
+function restlessness({ every, gain, from }: Repeats): readonly [number, number, number] {
+  const since = from ? toNumber(from) : -Infinity
+  if (every === null) return [4, 0, since]
+  if (!isZero(every)) return isZero(gain) ? [2, toNumber(every), since] : [3, toNumber(every), since]
+  return isZero(gain) ? [0, 0, since] : [1, 1 / Math.abs(toNumber(gain)), since]
+}
+
+/** The period of the copy that takes longest to come back, told as that of all. */
+function periodOfAll(forms: readonly Form[], natural: Rational): string {
+  const all = forms.map(f => f.facts().repeats)
+  const longer = (a: Repeats, b: Repeats): boolean => {
+    const [x, y] = [restlessness(a), restlessness(b)]
+    const k = x.findIndex((v, i) => v !== y[i])
+    return k >= 0 && x[k]! > y[k]!
   }
-  return forms.reduce((most, f, i) => (length(f) > length(forms[most]!) ? i : most), 0)
+  const copy = all.reduce((most, r, i) => (longer(r, all[most]!) ? i : most), 0)
+  const text = periodOf(all[copy]!, natural)
+  if (all.every(r => periodOf(r, natural) === text)) return text
+  if (text.startsWith('every')) return `${text} at most`
+  return text.startsWith('rests') ? `${text} at the latest` : `${text}, copy ${copy + 1}`
 }
 
 function rangeText(low: number, high: number, property: Property, m: Measures): string {
@@ -162,7 +194,7 @@ function periodOf({ every, gain, from }: Repeats, natural: Rational): string {
 
 function closesText(c: Closure, property: Property, m: Measures): string {
   if (c.verdict === 'yes') return 'closes'
-  if (c.verdict === 'from') return `closes from ${seconds(c.from)} s`
+  if (c.verdict === 'later') return `${c.rests ? 'settles' : 'loops'} after ${seconds(c.from)} s`
   if (!('gap' in c)) return 'closes by symmetry'
   const gap = showValue(Math.abs(c.gap), property, m)
   return c.verdict === 'no' ? `gap ${gap} at the lap` : 'closing not proven'

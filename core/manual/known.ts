@@ -128,7 +128,7 @@ export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Rece
     const six: Place = { change: b => void b.do(setPart(b.piece, 'p1', { symmetry: 6 })) }
     expect(report('time * 45deg/s').closes).toBe('closes')
     expect(report('time * 7.5deg/s', six).closes).toBe('closes by symmetry')
-    expect(report('ramp(length: 3s, to: 90)').closes).toBe('closes from 3 s')
+    expect(report('ramp(length: 3s, to: 90)').closes).toBe('settles after 3 s')
     expect(report('time * 40deg/s').closes).toBe('gap 40.0° at the lap')
     // It never leaves 5°, but that is not worked out from what it is made of.
     expect(report('clamp(noise(1Hz, 1), 5, 9)').closes).toBe('closing not proven')

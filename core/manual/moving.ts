@@ -11,7 +11,7 @@ import { apply } from '../piece/operation.ts'
 import { rename, setKeys, setPart } from '../acts/parts.ts'
 import { at, fair, RATE, type Place } from '../testing.ts'
 import { Moment, momentOfSeconds } from '../time/moment.ts'
-import { ONE, rational } from '../time/rational.ts'
+import { ONE, ZERO, rational } from '../time/rational.ts'
 import { fixed, problems, read, runs, says, value, type Proof } from './reads.ts'
 import type { RuleId } from './rules.ts'
 
@@ -20,7 +20,8 @@ type Section = 'sources' | 'time' | 'chance'
 const many: Place['change'] = b =>
   void b.do(setPart(b.piece, 'p3', { copies: { layout: 'row', count: 60, dx: 9, dy: 0 } }))
 const turning = { 'Flag.rotation': 'time * 40deg/s' }
-const closes = (text: string) => closureOf(fair(text).slot.forms[0]!, fair(text).program.measures, ONE, ONE).verdict
+const closes = (text: string) =>
+  closureOf(fair(text).slot.forms[0]!, fair(text).program.measures, ZERO, ONE, ONE).verdict
 
 /** Values at scattered moments, in the order given and then forwards by a fresh program: to the bit the same. */
 function anyOrder(text: string): void {

@@ -158,6 +158,7 @@ describe('gears', () => {
       closureOf(
         program.slots.get(key)!.forms[0]!,
         { ...program.measures, lapLength: { n: lap, d: 1n } },
+        program.lapStart,
         natural,
         symmetry,
       ).verdict

@@ -14,6 +14,8 @@ export const Part = fields({
   pivot: fields({ x: number, y: number }),
   /** How many times it falls on itself in a turn, with all that rides on it. */
   symmetry: v.pipe(whole, v.minValue(1), v.maxValue(1000)),
+  /** Whether that was typed; else it is derived from its outline, pivot, fill and children. */
+  symmetryTyped: v.optional(v.boolean()),
   copies: v.nullable(Copies),
   /** What a gradient of its fill is fixed to: the part (unless said otherwise), or the stage. */
   gradientFrame: v.optional(v.picklist(['part', 'stage'])),

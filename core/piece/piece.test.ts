@@ -203,8 +203,9 @@ describe('documents from outside', () => {
           return
         }
         const { piece, problem } = readPiece(value)
-        if (piece) new Program(piece)
-        else expect(problem!.length).toBeGreaterThan(8)
+        // Most cuts leave no JSON at all; of what is left, a program is made of every tenth.
+        if (!piece) expect(problem!.length).toBeGreaterThan(8)
+        else if (from % 10 === 0) new Program(piece)
       }),
       { numRuns: 1500 },
     )

@@ -12,7 +12,8 @@ import type { Database } from './open'
 import { pack, unpack } from './packed'
 import { handovers, pieces } from './schema'
 
-const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex')
+/** What is kept of a token. */
+export const hashOfToken = (token: string): string => createHash('sha256').update(token).digest('hex')
 /** 16 bytes in base 64 for addresses. */
 const TOKEN = /^[A-Za-z0-9_-]{22}$/
 
@@ -32,7 +33,7 @@ export async function handOver(
   const token = randomBytes(16).toString('base64url')
   await db
     .insert(handovers)
-    .values({ hash: hashOf(token), piece, packed: pack(document), lent: [...lent], formats: [...formats], until })
+    .values({ hash: hashOfToken(token), piece, packed: pack(document), lent: [...lent], formats: [...formats], until })
   return token
 }
 
@@ -45,7 +46,7 @@ async function opened(db: Database, token: string): Promise<Row | null> {
     .select({ row: handovers })
     .from(handovers)
     .innerJoin(pieces, eq(pieces.id, handovers.piece))
-    .where(and(eq(handovers.hash, hashOf(token)), isNull(pieces.deleted)))
+    .where(and(eq(handovers.hash, hashOfToken(token)), isNull(pieces.deleted)))
   const row = found?.row
   if (!row || row.withdrawn || (row.until && row.until.getTime() <= Date.now())) return null
   return row

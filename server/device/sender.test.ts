@@ -32,7 +32,7 @@ function sender(piece: Piece, to: Device, ended?: () => void): Sender {
   return made
 }
 const until = async (good: () => boolean, ms = 8000) => {
-  for (const end = Date.now() + ms; Date.now() < end && !good(); ) await new Promise(r => setTimeout(r, 20))
+  for (const end = Date.now() + ms; Date.now() < end && !good();) await new Promise(r => setTimeout(r, 20))
   return good()
 }
 

@@ -6,7 +6,25 @@ interface Worker {
   server: Running
 }
 interface Each {
+  /** Milliseconds between two frames of the pages, at least: 0 for as many as the machine can draw. */
+  gap: number
   watched: void
+}
+
+/**
+ * While no hand is on the page, frames come less often than the machine could draw them: a card made of software takes one
+ * and a half of two cores for as many as it can, and all that a test waits for waits for that.
+ */
+function fewerFrames(gap: number): void {
+  const real = window.requestAnimationFrame.bind(window)
+  let [last, touched] = [-Infinity, -Infinity]
+  for (const type of ['pointerdown', 'pointermove', 'pointerup', 'keydown', 'keyup', 'wheel', 'input'])
+    window.addEventListener(type, () => (touched = performance.now()), { capture: true, passive: true })
+  window.requestAnimationFrame = call =>
+    real(function again(now) {
+      if (now !== last && now - last < gap && now - touched > 500) real(again)
+      else call((last = now))
+    })
 }
 
 export const test = base.extend<Each, Worker>({
@@ -21,8 +39,10 @@ export const test = base.extend<Each, Worker>({
     { scope: 'worker' },
   ],
   baseURL: async ({ server }, use) => use(server.url),
+  gap: [200, { option: true }],
   watched: [
-    async ({ context }, use) => {
+    async ({ context, gap }, use) => {
+      if (gap > 0) await context.addInitScript(fewerFrames, gap)
       const wrong: string[] = []
       context.on('console', m => {
         if (m.type() === 'error') wrong.push(m.text())

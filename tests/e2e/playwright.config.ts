@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: '.',
   outputDir: '../../test-results/e2e',
-  fullyParallel: false,
+  fullyParallel: true,
   workers: 2,
   timeout: 120_000,
   expect: { timeout: 20_000 },

@@ -9,14 +9,15 @@ describe('hostile documents', () => {
   it.each(Object.entries(THOUGHT_OF))(
     '%s',
     (_, make) => {
-      expect(tryDocument(make()).wrong).toBeNull()
+      expect(tryDocument(make(), 'whole').wrong).toBeNull()
     },
     60_000,
   )
 
   it('300 made up: none breaks anything, none is stored otherwise than sent', () => {
     const r = random(20_261)
-    const tried = Array.from({ length: 300 }, () => tryDocument(document(r), false))
+    // The reader sees them all; every third of those it takes is opened, run and drawn.
+    const tried = Array.from({ length: 300 }, (_, k) => tryDocument(document(r), k % 3 === 0 ? 'briefly' : 'read'))
     expect(tried.filter(t => t.wrong !== null)).toEqual([])
     expect(tried.filter(t => t.taken).length).toBeGreaterThan(60)
   }, 900_000)

@@ -31,10 +31,9 @@ const span = computed<Span>({
 })
 const whole = (e: Event, most = 1000) =>
   Math.min(most, Math.max(1, Math.round(Number((e.target as HTMLInputElement).value)) || 1))
-const seconds = (e: Event) => Number((e.target as HTMLInputElement).value) || 0
-function bound(k: 0 | 1, e: Event): void {
+function bound(k: 0 | 1, seconds: number): void {
   const [from, to] = wanted.value.between ?? [0, 0]
-  wanted.value.between = k === 0 ? [seconds(e), to] : [from, seconds(e)]
+  wanted.value.between = k === 0 ? [seconds, to] : [from, seconds]
 }
 
 const sizes = computed(() =>
@@ -89,16 +88,26 @@ function lend(dial: string, on: boolean): void {
         @change="wanted.laps = whole($event)"
       />laps</label
     >
+    <label v-if="wanted.laps !== null" class="flex items-center gap-1"
+      >from lap<input
+        class="field tabular w-14 text-right"
+        type="number"
+        min="0"
+        max="100000"
+        aria-label="First lap"
+        title="The lap to begin with, counted from 0"
+        :value="wanted.firstLap"
+        @change="wanted.firstLap = Math.max(0, whole($event) ?? 0)"
+    /></label>
     <span v-if="wanted.between" class="flex items-center gap-1">
-      <input
+      <QuantityInput
         v-for="(at, k) in wanted.between"
         :key="k"
-        class="field tabular w-16 text-right"
-        type="number"
-        step="any"
-        :aria-label="k === 0 ? 'From, seconds' : 'To, seconds'"
+        class="field tabular w-16"
+        :label="k === 0 ? 'From, seconds' : 'To, seconds'"
         :value="at"
-        @change="bound(k as 0 | 1, $event)"
+        unit="s"
+        @set="bound(k as 0 | 1, $event)"
       />s
     </span>
   </ChipRow>

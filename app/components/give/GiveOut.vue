@@ -2,6 +2,7 @@
 /** Give out: what is wanted at the left, how at the right; what will come out is said before, and what it became after. */
 import { formatOf, formatsOf, KINDS, type Kind } from '~~/core/formats/give/formats.ts'
 import { planOf, wantedOf, type Wanted } from '~~/core/formats/give/plan.ts'
+import type { LoopCount } from '~~/core/insight/loop-count.ts'
 import { lendable } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -12,8 +13,8 @@ const props = defineProps<{
   id: string
   /** The moment that is shown, seconds. */
   at: number
-  /** How many drives run, and how many of them close; null where that is not known. */
-  closing: { readonly running: number; readonly close: number } | null
+  /** How many drives loop; null where that is not known. */
+  looping: LoopCount | null
   /** Whether it is the piece that is open, whose values may go to a device. */
   live?: boolean
 }>()
@@ -107,7 +108,13 @@ function leave(): void {
           <button class="text-faded hover:text-ink" type="button" @click="giving.drop(id)">Leave it</button>
         </p>
         <GiveOptions v-model="wanted" :piece="piece" :kind="kind" :plan="plan" />
-        <GiveSays :piece="piece" :wanted="wanted" :plan="plan" :closing="closing" />
+        <GiveSays
+          :piece="piece"
+          :wanted="wanted"
+          :plan="plan"
+          :looping="looping"
+          @lap="lap => (wanted.firstLap = lap)"
+        />
         <div v-if="giving.progress" class="flex items-center gap-3">
           <progress class="h-[6px] flex-1 accent-sea" :value="giving.progress.done" :max="giving.progress.of" />
           <span class="tabular" role="status"

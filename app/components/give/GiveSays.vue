@@ -3,6 +3,8 @@
 import { formatOf } from '~~/core/formats/give/formats.ts'
 import { lossesOf } from '~~/core/formats/give/losses.ts'
 import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
+import { firstLoopingLap, laterText, type LoopCount } from '~~/core/insight/loop-count.ts'
+import { measuresOf } from '~~/core/engine/words.ts'
 import { samplesOf } from '~~/core/formats/sound/wav.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { toNumber } from '~~/core/time/rational.ts'
@@ -12,12 +14,21 @@ const props = defineProps<{
   piece: Piece
   wanted: Wanted
   plan: Plan
-  closing: { readonly running: number; readonly close: number } | null
+  looping: LoopCount | null
 }>()
 const format = computed(() => formatOf(props.wanted.as))
 const seconds = computed(() => toNumber(props.plan.span))
 const losses = computed(() => lossesOf(props.piece, props.wanted.as))
-const open = computed(() => (props.closing ? props.closing.running - props.closing.close : 0))
+const emit = defineEmits<{ lap: [number] }>()
+/** The first lap that loops as a whole, where it is not the one that is chosen. */
+const first = computed(() => {
+  if (!props.looping || props.wanted.laps === null) return 0
+  const lap = firstLoopingLap(props.piece, props.looping, measuresOf(props.piece))
+  return lap > props.wanted.firstLap ? lap : 0
+})
+/** Those that do not loop in what is given out. */
+const open = computed(() => (props.looping?.open ?? 0) + (first.value > 0 ? props.looping!.later : 0))
+const sentence = (text: string) => `${text}.`
 /** Names that are told at once. */
 const MOST = 6
 </script>
@@ -41,13 +52,23 @@ const MOST = 6
     </p>
     <template v-else>
       <p>
-        <template v-if="closing && wanted.as !== 'wav'">
+        <template v-if="looping && wanted.as !== 'wav'">
           <span v-if="open === 0" class="font-semibold text-kelp"
-            >{{ closing.running === 0 ? 'Nothing moves.' : `All ${closing.running} drives close at the lap.` }}
+            >{{
+              looping.all === 0
+                ? 'Nothing moves.'
+                : looping.all === 1
+                  ? 'The drive loops.'
+                  : `All ${looping.all} drives loop.`
+            }}
           </span>
           <span v-else class="font-semibold text-coral"
-            >{{ open }} of {{ closing.running }} drives do not close at the lap.
+            >{{ open }} of {{ looping.all }} {{ looping.all === 1 ? 'drive does' : 'drives do' }} not loop here.
           </span>
+          <template v-if="first > 0">
+            <span class="text-sea">{{ sentence(laterText(looping)) }}</span>
+            <button class="link ml-2" type="button" @click="emit('lap', first)">Export from lap {{ first }}</button>
+          </template>
         </template>
         <span v-if="wanted.as === 'wav'" class="text-faded"
           >{{ samplesOf({ span: plan.span, rate: wanted.sampleRate }) }} samples of 24 bits,

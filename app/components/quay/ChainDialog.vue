@@ -71,24 +71,24 @@ function done(): void {
         <div class="mt-3 flex gap-6">
           <label class="flex items-center gap-2"
             >Share
-            <input
-              v-model.number="share"
+            <QuantityInput
               class="field tabular w-20"
-              type="number"
-              step="any"
-              aria-label="Share, per cent"
+              label="Share, per cent"
+              :value="share"
+              unit="%"
+              @set="share = $event"
             />
             %</label
           >
           <label class="flex items-center gap-2"
             >Later by
-            <input
-              v-model.number="lag"
+            <QuantityInput
               class="field tabular w-20"
-              type="number"
-              step="any"
-              min="0"
-              aria-label="Lag, seconds"
+              label="Lag, seconds"
+              :value="lag"
+              unit="s"
+              :low="0"
+              @set="lag = $event"
             />
             s</label
           >

@@ -129,12 +129,12 @@ function drop(): void {
             <select id="dial-unit" v-model="unit" class="field" :disabled="type === 'moment'">
               <option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option>
             </select>
-            <label for="dial-low">Lowest</label
-            ><input id="dial-low" v-model.number="low" class="field tabular" type="number" step="any" />
-            <label for="dial-high">Highest</label
-            ><input id="dial-high" v-model.number="high" class="field tabular" type="number" step="any" />
-            <label for="dial-start">Start</label
-            ><input id="dial-start" v-model.number="initial" class="field tabular" type="number" step="any" />
+            <span>Lowest</span
+            ><QuantityInput class="field tabular" label="Lowest" :value="low" :unit="unit" @set="low = $event" />
+            <span>Highest</span
+            ><QuantityInput class="field tabular" label="Highest" :value="high" :unit="unit" @set="high = $event" />
+            <span>Start</span
+            ><QuantityInput class="field tabular" label="Start" :value="initial" :unit="unit" @set="initial = $event" />
           </template>
         </div>
         <TickField class="mt-2" label="Locked: it stays as it is" :value="locked" @set="locked = $event" />

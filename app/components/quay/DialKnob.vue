@@ -6,7 +6,6 @@ import { follow } from '~/editor/follow.ts'
 import { stepOf, within } from '~~/core/piece/lent.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import { slipsOf } from '~~/core/engine/retime.ts'
-import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
@@ -42,17 +41,13 @@ function drag(e: PointerEvent): void {
 const step = computed(() => stepOf(props.dial, props.dial))
 const share = computed(() => ((props.dial.value - props.dial.low) / (props.dial.high - props.dial.low || 1)) * 100)
 const slipped = computed(() => slipsOf(store.piece!, props.id).some(key => store.piece!.slips[key] !== 0))
-const text = computed(() => printNumber(props.dial.value, 4))
 
 function slide(e: Event): void {
   tuning.dial(props.id, Number((e.target as HTMLInputElement).value))
 }
-function type(e: Event): void {
-  const field = e.target as HTMLInputElement
-  const value = Number(field.value.replace(',', '.').replace('−', '-'))
-  const held = field.value.trim() === '' ? null : within(props.dial, props.dial, value)
+function type(value: number): void {
+  const held = within(props.dial, props.dial, value)
   if (held !== null) tuning.dial(props.id, held)
-  field.value = text.value
 }
 </script>
 
@@ -72,15 +67,15 @@ function type(e: Event): void {
       </button>
       <Lock v-if="dial.locked" :size="11" class="self-center text-faded" aria-label="locked" />
       <span v-if="dial.type !== 'choice'" class="tabular ml-auto flex items-baseline">
-        <input
-          class="w-14 border-b border-transparent bg-transparent text-right hover:border-rule focus:border-sea focus:outline-none"
-          type="text"
-          inputmode="decimal"
+        <QuantityInput
+          class="w-14 border-b border-transparent focus-within:border-sea hover:border-rule"
+          :label="`${dial.name}, value`"
+          :value="dial.value"
+          :unit="dial.unit"
+          :low="dial.low"
+          :high="dial.high"
           :readonly="dial.locked"
-          :value="text"
-          :aria-label="`${dial.name}, value`"
-          @change="type"
-          @keydown.enter="($event.target as HTMLElement).blur()"
+          @set="type"
         />
         <span v-if="dial.unit" class="ml-[3px] text-faded">{{ dial.unit }}</span>
       </span>

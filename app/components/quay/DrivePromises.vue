@@ -72,12 +72,12 @@ const drop = (nth: number) =>
       <option value="above">stays above</option>
       <option value="below">stays below</option>
     </select>
-    <input
-      v-model.number="than"
+    <QuantityInput
       class="field tabular w-[72px]"
-      type="number"
-      step="any"
-      aria-label="Limit"
+      label="Limit"
+      :value="than === '' ? null : than"
+      :unit="of === 'value' ? property.unit : property.unit && `${property.unit}/s`"
+      @set="than = $event"
       @keydown.esc.stop="writing = false"
     />
     <select v-model="of" class="field" aria-label="Of its value or speed">

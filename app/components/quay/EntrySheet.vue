@@ -73,7 +73,7 @@ const meanwhile = computed(() => {
 const RUNS = {
   yes: 'text-kelp',
   symmetry: 'text-kelp',
-  from: 'text-kelp',
+  later: 'text-sea',
   no: 'text-brass',
   unproven: 'text-faded',
 } as const

@@ -3,6 +3,7 @@
 import { sourceName } from '~~/core/acts/sources.ts'
 import { fractionOf, framesOf } from '~~/core/acts/settings.ts'
 import { change } from '~~/core/formula/problem.ts'
+import { laterText, loopText } from '~~/core/insight/loop-count.ts'
 import type { Closing } from '~~/core/insight/closings.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -18,25 +19,21 @@ const verdicts = useVerdicts()
 
 const seconds = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)
 const rate = computed(() => store.piece!.frameRate.n / store.piece!.frameRate.d)
-/** What is typed, before it is made so. */
-const typed = ref('')
-const wanted = computed(() => fractionOf(Number(typed.value.replace(',', '.').replace(/\s*s$/, ''))))
 const frames = computed(() => framesOf(store.piece!.lap.length, store.piece!.frameRate))
-const wantedFrames = computed(() => wanted.value && framesOf(wanted.value, store.piece!.frameRate))
-watch(seconds, s => (typed.value = printNumber(s, 4)), { immediate: true })
+/** Whether the start moves with the length, so that the lap is as far along as it was. */
+const keep = ref(false)
 
-function setLap(): void {
-  if (!wanted.value) {
-    store.notice = { says: 'A lap lasts more than 0 seconds. The old one stays.' }
-    typed.value = printNumber(seconds.value, 4)
-  } else tuning.lap(wanted.value.n, wanted.value.d)
+function setLap(length: number): void {
+  const wanted = fractionOf(length)
+  if (!wanted) store.notice = { says: 'A lap lasts more than 0 seconds. The old one stays.' }
+  else tuning.lap(wanted.n, wanted.d, keep.value)
 }
 
-const RANK = { no: 0, unproven: 1, from: 2, symmetry: 3, yes: 4 } as const
+const RANK = { no: 0, unproven: 1, later: 2, symmetry: 3, yes: 4 } as const
 const TONE = {
   no: 'text-coral',
   unproven: 'text-brass',
-  from: 'text-kelp',
+  later: 'text-sea',
   symmetry: 'text-kelp',
   yes: 'text-kelp',
 } as const
@@ -93,23 +90,44 @@ function take(key: string, closing: Closing): void {
 
 <template>
   <div class="min-h-0 flex-1 overflow-y-auto px-4 pb-4" data-lap>
-    <form class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule py-2" @submit.prevent="setLap">
+    <form class="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule py-2" @submit.prevent>
       <OurWord word="lap">Lap</OurWord>
       <label class="flex items-center gap-2"
-        ><input
-          v-model="typed"
-          class="field tabular w-20 text-right"
-          aria-label="Length of the lap, seconds"
-          @change="setLap"
+        >Length
+        <QuantityInput
+          class="field tabular w-20"
+          label="Length of the lap, seconds"
+          :value="seconds"
+          unit="s"
+          @set="setLap"
         />
         s</label
       >
-      <span class="tabular text-[12px] text-faded" data-frames
-        >{{ wantedFrames ?? frames }} frames at {{ printNumber(rate, 3) }} a second, 0 …
-        {{ (wantedFrames ?? frames) - 1 }} go out</span
+      <label
+        class="flex items-center gap-2"
+        title="The moment at which lap 0 begins, on a whole frame: exports begin there"
+        >Start
+        <QuantityInput
+          class="field tabular w-20"
+          label="Start of the lap, seconds"
+          :value="store.piece!.lap.start"
+          unit="s"
+          @set="tuning.lapStart($event)"
+        />
+        s</label
       >
-      <span class="ml-auto" :class="open.length === 0 ? 'text-kelp' : ''" data-closing
-        >{{ verdicts.closing }} of {{ verdicts.running.length }} <OurWord word="closes">close</OurWord
+      <TickField
+        label="Keep lap position"
+        title="Changing the length moves the start, so that the lap is as far along as before"
+        :value="keep"
+        @set="keep = $event"
+      />
+      <span class="tabular text-[12px] text-faded" data-frames
+        >{{ frames }} frames at {{ printNumber(rate, 3) }} a second, 0 … {{ frames - 1 }} go out</span
+      >
+      <span class="ml-auto" :class="verdicts.count.open + verdicts.count.later === 0 ? 'text-kelp' : ''" data-closing
+        ><OurWord word="closes">{{ loopText(verdicts.count) }}</OurWord
+        ><span v-if="verdicts.count.later > 0" class="text-sea" data-later>, {{ laterText(verdicts.count) }}</span
         ><span v-if="verdicts.busy" class="text-faded" data-asking>, looking…</span></span
       >
       <button
@@ -117,7 +135,7 @@ function take(key: string, closing: Closing): void {
         class="chip"
         type="button"
         title="The shortest lap with which all close that come back at all"
-        @click="((typed = printNumber(shortest, 6)), setLap())"
+        @click="setLap(Number(shortest.toFixed(6)))"
       >
         all that come back would close in {{ printNumber(shortest, 4) }} s
       </button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The masthead: where one is, how the piece is saved, undo and redo. */
 import { BookOpen, Handshake, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue'
+import { laterText, loopText } from '~~/core/insight/loop-count.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -11,7 +12,14 @@ const hand = useHand()
 const verdicts = useVerdicts()
 const emit = defineEmits<{ keys: []; manual: []; find: [] }>()
 const lap = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)
-const open = computed(() => verdicts.running.length - verdicts.closing)
+/** The mark of the lap: a full ring where all loop, an empty one where some do later, else a diamond. */
+const mark = computed(() =>
+  verdicts.count.open > 0
+    ? 'rotate-45 bg-brass'
+    : verdicts.count.later > 0
+      ? 'rounded-full border-2 border-sea'
+      : 'rounded-full bg-kelp',
+)
 const renaming = ref(false)
 const versions = ref(false)
 const givingOut = ref(false)
@@ -113,19 +121,13 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     <button
       class="button shrink-0"
       type="button"
-      title="The lap: what closes and what does not"
+      :title="`The lap: what loops and what does not. ${laterText(verdicts.count)}`.trim()"
       data-lap-state
       @click="hand.desk = 'lap'"
     >
-      <span
-        class="inline-block h-[9px] w-[9px]"
-        :class="open === 0 ? 'rounded-full bg-kelp' : 'rotate-45 bg-brass'"
-        aria-hidden="true"
-      />
+      <span class="inline-block h-[9px] w-[9px]" :class="mark" aria-hidden="true" />
       Lap {{ printNumber(lap, 3) }} s
-      <span class="hidden font-normal text-faded xl:inline"
-        >{{ verdicts.closing }} of {{ verdicts.running.length }} close</span
-      >
+      <span class="hidden font-normal text-faded xl:inline">{{ loopText(verdicts.count) }}</span>
     </button>
     <button
       class="button button-strong shrink-0"
@@ -149,7 +151,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       :piece="store.piece!"
       live
       :at="store.player!.now().seconds"
-      :closing="{ running: verdicts.running.length, close: verdicts.closing }"
+      :looping="verdicts.count"
       @close="givingOut = false"
     />
     <div class="flex items-center gap-1">

@@ -218,15 +218,7 @@ function drop(): void {
             unit="px"
             @set="pivot('y', $event)"
           />
-          <NumberField
-            label="symmetry"
-            title="How many times it looks the same in a whole turn, with all that rides on it"
-            :value="part.symmetry"
-            :low="1"
-            :high="1000"
-            whole
-            @set="change({ symmetry: $event })"
-          />
+          <SymmetryField :id="id" />
           <StepsField :id="id" />
           <ShapeFields :id="id" />
           <CopiesFields :id="id" />

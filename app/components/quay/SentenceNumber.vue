@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A number within a sentence: pulled sideways, stepped with the arrow keys, typed after Enter. */
+import { readQuantity } from '~~/core/formula/quantity.ts'
 import type { Word } from '~~/core/insight/sentence.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { MOST } from '~~/core/piece/values.ts'
@@ -48,15 +49,12 @@ async function write(): Promise<void> {
 function done(): void {
   if (!typing.value) return
   typing.value = false
-  const value = Number(
-    typed.value
-      .trim()
-      .replace(',', '.')
-      .replace('−', '-')
-      .replace(/[a-z°%]+$/i, ''),
-  )
-  if (typed.value.trim() !== '' && Number.isFinite(value)) put(value)
-  else if (typed.value.trim() === '' && props.word.remove) store.act(props.word.remove)
+  if (typed.value.trim() === '' && props.word.remove) store.act(props.word.remove)
+  else if (typed.value !== text.value) {
+    const { value, says } = readQuantity(typed.value, props.word.unit, store.program!.measures)
+    if (value !== null) put(value)
+    else store.notice = { says }
+  }
   nextTick(() => handle.value?.focus())
 }
 function leave(): void {

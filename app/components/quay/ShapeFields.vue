@@ -2,13 +2,14 @@
 /** What a shape is made of: its sides, points, teeth, waves. Fixed; formulas may read it. */
 import { addGear } from '~~/core/acts/gear-acts.ts'
 import { reshapeGear } from '~~/core/acts/gear-train.ts'
-import { setPart, symmetryOf } from '~~/core/acts/parts.ts'
+import { setPart } from '~~/core/acts/parts.ts'
 import { keepAsPath } from '~~/core/acts/pen.ts'
 import { setText } from '~~/core/acts/spelling.ts'
 import { FIELDS } from '~~/core/rig/cast.ts'
 import { LEADING, spotsOf } from '~~/core/rig/letters.ts'
 import { PARTICLES } from '~~/core/rig/particle.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
+import { symmetryIn, symmetryOf } from '~~/core/piece/symmetry.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -21,7 +22,7 @@ const shape = computed(() => store.piece!.parts[props.id]!.shape)
 function change(to: object): void {
   const part = store.piece!.parts[props.id]!
   const next = { ...part.shape, ...to } as Shape
-  const symmetry = part.symmetry === symmetryOf(part.shape) ? symmetryOf(next) : part.symmetry
+  const symmetry = symmetryIn(store.piece!, props.id).typed ? part.symmetry : symmetryOf(next)
   if (next.type !== 'gear') return store.act(setPart(store.piece!, props.id, { shape: next, symmetry }))
   const { op, says } = reshapeGear(store.piece!, props.id, next, symmetry)
   store.act(op)

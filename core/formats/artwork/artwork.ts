@@ -3,7 +3,8 @@
  * listed. Nothing of the file is ever run, and nothing that it points to outside itself is fetched.
  */
 import { freshId } from '../../acts/ids.ts'
-import { nameProblem, symmetryOf } from '../../acts/parts.ts'
+import { nameProblem } from '../../acts/parts.ts'
+import { symmetryOf } from '../../piece/symmetry.ts'
 import { operation, type Operation, type Put } from '../../piece/operation.ts'
 import type { Part, Piece, Shape } from '../../piece/schema.ts'
 import { canonical } from '../../units/names.ts'

@@ -10,6 +10,8 @@ export interface Wanted {
   readonly as: Given
   /** Whole laps; null for the marked stretch, or from one moment to another. */
   readonly laps: number | null
+  /** The lap with which they begin, counted from 0. */
+  readonly firstLap: number
   /** Seconds from and to, instead of laps; null for the stretch. */
   readonly between: readonly [number, number] | null
   /** Px across; as high as the stage asks. */
@@ -32,6 +34,7 @@ export interface Wanted {
 export const wantedOf = (piece: Piece, as: Given): Wanted => ({
   as,
   laps: 1,
+  firstLap: 0,
   between: null,
   width: piece.stage.width,
   seeThrough: false,
@@ -70,7 +73,8 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
   const still = format.timeless === true
   const [begin, end] = wanted.between ?? [stretch?.from ?? 0, stretch?.to ?? 0]
   const part = wanted.laps === null && end > begin
-  const from = fromNumber(still ? wanted.at : part ? begin : piece.lap.start)
+  const start = plus(fromNumber(piece.lap.start), times(lap, rational(BigInt(wanted.firstLap))))
+  const from = still ? fromNumber(wanted.at) : part ? fromNumber(begin) : start
   const span = part
     ? minus(fromNumber(end), fromNumber(begin))
     : times(lap, rational(BigInt(Math.max(1, wanted.laps ?? 1))))

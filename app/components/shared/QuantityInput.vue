@@ -1,0 +1,93 @@
+<script setup lang="ts">
+/**
+ * A number that is typed, in the unit of its field: any unit that fits and plain arithmetic are read as formulas read
+ * them. What does not fit is explained beside the field and changes nothing.
+ */
+import { readQuantity } from '~~/core/formula/quantity.ts'
+import { MOST } from '~~/core/piece/values.ts'
+import { ONE, rational } from '~~/core/time/rational.ts'
+import { printNumber } from '~~/core/units/units.ts'
+import { usePiece } from '~/stores/piece.ts'
+
+const props = withDefaults(
+  defineProps<{
+    label: string
+    value: number | null
+    unit?: string
+    low?: number
+    high?: number
+    whole?: boolean
+    decimals?: number
+    readonly?: boolean
+  }>(),
+  { unit: '', decimals: 4 },
+)
+const emit = defineEmits<{ set: [value: number]; step: [by: 1 | -1, e: KeyboardEvent] }>()
+const store = usePiece()
+const field = useTemplateRef('field')
+const wrong = ref('')
+const id = useId()
+const text = computed(() => (props.value === null ? '' : printNumber(props.value, props.decimals).replace('-', '−')))
+const measures = () => store.program?.measures ?? { frameRate: rational(30), lapLength: ONE }
+
+/** Sends a number, held within the field's limits: that it was held is said. */
+function send(value: number): void {
+  const whole = props.whole ? Math.round(value) : value
+  const held = Math.min(props.high ?? MOST, Math.max(props.low ?? -MOST, whole))
+  const unit = props.unit === 'deg' ? '°' : props.unit && ` ${props.unit}`
+  wrong.value =
+    held !== whole
+      ? `${held < whole ? 'At most' : 'At least'} ${printNumber(held, 4)}${unit}: that is what it is now.`
+      : ''
+  if (held !== props.value) emit('set', held)
+  nextTick(() => field.value && (field.value.value = text.value))
+}
+function read(): void {
+  const typed = field.value!.value
+  if (typed.replace('−', '-') === text.value.replace('−', '-')) {
+    wrong.value = ''
+    return
+  }
+  const { value, says } = readQuantity(typed, props.unit, measures())
+  if (value !== null) return send(value)
+  wrong.value = says
+  field.value!.value = text.value
+}
+/** Milliseconds that an explanation stands, since it covers what is below. */
+const STANDS = 8000
+watch(wrong, (says, _, onCleanup) => {
+  if (says === '') return
+  const timer = setTimeout(() => (wrong.value = ''), STANDS)
+  onCleanup(() => clearTimeout(timer))
+})
+defineExpose({ send })
+</script>
+
+<template>
+  <span class="relative inline-flex min-w-0">
+    <input
+      ref="field"
+      class="w-full min-w-0 bg-transparent text-right outline-none"
+      type="text"
+      inputmode="decimal"
+      autocomplete="off"
+      :readonly="readonly"
+      :aria-label="label"
+      :aria-invalid="wrong !== ''"
+      :aria-describedby="wrong ? id : undefined"
+      :value="text"
+      @change="read"
+      @input="wrong = ''"
+      @keydown.enter="($event.target as HTMLElement).blur()"
+      @keydown.up="emit('step', 1, $event)"
+      @keydown.down="emit('step', -1, $event)"
+    />
+    <span
+      v-if="wrong"
+      :id="id"
+      class="absolute top-full right-0 z-40 mt-1 w-max max-w-[260px] rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
+      role="alert"
+      >{{ wrong }}</span
+    >
+  </span>
+</template>

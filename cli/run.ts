@@ -1,0 +1,35 @@
+/** A call at the prompt: which command it is, and what it comes to. */
+import { bake } from './bake.ts'
+import { WrongCall } from './call.ts'
+import { check } from './check.ts'
+import { evaluate } from './evaluate.ts'
+import { give } from './give.ts'
+
+const HELP = `Open Tide at a prompt
+
+  ./open-tide                    serve the workbench
+  ./open-tide eval FORMULA       the values of one formula
+  ./open-tide check FILE         what is known of every drive of a piece
+  ./open-tide bake FILE          the values of a piece, frame by frame, to a file
+  ./open-tide give FILE          a piece as film, page, drawing, shapes, sound: a file in another format
+
+Each command tells more with --help. FILE is a piece as JSON (- for standard input);
+demo/lantern-pier.json is one.
+
+Exit codes: 0 all is well, 1 a formula or a piece is wrong, 2 the call is.`
+
+const COMMANDS: Readonly<Record<string, (args: string[]) => Promise<number>>> = { eval: evaluate, check, bake, give }
+
+/** Runs a call, given as its words after `./open-tide`; gives its exit code. */
+export async function run([command, ...rest]: string[]): Promise<number> {
+  try {
+    const known = COMMANDS[command ?? '']
+    if (known) return await known(rest)
+    console.log(HELP)
+    return command === undefined || command === '--help' || command === '-h' ? 0 : 2
+  } catch (e) {
+    if (!(e instanceof WrongCall)) throw e
+    console.error(`open-tide ${command}: ${e.message}\nopen-tide ${command} --help tells how it is called.`)
+    return 2
+  }
+}
