@@ -60,16 +60,20 @@ export default defineNuxtConfig({
       },
     },
     hooks: {
-      // The worker that draws stills is a program of its own beside the server.
+      // The workers that draw stills and read large bodies are programs of their own beside the server.
       compiled: async nitro => {
-        await bundle({
-          entryPoints: [here('./server/stills/worker.ts')],
-          outfile: `${nitro.options.output.serverDir}/still.mjs`,
-          bundle: true,
-          platform: 'node',
-          format: 'esm',
-          logLevel: 'warning',
-        })
+        for (const [worker, file] of [
+          ['stills', 'still'],
+          ['reading', 'reading'],
+        ] as const)
+          await bundle({
+            entryPoints: [here(`./server/${worker}/worker.ts`)],
+            outfile: `${nitro.options.output.serverDir}/${file}.mjs`,
+            bundle: true,
+            platform: 'node',
+            format: 'esm',
+            logLevel: 'warning',
+          })
       },
     },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true, allowImportingTsExtensions: true } } },

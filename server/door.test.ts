@@ -25,15 +25,17 @@ describe('the door', () => {
     expect(door.names(env)).toEqual(['127.0.0.1', 'localhost', '::1', 'pier.example', '10.0.0.7'])
     expect(door.isOpen('')).toBe(false)
     expect(door.isOpen(key)).toBe(false)
-    const found = door.tryKey(` ${key} `)
+    const found = door.tryKey(` ${key} `, 'a')
     expect(found.let && door.isOpen(found.cookie)).toBe(true)
   })
   it('lets nobody try for ever', async () => {
     const door = await import('./door')
     const key = door.takeKey(folder, { HOST: '10.0.0.7' } as unknown as NodeJS.ProcessEnv)!
-    for (let n = 0; n < 10; n++) expect(door.tryKey('wrong', 1000 + n)).toMatchObject({ let: false, wait: false })
-    expect(door.tryKey(key, 2000)).toMatchObject({ let: false, wait: true })
-    expect(door.tryKey(key, 70_000)).toMatchObject({ let: true })
+    for (let n = 0; n < 10; n++) expect(door.tryKey('wrong', 'b', 1000 + n)).toMatchObject({ let: false, wait: false })
+    expect(door.tryKey(key, 'b', 2000)).toMatchObject({ let: false, wait: true })
+    // Who guesses makes nobody else wait.
+    expect(door.tryKey(key, 'c', 2000)).toMatchObject({ let: true })
+    expect(door.tryKey(key, 'b', 70_000)).toMatchObject({ let: true })
   })
 
   it('asks no key for what was handed over, and for nothing else of anybody', async () => {

@@ -7,14 +7,17 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1']
-/** Tries of a key, by anyone, in a minute. */
+/** Wrong keys from one address, in a minute. */
 const TRIES = 10
+/** Addresses that are remembered. */
+const REMEMBERED = 1000
 
 /** Letters and digits that are not mistaken for one another. */
 const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789'
 
 let key: string | null = null
-let tries: number[] = []
+/** When wrong keys came, by the address of who sent them: whoever guesses makes nobody else wait. */
+const tries = new Map<string, number[]>()
 
 /** Where the server listens. */
 const hostOf = (env: NodeJS.ProcessEnv): string => env.NITRO_HOST || env.HOST || '127.0.0.1'
@@ -42,7 +45,7 @@ export function takeKey(folder: string, env: NodeJS.ProcessEnv = process.env): s
 
 const hashed = (text: string): Buffer => createHash('sha256').update(text).digest()
 /** What a browser that was let in shows: not the key itself. */
-const cookieOf = (k: string): string => hashed(`open-tide ${k}`).toString('hex')
+export const cookieOf = (k: string): string => hashed(`open-tide ${k}`).toString('hex')
 const same = (a: string, b: string): boolean => timingSafeEqual(hashed(a), hashed(b))
 
 /** Whether a browser with this cookie may come in. */
@@ -57,17 +60,47 @@ const HANDED = /^\/(api\/)?handover\/[^/]+(\/assets\/[^/]+)?$/
 export const needsNoKey = (pathname: string): boolean =>
   pathname === '/api/health' || HANDED.test(pathname) || SHELL.test(pathname)
 
-/** Tries a key, some times a minute. */
+/** Tries a key that an address sends, some times a minute. */
 export function tryKey(
   given: string,
+  from: string,
   now = Date.now(),
 ): { let: true; cookie: string } | { let: false; wait: boolean; says: string } {
-  tries = tries.filter(t => now - t < 60_000)
-  if (tries.length >= TRIES) return { let: false, wait: true, says: 'Too many tries. Wait a minute, then try again.' }
+  const late = (tries.get(from) ?? []).filter(t => now - t < 60_000)
+  if (late.length >= TRIES) return { let: false, wait: true, says: 'Too many tries. Wait a minute, then try again.' }
   if (key !== null && same(given.trim(), key)) return { let: true, cookie: cookieOf(key) }
-  tries.push(now)
+  tries.delete(from)
+  tries.set(from, [...late, now])
+  for (const oldest of tries.keys()) {
+    if (tries.size <= REMEMBERED) break
+    tries.delete(oldest)
+  }
   return { let: false, wait: false, says: 'This is not the key.' }
 }
+
+/** The policy of a page: scripts of this server alone, and of those within it the ones whose hash is named. */
+export function pageHeaders(html: string): Record<string, string> {
+  const hashes = [...html.matchAll(INLINE)].map(
+    ([, code]) =>
+      `'sha256-${createHash('sha256')
+        .update(code ?? '')
+        .digest('base64')}'`,
+  )
+  return {
+    'content-security-policy': [
+      "default-src 'self'",
+      `script-src 'self' 'wasm-unsafe-eval' ${hashes.join(' ')}`.trim(),
+      "style-src 'self' 'unsafe-inline'",
+      "img-src 'self' data: blob:",
+      "font-src 'self' data:",
+      "object-src 'none'",
+      "base-uri 'none'",
+      "frame-ancestors 'none'",
+      "form-action 'self'",
+    ].join('; '),
+  }
+}
+const INLINE = /<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g
 
 /** The page that asks for the key. */
 export const page = (says: string): string => `<!doctype html>

@@ -4,18 +4,23 @@ import * as v from 'valibot'
 import { readPiece } from '../core/piece/migrate'
 import type { Piece } from '../core/piece/schema'
 import { roomFor } from './database/current'
+import { DOCUMENT, SMALL, isWithin, readText, type Bounds } from './reading/reading'
 
-/** The largest document taken, in bytes of JSON. */
-export const LARGEST = 8 * 1024 * 1024
 /** Milliseconds in which a body has to be there. */
 const PATIENCE = 20_000
 
 export const refuse = (statusCode: number, says: string, data?: unknown) =>
   createError({ statusCode, message: says, data })
 
+/** Bytes beyond the limit that are let go by after the answer. */
+const LET_BY = 64 * 1024 * 1024
+
 /** Turns nothing into something else unseen. */
 const UTF8 = new TextDecoder('utf-8', { fatal: true })
 const TOO_LARGE = 'This piece is larger than 8 MB and was not saved.'
+
+/** The path that was asked for, without its query; whatever name the server was called by. */
+export const pathOf = (event: H3Event): string => event.path.split(/[?#]/)[0]!
 
 export function idOf(event: H3Event): string {
   const id = getRouterParam(event, 'id') ?? ''
@@ -47,15 +52,26 @@ export function bytesOf(event: H3Event, most: number, tooLarge: string): Promise
   return new Promise((done, fail) => {
     const parts: Buffer[] = []
     let size = 0
+    let timer: NodeJS.Timeout | undefined
+    /** What still comes is let go by, so that the sender reads the answer and no broken connection; then it ends. */
     const end = (e: unknown) => {
       clearTimeout(timer)
       req.removeAllListeners('data')
-      req.pause()
-      // What still comes is not read; the connection ends with the answer.
+      req.removeAllListeners('end')
       event.node.res.setHeader('connection', 'close')
-      fail(e)
+      const over = () => {
+        clearTimeout(timer)
+        fail(e)
+      }
+      timer = setTimeout(over, PATIENCE)
+      let rest = 0
+      req.on('data', (part: Buffer) => {
+        if ((rest += part.length) > LET_BY) over()
+      })
+      req.on('end', over)
     }
-    const timer = setTimeout(() => end(refuse(408, 'The request did not come whole in time. Try again.')), PATIENCE)
+    if (Number(getRequestHeader(event, 'content-length') ?? 0) > most) return end(refuse(413, tooLarge))
+    timer = setTimeout(() => fail(refuse(408, 'The request did not come whole in time. Try again.')), PATIENCE)
     req.on('data', (part: Buffer) => {
       size += part.length
       if (size > most) end(refuse(413, tooLarge))
@@ -69,12 +85,21 @@ export function bytesOf(event: H3Event, most: number, tooLarge: string): Promise
       clearTimeout(timer)
       fail(e)
     })
-    req.on('aborted', () => clearTimeout(timer))
+    req.on('aborted', () => {
+      clearTimeout(timer)
+      fail(refuse(400, 'The request broke off.'))
+    })
   })
 }
 
-async function textOf(event: H3Event): Promise<string> {
-  const bytes = await bytesOf(event, LARGEST, TOO_LARGE)
+/** A size in words. */
+const sized = (bytes: number): string =>
+  bytes >= 1024 * 1024 ? `${bytes / 1024 / 1024} MB` : `${Math.floor(bytes / 1024)} kB`
+
+/** A body as text. Throws 413, 408 or 400. */
+export async function textOf(event: H3Event, most: Bounds): Promise<string> {
+  const tooLarge = most === DOCUMENT ? TOO_LARGE : `This request is larger than ${sized(most.bytes)}.`
+  const bytes = await bytesOf(event, most.bytes, tooLarge)
   try {
     return UTF8.decode(bytes)
   } catch {
@@ -82,23 +107,24 @@ async function textOf(event: H3Event): Promise<string> {
   }
 }
 
-/** A JSON body of a shape. Throws 413, 408, 507 or 400. */
-export async function bodyOf<T extends v.GenericSchema>(event: H3Event, shape: T): Promise<v.InferOutput<T>> {
-  const length = Number(getRequestHeader(event, 'content-length') ?? 0)
-  if (length > LARGEST) {
-    event.node.res.setHeader('connection', 'close')
-    throw refuse(413, TOO_LARGE)
-  }
-  const raw = await textOf(event)
+/** Documents that were checked in the worker. */
+const checked = new WeakSet<object>()
+
+/** A JSON body of a shape, within bounds. Throws 413, 408, 507, 422 or 400. */
+export async function bodyOf<T extends v.GenericSchema>(
+  event: H3Event,
+  shape: T,
+  most: Bounds = SMALL,
+): Promise<v.InferOutput<T>> {
+  const raw = await textOf(event, most)
   if (!(await roomFor(raw.length)))
     throw refuse(507, 'The disk is full: nothing was saved. Make room on it; the next try will do.')
-  let value: unknown
-  try {
-    value = JSON.parse(raw)
-  } catch {
-    throw refuse(400, 'The request is no JSON.')
-  }
-  const result = v.safeParse(shape, value, { abortEarly: true })
+  if (!isWithin(raw, most))
+    throw refuse(413, 'This request is nested too deep, or holds too many values. Nothing was saved.')
+  const read = await readText(raw)
+  if ('says' in read) throw refuse(read.status, read.status === 422 ? `${read.says} Nothing was saved.` : read.says)
+  if (read.checked) checked.add((read.value as { document: object }).document)
+  const result = v.safeParse(shape, read.value, { abortEarly: true })
   if (!result.success) {
     const issue = nearest(result.issues[0])
     throw refuse(400, `At ${v.getDotPath(issue) ?? 'the top'}: ${issue.message}`.slice(0, 400))
@@ -124,6 +150,7 @@ export const Title = v.pipe(
 
 /** A document from a request, raised to this version and checked. Throws 422. */
 export function documentOf(input: unknown): Piece {
+  if (typeof input === 'object' && input !== null && checked.has(input)) return input as Piece
   const { piece, problem } = readPiece(input)
   if (!piece) throw refuse(422, `${problem} Nothing was saved.`)
   return piece

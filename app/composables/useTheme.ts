@@ -1,9 +1,10 @@
-import { useLocalStorage, usePreferredDark } from '@vueuse/core'
+import { usePreferredDark, useStorage } from '@vueuse/core'
+import { storage } from '~/stores/storage.ts'
 
 /** Day or night watch: as the system has it until chosen here. */
 export function useTheme() {
   const dark = usePreferredDark()
-  const chosen = useLocalStorage<'day' | 'night' | ''>('open-tide-theme', '')
+  const chosen = useStorage<'day' | 'night' | ''>('open-tide-theme', '', storage)
   const theme = computed(() => chosen.value || (dark.value ? 'night' : 'day'))
   watchEffect(() => (document.documentElement.dataset.theme = theme.value))
   return { theme, turn: () => (chosen.value = theme.value === 'day' ? 'night' : 'day') }

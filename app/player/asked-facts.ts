@@ -18,6 +18,7 @@ export class AskedFacts {
   private forms: readonly Form[] = []
   private found: DrawnFacts | null = null
   private readonly work: Work = {
+    quiet: true,
     go: () => {
       const { forms } = this
       this.found = {

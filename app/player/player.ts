@@ -3,7 +3,7 @@
  * whoever draws. Nothing here is reactive: what is drawn each frame is drawn on canvases and into text.
  */
 import type { Program } from '~~/core/engine/program.ts'
-import { forget, limited, workWhile, working } from '~~/core/form/working.ts'
+import { forget, isShownLater, limited, workWhile, working } from '~~/core/form/working.ts'
 import { Moment, TICKS } from '~~/core/time/moment.ts'
 import { floor, fromNumber, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
@@ -197,7 +197,7 @@ export class Player {
     const before = this.busy
     if (working()) this.dirty = workWhile(() => performance.now() < now + SHARE) || this.dirty
     if (this.dirty) this.flush()
-    this.busy = working()
+    this.busy = isShownLater()
     if (this.busy !== before) this.tell()
   }
 }

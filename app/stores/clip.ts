@@ -1,4 +1,5 @@
 /** Formulas, and parts with all they carry, copied and pasted, also between pieces: kept in this browser. */
+import { storage } from './storage.ts'
 import { carriedOf, putCarried } from '~~/core/acts/carrying.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
@@ -47,7 +48,7 @@ export function useClip() {
       return
     }
     const clip: Clip = { property: key.slice(key.indexOf('.') + 1), text: source.text }
-    localStorage.setItem(PLACE, JSON.stringify(clip))
+    storage.setItem(PLACE, JSON.stringify(clip))
     store.notice = {
       says: `${sourceName(store.piece!, key)} is copied. Choose a part and paste it there, also in another piece.`,
     }
@@ -55,7 +56,7 @@ export function useClip() {
 
   /** Onto the chosen part, on the same property. */
   function paste(): void {
-    const clip = parsed(localStorage.getItem(PLACE) ?? 'null')
+    const clip = parsed(storage.getItem(PLACE) ?? 'null')
     const part = hand.part === null ? undefined : store.piece!.parts[hand.part]
     if (!isClip(clip) || !part) {
       store.notice = { says: part ? 'Nothing has been copied yet.' : 'Choose the part that is to have it.' }
@@ -86,7 +87,7 @@ export function useClip() {
   function copyParts(): void {
     const ids = hand.chosen
     try {
-      localStorage.setItem(PARTS, JSON.stringify(carriedOf(store.piece!, ids)))
+      storage.setItem(PARTS, JSON.stringify(carriedOf(store.piece!, ids)))
     } catch {
       store.notice = { says: `${called(ids)} with all that belongs to it is too large to be copied here.` }
       return
@@ -96,7 +97,7 @@ export function useClip() {
 
   /** Onto the chosen group, else the stage. */
   function pasteParts(): void {
-    const text = localStorage.getItem(PARTS)
+    const text = storage.getItem(PARTS)
     const read = text === null ? null : readPiece(parsed(text))
     if (!read?.piece || Object.keys(read.piece.parts).length === 0) {
       store.notice = { says: 'No part has been copied yet.' }

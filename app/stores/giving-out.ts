@@ -9,6 +9,7 @@ import type { Wanted } from '~~/core/formats/give/plan.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { Ordered, Told } from '~/give/give.worker.ts'
 import { ASSETS } from '~/stage/pictures.ts'
+import { tried } from './unsaved.ts'
 
 export const useGivingOut = defineStore('giving-out', () => {
   const progress = shallowRef<{ done: number; of: number; began: number } | null>(null)
@@ -26,7 +27,7 @@ export const useGivingOut = defineStore('giving-out', () => {
 
   /** Looks whether something was begun and not finished. */
   async function look(id: string): Promise<void> {
-    unfinished.value = progress.value ? null : ((await get<Wanted>(note(id)).catch(() => undefined)) ?? null)
+    unfinished.value = progress.value ? null : ((await tried(() => get<Wanted>(note(id)), undefined)) ?? null)
   }
 
   /**
@@ -40,7 +41,7 @@ export const useGivingOut = defineStore('giving-out', () => {
     unfinished.value = null
     const plain = JSON.parse(JSON.stringify({ piece: document, wanted })) as Pick<Ordered, 'piece' | 'wanted'>
     noted = note(id)
-    void set(noted, plain.wanted).catch(() => {})
+    void tried(() => set(noted, plain.wanted), undefined)
     progress.value = { done: 0, of: 1, began: performance.now() }
     worker = new Worker(new URL('../give/give.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<Told>) => {
@@ -63,14 +64,14 @@ export const useGivingOut = defineStore('giving-out', () => {
     worker?.terminate()
     worker = null
     progress.value = null
-    if (noted) void del(noted).catch(() => {})
+    if (noted) void tried(() => del(noted), undefined)
     noted = ''
   }
 
   /** What was left unfinished is not wanted any more. */
   function drop(id: string): void {
     unfinished.value = null
-    void del(note(id)).catch(() => {})
+    void tried(() => del(note(id)), undefined)
   }
 
   function forget(): void {

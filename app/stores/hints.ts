@@ -1,4 +1,5 @@
 /** Three short hints on the demo at a first visit, each gone once it was done; kept in this browser. */
+import { storage } from './storage.ts'
 import { useHand } from './hand.ts'
 import { usePiece } from './piece.ts'
 
@@ -15,7 +16,7 @@ export type Hint = keyof typeof HINTS
 
 function doneBefore(): Hint[] {
   try {
-    const kept: unknown = JSON.parse(localStorage.getItem(PLACE) ?? '[]')
+    const kept: unknown = JSON.parse(storage.getItem(PLACE) ?? '[]')
     return Array.isArray(kept) ? (kept as Hint[]) : []
   } catch {
     return []
@@ -33,7 +34,7 @@ export function useHints() {
     const next = [...new Set([...done.value, ...hints])]
     if (next.length === done.value.length) return
     done.value = next
-    localStorage.setItem(PLACE, JSON.stringify(next))
+    storage.setItem(PLACE, JSON.stringify(next))
   }
   const opened = store.piece?.drives
   watch(

@@ -20,8 +20,12 @@ export type SaveState =
   /** Deleted elsewhere. */
   | { is: 'gone' }
 
-/** Milliseconds of rest before a save, and between tries when the server does not answer: at first, at most. */
-const REST = 500
+/** Milliseconds after a change before it is saved, and between two saves while changes go on. */
+const REST = 80
+const BETWEEN = 1000
+/** Characters that a browser still sends for a window that is closed. */
+const MOST_AFTER = 60_000
+/** Milliseconds between tries when the server does not answer: at first, at most. */
 const AGAIN = 2000
 const LATEST = 30_000
 /** Milliseconds after which a save without an answer is given up. */
@@ -47,6 +51,19 @@ export class Keeper {
   private state: SaveState = { is: 'saved', at: null }
   private readonly settlers: (() => void)[] = []
   private left = false
+  /** When the last save began, and whether the next one is to come by itself. */
+  private began = -Infinity
+  private due = false
+  /** What is left when the window is closed is sent after it, where it is small enough for that. */
+  private readonly send = () => {
+    const document = this.waiting ?? this.sent?.document
+    if (!document || this.state.is === 'stale' || this.state.is === 'gone') return
+    const save = this.waiting ? nanoid(16) : this.sent!.save
+    const body = JSON.stringify({ revision: this.revision, document, save })
+    if (body.length > MOST_AFTER) return
+    const headers = { 'content-type': 'application/json' }
+    void fetch(`/api/pieces/${this.id}`, { method: 'PUT', headers, body, keepalive: true }).catch(() => {})
+  }
   private readonly warn = (e: BeforeUnloadEvent) => {
     if (this.unsaved) e.preventDefault()
   }
@@ -65,6 +82,7 @@ export class Keeper {
     keepers.get(id)?.end()
     keepers.set(id, this)
     addEventListener('beforeunload', this.warn)
+    addEventListener('pagehide', this.send)
   }
 
   /** Whether something is not on the server's disk. */
@@ -76,14 +94,22 @@ export class Keeper {
     this.waiting = piece
     this.note()
     if (this.state.is === 'saved') this.say({ is: 'changed' })
-    if (!this.busy) this.later(REST)
+    if (!this.busy) this.soon()
+  }
+
+  /** Saves after a moment of rest; while changes go on, again and again. */
+  private soon(): void {
+    if (this.timer && this.due) return
+    this.later(Math.max(REST, this.began + BETWEEN - performance.now()))
+    this.due = true
   }
 
   /** Keeps in the browser what is not on the server's disk, and nothing else. */
   private note(): void {
     const { sent, revision } = this
     const document = this.waiting ?? sent?.document
-    void (document ? keepUnsaved(this.id, { revision, document, sent }) : forgetUnsaved(this.id))
+    if (!document) void forgetUnsaved(this.id)
+    else void keepUnsaved(this.id, { revision, document, sent })
   }
 
   private say(state: SaveState): void {
@@ -93,13 +119,19 @@ export class Keeper {
 
   private later(wait: number): void {
     if (this.timer) clearTimeout(this.timer)
-    this.timer = setTimeout(() => void this.save(), wait)
+    this.due = false
+    this.timer = setTimeout(() => {
+      this.timer = null
+      void this.save()
+    }, wait)
   }
 
   async save(): Promise<void> {
     if (this.busy || !this.unsaved) return
     if (this.timer) clearTimeout(this.timer)
     this.busy = true
+    this.due = false
+    this.began = performance.now()
     // What was sent and not answered is sent again first: it may be on disk already.
     if (!this.sent) {
       this.sent = { document: this.waiting!, save: nanoid(16) }
@@ -151,7 +183,7 @@ export class Keeper {
     this.note()
     if (this.waiting) {
       this.say({ is: 'changed' })
-      this.later(REST)
+      this.soon()
       return
     }
     this.say({ is: 'saved', at: new Date() })
@@ -210,6 +242,7 @@ export class Keeper {
     if (this.timer) clearTimeout(this.timer)
     this.left = true
     removeEventListener('beforeunload', this.warn)
+    removeEventListener('pagehide', this.send)
     if (keepers.get(this.id) === this) keepers.delete(this.id)
   }
 }

@@ -18,14 +18,19 @@ export interface Unsaved {
 }
 
 const store = () => createStore('open-tide', 'unsaved')
-/** A browser that keeps nothing (a private window, a full disk) is no reason to stop. */
-const tried = <T>(done: Promise<T>, otherwise: T): Promise<T> => done.catch(() => otherwise)
+/** A browser that keeps nothing (blocked site data, a full disk) is no reason to stop: opening its store may throw at once. */
+export async function tried<T>(act: () => Promise<T>, otherwise: T): Promise<T> {
+  try {
+    return await act()
+  } catch {
+    return otherwise
+  }
+}
 
-export const keepUnsaved = (id: string, unsaved: Unsaved): Promise<void> => tried(set(id, unsaved, store()), undefined)
+/** @returns whether it is kept in this browser */
+export const keepUnsaved = (id: string, unsaved: Unsaved): Promise<boolean> =>
+  tried(() => set(id, unsaved, store()).then(() => true), false)
 export const unsavedOf = (id: string): Promise<Unsaved | null> =>
-  tried(
-    get<Unsaved>(id, store()).then(u => u ?? null),
-    null,
-  )
-export const allUnsaved = (): Promise<[string, Unsaved][]> => tried(entries<string, Unsaved>(store()), [])
-export const forgetUnsaved = (id: string): Promise<void> => tried(del(id, store()), undefined)
+  tried(() => get<Unsaved>(id, store()).then(u => u ?? null), null)
+export const allUnsaved = (): Promise<[string, Unsaved][]> => tried(() => entries<string, Unsaved>(store()), [])
+export const forgetUnsaved = (id: string): Promise<void> => tried(() => del(id, store()), undefined)

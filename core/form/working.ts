@@ -5,6 +5,8 @@
 export interface Work {
   /** Adds up some more; true when all that was asked for is there. */
   readonly go: () => boolean
+  /** Nothing that is shown waits for it. */
+  readonly quiet?: true
 }
 
 /** Readings that one request may take for what is worked out anew: some hundredths of a second. */
@@ -52,6 +54,9 @@ export const AGAIN: Work = { go: () => true }
 
 /** Whether something that was asked for is not there yet. */
 export const working = (): boolean => wanted.size > 0
+
+/** Whether something that is shown is not there yet. */
+export const isShownLater = (): boolean => [...wanted].some(w => !w.quiet)
 
 /** Works on what is wanted in turn, `steps` times some hundred cells of one of it; true when nothing is left to do. */
 export function workOn(steps: number): boolean {

@@ -25,7 +25,7 @@ function program(entry: Entry, text: string, inner?: string): { program: Program
   b.drive(b.part('Source', { type: 'ellipse' }), 'x', SOURCE)
   if (inner !== undefined) b.signal('inner', inner)
   const key = `${ids[entry.example.part] ?? ids.Carousel}.${entry.example.property}`
-  b.drive(ids[entry.example.part] ?? ids.Carousel, entry.example.property, text)
+  b.drive((ids[entry.example.part] ?? ids.Carousel)!, entry.example.property, text)
   return { program: new Program(b.piece), key }
 }
 

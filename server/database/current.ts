@@ -1,5 +1,6 @@
 /** The server's one database: opened at start, with the demo in it the first time, closed at the end. */
 import { sql } from 'drizzle-orm'
+import { createError } from 'h3'
 import { dailyCopy } from './backup'
 import { seedDemo } from './demo'
 import { hasRoom } from './folder'
@@ -32,11 +33,24 @@ export function startDatabase(
   return opening
 }
 
-/** The database once it can answer. Throws while the server has none. */
+/** The database once it can answer. Throws 503 while it does not. */
 export async function database(): Promise<Database> {
   if (!opening) throw new Error('The database has not been started.')
-  return (await opening).db
+  const { db, folder } = await opening
+  // A server of its own may have gone; the embedded database is here as long as we are.
+  if (folder === null && !(await answers(db))) throw away()
+  return db
 }
+
+const away = () =>
+  createError({ statusCode: 503, message: 'The database is not answering. Nothing was saved; try again in a moment.' })
+
+/** Whether a database answers now. */
+const answers = (db: Database): Promise<boolean> =>
+  db.execute(sql`select 1`).then(
+    () => true,
+    () => false,
+  )
 
 /** Whether there is room on the disk to write so much; a server of its own looks after itself. */
 export async function roomFor(bytes: number): Promise<boolean> {
@@ -61,7 +75,11 @@ export function wrote(): void {
   )
 }
 
-export const databaseReady = (): boolean => ready
+/** Whether the database answers now. */
+export async function databaseReady(): Promise<boolean> {
+  const opened = ready && opening ? await opening.catch(() => null) : null
+  return opened !== null && (opened.folder !== null || answers(opened.db))
+}
 
 export async function stopDatabase(): Promise<void> {
   ready = false

@@ -18,13 +18,16 @@ export class FolderTrouble extends Error {}
 /** Says that a folder holds the data of Open Tide. */
 const MARK = 'open-tide-data'
 /** What lies in a data folder. */
-const OURS = new Set([MARK, 'database', 'database.new', 'copies', 'lock', 'key'])
+const OURS = new Set([MARK, 'database', 'database.new', 'copies', 'lock', 'key', 'address'])
 const isOurs = (name: string): boolean => OURS.has(name) || /^lock\./.test(name)
 
 export const databaseIn = (folder: string): string => join(folder, 'database')
 /** Where a database is made before it takes its place. */
 export const newDatabaseIn = (folder: string): string => join(folder, 'database.new')
 export const copiesIn = (folder: string): string => join(folder, 'copies')
+
+/** Where the server that holds a folder answers: said by it, for the commands at a prompt. */
+export const addressIn = (folder: string): string => join(folder, 'address')
 
 /** Makes a folder ready to hold data, or throws `FolderTrouble`. A folder that holds other things is not touched. */
 export function prepareFolder(folder: string): void {
@@ -84,6 +87,23 @@ export function copyNames(folder: string): string[] {
 /** The database's own log takes 16 MB at a time; below this nothing is written any more. */
 const ROOM = 48 * 1024 * 1024
 
+/** What a new database takes, with the demo in it. */
+const NEW_DATABASE = 96 * 1024 * 1024
+
+/** Throws `FolderTrouble` where there is no room for a new database. */
+export function needRoom(folder: string): void {
+  try {
+    const { bavail, bsize } = statfsSync(folder)
+    if (bavail * bsize > NEW_DATABASE) return
+  } catch {
+    return
+  }
+  throw new FolderTrouble(
+    `The disk of ${folder} is full: a new database needs about ${NEW_DATABASE / 1024 / 1024} MB. ` +
+      'Make room on it, or choose another folder with OPEN_TIDE_DATA.',
+  )
+}
+
 /** Whether the disk has room for something so large. */
 export function hasRoom(folder: string, bytes: number): boolean {
   try {
@@ -96,7 +116,11 @@ export function hasRoom(folder: string, bytes: number): boolean {
 
 /** Why something failed, in words. */
 export function reason(e: unknown): string {
-  const { code, message } = e as NodeJS.ErrnoException
+  const { code, errno, message, cause } = e as NodeJS.ErrnoException & { cause?: unknown }
+  // The embedded database throws numbers of its own file system, with no words.
+  if (!message && (errno === 51 || errno === 28)) return 'its disk is full.'
+  if (!message && errno !== undefined) return `its files cannot be written (${errno}).`
+  if (cause && /^Failed query/.test(message ?? '')) return reason(cause)
   const words: Record<string, string> = {
     EACCES: 'it may not be written.',
     EPERM: 'it may not be written.',

@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { inArray } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
+import { sharedPiece } from '../../core/acts/shared-piece.ts'
 import { shipped } from '../../core/acts/shipped.ts'
 import { newDevice } from '../../core/piece/device.ts'
 import { backup, restore } from './backup'
@@ -36,7 +37,12 @@ describe.each(['embedded', 'server'] as const)('what is handed over (%s)', kind 
     for (const t of tokens) expect(Buffer.from(t, 'base64url')).toHaveLength(16)
     const rows = await db.select().from(handovers)
     for (const t of tokens) expect(JSON.stringify({ ...rows, packed: null })).not.toContain(t)
-    expect(await received(db, tokens[3]!)).toEqual({ document: piece, lent, formats: ['png'], tuned: {} })
+    expect(await received(db, tokens[3]!)).toEqual({
+      document: sharedPiece(piece, lent),
+      lent,
+      formats: ['png'],
+      tuned: {},
+    })
   })
 
   it('opens to no made-up token: 10,000 at random, cut ones, those of others turned about', async () => {

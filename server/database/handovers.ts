@@ -4,6 +4,7 @@
  */
 import { createHash, randomBytes } from 'node:crypto'
 import { and, desc, eq, isNull } from 'drizzle-orm'
+import { sharedPiece } from '../../core/acts/shared-piece'
 import type { Handover, Received } from '../../core/piece/handing'
 import { within, type Lent } from '../../core/piece/lent'
 import type { Piece } from '../../core/piece/schema'
@@ -54,8 +55,18 @@ async function opened(db: Database, token: string): Promise<Row | null> {
 
 export async function received(db: Database, token: string): Promise<Received | null> {
   const row = await opened(db, token)
-  return row && { document: unpack(row.packed), lent: row.lent, formats: row.formats, tuned: row.tuned }
+  return (
+    row && {
+      document: sharedPiece(unpack(row.packed), row.lent),
+      lent: row.lent,
+      formats: row.formats,
+      tuned: row.tuned,
+    }
+  )
 }
+
+/** Whether a token opens anything now. */
+export const isGood = async (db: Database, token: string): Promise<boolean> => (await opened(db, token)) !== null
 
 /** Whether a picture belongs to what was handed over. */
 export async function mayShow(db: Database, token: string, hash: string): Promise<boolean> {

@@ -27,8 +27,18 @@ function beganAt(pid: number): string {
   }
 }
 
+/** Whether a process has ended and only waits for its parent to notice: it holds nothing any more. */
+function isEnded(pid: number): boolean {
+  try {
+    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
+    return /^[ZX]/.test(stat.slice(stat.lastIndexOf(')') + 2))
+  } catch {
+    return false
+  }
+}
+
 function lives(pid: number, began: string): boolean {
-  if (!(pid > 0)) return false
+  if (!(pid > 0) || isEnded(pid)) return false
   try {
     process.kill(pid, 0)
   } catch (e) {

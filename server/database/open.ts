@@ -7,7 +7,7 @@ import { sql } from 'drizzle-orm'
 import { drizzle } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
 import * as schema from './schema'
-import { databaseIn, databaseStands, damaged, newDatabaseIn, prepareFolder, reason } from './folder'
+import { databaseIn, databaseStands, damaged, needRoom, newDatabaseIn, prepareFolder, reason } from './folder'
 import { takeLock } from './lock'
 import { packOld } from './packed'
 
@@ -79,6 +79,7 @@ async function makeDatabase(
   migrations: Migrations,
   begin: (db: Database) => Promise<void>,
 ): Promise<void> {
+  needRoom(folder)
   const at = newDatabaseIn(folder)
   const { client, db } = await opened(at)
   try {

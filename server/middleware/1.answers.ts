@@ -1,5 +1,5 @@
 /** Addresses that are none, and ways of asking that are none. */
-import { refuse } from '../request'
+import { pathOf, refuse } from '../request'
 
 /** Every address of the API and how it may be asked. */
 const API: readonly (readonly [RegExp, string])[] = [
@@ -28,7 +28,7 @@ const API: readonly (readonly [RegExp, string])[] = [
 ]
 
 export default defineEventHandler(event => {
-  const { pathname } = getRequestURL(event)
+  const pathname = pathOf(event)
   if (!pathname.startsWith('/api/')) return
   setResponseHeader(event, 'cache-control', 'no-cache')
   const ways = API.find(([path]) => path.test(pathname))?.[1]

@@ -1,14 +1,25 @@
 /** Beyond this machine: nothing without the key. */
-import { isOpen, needsNoKey, page, tryKey } from '../door'
-import { refuse } from '../request'
+import { isOpen, needsNoKey, page, pageHeaders, tryKey } from '../door'
+import { pathOf, refuse, textOf } from '../request'
+
+/** A key and the name of its field. */
+const ENTERING = { bytes: 4096, depth: 1, count: 10 }
+
+/** The page that asks for the key, under the same rules as the rest. */
+function ask(event: Parameters<typeof setResponseStatus>[0], status: number, says: string) {
+  setResponseStatus(event, status)
+  const html = page(says)
+  setResponseHeaders(event, pageHeaders(html))
+  return send(event, html, 'text/html; charset=utf-8')
+}
 
 export default defineEventHandler(async event => {
   if (isOpen(getCookie(event, 'open-tide-key') ?? '')) return
-  const { pathname } = getRequestURL(event)
+  const pathname = pathOf(event)
   if (needsNoKey(pathname)) return
   if (pathname === '/api/enter') {
-    const body = await readFormData(event).catch(() => null)
-    const found = tryKey(String(body?.get('key') ?? ''))
+    const body = new URLSearchParams(await textOf(event, ENTERING))
+    const found = tryKey(body.get('key') ?? '', event.node.req.socket.remoteAddress ?? '')
     if (found.let) {
       setCookie(event, 'open-tide-key', found.cookie, {
         httpOnly: true,
@@ -18,11 +29,9 @@ export default defineEventHandler(async event => {
       })
       return sendRedirect(event, '/', 303)
     }
-    setResponseStatus(event, found.wait ? 429 : 401)
-    return send(event, page(found.says), 'text/html')
+    return ask(event, found.wait ? 429 : 401, found.says)
   }
   if (pathname.startsWith('/api/'))
     throw refuse(401, 'Open Tide asks for its key. Open its page in this browser and enter it.')
-  setResponseStatus(event, 401)
-  return send(event, page(''), 'text/html')
+  return ask(event, 401, '')
 })

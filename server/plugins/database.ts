@@ -1,10 +1,12 @@
 /** Opens the database when the server starts and closes it when the server ends. */
+import { rmSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { startDatabase, stopDatabase } from '../database/current'
-import { FolderTrouble, prepareFolder, reason } from '../database/folder'
+import { FolderTrouble, addressIn, prepareFolder, reason } from '../database/folder'
 import { FolderInUse } from '../database/lock'
 import { stopDevices } from '../device/devices'
 import { takeKey } from '../door'
+import { stopReading } from '../reading/reading'
 import { stopStills } from '../stills/stills'
 
 /** The pieces a new harbour begins with; the last is the newest. */
@@ -34,7 +36,7 @@ export default defineNitroPlugin(nitro => {
   }
   const end = (e: Error) => {
     const known = e instanceof FolderInUse || e instanceof FolderTrouble
-    console.error(known ? e.message : `The database cannot be opened. ${reason(e)}`)
+    console.error(known ? e.message : `The database cannot be opened: ${reason(e)}`)
     process.exit(1)
   }
   // A server that cannot listen ends; one error in a request never ends it.
@@ -50,10 +52,17 @@ export default defineNitroPlugin(nitro => {
   } catch (e) {
     end(e as Error)
   }
-  startDatabase(process.env.DATABASE_URL || null, folder, migrations, demo).catch(end)
+  startDatabase(process.env.DATABASE_URL || null, folder, migrations, demo).then(() => {
+    // Commands at a prompt ask the server that runs.
+    const host = /^(0\.0\.0\.0|::)$/.test(process.env.NITRO_HOST!) ? '127.0.0.1' : process.env.NITRO_HOST!
+    const port = process.env.NITRO_PORT || process.env.PORT || '3000'
+    writeFileSync(addressIn(folder), `http://${host.includes(':') ? `[${host}]` : host}:${port}\n`, { mode: 0o600 })
+  }, end)
   nitro.hooks.hook('close', async () => {
     stopDevices()
     await stopStills()
+    await stopReading()
+    rmSync(addressIn(folder), { force: true })
     await stopDatabase()
   })
 })

@@ -2,16 +2,15 @@
  * Stills of pieces, drawn one after another in a worker that has its limits: whatever a document asks for, saves and
  * openings go on meanwhile, and a piece that cannot be drawn gets a card that says so. Kept by revision.
  */
-import { existsSync } from 'node:fs'
-import { dirname, join, resolve } from 'node:path'
-import { Worker } from 'node:worker_threads'
-import type { Asked } from './worker.ts'
+import { Beside } from '../beside.ts'
+import type { Asked, Drawn } from './worker.ts'
 
-/** Milliseconds and MB that a picture may take. */
-const TIME = 8000
-/** Milliseconds in which the worker has to be there. */
-const STARTING = 60_000
-const MEMORY = 384
+const worker = new Beside<Asked, Drawn>('still.mjs', 'server/stills/worker.ts', {
+  time: 8000,
+  memory: 384,
+  heavy: 'It takes too long to draw.',
+  large: 'It takes too much memory to draw.',
+})
 /** Largest picture, and all that are kept, in characters. */
 const LARGEST = 4_000_000
 const KEPT = 24_000_000
@@ -20,10 +19,6 @@ export type Still = { readonly svg: string } | { readonly svg: null; readonly wh
 
 const kept = new Map<string, Still>()
 let size = 0
-let worker: Worker | null = null
-/** Resolved when the worker can draw. */
-let ready: Promise<void> = Promise.resolve()
-let last: Promise<unknown> = Promise.resolve()
 const begun = new Map<string, Promise<Still>>()
 
 /** The picture of a piece at a revision; `read` gives its document as text, with the pictures it shows. */
@@ -33,9 +28,10 @@ export function still(id: string, revision: number, read: () => Promise<Asked>):
   if (known) return Promise.resolve(known)
   let drawing = begun.get(key)
   if (!drawing) {
-    drawing = (last = last.then(async () => keep(key, await drawn(await read())))) as Promise<Still>
+    drawing = drawn(read).then(made => keep(key, made))
     begun.set(key, drawing)
-    last = drawing.catch(() => {}).finally(() => begun.delete(key))
+    const over = () => void begun.delete(key)
+    drawing.then(over, over)
   }
   return drawing
 }
@@ -51,66 +47,11 @@ function keep(key: string, made: Still): Still {
   return made
 }
 
-const HEAVY = 'It takes too long to draw.'
-
-/** What waits for the worker's answer: a picture or why there is none, or what went wrong with the worker itself. */
-let answer: ((made: Still | string) => void) | null = null
-
-/** One picture at a time. */
-function drawn(asked: Asked): Promise<Still> {
-  return new Promise(done => {
-    const at = (worker ??= begin())
-    let timer = setTimeout(() => give(HEAVY), STARTING)
-    const give = (made: Still | string) => {
-      answer = null
-      clearTimeout(timer)
-      if (typeof made !== 'string') return done(made)
-      // A worker that did not come to an end is given up, and the next picture gets a new one.
-      if (worker === at) worker = null
-      void at.terminate()
-      done({ svg: null, why: made })
-    }
-    answer = give
-    void ready.then(() => {
-      if (answer !== give) return
-      clearTimeout(timer)
-      timer = setTimeout(() => give(HEAVY), TIME)
-      at.postMessage(asked)
-    })
-  })
+async function drawn(read: () => Promise<Asked>): Promise<Still> {
+  const { answer, why } = await worker.ask(read)
+  if (answer === null) return { svg: null, why }
+  if (answer.svg === undefined) return { svg: null, why: answer.why }
+  return answer.svg.length > LARGEST ? { svg: null, why: 'Its picture is too large.' } : { svg: answer.svg }
 }
 
-/** The built worker lies beside the built server; while working on Open Tide it runs from its source. */
-function begin(): Worker {
-  const built = join(dirname(resolve(process.argv[1] ?? '.')), 'still.mjs')
-  const limits = { resourceLimits: { maxOldGenerationSizeMb: MEMORY, stackSizeMb: 8 }, stdout: true, stderr: true }
-  const made = existsSync(built)
-    ? new Worker(built, limits)
-    : new Worker(resolve('server/stills/worker.ts'), { ...limits, execArgv: ['--import', 'jiti/register'] })
-  const own = (say: (to: NonNullable<typeof answer>) => void) => () => {
-    if (worker === made && answer) say(answer)
-  }
-  let there = () => {}
-  ready = new Promise(done => (there = done))
-  made.on('message', (m: { ready?: true; svg?: string; why?: string }) => {
-    if (m.ready) return there()
-    if (worker !== made) return
-    if (m.svg === undefined) answer?.({ svg: null, why: m.why ?? HEAVY })
-    else answer?.(m.svg.length > LARGEST ? { svg: null, why: 'Its picture is too large.' } : { svg: m.svg })
-  })
-  made.on(
-    'error',
-    own(to => to('It takes too much memory to draw.')),
-  )
-  made.on(
-    'exit',
-    own(to => to(HEAVY)),
-  )
-  made.unref()
-  return made
-}
-
-export async function stopStills(): Promise<void> {
-  await worker?.terminate()
-  worker = null
-}
+export const stopStills = (): Promise<void> => worker.stop()

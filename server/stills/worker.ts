@@ -1,5 +1,6 @@
 /** Draws stills apart from the serving thread: a document as text comes in, a picture goes out. */
 import { parentPort } from 'node:worker_threads'
+import { READY } from '../beside.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { rational } from '../../core/time/rational.ts'
@@ -13,8 +14,10 @@ export interface Asked {
   readonly pictures: readonly (readonly [string, string])[]
 }
 
+export type Drawn = { readonly svg: string } | { readonly svg?: undefined; readonly why: string }
+
 // Its loading is no part of the time that a picture may take.
-parentPort!.postMessage({ ready: true })
+parentPort!.postMessage(READY)
 
 parentPort!.on('message', ({ text, pictures }: Asked) => {
   try {

@@ -5,7 +5,7 @@ import { closureOf } from '../../core/insight/closure.ts'
 import { jumpsOf } from '../../core/insight/leaps.ts'
 import { isBounded } from '../../core/facts/interval.ts'
 import { momentOfSeconds } from '../../core/time/moment.ts'
-import { ONE, toNumber } from '../../core/time/rational.ts'
+import { ONE, ZERO, toNumber } from '../../core/time/rational.ts'
 import { doubt, num, valueOf } from './evaluate.ts'
 import { LAMPS, tried, type Tried } from './fair.ts'
 import { ofDouble, plus, q, toDouble, type Q } from './fraction.ts'
@@ -86,16 +86,17 @@ function tryOne(text: string, index: number, core: Tried, tally: Claims): void {
   }
 
   // Closing at the lap.
-  const closure = closureOf(form, measures, ONE, ONE)
+  const closure = closureOf(form, measures, ZERO, ONE, ONE)
   tally.claims++
-  const from = closure.verdict === 'from' ? toNumber(closure.from) : -Infinity
+  // What is said of a lap is said from its start on, at 0.
+  const from = closure.verdict === 'later' ? toNumber(closure.from) : 0
   const gaps = MOMENTS.map(t => {
     if (toDouble(t) < from) return null
     const [a, b] = [oracle(text, index, t), oracle(text, index, plus(t, LAP))]
     return a === null || b === null ? null : turns(b - a)
   }).filter((g): g is number => g !== null)
   const gap = Math.max(0, ...gaps)
-  if (closure.verdict === 'yes' || closure.verdict === 'symmetry' || closure.verdict === 'from') {
+  if (closure.verdict === 'yes' || closure.verdict === 'symmetry' || closure.verdict === 'later') {
     if (gap > 1e-6) {
       tally.wrong++
       told(`is said to close (${closure.verdict}), but ${gap} is left`)

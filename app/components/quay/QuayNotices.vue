@@ -2,6 +2,7 @@
 /** What the quay has to say: a save that failed, a piece changed elsewhere, what a change did. */
 import { post, get } from '~/stores/request.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { isBlocked } from '~/stores/storage.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 
 const store = usePiece()
@@ -49,9 +50,24 @@ watch(
     if (notice) timer = setTimeout(() => (store.notice = null), 9000)
   },
 )
+/** Said once: what this browser does not keep. */
+const blocked = ref(isBlocked())
+const kept = !blocked.value
 </script>
 
 <template>
+  <div
+    v-if="blocked"
+    class="flex shrink-0 items-center gap-3 border-b border-brass bg-sheet px-4 py-2"
+    role="status"
+    data-blocked
+  >
+    <span
+      >This browser blocks site data. Your piece is saved on the server, but the theme, hints and copied parts are
+      forgotten with this window, and changes made while the server is away aren't kept.</span
+    >
+    <button class="button ml-auto" type="button" @click="blocked = false">OK</button>
+  </div>
   <div
     v-if="store.saving.is === 'stale'"
     class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
@@ -84,8 +100,9 @@ watch(
     role="alert"
   >
     <span
-      ><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }} Your work is kept in this
-      browser{{ store.saving.again ? ' and sent again by itself' : '' }}.</span
+      ><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }}
+      {{ kept ? 'Your work is kept in this browser' : 'This browser keeps nothing: leave the window open'
+      }}{{ store.saving.again ? '; it is sent again by itself' : '' }}.</span
     >
     <button class="button ml-auto" type="button" @click="store.saveNow()">Save again</button>
     <button v-if="!store.saving.again" class="button" type="button" :disabled="busy" @click="keepMine">

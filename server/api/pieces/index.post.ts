@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { DOCUMENT } from '../../reading/reading'
 import { database, wrote } from '../../database/current'
 import { createPiece, cut, freeTitle, newPiece, readStored } from '../../database/pieces'
 import { Title, bodyOf, documentOf, refuse } from '../../request'
@@ -11,7 +12,7 @@ const New = v.union([
 
 /** A new piece: empty, a copy of another, or from a document. */
 export default defineEventHandler(async event => {
-  const body = await bodyOf(event, New)
+  const body = await bodyOf(event, New, DOCUMENT)
   const db = await database()
   let document
   if ('title' in body) document = newPiece(await freeTitle(db, body.title))

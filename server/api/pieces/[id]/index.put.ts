@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { DOCUMENT } from '../../../reading/reading'
 import { database, wrote } from '../../../database/current'
 import { savePiece } from '../../../database/pieces'
 import { bodyOf, documentOf, idOf, refuse } from '../../../request'
@@ -12,7 +13,7 @@ const Save = v.strictObject({
 
 /** Saves a document made from a revision. 409 when that is not the newest: both versions are kept. */
 export default defineEventHandler(async event => {
-  const { revision, document, save } = await bodyOf(event, Save)
+  const { revision, document, save } = await bodyOf(event, Save, DOCUMENT)
   const saved = await savePiece(await database(), idOf(event), revision, documentOf(document), save ?? null)
   wrote()
   if (saved.saved) return { revision: saved.revision }

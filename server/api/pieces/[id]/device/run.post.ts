@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { DOCUMENT } from '../../../../reading/reading'
 import { database } from '../../../../database/current'
 import { readDevice } from '../../../../database/devices'
 import { readStored, revisionOf } from '../../../../database/pieces'
@@ -15,7 +16,7 @@ const Run = v.variant('by', [
 
 /** Sends while a window plays, or by the server alone, or not any more. */
 export default defineEventHandler(async event => {
-  const run = await bodyOf(event, Run)
+  const run = await bodyOf(event, Run, DOCUMENT)
   const id = idOf(event)
   if (run.by === 'none') {
     silence(id)

@@ -4,10 +4,9 @@ import { names } from '../door'
 
 export default defineEventHandler(event => {
   const host = getRequestHeader(event, 'host') ?? ''
-  const name = host
-    .replace(/:\d+$/, '')
-    .replace(/^\[|\]$/g, '')
-    .toLowerCase()
+  const [, bracketed, plain] = /^(?:\[([0-9a-f:.]+)\]|([^:[\]/@\s]+))(?::\d{1,5})?$/i.exec(host) ?? []
+  const name = (bracketed ?? plain)?.toLowerCase()
+  if (!name) throw refuse(400, `The name of the server is not understood: ${host.slice(0, 80)}.`)
   if (!names().includes(name)) throw refuse(403, `Open Tide is not served under the name ${name.slice(0, 80)}.`)
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getRequestHeader(event, 'origin')
