@@ -2,7 +2,7 @@
 import type { Form } from '../form/form.ts'
 import { workedOut } from '../form/working.ts'
 import { momentOfSeconds } from '../time/moment.ts'
-import { compare, isWhole, isZero, over, plus, times, toNumber, type Rational } from '../time/rational.ts'
+import { ZERO, absolute, compare, isWhole, isZero, over, plus, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 
 export type Closure =
@@ -11,6 +11,9 @@ export type Closure =
   | { readonly verdict: 'later'; readonly from: Rational; readonly rests: boolean }
   /** By how much the value at the end of the lap differs from that at its start, in base measure, less whole symmetries. */
   | { readonly verdict: 'no' | 'unproven'; readonly gap: number }
+
+/** Seconds from 0 beyond which the start of a lap is not looked at. */
+const FAR = rational(600)
 
 /**
  * @param start the second of the piece at which the lap begins
@@ -34,7 +37,9 @@ export function closureOf(form: Form, m: Measures, start: Rational, natural: Rat
     if (multiple(symmetry)) return { verdict: 'symmetry' }
   }
   const at = (s: Rational) => workedOut(() => form.at(momentOfSeconds(s, m.frameRate)))
-  const raw = at(plus(start, m.lapLength)) - at(start)
+  // A lap far away is looked at as if it began at 0: sums as far as that would take too long.
+  const near = compare(absolute(start), FAR) > 0 ? ZERO : start
+  const raw = at(plus(near, m.lapLength)) - at(near)
   const turn = toNumber(isZero(symmetry) ? natural : symmetry)
   const gap = turn > 0 ? raw - Math.round(raw / turn) * turn : raw
   return comesBack || every === null || gap !== 0

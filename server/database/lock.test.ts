@@ -1,5 +1,5 @@
 import { execFileSync, spawn } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
@@ -32,6 +32,19 @@ describe('the lock on a data folder', () => {
     // The same number, but another process by now.
     writeFileSync(join(lock, 'lock'), `${process.pid} 1\n`)
     takeLock(lock)()
+  })
+  it('of a process that was killed and whose parent has not noticed is taken over', async () => {
+    // The shell becomes something that never asks after its child.
+    const parent = spawn('sh', ['-c', 'sh -c \'echo $$\' & exec sleep 30'], { stdio: ['ignore', 'pipe', 'ignore'] })
+    try {
+      const pid = await new Promise<number>(done => parent.stdout.on('data', d => done(Number(String(d)))))
+      const stat = () => readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]!.split(' ')
+      while (stat()[0] !== 'Z') await new Promise(done => setTimeout(done, 20))
+      writeFileSync(join(lock, 'lock'), `${pid} ${stat()[19]}\n`)
+      takeLock(lock)()
+    } finally {
+      parent.kill('SIGKILL')
+    }
   })
   it('is given to one of many that start at once', async () => {
     const race = join(folder, 'race')

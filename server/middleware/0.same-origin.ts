@@ -6,7 +6,12 @@ export default defineEventHandler(event => {
   const host = getRequestHeader(event, 'host') ?? ''
   const [, bracketed, plain] = /^(?:\[([0-9a-f:.]+)\]|([^:[\]/@\s]+))(?::\d{1,5})?$/i.exec(host) ?? []
   const name = (bracketed ?? plain)?.toLowerCase()
-  if (!name) throw refuse(400, `The name of the server is not understood: ${host.slice(0, 80)}.`)
+  if (!name) {
+    // An error would be told by its address, which has none that can be read.
+    const message = `The name of the server is not understood: ${host.slice(0, 80)}.`
+    setResponseStatus(event, 400)
+    return send(event, JSON.stringify({ statusCode: 400, message }), 'application/json')
+  }
   if (!names().includes(name)) throw refuse(403, `Open Tide is not served under the name ${name.slice(0, 80)}.`)
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getRequestHeader(event, 'origin')

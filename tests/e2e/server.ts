@@ -20,13 +20,14 @@ export const clear = (folder: string): void => rmSync(folder, { recursive: true,
  * Starts a server; waits until it is ready unless it ends before.
  * @param root the folder of the built Open Tide
  * @param wait false does not wait
+ * @param host an address of this machine; other than the usual one it asks for its key
  */
-export async function start(folder: string, root = '.', wait = true): Promise<Running> {
+export async function start(folder: string, root = '.', wait = true, host = '127.0.0.1'): Promise<Running> {
   const port = await freePort()
   const env = {
     ...process.env,
-    HOST: '127.0.0.1',
-    NITRO_HOST: '127.0.0.1',
+    HOST: host,
+    NITRO_HOST: host,
     NITRO_PORT: String(port),
     OPEN_TIDE_DATA: folder,
   }
@@ -45,7 +46,7 @@ export async function start(folder: string, root = '.', wait = true): Promise<Ru
       resolve(code)
     }),
   )
-  const url = `http://127.0.0.1:${port}`
+  const url = `http://${host}:${port}`
   for (let n = 0; n < 300 && !over && wait; n++) {
     const ready = await fetch(`${url}/api/health`).then(
       r => r.ok,
