@@ -62,7 +62,7 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
   closed(['demo/**/*.ts'], ['app', 'server', 'cli', 'tests'], 'The demo is written with the core alone.'),
   {
     files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts', 'core/signal/maths.ts'],
+    ignores: ['core/**/*.test.ts'],
     rules: {
       'no-restricted-properties': [
         'error',

@@ -140,6 +140,22 @@ describe('layers', () => {
 describe('chains', () => {
   const many: Place['change'] = b =>
     void b.do(setPart(b.piece, 'p3', { copies: { layout: 'row', count: 64, dx: 9, dy: 0 } }))
+  it.each([
+    ['if index == 0 then 10px else flag[index - 1].x * 50%', [10, 5, 2.5, 1.25, 0.625]],
+    ['if index == count - 1 then 10px else flag[index + 1].x * 50%', [0.625, 1.25, 2.5, 5, 10]],
+    ['if index < 2 then index * 1px else flag[index - 1].x + flag[index - 2].x', [0, 1, 1, 2, 3]],
+  ])('a guarded reading of another copy is no circle: %s', (text, values) => {
+    const f = fair(text, { on: 'Flag', property: 'x' })
+    expect(f.slot.problems).toEqual([])
+    expect(values.map((_, i) => f.value(1, i))).toEqual(values)
+  })
+  it('copies that read both ways are a circle', () => {
+    const f = fair('if index == 0 then 10px else flag[index - 1].x + (if index == 4 then 0px else flag[index + 1].x)', {
+      on: 'Flag',
+      property: 'x',
+    })
+    expect(f.slot.problems.map(p => p.code)).toEqual(['cycle'])
+  })
   it('64 pennants, each following the one before at 80 %, 90 ms later', () => {
     const f = fair('if index == 0 then sine(every: 2s, amp: 30deg) else delay(before.rotation, 90ms) * 80%', {
       on: 'Flag',

@@ -125,9 +125,12 @@ export class Program {
         const readers: Form[] = []
         this.begun.set(key, readers)
         const env = this.env(m, tracked)
-        for (let i = 0; i < count; i++) {
-          forms.push(compile(checked, env(i)))
-          readers.push(guarded(forms[i]!, bases[i]!, this.measures.frameRate))
+        // Copies that read later ones are made from the last on.
+        const last = checked.reads.some(r => r.type === 'property' && r.after)
+        for (let n = 0; n < count; n++) {
+          const i = last ? count - 1 - n : n
+          forms[i] = compile(checked, env(i))
+          readers[i] = guarded(forms[i], bases[i]!, this.measures.frameRate)
         }
         return { forms, readers }
       } catch (e) {

@@ -23,8 +23,17 @@ export type Got = Kind | 'any'
 
 /** What else of the piece a formula reads. */
 export type Read =
-  /** `before`: of the copy before, which can never close a circle by itself. */
-  | ({ readonly type: 'property'; readonly part: string; readonly property: string; readonly before: boolean } & Span)
+  /**
+   * `before`: of an earlier copy of its own (`before.x`, `tail[index - 1].x`), or, with `after`, of a later one: neither can
+   * close a circle by itself.
+   */
+  | ({
+      readonly type: 'property'
+      readonly part: string
+      readonly property: string
+      readonly before: boolean
+      readonly after?: true
+    } & Span)
   | ({ readonly type: 'dial' | 'signal'; readonly id: string } & Span)
 
 /** The kind of a signal, or `any` while it has a problem of its own. */
@@ -51,6 +60,15 @@ export const asPlace = (node: MemberNode): CallNode => ({
   method: true,
   args: [{ from: node.of.from, to: node.of.to, value: node.of }],
 })
+
+/** How many copies further on `index + k` and `index - k` are, with k a whole number; 0 for anything else. */
+function stepIn(at: Node): number {
+  if (at.type !== 'binary' || (at.op !== '+' && at.op !== '-')) return 0
+  const { left, right } = at
+  if (left.type !== 'name' || left.quoted || canonical(left.name) !== 'index' || right.type !== 'number') return 0
+  if (right.unit !== '' || right.value.d !== 1n) return 0
+  return Number(right.value.n) * (at.op === '+' ? 1 : -1)
+}
 
 export abstract class Lookup {
   readonly problems: Problem[] = []
@@ -197,7 +215,16 @@ export abstract class Lookup {
     if ('setting' in feature) return PLAIN
     const { from, to } = node
     const previous = before.relative && word === 'before'
-    this.reads.push({ type: 'property', part, property: feature.name, from, to, before: previous })
+    const step = part === this.target.part && node.of.type === 'index' ? stepIn(node.of.at) : 0
+    this.reads.push({
+      type: 'property',
+      part,
+      property: feature.name,
+      from,
+      to,
+      before: previous || step !== 0,
+      ...(step > 0 && { after: true as const }),
+    })
     return feature.kind
   }
 
