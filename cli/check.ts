@@ -1,5 +1,6 @@
 /** `check`: what is known of every drive of a piece for all time, and what is wrong with it. */
 import { labelOf } from '../core/formula/labels.ts'
+import { copyName } from '../core/engine/copy-name.ts'
 import { Program } from '../core/engine/program.ts'
 import type { Slot } from '../core/engine/slot.ts'
 import { jumpFix, jumpText } from '../core/insight/jumps.ts'
@@ -151,7 +152,12 @@ const MOST_PAIRS = 3
 function touchText(program: Program, part: string): string[] {
   const found = touching(program, part)
   if (found.length === 0) return []
-  const pairs = found.slice(0, MOST_PAIRS).map(t => `${t.a} and ${t.b} at ${Number(toNumber(t.at).toFixed(2))} s`)
+  const pairs = found
+    .slice(0, MOST_PAIRS)
+    .map(
+      t =>
+        `${copyName(program.piece, part, t.a)} and ${copyName(program.piece, part, t.b)} at ${Number(toNumber(t.at).toFixed(2))} s`,
+    )
   const more = found.length > MOST_PAIRS ? ` and ${found.length - MOST_PAIRS} pairs more` : ''
   return [`${program.piece.parts[part]!.name}: copies touch, ${pairs.join(', ')}${more}`]
 }

@@ -108,7 +108,7 @@ describe('check', () => {
     writeFileSync(file('promising.json'), JSON.stringify(promising))
     const told = (await call('check', file('promising.json'), '--touching')).out
     expect(told).toContain('stays above 40deg/s: kept for all time: never below 45deg/s')
-    expect(told).toMatch(/^Scallop: copies touch, 0 and 1 at 0 s/m)
+    expect(told).toMatch(/^Scallop: copies touch, copy 1 and copy 2 at 0 s/m)
     const bad = await call('check', file('broken.json'))
     expect(bad.status).toBe(1)
     expect(bad.out).toContain('This gives a time; rotation wants an angle.')

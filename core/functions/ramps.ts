@@ -1,6 +1,6 @@
 /** Ramps and envelopes: from one value to another, and there and back. */
 import { EASING_NAMES } from '../signal/easing.ts'
-import { ALL, interval, minus, plus, times } from '../facts/interval.ts'
+import { ALL, interval, minus, plus, times, union } from '../facts/interval.ts'
 import { joined, type Bends } from '../facts/bends.ts'
 import type { Reading } from '../form/beat.ts'
 import { NEVER, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
@@ -73,6 +73,10 @@ export const ramp: Entry = {
   },
   bounds: call => {
     const { low, high } = call.easing('ease')
+    const [a, b] = [boundsOf(call, 'from'), boundsOf(call, 'to')]
+    // Between two constants it is monotone in its share, roundings too, and ends exactly at both.
+    const plain = low === 0 && high === 1 && a.low === a.high && b.low === b.high
+    if (plain && a.low + (b.low - a.low) === b.low) return union(a, b)
     const span = minus(boundsOf(call, 'to'), boundsOf(call, 'from'))
     return plus(boundsOf(call, 'from'), times(span, interval(low, high)))
   },

@@ -21,6 +21,8 @@ describe('what is said of a drive', () => {
     ['noise(freq: 8/lap, amp: 6)', 'every 8 s', '−4.8 … 4.4°', 'closes'],
     ['random(10, 30, rate: 3Hz)', 'never repeats', '10 … 30°', /gap/],
     ['ramp(length: 4s, to: 90, after: repeat)', 'every 4 s', '0 … 90°', 'closes'],
+    ['ceil(ramp(length: 4s, from: 10, to: 0)) * 1deg', 'rests from 4 s', '0 … 10°', 'settles after 4 s'],
+    ['ramp(length: 3s, to: 100deg, ease: elasticOut)', 'rests from 3 s', '0 … 133°', 'settles after 3 s'],
     ['ramp(length: 3s, to: 90)', 'rests from 3 s', '0 … 90°', 'settles after 3 s'],
     ['sine(every: 40000.1s, amp: 1) + sine(every: 30000.7s, amp: 1)', 'practically never repeats', '−2 … 2°', /gap/],
     ['12', 'still', '', 'closes'],

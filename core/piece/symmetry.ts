@@ -51,7 +51,6 @@ export function symmetryIn(piece: Piece, id: string): Symmetry {
   if (held('lineStart') !== 0 || held('lineEnd') !== 100) return derived(1, 'the line does not go all round')
   if (held('dash') !== 0) return derived(1, 'the line is dashed')
   if (Object.values(piece.parts).some(p => p.parent === id && !p.hidden)) return derived(1, 'it has children')
-  if (held('rotationX') !== 0 || held('rotationY') !== 0) return derived(1, 'it is tilted')
   if (held('scaleX') === null || held('scaleX') !== held('scaleY'))
     return derived(common(outline, 2), outline === common(outline, 2) ? '' : 'it is scaled unevenly')
   if (type === 'rectangle' || type === 'ellipse') {

@@ -28,6 +28,28 @@ const bounceOut: Ease = x => {
   return n * (x - foot) * (x - foot) + top
 }
 
+const elastic =
+  (s: number): Ease =>
+  x =>
+    s * twoTo(10 * x - 10) * -sineOfTurns((x * 10 - 10.75) / 3) * x + (1 - s) * x * x
+
+/** Looks by which the lowest value of an elastic easing is found. */
+const LOOKS = 2048
+const below = new Map<number, number>()
+/** How far below 0 an elastic easing goes: looked for, with as much more as it may fall between two looks. */
+function elasticBelow(s: number): number {
+  const known = below.get(s)
+  if (known !== undefined) return known
+  const ease = elastic(s)
+  let low = 0
+  for (let k = 0; k <= LOOKS; k++) low = Math.min(low, ease(k / LOOKS))
+  // It climbs by at most 10 ln 2 + 20 π / 3 + 1 for its waves, and 2 for the rest.
+  const steep = 28.9 * Math.abs(s) + 2 * Math.abs(1 - s)
+  if (below.size > 100) below.clear()
+  below.set(s, steep / (2 * LOOKS) - low)
+  return below.get(s)!
+}
+
 export const FAMILIES: readonly Family[] = [
   { name: 'quad', says: 'the square', make: () => x => x * x },
   { name: 'cubic', says: 'the cube', make: () => x => x * x * x },
@@ -48,8 +70,8 @@ export const FAMILIES: readonly Family[] = [
     name: 'elastic',
     says: 'swings wider and wider',
     strength: 1,
-    make: s => x => s * twoTo(10 * x - 10) * -sineOfTurns((x * 10 - 10.75) / 3) * x + (1 - s) * x * x,
-    overshoot: s => s,
+    make: elastic,
+    overshoot: elasticBelow,
   },
   {
     name: 'bounce',

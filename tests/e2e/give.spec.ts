@@ -49,7 +49,7 @@ for (const deep of [false, true])
     await chip(page, 'As', 'PNGs')
     await across(page, STAGE_WIDTH)
     await expect(page.locator('[data-plan]')).toContainText('30 frames, 0 … 29, 1 s.')
-    await expect(page.locator('[data-plan]')).toContainText('drives close at the lap.')
+    await expect(page.locator('[data-plan]')).toContainText('drives loop.')
     const files = unzipSync(await given(page))
     expect(Object.keys(files)).toHaveLength(30)
     // Frame 12 is the moment 0.4 s.

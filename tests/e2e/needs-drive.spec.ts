@@ -207,7 +207,7 @@ test('C2: noise kept to one side, and a promise that says so for all time', asyn
   await write(page, 'Canopy y', '20px + noise(freq: 1Hz, amp: 5px)')
   await page.getByRole('button', { name: 'More for Canopy y' }).click()
   await page.getByRole('menuitem', { name: 'Promise a limit…' }).click()
-  await page.getByRole('spinbutton', { name: 'Limit' }).fill('15')
+  await page.getByRole('textbox', { name: 'Limit' }).fill('15')
   await page.getByRole('button', { name: 'Promise', exact: true }).click()
   await expect(page.locator('[data-promise]')).toContainText('kept for all time')
   await write(page, 'Canopy y', '20px + noise(freq: 1Hz, amp: 9px)')

@@ -13,6 +13,7 @@ test('A2: frame rate and lap are changed on their pages, frames said, and a rate
   await page.getByRole('combobox', { name: 'Frames a second' }).selectOption('60')
   await expect(page.getByRole('status').filter({ hasText: 'a lap has 480 frames, it had 240' })).toBeVisible()
   await page.getByRole('tab', { name: 'Lap' }).click()
+  await page.getByLabel('Keep lap position').check()
   await page.getByRole('textbox', { name: 'Length of the lap, seconds' }).fill('5')
   await expect(page.locator('[data-lap] [data-frames]')).toContainText('300 frames at 60 a second, 0 … 299 go out')
   await page.keyboard.press('Enter')

@@ -20,10 +20,17 @@ const verdicts = useVerdicts()
 const seconds = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)
 const rate = computed(() => store.piece!.frameRate.n / store.piece!.frameRate.d)
 const frames = computed(() => framesOf(store.piece!.lap.length, store.piece!.frameRate))
+/** The length that is being typed: how many frames it has is told before it is made so. */
+const typed = ref<number | null>(null)
+const wantedFrames = computed(() => {
+  const wanted = typed.value === null ? null : fractionOf(typed.value)
+  return wanted && framesOf(wanted, store.piece!.frameRate)
+})
 /** Whether the start moves with the length, so that the lap is as far along as it was. */
 const keep = ref(false)
 
 function setLap(length: number): void {
+  typed.value = null
   const wanted = fractionOf(length)
   if (!wanted) store.notice = { says: 'A lap lasts more than 0 seconds. The old one stays.' }
   else tuning.lap(wanted.n, wanted.d, keep.value)
@@ -99,6 +106,7 @@ function take(key: string, closing: Closing): void {
           label="Length of the lap, seconds"
           :value="seconds"
           unit="s"
+          @typing="typed = $event"
           @set="setLap"
         />
         s</label
@@ -123,7 +131,8 @@ function take(key: string, closing: Closing): void {
         @set="keep = $event"
       />
       <span class="tabular text-[12px] text-faded" data-frames
-        >{{ frames }} frames at {{ printNumber(rate, 3) }} a second, 0 … {{ frames - 1 }} go out</span
+        >{{ wantedFrames ?? frames }} frames at {{ printNumber(rate, 3) }} a second, 0 …
+        {{ (wantedFrames ?? frames) - 1 }} go out</span
       >
       <span class="ml-auto" :class="verdicts.count.open + verdicts.count.later === 0 ? 'text-kelp' : ''" data-closing
         ><OurWord word="closes">{{ loopText(verdicts.count) }}</OurWord

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Copies and letters that overlap at some moment of the lap, part by part, each pair with its first moment. */
+import { copyName } from '~~/core/engine/copy-name.ts'
 import type { Touch } from '~~/core/insight/touching.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -11,15 +12,21 @@ const hand = useHand()
 const found = shallowRef<readonly { id: string; name: string; touches: readonly Touch[] }[] | null>(null)
 const looking = ref('')
 let run = 0
-/** Pairs of one part that are told. */
+/** Pairs of one part that are told at once, and the parts of which all are. */
 const TOLD = 3
+const all = ref(new Set<string>())
+/** Whether there is anything that could overlap. */
+const copied = computed(() =>
+  Object.entries(store.piece!.parts).filter(([id]) => store.program!.instancesOf(id).count > 1),
+)
+const pair = (id: string, t: Touch) =>
+  `${copyName(store.piece!, id, t.a)} and ${copyName(store.piece!, id, t.b)} at ${printNumber(toNumber(t.at), 2)} s`
 
 async function look(): Promise<void> {
   const mine = ++run
   found.value = null
   const list: { id: string; name: string; touches: readonly Touch[] }[] = []
-  const copied = Object.entries(store.piece!.parts).filter(([id]) => store.program!.instancesOf(id).count > 1)
-  for (const [id, part] of copied) {
+  for (const [id, part] of copied.value) {
     looking.value = part.name
     const touches = await store.ask(id, 'touching')
     if (mine !== run) return
@@ -40,10 +47,15 @@ onBeforeUnmount(() => run++)
   <section class="mt-3" aria-label="What touches">
     <p class="flex items-center gap-3">
       <span class="font-semibold">What touches</span>
-      <button class="chip" type="button" :disabled="looking !== ''" @click="look">
+      <span v-if="copied.length === 0" class="text-faded" role="status"
+        >No part has copies or letters, so nothing can overlap.</span
+      >
+      <button v-else class="chip" type="button" :disabled="looking !== ''" @click="look">
         {{ looking ? `looking at ${looking} …` : 'look through the lap' }}
       </button>
-      <span v-if="found && found.length === 0" class="text-kelp" role="status">No copies overlap at any frame.</span>
+      <span v-if="copied.length > 0 && found && found.length === 0" class="text-kelp" role="status"
+        >No copies overlap at any frame.</span
+      >
     </p>
     <ul v-if="found && found.length > 0" class="mt-1">
       <li v-for="f in found" :key="f.id" class="flex flex-wrap items-center gap-2 border-b border-rule py-1">
@@ -52,14 +64,22 @@ onBeforeUnmount(() => run++)
           >{{ f.touches.length }} {{ f.touches.length === 1 ? 'pair touches' : 'pairs touch' }}</span
         >
         <button
-          v-for="t in f.touches.slice(0, TOLD)"
+          v-for="t in all.has(f.id) ? f.touches : f.touches.slice(0, TOLD)"
           :key="`${t.a} ${t.b}`"
           class="tabular rounded-sm border border-rule px-2 text-[12px] hover:border-faded"
           type="button"
           title="Go there"
           @click="show(f.id, t)"
         >
-          {{ t.a + 1 }} and {{ t.b + 1 }} at {{ printNumber(toNumber(t.at), 2) }} s
+          {{ pair(f.id, t) }}
+        </button>
+        <button
+          v-if="f.touches.length > TOLD && !all.has(f.id)"
+          class="link text-[12px]"
+          type="button"
+          @click="all = new Set([...all, f.id])"
+        >
+          show all {{ f.touches.length }}
         </button>
       </li>
     </ul>

@@ -22,7 +22,12 @@ const props = withDefaults(
   }>(),
   { unit: '', decimals: 4 },
 )
-const emit = defineEmits<{ set: [value: number]; step: [by: 1 | -1, e: KeyboardEvent] }>()
+const emit = defineEmits<{
+  set: [value: number]
+  /** What is being typed, before it is sent; null while it is no amount. */
+  typing: [value: number | null]
+  step: [by: 1 | -1, e: KeyboardEvent]
+}>()
 const store = usePiece()
 const field = useTemplateRef('field')
 const wrong = ref('')
@@ -53,6 +58,14 @@ function read(): void {
   wrong.value = says
   field.value!.value = text.value
 }
+function type(): void {
+  wrong.value = ''
+  emit('typing', readQuantity(field.value!.value, props.unit, measures()).value)
+}
+/** In a form Enter reads what is typed and sends the form, by itself; elsewhere it ends the typing. */
+function enter(): void {
+  if (!field.value!.form) field.value!.blur()
+}
 /** Milliseconds that an explanation stands, since it covers what is below. */
 const STANDS = 8000
 watch(wrong, (says, _, onCleanup) => {
@@ -77,8 +90,8 @@ defineExpose({ send })
       :aria-describedby="wrong ? id : undefined"
       :value="text"
       @change="read"
-      @input="wrong = ''"
-      @keydown.enter="($event.target as HTMLElement).blur()"
+      @input="type"
+      @keydown.enter="enter"
       @keydown.up="emit('step', 1, $event)"
       @keydown.down="emit('step', -1, $event)"
     />
