@@ -7,7 +7,8 @@ import { indicesOf, instancesOf } from './instances.ts'
 export function copyName(piece: Piece, part: string, instance: number): string {
   const instances = instancesOf(piece, part)
   const indices = indicesOf(instances, instance)
-  let [copies, layer]: [string[], string] = [[], '']
+  const copies: string[] = []
+  let layer = ''
   instances.levels.forEach((level, k) => {
     const index = indices[k]!
     const letters = lettersOf(piece, level)

@@ -2,7 +2,19 @@
 import type { Form } from '../form/form.ts'
 import { workedOut } from '../form/working.ts'
 import { momentOfSeconds } from '../time/moment.ts'
-import { ZERO, absolute, compare, isWhole, isZero, over, plus, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import {
+  ZERO,
+  absolute,
+  compare,
+  isWhole,
+  isZero,
+  over,
+  plus,
+  rational,
+  times,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 
 export type Closure =

@@ -35,7 +35,7 @@ describe('the lock on a data folder', () => {
   })
   it('of a process that was killed and whose parent has not noticed is taken over', async () => {
     // The shell becomes something that never asks after its child.
-    const parent = spawn('sh', ['-c', 'sh -c \'echo $$\' & exec sleep 30'], { stdio: ['ignore', 'pipe', 'ignore'] })
+    const parent = spawn('sh', ['-c', "sh -c 'echo $$' & exec sleep 30"], { stdio: ['ignore', 'pipe', 'ignore'] })
     try {
       const pid = await new Promise<number>(done => parent.stdout.on('data', d => done(Number(String(d)))))
       const stat = () => readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]!.split(' ')
