@@ -28,6 +28,8 @@ const emit = defineEmits<{
   typing: [value: number | null]
   step: [by: 1 | -1, e: KeyboardEvent]
 }>()
+/** Px across of an explanation. */
+const WIDE = 260
 const store = usePiece()
 const field = useTemplateRef('field')
 const wrong = ref('')
@@ -62,10 +64,20 @@ function type(): void {
   wrong.value = ''
   emit('typing', readQuantity(field.value!.value, props.unit, measures()).value)
 }
-/** In a form Enter reads what is typed and sends the form, by itself; elsewhere it ends the typing. */
+/** Enter reads what is typed; in a form the form is sent with it then, elsewhere the typing ends. */
 function enter(): void {
-  if (!field.value!.form) field.value!.blur()
+  if (field.value!.form) read()
+  else field.value!.blur()
 }
+/** Where the explanation stands: below the field, over whatever it lies in, within the window. */
+const place = computed(() => {
+  if (!wrong.value || !field.value) return {}
+  const { right, bottom, top } = field.value.getBoundingClientRect()
+  const left = Math.min(innerWidth - WIDE - 8, Math.max(8, right - WIDE))
+  return bottom + 60 > innerHeight
+    ? { left: `${left}px`, bottom: `${innerHeight - top + 4}px` }
+    : { left: `${left}px`, top: `${bottom + 4}px` }
+})
 /** Milliseconds that an explanation stands, since it covers what is below. */
 const STANDS = 8000
 watch(wrong, (says, _, onCleanup) => {
@@ -98,7 +110,8 @@ defineExpose({ send })
     <span
       v-if="wrong"
       :id="id"
-      class="absolute top-full right-0 z-40 mt-1 w-max max-w-[260px] rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
+      :style="{ ...place, width: `${WIDE}px` }"
+      class="fixed z-50 rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
       role="alert"
       >{{ wrong }}</span
     >
