@@ -198,3 +198,48 @@ test('every refused state is among the versions, and can be taken back', async (
   await expect(formula(page, ROTATION)).toHaveText('time * 11deg/s')
   await saved(page)
 })
+
+test('where site data is blocked it starts, says what it cannot keep, and saves all the same', async ({ page }) => {
+  await page.addInitScript(() => {
+    const refuse = () => {
+      throw new DOMException('Access is denied for this document.', 'SecurityError')
+    }
+    Object.defineProperty(window, 'localStorage', { get: refuse })
+    Object.defineProperty(window, 'indexedDB', { get: refuse })
+  })
+  for (const path of ['/', '/manual']) {
+    await page.goto(path)
+    await expect(page.locator('main, h1').first()).toBeVisible()
+  }
+  const id = await freshFair(page)
+  await expect(page.locator('[data-blocked]')).toContainText('This browser blocks site data.')
+  await write(page, 'Carousel rotation', 'time * 12deg/s')
+  await saved(page)
+  await page.getByRole('button', { name: 'Night watch' }).click()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'night')
+  const { document } = (await (await page.request.get(`/api/pieces/${id}`)).json()) as {
+    document: { drives: Record<string, { text: string }> }
+  }
+  expect(Object.values(document.drives).map(d => d.text)).toContain('time * 12deg/s')
+})
+
+test('a tab that is closed right after a change has saved it', async ({ page, context }) => {
+  const made = await page.request.post('/api/pieces', { data: { title: 'Closed at once' } })
+  const { id } = (await made.json()) as { id: string }
+  for (let n = 1; n <= 5; n++) {
+    const tab = await context.newPage()
+    await tab.goto(`/piece/${id}`)
+    await tab.getByRole('tab', { name: 'Piece' }).click()
+    await tab.getByRole('textbox', { name: 'Width' }).fill(String(1000 + n))
+    await tab.getByRole('textbox', { name: 'Width' }).press('Enter')
+    await tab.close({ runBeforeUnload: false })
+    await expect
+      .poll(async () => {
+        const { document } = (await (await page.request.get(`/api/pieces/${id}`)).json()) as {
+          document: { stage: { width: number } }
+        }
+        return document.stage.width
+      })
+      .toBe(1000 + n)
+  }
+})
