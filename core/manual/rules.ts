@@ -151,7 +151,8 @@ export const RULES = {
       saysJump: 'Where a value must jump, it is said.',
       rampLength: 'The length of a ramp that repeats or mirrors is a pace, kept by its start.',
       dialSlips: 'A dial changes no text: the piece keeps a slip for each pace made of dials.',
-      clockOffset: 'A clock’s rate moves its offset, a lap’s length its start, so that progress stays.',
+      clockOffset:
+        'A clock’s rate moves its offset so that progress stays; a lap’s length moves its start only with Keep lap position, to a whole frame.',
       settle: '*Settle from 0* clears what has gathered.',
       switchedOff: 'It can be switched off: then values jump.',
     },
@@ -162,7 +163,8 @@ export const RULES = {
       period: 'Its period is exact, *never*, or *practically never* (over a day).',
       bounds: 'Its bounds hold over all time, tighter where a name is read twice.',
       jumps: 'Its jumps are said: when, from what to what, with a fix where one is.',
-      closes: 'Whether it closes: yes, by symmetry, from a moment on, no with the gap, or not proven.',
+      closes:
+        'Whether it closes in the lap: yes, by symmetry, only later (settles or loops after a moment), no with the gap, or not proven.',
       links: 'What it reads and what reads it.',
       cost: 'How many operations a value takes.',
       promises: 'A promise such as *stays above 15px/s* is proved by bounds, or broken at a moment.',
