@@ -12,6 +12,7 @@ test('a dial is made, read, renamed and taken away', async ({ page }) => {
   await dialog.getByLabel('Unit').selectOption('deg')
   await dialog.getByLabel('Lowest').fill('-90')
   await dialog.getByLabel('Highest').fill('-95')
+  await page.keyboard.press('Tab')
   await expect(dialog.getByRole('alert')).toContainText('must be below the highest')
   await dialog.getByLabel('Highest').fill('90')
   await dialog.getByLabel('Start').fill('45')
