@@ -130,11 +130,32 @@ function drop(): void {
               <option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option>
             </select>
             <span>Lowest</span
-            ><QuantityInput class="field tabular" label="Lowest" :value="low" :unit="unit" @set="low = $event" />
+            ><QuantityInput
+              class="field tabular"
+              label="Lowest"
+              :value="low"
+              :unit="unit"
+              @typing="$event !== null && (low = $event)"
+              @set="low = $event"
+            />
             <span>Highest</span
-            ><QuantityInput class="field tabular" label="Highest" :value="high" :unit="unit" @set="high = $event" />
+            ><QuantityInput
+              class="field tabular"
+              label="Highest"
+              :value="high"
+              :unit="unit"
+              @typing="$event !== null && (high = $event)"
+              @set="high = $event"
+            />
             <span>Start</span
-            ><QuantityInput class="field tabular" label="Start" :value="initial" :unit="unit" @set="initial = $event" />
+            ><QuantityInput
+              class="field tabular"
+              label="Start"
+              :value="initial"
+              :unit="unit"
+              @typing="$event !== null && (initial = $event)"
+              @set="initial = $event"
+            />
           </template>
         </div>
         <TickField class="mt-2" label="Locked: it stays as it is" :value="locked" @set="locked = $event" />

@@ -35,6 +35,11 @@ const field = useTemplateRef('field')
 const wrong = ref('')
 const id = useId()
 const text = computed(() => (props.value === null ? '' : printNumber(props.value, props.decimals).replace('-', '−')))
+/** What it shows at first; then what is typed is never overwritten while the field is in use. */
+const first = text.value
+watch(text, shown => {
+  if (field.value && field.value !== document.activeElement) field.value.value = shown
+})
 const measures = () => store.program?.measures ?? { frameRate: rational(30), lapLength: ONE }
 
 /** Sends a number, held within the field's limits: that it was held is said. */
@@ -100,7 +105,7 @@ defineExpose({ send })
       :aria-label="label"
       :aria-invalid="wrong !== ''"
       :aria-describedby="wrong ? id : undefined"
-      :value="text"
+      :value="first"
       @change="read"
       @input="type"
       @keydown.enter="enter"
