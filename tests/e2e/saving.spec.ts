@@ -12,7 +12,7 @@ const onSave = (page: Page, answer: Parameters<Page['route']>[1]) =>
 
 /** The tab ends as in a crash: nothing of the page runs as it goes, so that nothing is sent on leaving. */
 async function crash(page: Page): Promise<void> {
-  await page.evaluate(() => window.addEventListener('pagehide', e => e.stopImmediatePropagation(), { capture: true }))
+  await page.evaluate(() => (window.fetch = () => Promise.reject(new Error('the tab is gone'))))
   await page.close({ runBeforeUnload: false })
 }
 

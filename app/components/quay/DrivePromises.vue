@@ -77,6 +77,7 @@ const drop = (nth: number) =>
       label="Limit"
       :value="than === '' ? null : than"
       :unit="of === 'value' ? property.unit : property.unit && `${property.unit}/s`"
+      @typing="$event !== null && (than = $event)"
       @set="than = $event"
       @keydown.esc.stop="writing = false"
     />

@@ -46,11 +46,10 @@ const measures = () => store.program?.measures ?? { frameRate: rational(30), lap
 function send(value: number): void {
   const whole = props.whole ? Math.round(value) : value
   const held = Math.min(props.high ?? MOST, Math.max(props.low ?? -MOST, whole))
-  const unit = props.unit === 'deg' ? '°' : props.unit && ` ${props.unit}`
   wrong.value =
-    held !== whole
-      ? `${held < whole ? 'At most' : 'At least'} ${printNumber(held, 4)}${unit}: that is what it is now.`
-      : ''
+    held === whole
+      ? ''
+      : `${props.label} goes ${held < whole ? 'up' : 'down'} to ${printNumber(held, 4)}${props.unit}; that is what it is now.`
   if (held !== props.value) emit('set', held)
   nextTick(() => field.value && (field.value.value = text.value))
 }
