@@ -16,7 +16,7 @@ const REMEMBERED = 1000
 const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789'
 
 let key: string | null = null
-/** When wrong keys came, by the address of who sent them: whoever guesses makes nobody else wait. */
+/** Times of wrong keys by the sender's address, so that one sender's guesses delay nobody else. */
 const tries = new Map<string, number[]>()
 
 /** Where the server listens. */

@@ -13,7 +13,7 @@ const TUNED: Bounds = { bytes: 16 * 1024, depth: 3, count: 400 }
 /** What the receiver tuned: within the locks, or refused. */
 export default defineEventHandler(async event => {
   const token = tokenOf(event)
-  // Whoever has no good token is not listened to.
+  // The token is checked before the body is read.
   if (!(await isGood(await database(), token))) throw notHanded()
   const { tuned } = await bodyOf(event, Values, TUNED)
   const kept = await tune(await database(), token, tuned)
