@@ -35,11 +35,12 @@ const field = useTemplateRef('field')
 const wrong = ref('')
 const id = useId()
 const text = computed(() => (props.value === null ? '' : printNumber(props.value, props.decimals).replace('-', '−')))
-/** What it shows at first; then what is typed is never overwritten while the field is in use. */
-const first = text.value
-watch(text, shown => {
-  if (field.value && field.value !== document.activeElement) field.value.value = shown
-})
+/** Written by hand, not bound: a bound value is set again whenever the page is drawn, over what is being typed. */
+function show(): void {
+  if (field.value && field.value !== document.activeElement) field.value.value = text.value
+}
+onMounted(show)
+watch(text, show, { flush: 'post' })
 const measures = () => store.program?.measures ?? { frameRate: rational(30), lapLength: ONE }
 
 /** Sends a number, held within the field's limits: that it was held is said. */
@@ -104,7 +105,6 @@ defineExpose({ send })
       :aria-label="label"
       :aria-invalid="wrong !== ''"
       :aria-describedby="wrong ? id : undefined"
-      :value="first"
       @change="read"
       @input="type"
       @keydown.enter="enter"
