@@ -7,10 +7,12 @@ import type { Lent } from '~~/core/piece/lent.ts'
 import { apply, compose, operation } from '~~/core/piece/operation.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from './piece.ts'
+import { useSmoothing } from './smoothing.ts'
 import { get, post, remove } from './request.ts'
 
 export const useHandingOver = defineStore('handing-over', () => {
   const store = usePiece()
+  const smoothing = useSmoothing()
   const all = shallowRef<Handover[]>([])
   const link = ref('')
   const copied = ref(false)
@@ -83,8 +85,8 @@ export const useHandingOver = defineStore('handing-over', () => {
       op = { ...compose(op, next), says: op.says }
       program = new Program(apply(program.piece, next), program)
     }
-    if (op.puts.length > 0) store.act(op)
-    store.notice = { says: op.puts.length > 0 ? 'The dials stand as they were tuned.' : 'The dials stand so already.' }
+    if (op.puts.length > 0) smoothing.told(op, 'The dials stand as they were tuned.', program)
+    else store.notice = { says: 'The dials stand so already.' }
   }
 
   return { all, link, copied, wrong, busy, load, make, copy, forget, withdraw, said, takeOver }

@@ -2,9 +2,11 @@
 import { driverName, link } from '~~/core/insight/linking.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
 import { usePiece } from './piece.ts'
+import { useSmoothing } from './smoothing.ts'
 
 export function useLinking() {
   const store = usePiece()
+  const smoothing = useSmoothing()
 
   /** Whether it was linked; if not, why has been said. */
   function join(driver: string, driven: string): boolean {
@@ -13,9 +15,7 @@ export function useLinking() {
       store.notice = { says: made.says }
       return false
     }
-    store.act(made.op)
-    const says = `${driverName(store.piece!, driven)} follows ${driverName(store.piece!, driver)}.`
-    store.notice = { says, act: { says: 'Undo', do: store.undo } }
+    smoothing.told(made.op, `${driverName(store.piece!, driven)} follows ${driverName(store.piece!, driver)}.`)
     return true
   }
 

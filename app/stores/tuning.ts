@@ -1,38 +1,47 @@
 /** The gestures that tune a running piece, made at the moment that is shown. */
 import { dialOf, numberAt } from '~~/core/acts/dialling.ts'
-import { sourceOf } from '~~/core/acts/sources.ts'
-import { rewrite, type Shift } from '~~/core/engine/rewrite.ts'
+import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
+import { rewrite } from '~~/core/engine/rewrite.ts'
 import { setDial, setLap, setLapStart, settleFrom0 } from '~~/core/engine/retime.ts'
-import { parse } from '~~/core/formula/parse.ts'
+import { shiftOf, type Shift } from '~~/core/engine/shift.ts'
+import { parse, plainly } from '~~/core/formula/parse.ts'
 import { setHandle } from '~~/core/formula/edit.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from './piece.ts'
+import { fromTo, useSmoothing } from './smoothing.ts'
 
 export function useTuning() {
   const store = usePiece()
+  const smoothing = useSmoothing()
   const now = () => store.player!.now()
 
-  /** Another text for a drive. Says so, and by how much, when a value jumps although jumps are to be avoided. */
-  function commit(key: string, text: string): void {
+  /**
+   * Another text for a drive. Says so, and by how much, when a value jumps although jumps are to be avoided.
+   * @param typed it was written by hand: that more is written than that is said too
+   */
+  function commit(key: string, text: string, typed = false): void {
     const program = store.program!
     if (sourceOf(program.piece, key)?.text === text) return
     const made = rewrite(program, key, text, now(), store.noJump())
     store.act(made.op, made.program)
-    if (made.shift) store.notice = { says: shiftText(key, made.jumps, made.shift) }
+    const changed = typed && made.text !== plainly(text)
+    if (!made.shift && !changed) return
+    const name = sourceName(program.piece, key)
+    store.notice = {
+      says: made.shift
+        ? `${made.jumps ?? 'This change cannot keep the value.'} It jumps ${fromTo(store.program!, made.shift)}.`
+        : `${name} goes on from where it is: its formula was adjusted for that.`,
+      act: changed
+        ? { says: 'Apply without smoothing', do: () => (store.undo(), exactly(key, text)) }
+        : { says: 'Undo', do: store.undo },
+    }
   }
 
-  /** Another text as it is, which may make the value jump: that is what was asked for. */
+  /** Another text as it is, which may make the value jump: by how much is said. */
   function exactly(key: string, text: string): void {
     const made = rewrite(store.program!, key, text, now(), false)
-    store.act(made.op, made.program)
-  }
-
-  function shiftText(key: string, reason: string | null, { copy, from, to }: Shift): string {
-    const { measures, slots } = store.program!
-    const show = (v: number) => showValue(v, propertyOf(store.program!, key), measures, 2)
-    const which = (slots.get(key)?.forms.length ?? 1) > 1 ? ` (copy ${copy + 1})` : ''
-    return `${reason ?? 'This change cannot keep the value.'} It jumps from ${show(from)} to ${show(to)}${which}.`
+    smoothing.told(made.op, '', made.program)
   }
 
   /** The n-th number of a drive's formula, while it is dragged. */
@@ -41,11 +50,45 @@ export function useTuning() {
     if (formula) commit(key, setHandle(formula, nth, value, decimals))
   }
 
-  function dial(id: string, value: number): void {
-    const { name, locked } = store.piece!.dials[id]!
+  /** What the dial in the hand has moved by itself, not by its pace, since it was taken: of one value the whole way. */
+  let pulled: { shift: Shift; by: number } | null = null
+  let pulling = false
+
+  /** A dial at another value. What it sets paces goes on from where it is; what moves at once is said, while it is pulled at the end. */
+  function dial(id: string, value: number, says = true): void {
+    const { name, locked, value: old } = store.piece!.dials[id]!
     if (locked) store.notice = { says: `${name} is locked. Its form unlocks it.` }
-    else if (store.piece!.dials[id]!.value !== value)
-      store.act(setDial(store.program!, id, value, now(), store.noJump()))
+    if (locked || old === value) return
+    const before = store.program!
+    const at = now()
+    store.act(setDial(before, id, value, at, store.noJump()))
+    const shift = says && store.noJump() ? shiftOf(before, store.program!, at) : null
+    if (!shift) return
+    const by = shift.to - shift.from + (pulling && pulled?.shift.key === shift.key ? pulled.by : 0)
+    pulled = { shift, by }
+    if (!pulling) sayPulled(id)
+  }
+  function sayPulled(id: string): void {
+    if (!pulled) return
+    const { shift, by } = pulled
+    pulled = null
+    const program = store.program!
+    const size = showValue(Math.abs(by), propertyOf(program, shift.key), program.measures, 2)
+    store.notice = {
+      says: `${sourceName(program.piece, shift.key)} moved by ${size} at once: ${store.piece!.dials[id]!.name} sets more than its pace.`,
+      act: { says: 'Undo', do: store.undo },
+    }
+  }
+  /** The dial is taken in the hand, to be pulled: one step to undo; and let go. */
+  function takeDial(): void {
+    store.beginGesture()
+    pulled = null
+    pulling = true
+  }
+  function letDialGo(id: string): void {
+    store.endGesture()
+    pulling = false
+    sayPulled(id)
   }
 
   /** The number of a formula at a place of its text becomes a dial. */
@@ -63,13 +106,17 @@ export function useTuning() {
   /** The length of the lap; with `keep` its start moves too, which is said. */
   function lap(n: number, d: number, keep: boolean): void {
     const before = store.piece!.lap.start
-    store.act(setLap(store.piece!, { n, d }, now(), keep))
+    const ran = store.program!
+    const at = now()
+    store.act(setLap(store.piece!, { n, d }, at, keep))
     const { start } = store.piece!.lap
+    const shift = store.noJump() ? shiftOf(ran, store.program!, at) : null
+    const jumps = shift ? ` ${smoothing.jumped(shift)}` : ''
     if (start !== before)
-      store.notice = { says: `The lap now starts at ${printNumber(start, 3)} s, where it is as far along as before.` }
-    else if (!keep && store.noJump())
+      store.notice = { says: `The lap now starts at ${printNumber(start, 3)} s, where it is as far along as before.${jumps}` }
+    else if (!keep && shift)
       store.notice = {
-        says: 'The lap starts where it did, so what runs per lap may have jumped.',
+        says: `The lap starts where it did.${jumps}`,
         act: {
           says: 'Keep lap position',
           do: () => {
@@ -87,5 +134,5 @@ export function useTuning() {
       store.notice = { says: `The lap starts on a whole frame: at ${printNumber(start, 4)} s.` }
   }
 
-  return { commit, exactly, number, dial, dialOut, settle, lap, lapStart }
+  return { commit, exactly, number, dial, takeDial, letDialGo, dialOut, settle, lap, lapStart }
 }

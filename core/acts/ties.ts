@@ -79,12 +79,19 @@ export function addTie(piece: Piece, tie: Tie): Operation {
   )
 }
 
+/** A tie with another ratio or offset: what is set on b follows a at once. */
+export function setTie(piece: Piece, id: string, tie: Tie): Operation {
+  const next = { ...piece, ties: { ...piece.ties, [id]: tie } }
+  const follows = held(next, tie.a, handValue(piece, tie.a))
+  return operation('change a tie', { in: 'ties', id, value: tie }, ...follows)
+}
+
 const handValue = (piece: Piece, key: string): number => {
   const [part, name] = key.split('.') as [string, string]
   return piece.bases[key]?.value ?? initialOf(propertyNamed(name)!, piece.parts[part]!.shape.type)
 }
 
-/** The hand values that follow when one of a tied group is set. */
+/** The hand values that follow when one of a tied group is set; what has a formula keeps its own. */
 export function held(piece: Piece, key: string, value: number): Put[] {
   const values = new Map([[key, value]])
   const puts: Put[] = []
@@ -92,6 +99,7 @@ export function held(piece: Piece, key: string, value: number): Put[] {
     if (!f) continue
     const next = values.get(f.of)! * f.ratio + f.offset
     values.set(other, next)
+    if (piece.drives[other]) continue
     puts.push({ in: 'bases', id: other, value: { ...piece.bases[other], value: Number(next.toFixed(12)) } })
   }
   return puts

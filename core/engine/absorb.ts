@@ -18,14 +18,15 @@ export interface Gap {
 
 export const isSum = (n: Node): boolean => n.type === 'binary' && (n.op === '+' || n.op === '-')
 
-interface Summand {
+export interface Summand {
   readonly node: Node
   readonly sign: 1 | -1
   /** The sum it is the right side of; null for a first summand. */
   readonly rightOf: (Node & { type: 'binary' }) | null
 }
 
-function summands(n: Node, sign: 1 | -1 = 1, rightOf: Summand['rightOf'] = null): Summand[] {
+/** What a sum is made of, each with the sign it has in it. */
+export function summands(n: Node, sign: 1 | -1 = 1, rightOf: Summand['rightOf'] = null): Summand[] {
   if (n.type === 'binary' && (n.op === '+' || n.op === '-')) {
     const turned = n.op === '-' ? (-sign as 1 | -1) : sign
     return [...summands(n.left, sign, rightOf), ...summands(n.right, turned, n)]

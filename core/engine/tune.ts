@@ -21,14 +21,16 @@ import {
   isZero,
   minus,
   over,
+  plus,
   rational,
   times,
   type Rational,
 } from '../time/rational.ts'
 import { unitOfKind, type Measures } from '../units/units.ts'
-import { absorb, isSum, quantity, type Gap } from './absorb.ts'
+import { absorb, isSum, quantity, summands, type Gap } from './absorb.ts'
 import { compileNode, compilePhase } from './compile.ts'
 import { rampGap } from './ramp-gap.ts'
+import { constantsOf, mentionsTime, retypedNumbers } from './retyped.ts'
 import { CannotRun } from './env.ts'
 import type { Program } from './program.ts'
 
@@ -49,7 +51,8 @@ export function tuneText(before: Program, after: Program, key: string, at: Momen
   const same: Tuned = { text: wanted, jumps: null }
   if (!old || !next || before.slots.get(key)?.running !== 'text' || after.slots.get(key)?.running !== 'text')
     return same
-  const pairs = numbersThatDiffer(old.formula, next.formula)
+  const numbers = numbersThatDiffer(old.formula, next.formula)
+  const pairs = numbers ?? retypedNumbers(old.formula, next.formula)
   if (!pairs || pairs.length === 0) return same
   const a = distinct(pairs.flatMap(([n]) => paceTerms(old.formula, n)))
   const b = distinct(pairs.flatMap(([, n]) => paceTerms(next.formula, n)))
@@ -58,7 +61,7 @@ export function tuneText(before: Program, after: Program, key: string, at: Momen
   for (let i = 0; i < Math.min(a.length, b.length); i++) {
     const [x, y] = [a[i]!, b[i]!]
     try {
-      const difference = gap(before, after, key, old, next, x, y, at)
+      const difference = gap(before, after, key, old, next, x, y, at, numbers === null)
       if (typeof difference === 'string') jumps = difference
       else if (!isZero(difference.value)) changes.push(...written(next, y, difference, after.measures))
     } catch (e) {
@@ -131,9 +134,6 @@ function sumFrom(path: readonly Node[], term: number): number {
   return at
 }
 
-const TIME_NAMES = new Set(['time', 'frame'])
-const mentionsTime = (n: Node): boolean =>
-  n.type === 'name' ? TIME_NAMES.has(canonical(n.name)) : n.type !== 'call' && children(n).some(mentionsTime)
 const contains = (n: Node, wanted: Node): boolean => n === wanted || children(n).some(c => contains(c, wanted))
 
 function pathTo(formula: Formula, wanted: Node): Node[] {
@@ -152,7 +152,10 @@ function pathTo(formula: Formula, wanted: Node): Node[] {
   return []
 }
 
-/** What the new text lacks against the old at the moment, or a sentence when it cannot be made up for. */
+/**
+ * What the new text lacks against the old at the moment, or a sentence when it cannot be made up for.
+ * @param retyped the constants beside a time term count too: they were not typed again
+ */
 function gap(
   before: Program,
   after: Program,
@@ -162,6 +165,7 @@ function gap(
   x: Term,
   y: Term,
   at: Moment,
+  retyped: boolean,
 ): Gap | string {
   if (x.type === 'ramp' && y.type === 'ramp') {
     const { exactSeconds } = momentRead(old, before, key, x.node, 0, at)
@@ -171,8 +175,8 @@ function gap(
   const gaps: Rational[] = []
   let keep: Rational | null = null
   for (let i = 0; i < count; i++) {
-    const was = paced(old, before, key, x, i)
-    const is = paced(next, after, key, y, i)
+    const was = paced(old, before, key, x, i, retyped)
+    const is = paced(next, after, key, y, i, retyped)
     if (!was || !is) return 'The pace here is not linear in time, so the value jumps.'
     if (was.wrap !== is.wrap && y.type === 'phase' && functionNamed(y.node.name)?.seeded) {
       return 'A lap holds a whole number of steps here, so another number of them makes the value jump.'
@@ -219,7 +223,7 @@ function centred(turns: Rational): Rational {
   return compare(part, rational(1, 2)) > 0 ? minus(part, rational(1)) : part
 }
 
-function paced(checked: Checked, program: Program, key: string, term: Term, instance: number) {
+function paced(checked: Checked, program: Program, key: string, term: Term, instance: number, whole: boolean) {
   const env = program.envFor(key, instance)
   if (term.type === 'phase') {
     const phase = compilePhase(checked, env, term.node)
@@ -227,8 +231,20 @@ function paced(checked: Checked, program: Program, key: string, term: Term, inst
   }
   const { exact, at } = compileNode(checked, env, term.node)
   if (term.type === 'sum' && !exact) return { at: (m: Moment) => fromFinite(Number(at(m).toFixed(15))), wrap: 0 }
-  return exact && { at: (m: Moment) => evaluateAffine(exact, m), wrap: 0 }
+  if (!exact) return null
+  let beside = rational(0)
+  if (whole && term.type === 'time' && isSum(term.sum))
+    for (const { node, sign } of constantsOf(term.sum)) {
+      const { exact } = compileNode(checked, env, node)
+      if (!exact || !isZero(exact.rate)) return null
+      beside = plus(beside, times(exact.base, rational(sign)))
+    }
+  const own = term.type === 'time' ? signOf(term) : 1
+  return { at: (m: Moment) => plus(evaluateAffine(exact, m), times(beside, rational(own))), wrap: 0 }
 }
+
+/** Whether a time term is added in its sum or taken from it. */
+const signOf = ({ node, sum }: Term & { type: 'time' }): 1 | -1 => summands(sum).find(s => s.node === node)?.sign ?? 1
 
 /** When the gap is a constant times one factor of the pace that differs from copy to copy, that factor's text. */
 function carried(next: Checked, term: Term, gaps: readonly Rational[], after: Program, key: string): Gap | null {

@@ -1,5 +1,7 @@
 /** Where one instance of a part stands at any moment: only what it hangs on is looked at, not the whole scene. */
 import type { Form } from '../form/form.ts'
+import type { Facts } from '../facts/facts.ts'
+import { turned, type Repeats } from '../facts/repeats.ts'
 import type { Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 import { hangsOnBefore, placesOf } from '../piece/copies.ts'
@@ -35,7 +37,12 @@ export interface Whereabouts {
   readonly at: (m: Moment) => Matrix
   /** All that it is made of. */
   readonly of: readonly Form[]
+  /** How each of those comes back, where whole turns mean nothing. */
+  readonly repeats: () => Repeats[]
 }
+
+/** What turns it: it stands the same after every whole turn. */
+const TURNS: ReadonlySet<Posed> = new Set(['rotation', 'rotationX', 'rotationY'])
 
 export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance: number): Whereabouts {
   const chain: Link[] = []
@@ -66,7 +73,12 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
     }
     return world!
   }
-  return { at: read, of: chain.flatMap(link => Object.values(link.forms)) }
+  const back = (name: Posed, { repeats }: Facts) => (TURNS.has(name) ? turned(repeats) : repeats)
+  return {
+    at: read,
+    of: chain.flatMap(link => Object.values(link.forms)),
+    repeats: () => chain.flatMap(({ forms }) => POSED.map(name => back(name, forms[name].facts()))),
+  }
 }
 
 /** A point of an instance on the stage, `dx dy` from its pivot along its own axes. */
@@ -77,5 +89,6 @@ export function spotOf(piece: Piece, formOf: FormOf, part: string, instance: num
     y: (m: Moment, dx: number, dy: number) => applyY(there.at(m), dx, dy),
     pivot: piece.parts[part]!.pivot,
     of: there.of,
+    repeats: there.repeats,
   }
 }

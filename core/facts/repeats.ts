@@ -10,6 +10,8 @@ import {
   equal,
   isZero,
   negate,
+  absolute,
+  over,
   plus as add,
   rational,
   tenTo,
@@ -69,6 +71,11 @@ export function wholeRounds(of: Repeats): Repeats {
   if (of.every === null || isZero(of.gain) || isZero(of.every)) return of
   return { ...of, every: mul(of.every, rational(mul(of.gain, of.every).d)), gain: ZERO }
 }
+/** The same of something that looks the same after every whole one, also where it grows steadily: a turn. */
+export const turned = (of: Repeats): Repeats =>
+  of.every !== null && isZero(of.every) && !isZero(of.gain)
+    ? { every: over(rational(1), absolute(of.gain)), gain: ZERO, from: of.from }
+    : wholeRounds(of)
 /** Any function of several values: it repeats when none of them grows and all repeat. */
 export function together(all: readonly Repeats[]): Repeats {
   if (all.some(r => !isZero(r.gain))) return NEVER

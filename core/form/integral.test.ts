@@ -101,6 +101,16 @@ describe('what takes long is worked out bit by bit', () => {
     const day = f.value(86_400)
     expect((day * 360) / 86_400).toBeCloseTo(4.5, 1)
   })
+  it('beyond its end it stays at what it came to', () => {
+    forget()
+    const f = fair('accumulate(random(0deg, 9deg, 60Hz) / 1s)')
+    const end = f.slot.forms[0]!.facts().reach
+    expect(end).toBeLessThan(2 * 86_400)
+    const [there, later, before] = [end, end + 1e6, -end - 1e6].map(t => f.value(t))
+    expect(there! * 360).toBeGreaterThan(4 * end)
+    expect(later).toBe(there)
+    expect(before! * 360).toBeLessThan(-4 * end)
+  })
   it('far from 0 an average takes no more than its window', () => {
     forget()
     const f = fair('average(max(0, noise(2Hz)) * 20deg, 0.5s)')

@@ -7,6 +7,7 @@
  */
 import {
   ZERO,
+  fromNumber,
   compare,
   floor,
   fraction,
@@ -87,7 +88,7 @@ export function integralOf(f: Summand, frameRate: Rational): Integral {
   const way = wayOf(f)
   switch (way.type) {
     case 'closed':
-      return way.integral
+      return holding(way.integral, way.integral.reach ?? Infinity)
     case 'scaled': {
       const of = integralOf(way.of, frameRate)
       const by = toNumber(way.by)
@@ -99,9 +100,20 @@ export function integralOf(f: Summand, frameRate: Rational): Integral {
     }
     default: {
       const to = betweenOf(f, way, frameRate)
-      return m => to(ZERO, m.exactSeconds)
+      return holding(m => to(ZERO, m.exactSeconds), way.type === 'cells' ? Cells.reachOf(f) : Infinity)
     }
   }
+}
+
+/** A sum from second 0 that stays, beyond the seconds it is added up for, at what it came to by then. */
+function holding(sum: Integral, reach: number): Integral {
+  if (!Number.isFinite(reach) || reach === 0) return sum
+  const end = fromNumber(reach)
+  const held = (m: Moment): Moment => {
+    if (m.seconds > reach) return momentOfSeconds(end, m.rate)
+    return m.seconds < -reach ? momentOfSeconds(minus(ZERO, end), m.rate) : m
+  }
+  return m => sum(held(m))
 }
 
 /** The integral between two moments, without what lies before both: exact far away too. */

@@ -52,6 +52,21 @@ describe('kinds', () => {
     }
   })
 
+  it.each([
+    ['sin(Carousel.y) * 3deg', 'sin(Carousel.y / 1px * 1deg) * 3deg'],
+    ['sqrt(Carousel.y) * 1deg', 'sqrt(Carousel.y / 1px) * 1deg'],
+    ['mod(Carousel.y, 3) * 1deg', undefined],
+    ['befor.rotation + 2deg', 'before.rotation + 2deg'],
+    ['sine(3 / lap) * 2deg', 'sine(3/lap) * 2deg'],
+  ])('%s is offered %s first', (text, fix) => {
+    const place: Place = { on: 'Mount', change: b => ['Lip', 'Lapse'].forEach(name => b.dial(name)) }
+    expect(fixed(text, place)[0]).toBe(fix)
+  })
+  it('a unit of time with a blank before it is told as one, whatever is named like it', () => {
+    expect(first('sine(3 / lap) * 2deg').says).toBe('lap is a unit of time. It stands close to its number: 3/lap.')
+    expect(first('3 / lip * time').says).not.toContain('unit')
+  })
+
   it('every fix that is offered for a kind mends the formula it is offered for', () => {
     for (const text of [
       'time * 40',

@@ -42,9 +42,12 @@ export function strideOf(text: string, n: NumberNode): number {
 }
 
 /** Pairs of numbers that differ between two trees of the same shape; null when anything else differs. */
-export function numbersThatDiffer(a: Formula, b: Formula): [NumberNode, NumberNode][] | null {
-  const [x, y] = [everyNode(a), everyNode(b)]
-  if (x.length !== y.length || a.lets.length !== b.lets.length) return null
+export const numbersThatDiffer = (a: Formula, b: Formula): [NumberNode, NumberNode][] | null =>
+  a.lets.length === b.lets.length ? alike(everyNode(a), everyNode(b)) : null
+
+/** The same of two lists of nodes, in the order of their trees. */
+export function alike(x: readonly Node[], y: readonly Node[]): [NumberNode, NumberNode][] | null {
+  if (x.length !== y.length) return null
   const pairs: [NumberNode, NumberNode][] = []
   for (let i = 0; i < x.length; i++) {
     const [m, n] = [x[i]!, y[i]!]

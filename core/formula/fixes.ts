@@ -60,6 +60,16 @@ export function kindFixes(formula: Formula, clash: Clash, was: Problem, tried: (
     const text = formula.text.slice(from, to)
     offer([{ from, to, insert: `${bracket ? `(${text})` : text} * 1${factor}` }])
   }
+  // What has a unit and should have none, or another: divided by one of its own.
+  const over = unitOfKind(quotient(clash.got, clash.wanted))
+  const [own, wanted] = [unitOfKind(clash.got), unitOfKind(clash.wanted)]
+  const divided = over ? ` / 1${over}` : own && wanted ? ` / 1${own} * 1${wanted}` : ''
+  if (found.length === 0 && numbers.length === 0 && divided) {
+    const { from, to } = outerSpan(clash.node)
+    const bracket = clash.node.type === 'binary' && !clash.node.outer && !['*', '/', '^'].includes(clash.node.op)
+    const text = formula.text.slice(from, to)
+    offer([{ from, to, insert: `${bracket ? `(${text})` : text}${divided}` }])
+  }
   return found
 }
 

@@ -1,8 +1,9 @@
 /** What the names in a formula mean: words, things of the piece, properties of parts, single copies. */
-import { PLAIN, isPlain, kindName, type Kind } from '../units/kinds.ts'
+import { PLAIN, TIME, isPlain, kindName, sameKind, type Kind } from '../units/kinds.ts'
 import { propertiesOf } from '../piece/properties.ts'
 import { functionNamed } from '../functions/index.ts'
 import { canonical, meant, nearest } from '../units/names.ts'
+import { readUnit } from '../units/units.ts'
 import { BUILTINS, RELATIVES, builtinNamed, spelled, written } from './words.ts'
 import { problem, replacing, type Problem, type Span } from './problem.ts'
 import {
@@ -141,6 +142,11 @@ export abstract class Lookup {
     if ((RELATIVES as readonly string[]).includes(canonical(node.name))) {
       return this.wrong(problem('syntax', node, `Behind ${node.name} comes a property, as in ${node.name}.rotation.`))
     }
+    // A word of time with a blank before it: 3 / lap.
+    if (readUnit(node.name)?.kind && sameKind(readUnit(node.name)!.kind, TIME))
+      return this.wrong(
+        problem('unknown-name', node, `${node.name} is a unit of time. It stands close to its number: 3/${node.name}.`),
+      )
     return this.unknown(node, node.name, [...BUILTINS.map(b => b.name), ...this.valueNames()], 'There is nothing named')
   }
 
@@ -194,7 +200,7 @@ export abstract class Lookup {
         return this.unknown(
           of,
           of.name,
-          parts.map(t => t.name),
+          [...RELATIVES, ...parts.map(t => t.name)],
           'There is no part named',
         )
       }

@@ -4,7 +4,7 @@
  * not enough; only what leaves no error is offered, so that pressing a fix always gives a formula that runs.
  */
 import { change, type Change, type Fix, type Problem } from './problem.ts'
-import { renamedHere, respelt } from './respelling.ts'
+import { closeUnits, renamedHere, respelt } from './respelling.ts'
 import { reshaped } from './reshaping.ts'
 import type { Names, Target } from './scope.ts'
 
@@ -102,7 +102,7 @@ function candidates(
   const shape = reshaped(text, names, target)
   // What is not read yet is a matter of spelling; what is read and does not fit, of shape.
   if (first.code === 'syntax') return { usual: [...spelling, ...between, ...offered, ...shape.likely], last: [] }
-  return { usual: [...renamedHere(text), ...shape.likely, ...offered, ...spelling], last: shape.last }
+  return { usual: [...closeUnits(text), ...renamedHere(text), ...shape.likely, ...offered, ...spelling], last: shape.last }
 }
 
 /** From one text to another, as one change that touches only what differs. */

@@ -6,6 +6,15 @@ import { FUNCTIONS } from '../functions/index.ts'
 import { FAMILIES } from '../signal/easing.ts'
 import { readUnit } from '../units/units.ts'
 
+/** A rate with blanks in it: `3 / lap`. */
+const CLOSE: readonly [RegExp, string] = [/\s*\/\s*(ms|min|laps?|f|s)(?![\w(.[])/gi, '/$1']
+
+/** The text with its rates written close. */
+export const closeUnits = (text: string): string[] => {
+  const close = text.replace(...CLOSE)
+  return close === text ? [] : [close]
+}
+
 /** Signs and words for which there is one of ours. */
 const SIGNS: readonly (readonly [RegExp, string])[] = [
   [/\s*&&\s*/g, ' and '],
@@ -29,7 +38,7 @@ const SIGNS: readonly (readonly [RegExp, string])[] = [
   [/(\d)\s*msecs?\b/gi, '$1ms'],
   [/(\d)\s+([A-Za-z°]+)\s*\/\s*([A-Za-z]+)/g, '$1$2/$3'],
   [/(\d)\s+(?!and\b|or\b|on\b|then\b|else\b|in\b)([A-Za-z°]+)(?![\w(.[])/g, '$1$2'],
-  [/\s*\/\s*(ms|min|laps?|f|s)(?![\w(.[])/gi, '/$1'],
+  CLOSE,
   [/;\s*(?=else\b)/g, ' '],
   [/;\s*$/, ''],
   [/,\s*(?=\))/g, ''],

@@ -246,10 +246,13 @@ function steppedIntegral(call: Call): Integral | null {
       return wanted.size === 0
     },
   }
+  const from = toNumber(turns.base)
+  // It begins somewhere in its steps, and the last may have begun.
+  const most = MOST_STEPS + Math.ceil(Math.abs(from)) + 1
   const sum = (cells: number): number => {
     const list = cells >= 0 ? up : down
     const n = Math.abs(cells)
-    if (n > MOST_STEPS) return NaN
+    if (n > most) return NaN
     if (n > list.length + STEPS_AT_ONCE) {
       wanted.set(list, Math.max(n, wanted.get(list) ?? 0))
       want(work)
@@ -259,7 +262,6 @@ function steppedIntegral(call: Call): Integral | null {
     return list[n]!
   }
   const upTo = (whole: number, part: number) => sum(whole) + unit(whole) * part
-  const from = toNumber(turns.base)
   const begun = upTo(Math.floor(from), from - Math.floor(from))
   return within(m => {
     const { whole: w, part } = call.phase.splitAt(m)
@@ -267,6 +269,6 @@ function steppedIntegral(call: Call): Integral | null {
   }, MOST_STEPS / pace)
 }
 
-/** Steps that a random rate is added up over at most; beyond them the property rests at its hand value. */
+/** Steps that a random rate is added up over at most; beyond them it stays. */
 const MOST_STEPS = 8_000_000
 const STEPS_AT_ONCE = 100_000

@@ -109,6 +109,8 @@ export interface Spot {
   readonly pivot: { readonly x: number; readonly y: number }
   /** All that its place is made of. */
   readonly of: readonly Form[]
+  /** How each of those comes back; of what turns it, whole turns mean nothing. */
+  readonly repeats: () => Repeats[]
 }
 
 export interface Fold {

@@ -23,7 +23,7 @@ function place(name: 'stageX' | 'stageY', axis: 'x' | 'y', way: string): Entry {
       return m => at(m, pivot.x + x!.at(m), pivot.y + y!.at(m))
     },
     bounds: () => ALL,
-    repeats: call => together([repeatsOfArgs(call), ...call.spot!.of.map(f => f.facts().repeats)]),
+    repeats: call => together([repeatsOfArgs(call), ...call.spot!.repeats()]),
     bends: call => joined(bendsOfArgs(call), ...call.spot!.of.map(f => f.facts().bends)),
     leaps: call => joined(leapsOfArgs(call), ...call.spot!.of.map(f => f.facts().leaps)),
     finite: call => call.spot!.of.every(f => f.facts().finite),

@@ -44,6 +44,19 @@ describe('what is said of a drive', () => {
     else expect(r.closes).toMatch(closes)
   })
 
+  it('one axis of a spiral that grows is not left open where the other names its gap', () => {
+    const of = (way: string) => report(`time * 10px/s * ${way}(time * 90deg/s)`, { property: 'y' }).closes
+    expect(of('cos')).toBe('gap 80.0 px at the lap')
+    expect(of('sin')).toMatch(/^gap (79\.\d|80\.0) px within the lap$/)
+  })
+  it('where something stands that turns steadily comes back with its turn', () => {
+    const place: Place = { property: 'x', with: { 'Idler.rotation': 'time * 45deg/s' } }
+    expect(report('Idler.stageX(200px, 0px)', place)).toMatchObject({ period: 'every 8 s', closes: 'closes' })
+    expect(report('Mount[0].stageX', { ...place, with: { 'Carousel.rotation': 'time * -36deg/s' }, on: 'Flag' }).period).toBe(
+      'every 10 s',
+    )
+    expect(report('Idler.stageX', { property: 'x', with: { 'Idler.scale': 'time * 3%/s' } }).period).toBe('never repeats')
+  })
   it('a part that looks the same six times a turn closes at 60°', () => {
     const six = (b: { piece: import('../piece/schema.ts').Piece }) => {
       b.piece = { ...b.piece, parts: { ...b.piece.parts, p1: { ...b.piece.parts.p1!, symmetry: 6 } } }

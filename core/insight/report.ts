@@ -132,7 +132,7 @@ export function reportOf(program: Program, slot: Slot): Report {
 }
 
 const reachText = (reach: number): string =>
-  Number.isFinite(reach) ? `added up for ${printNumber(reach / 86_400, 1)} days` : ''
+  Number.isFinite(reach) ? `adds up for ${printNumber(reach / 86_400, 1)} days, then holds` : ''
 
 const RANK = { yes: 0, symmetry: 1, later: 2, unproven: 3, no: 4 } as const
 
@@ -197,5 +197,6 @@ function closesText(c: Closure, property: Property, m: Measures): string {
   if (c.verdict === 'later') return `${c.rests ? 'settles' : 'loops'} after ${seconds(c.from)} s`
   if (!('gap' in c)) return 'closes by symmetry'
   const gap = showValue(Math.abs(c.gap), property, m)
-  return c.verdict === 'no' ? `gap ${gap} at the lap` : 'closing not proven'
+  if (c.verdict === 'unproven') return 'closing not proven'
+  return `gap ${gap} ${c.within ? 'within' : 'at'} the lap`
 }

@@ -133,7 +133,7 @@ test('a moment far away that must be added up is worked out while it is said so'
   await halt(page)
   await write(page, 'Canopy rotation', 'accumulate(max(0, noise(2Hz)) * 20deg/s)')
   const entry = page.getByRole('article', { name: 'Canopy rotation', exact: true })
-  await expect(entry).toContainText(/added up for [\d.]+ days/)
+  await expect(entry).toContainText(/adds up for [\d.]+ days, then holds/)
   await goTo(page, '900')
   await expect(page.locator('[data-working]')).toHaveCount(0, { timeout: 30000 })
   const [is] = await values(page, await keyOf(page, 'Canopy rotation'), 900)

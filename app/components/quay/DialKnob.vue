@@ -110,9 +110,9 @@ function type(value: number): void {
       :value="dial.value"
       :style="{ '--share': `${share}%` }"
       :aria-label="dial.name"
-      @pointerdown="store.beginGesture()"
-      @pointerup="store.endGesture()"
-      @pointercancel="store.endGesture()"
+      @pointerdown="tuning.takeDial()"
+      @pointerup="tuning.letDialGo(id)"
+      @pointercancel="tuning.letDialGo(id)"
       @input="slide"
       @dblclick="tuning.dial(id, dial.initial)"
     />

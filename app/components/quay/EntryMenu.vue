@@ -5,11 +5,13 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
 import { promisesOf, sourceName } from '~~/core/acts/sources.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useSmoothing } from '~/stores/smoothing.ts'
 import { useTakes } from '~/stores/takes.ts'
 
 const props = defineProps<{ drive: string }>()
 const emit = defineEmits<{ dial: []; lay: []; give: []; promise: [] }>()
 const store = usePiece()
+const smoothing = useSmoothing()
 const takes = useTakes()
 const entry = computed(() => store.piece!.drives[props.drive])
 const rows = computed(() => {
@@ -27,7 +29,7 @@ const rows = computed(() => {
     ...(promisesOf(entry.value).length < 4
       ? [{ is: ShieldCheck, says: 'Promise a limit…', act: () => emit('promise') }]
       : []),
-    { is: Undo2, says: 'Take the formula away', act: () => store.act(removeDrive(store.piece!, props.drive)) },
+    { is: Undo2, says: 'Take the formula away', act: () => smoothing.takeAway(removeDrive(store.piece!, props.drive)) },
   ]
 })
 </script>

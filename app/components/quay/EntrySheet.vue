@@ -65,7 +65,9 @@ watch(
 )
 /** What runs meanwhile when the text does not. */
 const meanwhile = computed(() => {
-  if (draft.value) return problems.value.length > 0 ? 'The formula before goes on until this one runs.' : ''
+  const runs = slot.value?.running === 'text' || slot.value?.running === 'good'
+  if (draft.value && problems.value.length === 0) return ''
+  if (draft.value && runs) return 'The formula before goes on until this one runs.'
   if (slot.value?.running === 'good') return 'The last good formula goes on.'
   return slot.value?.running === 'base' ? 'It rests at its hand value.' : ''
 })

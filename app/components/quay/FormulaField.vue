@@ -90,7 +90,7 @@ function bypass(place: number): boolean {
 function commit(): void {
   // One that is too long for a document stays here, with what is wrong with it.
   if (!view || !dirty() || draft().length > LONGEST_FORMULA) return
-  tuning.commit(props.drive, draft())
+  tuning.commit(props.drive, draft(), true)
   show(kept.value)
   look()
 }

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 /** The link that was pressed: its ratio, what is added, how much later, round, both ways, cut. */
 import { ArrowRight } from '@lucide/vue'
+import { setTie } from '~~/core/acts/ties.ts'
 import { bothWays, cut, driverName, pinText, turnRound, type Linked } from '~~/core/insight/linking.ts'
 import type { Pin } from '~~/core/insight/pins.ts'
 import { propertyOf } from '~~/core/insight/report.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useSmoothing } from '~/stores/smoothing.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
 const props = defineProps<{ pin: Pin }>()
 const emit = defineEmits<{ gone: []; turned: [to: { driver: string; driven: string }] }>()
 const store = usePiece()
 const tuning = useTuning()
+const smoothing = useSmoothing()
 const unit = computed(() => propertyOf(store.program!, props.pin.driven).unit)
 const name = (key: string) => driverName(store.piece!, key)
 
@@ -20,7 +23,7 @@ function set(change: Parameters<typeof pinText>[2]): void {
     const old = store.piece!.ties[tie]!
     const value = { ...old, ratio: change.ratio ?? old.ratio, offset: change.offset ?? old.offset }
     if (value.ratio === 0) store.notice = { says: 'What works both ways has no ratio of 0.' }
-    else store.act({ says: 'change a tie', puts: [{ in: 'ties', id: tie, value }] })
+    else smoothing.told(setTie(store.piece!, tie, value))
     return
   }
   const text = pinText(store.program!, props.pin, change)
@@ -31,7 +34,7 @@ function done(made: Linked, then: () => void): void {
     store.notice = { says: made.says }
     return
   }
-  store.act(made.op)
+  smoothing.told(made.op)
   then()
 }
 const turn = () =>
@@ -39,11 +42,10 @@ const turn = () =>
     emit('turned', { driver: props.pin.driven, driven: props.pin.driver }),
   )
 function cutIt(): void {
-  store.act(cut(store.program!, props.pin))
-  store.notice = {
-    says: `${name(props.pin.driven)} no longer follows ${name(props.pin.driver)}.`,
-    act: { says: 'Undo', do: store.undo },
-  }
+  smoothing.takeAway(
+    cut(store.program!, props.pin),
+    `${name(props.pin.driven)} no longer follows ${name(props.pin.driver)}.`,
+  )
   emit('gone')
 }
 </script>
