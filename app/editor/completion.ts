@@ -5,11 +5,13 @@ import {
   completionStatus,
   moveCompletionSelection,
   selectedCompletion,
+  type Completion,
   type CompletionContext,
   type CompletionResult,
 } from '@codemirror/autocomplete'
 import type { Extension } from '@codemirror/state'
 import { keymap, type EditorView } from '@codemirror/view'
+import { easePath, easePicture } from './ease-path.ts'
 import { signature } from './signature.ts'
 import { offersAt } from '~~/core/formula/offers.ts'
 import type { Names, Target } from '~~/core/formula/scope.ts'
@@ -19,6 +21,12 @@ function take(view: EditorView): boolean {
   if (completionStatus(view.state) !== 'active') return false
   if (!selectedCompletion(view.state)) moveCompletionSelection(true)(view)
   return acceptCompletion(view)
+}
+
+/** Easings are shown by their pictures. */
+const PICTURES = {
+  render: (c: Completion) => (c.type === 'easing' && easePath(c.label) !== '' ? easePicture(c.label) : null),
+  position: 10,
 }
 
 /** `where` tells what names mean when it is asked. */
@@ -43,7 +51,7 @@ export function completion(where: () => { names: Names; target: Target } | null)
   }
   // Nothing is chosen until the arrow keys or Tab choose it: Enter lets the formula run.
   return [
-    autocompletion({ override: [source], icons: false, selectOnOpen: false }),
+    autocompletion({ override: [source], icons: false, selectOnOpen: false, addToOptions: [PICTURES] }),
     keymap.of([{ key: 'Tab', run: take }]),
     signature,
   ]

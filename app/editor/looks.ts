@@ -2,6 +2,7 @@
 import { RangeSetBuilder, StateEffect, StateField, type Extension, type Text } from '@codemirror/state'
 import { Decoration, EditorView, WidgetType, type DecorationSet } from '@codemirror/view'
 import type { Checked } from '~~/core/formula/check.ts'
+import { easingsOf } from '~~/core/formula/easings.ts'
 import type { Problem } from '~~/core/formula/problem.ts'
 import { builtinNamed } from '~~/core/formula/words.ts'
 import { everyNode, handles, type Node } from '~~/core/formula/tree.ts'
@@ -87,6 +88,10 @@ function decorations({ checked, problems, rings }: Look, doc: Text): DecorationS
     for (const node of everyNode(checked.formula)) {
       for (const [from, to, name] of classOf(node, checked))
         marks.push({ from, to, deco: Decoration.mark({ class: name }) })
+    }
+    for (const { span } of easingsOf(checked.formula)) {
+      const attributes = { title: 'Press to choose another by its picture' }
+      if (span.to > span.from) marks.push({ ...span, deco: Decoration.mark({ class: 'tide-easing', attributes }) })
     }
     handles(checked.formula).forEach((n, i) => {
       const attributes = { 'data-handle': String(i), title: 'Drag sideways. Shift is coarser, Alt finer.' }

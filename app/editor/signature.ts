@@ -1,6 +1,6 @@
 /** The function whose brackets the caret stands in: its arguments, the one being written marked. */
-import { StateField, type EditorState, type Extension } from '@codemirror/state'
-import { showTooltip, type Tooltip } from '@codemirror/view'
+import { StateEffect, StateField, type EditorState, type Extension } from '@codemirror/state'
+import { EditorView, showTooltip, type Tooltip } from '@codemirror/view'
 import { signatureAt, type Signature } from '~~/core/formula/offers.ts'
 
 function drawn({ name, takes, at }: Signature): HTMLElement {
@@ -31,9 +31,16 @@ function tooltips(state: EditorState): readonly Tooltip[] {
   return [{ pos: found.from, above: true, strictSide: true, create: () => ({ dom: drawn(found) }) }]
 }
 
-/** Shown while the field has the caret; it moves with it. */
-export const signature: Extension = StateField.define<readonly Tooltip[]>({
-  create: () => [],
-  update: (old, tr) => (tr.docChanged || tr.selection ? tooltips(tr.state) : old),
-  provide: field => showTooltip.computeN([field], state => state.field(field)),
+const focused = StateEffect.define<boolean>()
+const hint = StateField.define<{ readonly focus: boolean; readonly shown: readonly Tooltip[] }>({
+  create: () => ({ focus: false, shown: [] }),
+  update: (old, tr) => {
+    const focus = tr.effects.reduce((is, e) => (e.is(focused) ? e.value : is), old.focus)
+    if (focus === old.focus && !tr.docChanged && !tr.selection) return old
+    return { focus, shown: focus ? tooltips(tr.state) : [] }
+  },
+  provide: field => showTooltip.computeN([field], state => state.field(field).shown),
 })
+
+/** Shown while the field has the focus; it moves with the caret, and is gone with the focus, so that it covers nothing else. */
+export const signature: Extension = [hint, EditorView.focusChangeEffect.of((_, focus) => focused.of(focus))]

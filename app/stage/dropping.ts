@@ -1,18 +1,27 @@
 /** What is dropped on the stage: an entry on a part drives it too; files become parts. */
-import type { hit } from '~~/core/rig/hit.ts'
+import type { Hit } from '~~/core/rig/hit.ts'
 import { dropped } from '~/editor/carry.ts'
 import { useLinking } from '~/stores/linking.ts'
-import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTaking } from '~/stores/taking.ts'
 
-/** @param under gives what lies under the pointer */
-export function useStageDrop(under: (e: MouseEvent) => ReturnType<typeof hit>): (e: DragEvent) => void {
+/** Several parts lie where an entry was dropped: which of them is to follow it is asked there. */
+export interface Asked {
+  readonly driver: string
+  /** Ids, from above down. */
+  readonly parts: readonly string[]
+  /** Px of the window. */
+  readonly at: readonly [number, number]
+}
+
+/** @param pile gives what lies under the pointer, from above down */
+export function useStageDrop(pile: (e: MouseEvent) => Hit[]) {
   const store = usePiece()
   const linking = useLinking()
-  const listing = useListing()
   const taking = useTaking()
-  return e => {
+  const asked = shallowRef<Asked | null>(null)
+
+  function drop(e: DragEvent): void {
     const files = [...(e.dataTransfer?.files ?? [])]
     if (files.length > 0) {
       e.preventDefault()
@@ -21,9 +30,11 @@ export function useStageDrop(under: (e: MouseEvent) => ReturnType<typeof hit>): 
     }
     const driver = dropped(e)
     if (!driver) return
-    const found = under(e)
-    if (!found) store.notice = { says: 'There is no part there. Drop it on one, and that follows it.' }
-    const key = found && linking.follow(driver, found.id)
-    if (key) listing.reveal(key)
+    const parts = pile(e).map(found => found.id)
+    const [first] = parts
+    if (!first) store.notice = { says: 'There is no part there. Drop it on one, and that follows it.' }
+    else if (parts.length > 1) asked.value = { driver, parts, at: [e.clientX, e.clientY] }
+    else linking.followed(driver, first)
   }
+  return { drop, asked }
 }

@@ -1,5 +1,5 @@
 /** What the pointer does over the stage: which of all hands a press belongs to, and what the cursor tells of it. */
-import { hit } from '~~/core/rig/hit.ts'
+import { hit, hits, type Hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { focusWords } from '~/editor/focus.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -48,9 +48,14 @@ export function usePointing({
   const hand = useHand()
 
   /** What lies under the pointer. */
-  function under(e: MouseEvent): ReturnType<typeof hit> {
+  function under(e: MouseEvent): Hit | null {
     const drawn = scene()
     return drawn ? hit(drawn, ...lens().toStage(...place(e)), 4 / lens().scale) : null
+  }
+  /** All parts that lie there, from above down. */
+  function pile(e: MouseEvent): Hit[] {
+    const drawn = scene()
+    return drawn ? hits(drawn, ...lens().toStage(...place(e)), 4 / lens().scale) : []
   }
   function down(e: PointerEvent): void {
     frame.value?.focus({ preventScroll: true })
@@ -93,5 +98,5 @@ export function usePointing({
     if (overlay.value!.style.cursor !== is) overlay.value!.style.cursor = is
   }
 
-  return { under, down, hover, twice }
+  return { pile, down, hover, twice }
 }

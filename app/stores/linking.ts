@@ -1,6 +1,7 @@
 /** Links made by one gesture: at a crossing of the board, or by dropping an entry on what is to follow it. */
 import { driverName, link } from '~~/core/insight/linking.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
+import { useListing } from './listing.ts'
 import { usePiece } from './piece.ts'
 import { useSmoothing } from './smoothing.ts'
 
@@ -35,5 +36,11 @@ export function useLinking() {
     return join(driver, key) ? key : null
   }
 
-  return { join, follow }
+  /** The same, and the entry that follows is shown. */
+  function followed(driver: string, part: string): void {
+    const key = follow(driver, part)
+    if (key) useListing().reveal(key)
+  }
+
+  return { join, followed }
 }

@@ -18,10 +18,10 @@ export interface Group {
   readonly entries: readonly string[]
 }
 
-/** A line of the table: the head of a group, that nothing of it moves yet, or an entry. */
+/** A line of the table: the head of a group, what moves a part that has no formula, or an entry. */
 export type Row =
   | { readonly id: string; readonly head: Group }
-  | { readonly id: string; readonly nothing: true }
+  | { readonly id: string; readonly nothing: string }
   | { readonly id: string; readonly entry: string }
 
 const TIMED: readonly TimedIn[] = ['cues', 'clocks', 'curves']
@@ -73,11 +73,9 @@ export const useListing = defineStore('listing', () => {
       if (of) of.push(key)
       else byPart.set(drive.part, [key])
     }
-    const shown = new Set(byPart.keys())
-    // A chosen part stands here too, so that its first function is one step away.
-    if (hand.part && parts[hand.part]) shown.add(hand.part)
-    if (byPart.size === 0) Object.keys(parts).forEach(id => shown.add(id))
-    const order = [...shown].filter(id => parts[id]).sort((a, b) => made(a) - made(b))
+    // What nothing drives stands below, so that its first function is one step away; the part in hand in its place.
+    const rests = (id: string) => (byPart.has(id) || id === hand.part ? 0 : 1)
+    const order = Object.keys(parts).sort((a, b) => rests(a) - rests(b) || made(a) - made(b))
     return [
       { part: null, entries: common(piece) },
       ...order.map(id => ({ part: id, entries: (byPart.get(id) ?? []).sort((a, b) => rank(a) - rank(b)) })),
@@ -108,25 +106,35 @@ export const useListing = defineStore('listing', () => {
     return true
   }
 
+  /** Whether a part without formulas is searched by its name. */
+  function called(part: string | null): boolean {
+    const words = search.value.trim().toLowerCase()
+    if (part === null || filter.value !== 'all' || words === '') return false
+    return words.split(/\s+/).every(w => store.piece!.parts[part]!.name.toLowerCase().includes(w))
+  }
+
   const narrowed = computed(() => search.value.trim() !== '' || filter.value !== 'all')
   const groups = computed<Group[]>(() =>
     narrowed.value
       ? all.value.flatMap(g => {
           const entries = g.entries.filter(passes)
-          return entries.length > 0 ? [{ part: g.part, entries }] : []
+          return entries.length > 0 || (g.entries.length === 0 && called(g.part)) ? [{ part: g.part, entries }] : []
         })
       : all.value,
   )
   /** Every entry that is shown, from above down. */
   const flat = computed(() => groups.value.flatMap(g => (rolled.value.has(g.part) ? [] : g.entries)))
 
+  const anyDriven = computed(() => Object.keys(store.piece!.drives).length > 0)
   /** Every line of the table from above down. */
   const rows = computed<Row[]>(() =>
     groups.value.flatMap((g): Row[] => {
       const head: Row = { id: `head ${g.part ?? ''}`, head: g }
       if (rolled.value.has(g.part)) return [head]
       if (g.entries.length > 0) return [head, ...g.entries.map(entry => ({ id: entry, entry }))]
-      return g.part === null ? [head] : [head, { id: `nothing ${g.part}`, nothing: true }]
+      // Of those that nothing drives only the one in hand tells more than its name.
+      const told = g.part !== null && (g.part === hand.part || !anyDriven.value)
+      return told ? [head, { id: `nothing ${g.part}`, nothing: g.part! }] : [head]
     }),
   )
   /** Brings a line into sight that is not on the page; the table says how. */

@@ -1,5 +1,6 @@
 /** The gestures that tune a running piece, made at the moment that is shown. */
-import { dialOf, numberAt } from '~~/core/acts/dialling.ts'
+import { dialOf, numberAt, widened } from '~~/core/acts/dialling.ts'
+import { changeNamed } from '~~/core/acts/named.ts'
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { rewrite } from '~~/core/engine/rewrite.ts'
 import { setDial, setLap, setLapStart, settleFrom0 } from '~~/core/engine/retime.ts'
@@ -79,6 +80,19 @@ export function useTuning() {
       act: { says: 'Undo', do: store.undo },
     }
   }
+  /** The dial goes as far as a value, and is set to it: one step to undo. */
+  function widen(id: string, value: number): void {
+    const dialled = store.piece!.dials[id]!
+    store.beginGesture()
+    store.act(changeNamed(store.piece!, 'dials', id, widened(dialled, value)))
+    dial(id, value)
+    store.endGesture()
+    const { low, high, unit } = store.piece!.dials[id]!
+    store.notice = {
+      says: `${dialled.name} goes from ${printNumber(low, 4)} to ${printNumber(high, 4)}${unit === '' ? '' : ` ${unit}`} now.`,
+      act: { says: 'Undo', do: store.undo },
+    }
+  }
   /** The dial is taken in the hand, to be pulled: one step to undo; and let go. */
   function takeDial(): void {
     store.beginGesture()
@@ -134,5 +148,5 @@ export function useTuning() {
       store.notice = { says: `The lap starts on a whole frame: at ${printNumber(start, 4)} s.` }
   }
 
-  return { commit, exactly, number, dial, takeDial, letDialGo, dialOut, settle, lap, lapStart }
+  return { commit, exactly, number, dial, takeDial, letDialGo, widen, dialOut, settle, lap, lapStart }
 }

@@ -7,7 +7,7 @@ import { apply, inverse } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { thinned } from '../signal/thinned.ts'
 import { at, fair } from '../testing.ts'
-import { dialOf, numberAt } from './dialling.ts'
+import { dialOf, numberAt, rangeRound, widened } from './dialling.ts'
 import { ALIKE, give, givenText, paced } from './giving.ts'
 import { formulasNaming, readersOf, removeNamed } from './named.ts'
 import { channelsOf } from '../piece/channels.ts'
@@ -105,7 +105,10 @@ describe('a dial out of a number', () => {
     ['sine(every: 2s, amp: 24deg)', 1, 'sine(every: 2s, amp: amp)', 'amp', 24, 'deg'],
     ['sine(freq: 3hz, amp: 24deg)', 0, 'sine(freq: freq, amp: 24deg)', 'freq', 3, 'Hz'],
     ['time * 45deg/s', 0, 'time * 45deg/s * pace', 'pace', 100, '%'],
-    ['carousel.rotation * 0.5', 0, 'carousel.rotation * amount', 'amount', 0.5, ''],
+    ['carousel.rotation * 0.5', 0, 'carousel.rotation * rotationFactor', 'rotationFactor', 0.5, ''],
+    ['carousel.rotation - 12deg', 0, 'carousel.rotation - rotationOffset', 'rotationOffset', 12, 'deg'],
+    ['let sway = 9deg; sine(every: 2s) * sway', 0, 'let sway = swayValue; sine(every: 2s) * sway', 'swayValue', 9, 'deg'],
+    ['30deg', 0, 'rotationValue', 'rotationValue', 30, 'deg'],
   ])('%s', (text, nth, after, name, value, unit) => {
     const f = fair('0deg', { with: { 'Flag.rotation': text } })
     const key = Object.keys(f.piece.drives).find(k => f.piece.drives[k]!.text === text)!
@@ -118,6 +121,22 @@ describe('a dial out of a number', () => {
     const value0 = (p: typeof piece) => new Program(p).slots.get(key)!.readers[0]!.at(at(1.3))
     expect(value0(piece)).toBeCloseTo(value0(f.piece), 12)
     sound(piece)
+  })
+  it.each([
+    [24, 'deg', null, -50, 50],
+    [-3, 'px', null, -10, 10],
+    [0, 'deg', null, -180, 180],
+    [2, 's', 'positive', 0.2, 5],
+    [0.5, '', 'zero', 0, 1],
+    [100, '%', null, 0, 200],
+  ] as const)('of %d%s has room on both sides', (value, unit, least, low, high) => {
+    expect(rangeRound(value, unit, least)).toEqual({ low, high })
+  })
+  it('goes further on the side that is asked for alone', () => {
+    const dial = { ...Object.values(fair('0').piece.dials)[0]!, low: -10, high: 10, unit: 'px' as const }
+    expect(widened(dial, 70)).toEqual({ low: -10, high: 200 })
+    expect(widened(dial, -70)).toEqual({ low: -200, high: 10 })
+    expect(widened(dial, 7)).toEqual({ low: -10, high: 10 })
   })
   it('is told by the place of the caret', () => {
     expect(numberAt('sine(every: 2s, amp: 24deg)', 22)).toBe(1)

@@ -5,8 +5,6 @@ import { addPart, setBase, setCopies } from './parts.ts'
 import { addClock, addCue, addCurve } from './timing.ts'
 import { emptyPiece, type Clock, type Curve, type Dial, type Part, type Piece, type Shape } from '../piece/schema.ts'
 
-type Shaped = 'stepped' | 'straight' | 'smooth'
-
 export class Builder {
   piece: Piece
 
@@ -58,7 +56,7 @@ export class Builder {
   /** A curve from points `[time, value]` or `[time, value, shape]` of each channel, smooth unless said otherwise. */
   curve(
     name: string,
-    channels: Readonly<Record<string, readonly (readonly [number, number, Shaped?])[]>>,
+    channels: Readonly<Record<string, readonly (readonly [number, number, string?])[]>>,
     given: Partial<Curve> = {},
   ): string {
     const drawn = Object.entries(channels).map(([channel, points]) => [

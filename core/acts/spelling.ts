@@ -25,6 +25,8 @@ export function setText(piece: Piece, id: string, change: Partial<Text>, spots: 
   const part = piece.parts[id]!
   const shape = { ...(part.shape as Text), ...change }
   let { copies } = part
+  // A letter a copy needs copies: they stand as the words are set until they are put elsewhere.
+  if (change.shows === 'letters' && !copies) copies = placedLetters(shape, handOf(piece, id, 'size'), spots)
   if (shape.shows === 'letters' && copies) {
     if (copies.layout === 'placed') copies = placedLetters(shape, copies.size, spots)
     else copies = { ...copies, count: Math.max(1, [...shape.words].length) }

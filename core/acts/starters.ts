@@ -97,8 +97,8 @@ export const STARTERS: readonly Starter[] = [
   },
   {
     name: 'follow',
-    title: () => 'Follow something',
-    says: 'In a ratio to another property.',
+    title: () => 'Follow another property',
+    says: 'In a ratio to it. Choose below which.',
     text: p => `base + ${amount(p, 1)} * sine(every: 2s)`,
     needs: 'driver',
   },

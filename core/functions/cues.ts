@@ -167,7 +167,7 @@ export const play: Entry = {
   bends: call => {
     const { drawn } = call.curve!
     const lead = toNumber(leadOf(call))
-    return marksBends(call, ...drawn.times.map(t => t - drawn.start - lead), -lead)
+    return marksBends(call, ...drawn.bends.map(t => t - drawn.start - lead), -lead)
   },
 }
 

@@ -3,6 +3,7 @@
  * unit they are shown in (degrees, px, per cent), so that they are kept exactly as typed.
  */
 import * as v from 'valibot'
+import { WAYS } from '../signal/drawn.ts'
 import { clocksDeep, hangings, type Hung } from './hangings.ts'
 import { Part } from './part.ts'
 import { MOST_INSTANCES, MOST_IN_PIECE, type Copies, type Shape } from './shapes.ts'
@@ -51,7 +52,7 @@ export const Drive = fields({
 })
 
 /** A point of a curve or a hand key, in seconds, and how it goes on from there. */
-const point = fields({ time: number, value: number, shape: v.picklist(['stepped', 'straight', 'smooth']) })
+const point = fields({ time: number, value: number, shape: v.picklist(WAYS) })
 
 /** What a property holds by hand: one number, or keys over time; its key is `part.property`. */
 export const Base = fields({

@@ -10,24 +10,43 @@ import { matrix, sizeOf, type Matrix } from '../piece/transform.ts'
 const LEVELS = [0, 0.5, 1]
 const NEVER = 1e9
 
+/** An instance of a part. */
+export interface Hit {
+  readonly id: string
+  readonly instance: number
+}
+
 /**
  * The instance that is seen at a stage point and is not locked, within `reach` stage pixels of thin things; null when
  * there is none. Flat it is the topmost, in depth the nearest.
  */
-export function hit(scene: Scene, x: number, y: number, reach: number): { id: string; instance: number } | null {
-  const { eye } = scene
-  let best: { id: string; instance: number; near: number } | null = null
+export function hit(scene: Scene, x: number, y: number, reach: number): Hit | null {
+  const flat = !inDepth(scene.eye)
+  let best: (Hit & { near: number }) | null = null
+  for (const found of everyHit(scene, x, y, reach)) {
+    if (flat) return { id: found.id, instance: found.instance }
+    if (!best || found.near > best.near + 1e-6) best = found
+  }
+  return best && { id: best.id, instance: best.instance }
+}
+
+/** All parts that are seen at a stage point or lie below another there, each by its topmost or nearest instance, from above down. */
+export function hits(scene: Scene, x: number, y: number, reach: number): Hit[] {
+  const found = [...everyHit(scene, x, y, reach)]
+  if (inDepth(scene.eye)) found.sort((a, b) => b.near - a.near)
+  return found.filter((f, i) => found.findIndex(g => g.id === f.id) === i)
+}
+
+/** Every instance at a stage point that is not locked, the topmost first. */
+function* everyHit(scene: Scene, x: number, y: number, reach: number): Generator<Hit & { near: number }> {
   for (let k = scene.paint.length - 1; k >= 0; k--) {
     const { body, instance } = scene.paint[k]!
     if (scene.only && !scene.only.has(body.id)) continue
     if (body.part.locked) continue
     if (!(body.opacity[instance]! > 0.02)) continue
     const near = nearness(scene, body, instance, x, y, reach)
-    if (near === null) continue
-    if (!inDepth(eye)) return { id: body.id, instance }
-    if (!best || near > best.near + 1e-6) best = { id: body.id, instance, near }
+    if (near !== null) yield { id: body.id, instance, near }
   }
-  return best && { id: best.id, instance: best.instance }
 }
 
 const back = new Float64Array(3)

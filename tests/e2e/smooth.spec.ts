@@ -1,5 +1,5 @@
 /** No jump, or a word about it: lines typed anew, dials that are the end of a ramp, links taken away and in other ratios. */
-import { expect, formula, goTo, halt, keepAlways, test, values, write } from './fair.ts'
+import { expect, formula, goTo, keepAlways, test, values, write } from './fair.ts'
 import { Builder } from '../../core/acts/build.ts'
 import { openPiece } from './on-stage.ts'
 
@@ -67,8 +67,7 @@ test('cut, a link leaves the part where it is; a two-way link in another ratio m
   const { document } = made()
   await openPiece(page, document)
   await keepAlways(page)
-  await goTo(page, '6')
-  await halt(page)
+  await goTo(page, '8')
   await page.getByRole('tab', { name: 'Links' }).click()
   const links = page.locator('[data-links]')
   await links.getByRole('button', { name: 'Left x drives Right x, × 0.5 ⇄' }).click()

@@ -75,7 +75,9 @@ function type(value: number): void {
           :low="dial.low"
           :high="dial.high"
           :readonly="dial.locked"
+          widens
           @set="type"
+          @widen="tuning.widen(id, $event)"
         />
         <span v-if="dial.unit" class="ml-[3px] text-faded">{{ dial.unit }}</span>
       </span>

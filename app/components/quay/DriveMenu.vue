@@ -31,15 +31,26 @@ const other = computed(() => {
   return name && free.value.some(p => p.name === name) ? name : null
 })
 const together = ref<'alone' | 'alike' | 'own'>('alone')
-const drivers = computed(() =>
-  Object.keys(store.piece!.drives).filter(k => {
-    const driven = propertyNamed(k.slice(k.indexOf('.') + 1))
-    return driven && sameKind(driven.kind, property.value.kind) && k !== propertyKey(props.part, property.value.name)
-  }),
-)
+const own = computed(() => propertyKey(props.part, property.value.name))
+/** What it can follow: formulas of its kind first, then the same property of other parts, whatever moves those. */
+const drivers = computed(() => {
+  const { drives, parts } = store.piece!
+  const fits = (key: string) => {
+    const of = propertyNamed(key.slice(key.indexOf('.') + 1))
+    return of && key !== own.value && sameKind(of.kind, property.value.kind)
+  }
+  const driven = Object.keys(drives).filter(fits)
+  const { name } = property.value
+  const others = Object.entries(parts)
+    .filter(([id, p]) => id !== props.part && !drives[propertyKey(id, name)] && propertiesOf(p.shape.type).some(q => q.name === name))
+    .map(([id]) => propertyKey(id, name))
+  return { 'with a formula': driven, 'set by hand': others.slice(0, MOST_SET) }
+})
+const MOST_SET = 300
+const anyDriver = computed(() => Object.values(drivers.value).flat())
 const driver = ref('')
-const followed = computed(() => (drivers.value.includes(driver.value) ? driver.value : (drivers.value[0] ?? '')))
-const offered = computed(() => STARTERS.filter(s => s.needs !== 'driver' || drivers.value.length > 0))
+const followed = computed(() => (anyDriver.value.includes(driver.value) ? driver.value : (anyDriver.value[0] ?? '')))
+const offered = computed(() => STARTERS.filter(s => s.needs !== 'driver' || anyDriver.value.length > 0))
 const button = useTemplateRef<{ $el: HTMLElement }>('button')
 const at = ref({ left: 0, top: 0, height: 0 })
 const WIDE = 420
@@ -130,15 +141,19 @@ function start(starter: Starter, close: () => void): void {
             <span class="block text-[12px] leading-4 text-faded">{{ s.says }}</span>
           </button>
         </div>
-        <label v-if="drivers.length > 0" class="mt-2 flex items-center gap-2">
-          <span class="text-faded">Followed</span>
+        <label v-if="anyDriver.length > 0" class="mt-2 flex items-center gap-2">
+          <span class="text-faded">Property to follow</span>
           <select
             class="field min-w-0 flex-1"
             aria-label="What is followed"
             :value="followed"
             @change="driver = ($event.target as HTMLSelectElement).value"
           >
-            <option v-for="k in drivers" :key="k" :value="k">{{ sourceName(store.piece!, k) }}</option>
+            <template v-for="(keys, title) in drivers" :key="title">
+              <optgroup v-if="keys.length > 0" :label="title">
+                <option v-for="k in keys" :key="k" :value="k">{{ sourceName(store.piece!, k) }}</option>
+              </optgroup>
+            </template>
           </select>
         </label>
         <button class="link mt-2 self-start" type="button" @click="pattern(close)">Put a pattern on…</button>

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 /** What can be done with a driven property as a whole. */
-import { Bookmark, MoreHorizontal, Power, Share2, ShieldCheck, SlidersHorizontal, Undo2, WrapText } from '@lucide/vue'
+import { Bookmark, MoreHorizontal, Power, Share2, ShieldCheck, SlidersHorizontal, Spline, Undo2, WrapText } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
+import { easingsIn } from '~~/core/formula/easings.ts'
 import { promisesOf, sourceName } from '~~/core/acts/sources.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSmoothing } from '~/stores/smoothing.ts'
 import { useTakes } from '~/stores/takes.ts'
 
 const props = defineProps<{ drive: string }>()
-const emit = defineEmits<{ dial: []; lay: []; give: []; promise: [] }>()
+const emit = defineEmits<{ dial: []; ease: []; lay: []; give: []; promise: [] }>()
 const store = usePiece()
 const smoothing = useSmoothing()
 const takes = useTakes()
@@ -23,6 +24,7 @@ const rows = computed(() => {
       act: () => store.act(switchDrive(store.piece!, props.drive, !off)),
     },
     { is: SlidersHorizontal, says: 'Dial of the number at the caret', act: () => emit('dial') },
+    ...(easingsIn(text).length > 0 ? [{ is: Spline, says: 'Choose the easing…', act: () => emit('ease') }] : []),
     { is: WrapText, says: text.includes('\n') ? 'Put on one line' : 'Lay out over lines', act: () => emit('lay') },
     { is: Share2, says: 'Give to others…', act: () => emit('give') },
     { is: Bookmark, says: 'Keep a take', key: 'T', act: () => takes.keep(props.drive) },

@@ -161,7 +161,7 @@ function fix(chosenFix: Fix): void {
         <span
           v-if="report.reach"
           class="shrink-0 text-[12px] text-brass"
-          title="This rate neither rests nor comes back: beyond that it rests at its hand value"
+          title="This rate neither rests nor comes back: beyond that its sum stays as it is"
           >{{ report.reach }}</span
         >
         <span
@@ -190,6 +190,7 @@ function fix(chosenFix: Fix): void {
         v-else
         :drive="drive"
         @dial="field?.dialOut()"
+        @ease="nextTick(() => field?.ease())"
         @lay="layOut"
         @give="giving = true"
         @promise="promising = true"
@@ -216,8 +217,7 @@ function fix(chosenFix: Fix): void {
     <DrivePromises v-if="!signal" v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
-        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>
-        <span class="ml-1 text-faded">{{ meanwhile }}</span>
+        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>{{ ' ' }}<span class="text-faded">{{ meanwhile }}</span>
       </p>
       <p v-if="first.fixes.length > 0" class="mt-[3px] flex flex-wrap items-center gap-2">
         <button

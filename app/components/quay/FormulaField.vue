@@ -12,9 +12,11 @@ import { bypassAt, bypassTerms } from '~~/core/formula/bypass.ts'
 import { labelOf } from '~~/core/formula/labels.ts'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
 import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
+import { EASING_NAMES } from '~~/core/signal/easing.ts'
 import { dropped, mayDrop } from '~/editor/carry.ts'
 import { completion } from '~/editor/completion.ts'
 import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
+import { useEasings } from '~/editor/easings.ts'
 import { looks, setLook, type Ring } from '~/editor/looks.ts'
 import { draftOf, keepDraft } from '~/stores/drafts.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -67,6 +69,8 @@ function lookOf(text: string): StateEffect<unknown>[] {
   return [setLook.of({ checked: seen.checked, problems, rings: rings(text) })]
 }
 
+const easing = useEasings({ view: () => view, text: draft, kept: () => kept.value, rewrite })
+
 /** Only the formula in hand has rings, and only where a press can do something. */
 function rings(text: string): Ring[] {
   if (hand.drive !== props.drive) return []
@@ -115,10 +119,11 @@ function accept(fix?: Fix): boolean {
   return true
 }
 
-/** A signal, curve, clock or cue is shown in the table when its name is pressed. */
+/** A signal, curve, clock or cue is shown in the table when its name is pressed; an easing is offered by pictures. */
 function opened(event: MouseEvent, at: EditorView): boolean {
   const pos = at.posAtCoords({ x: event.clientX, y: event.clientY })
   if (pos === null || !at.state.selection.main.empty) return false
+  if (easing.offer(pos)) return true
   const word = at.state.wordAt(pos)
   const name = word ? at.state.sliceDoc(word.from, word.to) : ''
   const behind = word ? at.state.sliceDoc(word.to, word.to + 1) : ''
@@ -157,7 +162,7 @@ const writing = {
   },
 }
 
-defineExpose({ accept, dialOut: () => dialOut(view?.state.selection.main.head ?? 0), focus: () => view?.focus() })
+defineExpose({ accept, dialOut: () => dialOut(view?.state.selection.main.head ?? 0), ease: () => easing.offer(null), focus: () => view?.focus() })
 
 onMounted(() => {
   const step = (direction: 1 | -1, coarse: boolean) => () => stepNumber(view!, direction, coarse, tuner)
@@ -209,7 +214,11 @@ onMounted(() => {
         placeholder('Write a formula'),
         looks,
         EditorView.domEventHandlers({ click: opened, dragover: e => mayDrop(e), drop: written }),
-        EditorView.contentAttributes.of({ 'aria-label': props.label, spellcheck: 'false', autocapitalize: 'off' }),
+        EditorView.contentAttributes.of(() => ({
+          'aria-label': props.label,
+          spellcheck: 'false',
+          autocapitalize: 'off',
+        })),
         EditorView.updateListener.of(update => {
           if (update.docChanged) {
             if (!looked) look()
@@ -235,6 +244,11 @@ onMounted(() => {
 })
 
 watch(() => hand.drive === props.drive, look)
+// Under another name it is called so at once.
+watch(
+  () => props.label,
+  () => view?.dispatch({}),
+)
 
 // What this formula's own text, other formulas, dials and parts make of it.
 let shown = kept.value
@@ -263,5 +277,14 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div ref="host" class="formula-field" />
+  <div>
+    <div ref="host" class="formula-field" />
+    <LazyEasingChoice
+      v-if="easing.chosen.value"
+      v-bind="easing.chosen.value"
+      :names="EASING_NAMES"
+      @choose="easing.choose"
+      @close="easing.chosen.value = null"
+    />
+  </div>
 </template>

@@ -35,6 +35,7 @@ const uneven = computed(() => {
           :channels="{ keys: keys.points }"
           channel="keys"
           :drawing="false"
+          :after="keys.after"
           @set="(_, p) => store.act(setKeyPoints(store.piece!, part, property, p))"
         />
       </div>

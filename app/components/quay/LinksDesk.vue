@@ -17,6 +17,7 @@ const search = ref('')
 const ofHand = ref(false)
 const chosen = ref<{ driver: string; driven: string } | null>(null)
 const chaining = ref(false)
+const linkingNew = ref(false)
 /** What stands on the board at most, either way. */
 const MOST_ACROSS = 16
 const MOST_DOWN = 60
@@ -90,14 +91,18 @@ function drop(e: DragEvent, driven: string): void {
           placeholder="Search links"
         />
       </label>
+      <button class="chip" :class="{ 'chip-on': linkingNew }" type="button" :aria-pressed="linkingNew" @click="linkingNew = !linkingNew">
+        Link…
+      </button>
       <button class="chip" type="button" @click="chaining = true">Chain…</button>
       <span class="ml-auto text-[12px] text-faded" data-count
         >{{ pins.length }} {{ pins.length === 1 ? 'link' : 'links' }}{{ both > 0 ? `, ${both} both ways` : '' }}</span
       >
     </div>
+    <NewLink v-if="linkingNew || pins.length === 0" @linked="((chosen = $event), (linkingNew = false))" />
     <p v-if="across.length === 0" class="px-4 py-3 text-faded">
-      Nothing reads anything yet. Take an entry of the tide table in hand: it stands here, and one press where it
-      crosses another links them.
+      Nothing reads anything yet. Link two properties above; or take an entry of the tide table in hand: it stands here,
+      and one press where it crosses another links them.
     </p>
     <div v-else class="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-2">
       <table class="border-separate border-spacing-0">

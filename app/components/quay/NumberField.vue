@@ -9,6 +9,8 @@ const props = defineProps<{
   high?: number
   whole?: boolean
   title?: string
+  /** Setting it to what it is already counts too. */
+  again?: boolean
 }>()
 const emit = defineEmits<{ set: [value: number] }>()
 const input = useTemplateRef('input')
@@ -36,6 +38,7 @@ function step(by: 1 | -1, e: KeyboardEvent): void {
         :low="low"
         :high="high"
         :whole="whole"
+        :again="again"
         @set="emit('set', $event)"
         @step="step"
       />

@@ -7,10 +7,12 @@ import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~
 import { setLetterSize } from '~~/core/acts/spelling.ts'
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/piece/properties.ts'
-import { hidesHand, onTopOfHand } from '~~/core/acts/sources.ts'
+import { hidesHand, onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
+import { followedBy } from '~~/core/insight/moved-by.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
+import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/stores/several.ts'
 import { useTuning } from '~/stores/tuning.ts'
@@ -20,6 +22,7 @@ const hand = useHand()
 const tuning = useTuning()
 const driving = useDriving()
 const several = useSeveral()
+const listing = useListing()
 const id = computed(() => hand.part!)
 const part = computed<Part | undefined>(() => store.piece!.parts[id.value])
 const wrong = ref('')
@@ -45,7 +48,13 @@ const groups = computed(() => {
     .filter(g => g.properties.length > 0)
 })
 
+const keyed = useKeyed(
+  () => id.value,
+  () => hand.instance,
+)
+const isKeyed = (p: Property) => store.piece!.bases[propertyKey(id.value, p.name)]?.keys !== undefined
 const value = (p: Property) =>
+  keyed(p) ??
   store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
 const driven = (p: Property) => store.piece!.drives[propertyKey(id.value, p.name)]
 const label = (p: Property) =>
@@ -54,11 +63,19 @@ const label = (p: Property) =>
 /** A hand value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
 function set(p: Property, to: number): void {
   // What has hand keys is set at the moment that is shown.
-  if (store.piece!.bases[propertyKey(id.value, p.name)]?.keys) return driving.keyHere(propertyKey(id.value, p.name), to)
+  if (isKeyed(p)) return driving.keyHere(propertyKey(id.value, p.name), to)
   const letters = p.name === 'size' && part.value!.copies?.layout === 'placed'
   store.act(letters ? setLetterSize(store.piece!, id.value, to) : setBase(store.piece!, id.value, p.name, to))
   const drive = driven(p)
   const key = propertyKey(id.value, p.name)
+  const leader = followedBy(store.piece!, key)
+  if (leader) {
+    const name = sourceName(store.piece!, leader)
+    store.notice = {
+      says: `${part.value!.name} ${p.name} follows ${name} by a link both ways: what is set here shows when that has no formula.`,
+      act: { says: `Go to ${name}`, do: () => listing.reveal(leader) },
+    }
+  }
   if (!drive || !hidesHand(drive)) return
   store.notice = {
     says: `${part.value!.name} ${p.name} follows its formula, which does not read the hand value.`,
@@ -154,7 +171,8 @@ function drop(): void {
             v-for="p in g.properties"
             :key="p.name"
             :label="p.name"
-            :title="p.says"
+            :title="isKeyed(p) ? `${p.says} It has hand keys: this is its value now, and typing sets a key here.` : p.says"
+            :again="isKeyed(p)"
             :value="value(p)"
             :unit="p.unit"
             :stride="p.stride / 20"

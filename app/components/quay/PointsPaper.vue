@@ -5,7 +5,7 @@
  * freehand and then thinned.
  */
 import type { Point, Points } from '~~/core/acts/points.ts'
-import { drawn } from '~~/core/signal/drawn.ts'
+import { drawn, type After } from '~~/core/signal/drawn.ts'
 import { thinned } from '~~/core/signal/thinned.ts'
 import { useElementSize } from '@vueuse/core'
 import { printNumber } from '~~/core/units/units.ts'
@@ -18,6 +18,8 @@ const props = defineProps<{
   channel: string
   hit?: number
   drawing: boolean
+  /** What comes after the last point: where it comes round again its ends join. */
+  after?: After
 }>()
 const emit = defineEmits<{
   set: [channel: string, points: Points]
@@ -70,9 +72,10 @@ const paths = computed(() =>
   Object.entries(props.channels).map(([name, list]) => {
     const all = Object.values(props.channels).flat()
     const d = drawn(list, [Math.min(...all.map(p => p.time)), Math.max(...all.map(p => p.time))])
+    const at = d.round(props.after ?? 'hold')
     const [a, b] = [x(d.start), x(d.end)]
     const line: string[] = []
-    for (let px = a; px <= b; px += 2) line.push(`${px.toFixed(1)} ${y(d.at(timeAt(px))).toFixed(1)}`)
+    for (let px = a; px <= b; px += 2) line.push(`${px.toFixed(1)} ${y(at(timeAt(px))).toFixed(1)}`)
     return { name, d: line.length > 0 ? `M${line.join('L')}` : '' }
   }),
 )

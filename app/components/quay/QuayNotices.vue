@@ -50,6 +50,12 @@ watch(
     if (notice) timer = setTimeout(() => (store.notice = null), 9000)
   },
 )
+/** What is offered may say something in its turn. */
+function act(): void {
+  const { act } = store.notice!
+  store.notice = null
+  act!.do()
+}
 /** Said once: what this browser does not keep. */
 const blocked = ref(isBlocked())
 const kept = !blocked.value
@@ -123,7 +129,7 @@ const kept = !blocked.value
       v-if="store.notice.act"
       class="link whitespace-nowrap"
       type="button"
-      @click="(store.notice.act.do(), (store.notice = null))"
+      @click="act"
     >
       {{ store.notice.act.says }}
     </button>

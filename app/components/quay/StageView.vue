@@ -169,7 +169,7 @@ function mark(): void {
   if (marquee) over.marquee(marquee)
 }
 
-const { under, down, hover, twice } = usePointing({
+const { pile, down, hover, twice } = usePointing({
   frame,
   overlay,
   scene: () => renderer?.current() ?? null,
@@ -189,7 +189,7 @@ const key = useStageKeys(frame, byHand, pen, {
   turn: round.step,
   home: round.home,
 })
-const drop = useStageDrop(under)
+const { drop, asked } = useStageDrop(pile)
 </script>
 
 <template>
@@ -223,6 +223,7 @@ const drop = useStageDrop(under)
             @dragover="mayDrop($event) || mayDropFile($event)"
             @drop="drop"
           />
+          <LazyDropChoice v-if="asked" v-bind="asked" @close="asked = null" />
           <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
             {{ failed }}
           </p>

@@ -19,6 +19,10 @@ const props = withDefaults(
     whole?: boolean
     decimals?: number
     readonly?: boolean
+    /** Sent also where it is what it was. */
+    again?: boolean
+    /** Its limits can be moved: what lies beyond them is offered to be so. */
+    widens?: boolean
   }>(),
   { unit: '', decimals: 4 },
 )
@@ -27,12 +31,16 @@ const emit = defineEmits<{
   /** What is being typed, before it is sent; null while it is no amount. */
   typing: [value: number | null]
   step: [by: 1 | -1, e: KeyboardEvent]
+  /** The limits are to go as far as this. */
+  widen: [value: number]
 }>()
 /** Px across of an explanation. */
 const WIDE = 260
 const store = usePiece()
 const field = useTemplateRef('field')
 const wrong = ref('')
+/** What was typed beyond the limits. */
+const beyond = ref<number | null>(null)
 const id = useId()
 const text = computed(() => (props.value === null ? '' : printNumber(props.value, props.decimals).replace('-', '−')))
 /** Written by hand, not bound: a bound value is set again whenever the page is drawn, over what is being typed. */
@@ -51,12 +59,15 @@ function send(value: number): void {
     held === whole
       ? ''
       : `${props.label} goes ${held < whole ? 'up' : 'down'} to ${printNumber(held, 4)}${props.unit}; that is what it is now.`
-  if (held !== props.value) emit('set', held)
+  beyond.value = held === whole ? null : whole
+  if (held !== props.value || props.again) emit('set', held)
   nextTick(() => field.value && (field.value.value = text.value))
 }
+let reads = 0
 function read(): void {
+  reads++
   const typed = field.value!.value
-  if (typed.replace('−', '-') === text.value.replace('−', '-')) {
+  if (!props.again && typed.replace('−', '-') === text.value.replace('−', '-')) {
     wrong.value = ''
     return
   }
@@ -65,14 +76,22 @@ function read(): void {
   wrong.value = says
   field.value!.value = text.value
 }
+function widen(): void {
+  wrong.value = ''
+  emit('widen', beyond.value!)
+}
 function type(): void {
   wrong.value = ''
+  beyond.value = null
   emit('typing', readQuantity(field.value!.value, props.unit, measures()).value)
 }
 /** Enter reads what is typed; in a form the form is sent with it then, elsewhere the typing ends. */
 function enter(): void {
-  if (field.value!.form) read()
-  else field.value!.blur()
+  if (field.value!.form) return read()
+  const before = reads
+  field.value!.blur()
+  // A field that was not changed tells nothing when it is left.
+  if (props.again && reads === before) read()
 }
 /** Where the explanation stands: below the field, over whatever it lies in, within the window. */
 const place = computed(() => {
@@ -117,7 +136,8 @@ defineExpose({ send })
       :style="{ ...place, width: `${WIDE}px` }"
       class="fixed z-50 rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
       role="alert"
-      >{{ wrong }}</span
+      >{{ wrong
+      }}<button v-if="widens && beyond !== null" class="link ml-1" type="button" @click="widen">Widen range</button></span
     >
   </span>
 </template>
