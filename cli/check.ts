@@ -9,11 +9,12 @@ import { linksOf, type Links } from '../core/insight/links.ts'
 import type { Closure } from '../core/insight/closure.ts'
 import { isCounted, laterText, loopCountOf, loopText, type LoopCount } from '../core/insight/loop-count.ts'
 import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
-import { closingNumbers, closingSpokes, shortestLap } from '../core/insight/proposals.ts'
+import { gearClosings } from '../core/insight/closings.ts'
+import { closingNumbers, shortestLap } from '../core/insight/proposals.ts'
 import { touching } from '../core/insight/touching.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
-import { times, toNumber } from '../core/time/rational.ts'
+import { toNumber } from '../core/time/rational.ts'
 import { kindName } from '../core/units/kinds.ts'
 import { optionsOf, pieceIn } from './call.ts'
 import { told } from './evaluate.ts'
@@ -136,14 +137,15 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
   }
 }
 
-/** Spoke counts with which a gear that does not close would. */
+/** Counts of spokes and of teeth with which a gear that does not close would. */
 function spokesText(program: Program, slot: Slot, closes: string): string[] {
   const [part, name] = slot.key.split('.') as [string, string]
-  const { shape } = program.piece.parts[part]!
-  const { exact } = slot.forms[0]!
-  if (shape.type !== 'gear' || name !== 'rotation' || !exact || closes.startsWith('closes')) return []
-  const spokes = closingSpokes(shape.teeth, times(exact.rate, program.measures.lapLength))
-  return spokes.length > 0 ? [`${spokes.join(', ')} spokes`] : []
+  if (program.piece.parts[part]!.shape.type !== 'gear' || name !== 'rotation' || closes.startsWith('closes')) return []
+  const all = gearClosings(program, slot.key).map(c => c.says)
+  return ['spokes', 'teeth'].flatMap(is => {
+    const counts = all.flatMap(says => (says.endsWith(is) ? [parseInt(says)] : [])).sort((a, b) => a - b)
+    return counts.length > 0 ? [`${counts.join(', ')} ${is}`] : []
+  })
 }
 
 /** Pairs of copies of a part that are named, at most. */

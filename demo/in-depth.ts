@@ -161,7 +161,7 @@ export function duckBasin(): Piece {
     { parent: tilt, order: 2, copies: { layout: 'row', count: 4, dx: 240, dy: 0 } },
     {},
   )
-  b.do({ says: 'set', puts: [{ in: 'bases', id: `${duck}.y`, value: { value: 76 } }] })
+  b.do({ says: 'set', puts: [{ in: 'bases', id: `${duck}.y`, value: { value: 11 } }] })
   const x = '(index - (count - 1) / 2) * 240px + own.x'
   const z = 'own.z - 380px'
   b.drive(duck, 'x', 'sine(freq: 1/lap, amp: 26px, phase: along * 1turn)')

@@ -196,7 +196,8 @@ export class Card {
       if (!data || !buffer || (of.length === 0 && !grows)) continue
       gl.bindBuffer(target, buffer)
       if (grows) gl.bufferData(target, data.byteLength, gl.DYNAMIC_DRAW)
-      for (const [a, b] of of) gl.bufferSubData(target, a * each * 4, data, a * each, (b - a) * each)
+      // A length of 0 would stand for all that is left.
+      for (const [a, b] of of) if (b > a) gl.bufferSubData(target, a * each * 4, data, a * each, (b - a) * each)
     }
     this.empty = false
   }

@@ -21,6 +21,8 @@ export interface Handle {
 const KNOB = 22
 /** Half a side, in page pixels, below which a part is small. */
 const SMALL = 20
+/** The same of a thin one, whose pin has room in its length. */
+const LONG = 50
 const CORNERS = [
   [-1, -1],
   [1, -1],
@@ -64,10 +66,12 @@ export function handlesRound(scene: Scene, body: Body, instance: number, lens: L
   const long = Math.hypot(tx - cx, ty - cy) || 1
   const [ux, uy] = long > 1 ? [(tx - cx) / long, (ty - cy) / long] : [0, -1]
   const knob = knobOf([tx + ux * KNOB, ty + uy * KNOB], [2 * cx - tx - ux * KNOB, 2 * cy - ty - uy * KNOB], lens)
-  // What is small is taken hold of to be moved: its pin and the middles of its sides would leave no room for that.
-  const small = Math.min(long, Math.hypot(rx - cx, ry - cy)) < SMALL
+  // What is small is taken hold of to be moved: the middles of its sides would leave no room for that, nor would its pin
+  // where it is not long.
+  const wide = Math.hypot(rx - cx, ry - cy)
+  const small = Math.min(long, wide) < SMALL
   return [
-    ...(small ? [] : [pin]),
+    ...(small && Math.max(long, wide) < LONG ? [] : [pin]),
     knob,
     ...round
       .filter(side => !small || sides.length <= 4 || (side[0] !== 0 && side[1] !== 0))

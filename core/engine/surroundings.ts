@@ -5,7 +5,7 @@ import { propertyNamed, type Property } from '../piece/properties.ts'
 import { gearing, standsBy } from '../piece/gearing.ts'
 import { POSED } from '../piece/transform.ts'
 import { seedOf } from '../signal/hash.ts'
-import { Marks } from '../signal/marks.ts'
+import { marksOf } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
@@ -86,7 +86,7 @@ export function surroundings(
     },
     cue: name => {
       const { marks, every } = host.times.piece.cues[host.meanings.names.named(name)!.id]!
-      return new Marks(marks, every)
+      return marksOf(marks, every)
     },
     gear: name => {
       const other = host.meanings.names.named(name)!.id
@@ -97,7 +97,8 @@ export function surroundings(
       const { id } = host.meanings.names.named(name)!
       const { shape } = piece.parts[id]!
       const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
-      return { waves, swell: formOf(id, 'swell', 0), crest: formOf(id, 'crest', 0), foam: formOf(id, 'foam', 0) }
+      const of = (name: 'height' | 'swell' | 'crest' | 'foam') => formOf(id, name, 0)
+      return { waves, tall: of('height'), swell: of('swell'), crest: of('crest'), foam: of('foam') }
     },
     hasCurve: name => host.meanings.names.named(name)?.type === 'curve',
     channels: name => Object.keys(piece.curves[host.meanings.names.named(name)!.id]!.channels),

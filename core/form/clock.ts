@@ -4,7 +4,7 @@ import { ALL, interval, type Interval } from '../facts/interval.ts'
 import { ALWAYS, NEVER, everySeconds, growing, onlyFrom, rests, scaled, type Repeats } from '../facts/repeats.ts'
 import type { Clock, Piece } from '../piece/schema.ts'
 import { drawn } from '../signal/drawn.ts'
-import { Marks } from '../signal/marks.ts'
+import { marksOf } from '../signal/marks.ts'
 import { evaluateAffine, type Affine } from '../time/affine.ts'
 import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
@@ -181,7 +181,7 @@ function bent(piece: Piece, clock: Clock): (t: Rational) => Rational {
     }
     case 'cue': {
       const cue = piece.cues[way.cue]
-      const marks = new Marks(cue?.marks ?? [], cue?.every ?? null)
+      const marks = marksOf(cue?.marks ?? [], cue?.every ?? null)
       return t => minus(t, marks.latest(t)?.at ?? marks.first ?? ZERO)
     }
     case 'curve': {

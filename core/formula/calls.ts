@@ -12,7 +12,10 @@ import { kindOfUnit, partWord, relative, type Thing } from './scope.ts'
 import { outerSpan, type CallNode, type Node } from './tree.ts'
 
 /** What is read of a part that stands as an argument. */
-const READ_OF: Readonly<Record<string, readonly string[]>> = { gear: ['rotation'], waves: ['swell', 'crest', 'foam'] }
+const READ_OF: Readonly<Record<string, readonly string[]>> = {
+  gear: ['rotation'],
+  waves: ['height', 'swell', 'crest', 'foam'],
+}
 
 export abstract class Calls extends Lookup {
   /** A number of any kind, but no yes or no. */

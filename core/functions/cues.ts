@@ -154,10 +154,10 @@ export const play: Entry = {
     const { drawn } = call.curve!
     const added = call.words.overlap?.name === 'add'
     // Gestures that are added leave something behind when they do not end where they began.
-    if (added && drawn.first !== drawn.last && call.cue!.all().every) return NEVER
+    if (added && drawn.first !== drawn.last && call.cue!.every) return NEVER
     // It rests from its own last point on, though its curve may go on.
     const length = minus(fromNumber(drawn.times.at(-1)!), fromNumber(drawn.start))
-    const { every } = call.cue!.all()
+    const { every } = call.cue!
     const played = afterMarks(call, leadOf(call), length)
     // Added ones reach into those that follow, so it comes back only when the first of them is over.
     return added && every && played.from
@@ -190,9 +190,7 @@ export const since: Entry = {
   repeats: call => {
     const played = afterMarks(call, ZERO, ZERO)
     // After the last of marks that do not come again the seconds grow.
-    return call.cue!.all().every || !call.beat.steady || call.cue!.none
-      ? played
-      : { ...played, gain: call.beat.steady.rate }
+    return call.cue!.every || !call.beat.steady || call.cue!.none ? played : { ...played, gain: call.beat.steady.rate }
   },
   bends: call => joined(call.beat.bends, marksBends(call)),
   exactly: call => (call.cue!.none ? null : m => sinceMark(call, m)),
@@ -224,12 +222,12 @@ export const count: Entry = {
   result: PLAIN,
   value: call => m => marksSoFar(call, m),
   exactly: call => m => rational(marksSoFar(call, m)),
-  bounds: call => interval(0, call.cue!.all().every ? Infinity : call.cue!.all().marks.length),
+  bounds: call => interval(0, call.cue!.every ? Infinity : call.cue!.seconds.length),
   repeats: call => {
-    const { marks, every } = call.cue!.all()
+    const { seconds, every } = call.cue!
     const played = afterMarks(call, ZERO, ZERO)
     if (!every || !played.every || isZero(played.every)) return played
-    return { ...played, gain: over(rational(marks.length), played.every) }
+    return { ...played, gain: over(rational(seconds.length), played.every) }
   },
   slope: () => point(0),
   bends: call => marksBends(call),
@@ -253,7 +251,7 @@ export const until: Entry = {
   bounds: () => interval(-Infinity, Infinity),
   repeats: call => {
     const played = afterMarks(call, ZERO, ZERO)
-    return call.cue!.all().every || !call.beat.steady || call.cue!.none
+    return call.cue!.every || !call.beat.steady || call.cue!.none
       ? played
       : { ...played, gain: negate(call.beat.steady.rate) }
   },
@@ -263,8 +261,7 @@ export const until: Entry = {
 /** Seconds until the next mark; after the last, until that one. */
 function untilMark(call: Call, m: Moment): Rational {
   const t = call.beat.seconds(m)
-  const { marks } = call.cue!.all()
   const latest = call.cue!.latest(t)
   const next = latest ? call.cue!.after(latest) : null
-  return minus(next?.at ?? (latest ? marks.at(-1)! : call.cue!.first!), t)
+  return minus(next?.at ?? (latest ? call.cue!.last! : call.cue!.first!), t)
 }

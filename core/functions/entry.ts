@@ -154,9 +154,10 @@ export interface Call {
   readonly curve: { readonly drawn: Drawn; readonly size: number; readonly hit: number } | null
   /** The gear that is named: its turn, how many of its teeth go to one of this gear's, and what is added (turns). */
   readonly gear: { readonly rotation: Form; readonly ratio: Rational; readonly offset: number } | null
-  /** The wave surface that is named: its waves, what they are raised by, and how far the lap is on. */
+  /** The wave surface that is named: its waves, how tall it is at rest, what they are raised by, and how far the lap is on. */
   readonly surface: {
     readonly waves: readonly Wave[]
+    readonly tall: Form
     readonly swell: Form
     readonly crest: Form
     readonly foam: Form
@@ -189,22 +190,22 @@ export const bendsOfArgs = (call: Call): Bends => joined(...argsOf(call).map(f =
  */
 export function afterMarks(call: Call, lead: Rational, length: Rational): Repeats {
   const clock = call.beat.steady
-  const { marks, every } = call.cue!.all()
-  if (marks.length === 0) return ALWAYS
+  const { first, last, every } = call.cue!
+  if (!first || !last) return ALWAYS
   if (!clock || clock.rate.n <= 0n) return NEVER
   const inPiece = (t: Rational): Rational => over(minus(t, clock.base), clock.rate)
-  const from = inPiece(minus(marks[0]!, lead))
+  const from = inPiece(minus(first, lead))
   if (every) return onlyFrom(everySeconds(over(every, clock.rate)), from)
-  return restingFrom(inPiece(plus(minus(marks.at(-1)!, lead), length)))
+  return restingFrom(inPiece(plus(minus(last, lead), length)))
 }
 
 /** Where the marks of the cue lie, and moments so many seconds after each. */
 export function marksBends(call: Call, ...after: readonly number[]): Bends {
-  const { marks, every } = call.cue!.all()
-  const at = marks.flatMap(m => [0, ...after].map(t => toNumber(m) + t))
+  const { seconds, every } = call.cue!
+  const at = seconds.flatMap(s => [0, ...after].map(t => s + t))
   if (!every) return call.read({ rate: ONE, base: ZERO }).reaching(...at)
   // Marks that come again begin with the first.
-  const first = Math.min(...at)
+  const first = at.reduce((a, b) => Math.min(a, b))
   const round = call.read({ rate: over(ONE, every), base: ZERO })
   return joined(
     call.read({ rate: ONE, base: ZERO }).reaching(first),

@@ -233,14 +233,14 @@ function envelopeBends(call: Call): Bends {
   const falls = knots('easeOut').map(k => k * release)
   if (lap) return lap.passing(...[...rise, ...falls.map(f => end - f)].map(t => t / end))
   if (read) return read.reaching(...rise, ...falls.map(f => end - f))
-  const { marks, every } = call.cue!.all()
+  const { seconds: marks, every } = call.cue!
   const seconds = call.read({ rate: ONE, base: ZERO })
   const set = fittedToCue(call) ? [...rise, ...falls.map(f => -f)] : [...rise, ...falls.map(f => end - f)]
-  const at = marks.flatMap(mark => set.map(t => toNumber(mark) + t))
+  const at = marks.flatMap(mark => set.map(t => mark + t))
   if (!every) return seconds.reaching(...at)
   const rounds = call.read({ rate: divided(ONE, every), base: ZERO })
   // Before the first mark there is none, and its own beginning is one.
-  return joined(seconds.reaching(toNumber(marks[0] ?? ZERO)), rounds.passing(...at.map(t => t / toNumber(every))))
+  return joined(seconds.reaching(marks[0] ?? 0), rounds.passing(...at.map(t => t / toNumber(every))))
 }
 
 interface EnvelopeShape {

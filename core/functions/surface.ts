@@ -1,6 +1,6 @@
 /** Reading a wave surface of the piece. */
 import { joined, turning } from '../facts/bends.ts'
-import { interval, plus, times } from '../facts/interval.ts'
+import { interval, plus, point, times } from '../facts/interval.ts'
 import { everySeconds, together } from '../facts/repeats.ts'
 import { foamAt, steepness, waveHeight } from '../signal/waves.ts'
 import { absolute, over } from '../time/rational.ts'
@@ -10,14 +10,14 @@ import type { Form } from '../form/form.ts'
 
 /** What drives a surface besides its waves. */
 const moving = (call: Call): Form[] => {
-  const { swell, crest, foam } = call.surface!
-  return [swell, crest, foam]
+  const { tall, swell, crest, foam } = call.surface!
+  return [tall, swell, crest, foam]
 }
 
 export const height: Entry = {
   name: 'height',
   group: 'rig',
-  says: 'How high a wave surface stands at a place, so that things float on it: written behind its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
+  says: 'How high above its pivot a wave surface stands at a place, so that what has the same pivot floats on it: written behind its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
   example: { part: 'Duck', property: 'y', text: 'basin.height(own.x)' },
   takes: [
     { name: 'surface', says: 'the wave surface', kind: 'any', thing: 'waves', required: true },
@@ -27,10 +27,15 @@ export const height: Entry = {
   result: LENGTH,
   value: call => {
     const { x, z } = call.args
-    const { waves, swell, crest, lap } = call.surface!
-    return m => swell.at(m) * waveHeight(waves, x!.at(m), z!.at(m), lap.splitAt(m).part, share(crest.at(m)))
+    const { waves, tall, swell, crest, lap } = call.surface!
+    return m =>
+      tall.at(m) / 2 + swell.at(m) * waveHeight(waves, x!.at(m), z!.at(m), lap.splitAt(m).part, share(crest.at(m)))
   },
-  bounds: call => times(call.surface!.swell.facts().bounds, plus(interval(-1, 1), interval(-1e-12, 1e-12))),
+  bounds: call => {
+    const { tall, swell } = call.surface!
+    const waves = times(swell.facts().bounds, plus(interval(-1, 1), interval(-1e-12, 1e-12)))
+    return plus(times(tall.facts().bounds, point(0.5)), waves)
+  },
   repeats: call => {
     const { rate } = call.surface!.lap.affine!
     const read = moving(call).map(f => f.facts().repeats)

@@ -5,7 +5,7 @@ import { Program } from '../engine/program.ts'
 import { change } from '../formula/problem.ts'
 import { apply } from '../piece/operation.ts'
 import { at } from '../testing.ts'
-import { closingsOf } from './closings.ts'
+import { closingsOf, gearClosings } from './closings.ts'
 import { closes } from './proposals.ts'
 
 /** A lamp with one drive on its x; the lap is 5 s. Says what is proposed, and what the first makes of it. */
@@ -117,5 +117,37 @@ describe('what closes a drive besides its own numbers', () => {
   it('nothing where all closes, or where nothing would', () => {
     expect(lamp('sine(freq: 2/lap, amp: 9px)').says).toEqual([])
     expect(lamp('time * 3px/s').says).toEqual([])
+  })
+})
+
+describe('a gear that does not close', () => {
+  it('is proposed every count of spokes and teeth up to 60 with which it does, the nearest first', () => {
+    const b = new Builder('Gear', 3)
+    b.do({ says: '', puts: [{ set: 'lap', value: { length: { n: 6, d: 1 }, start: 0 } }] })
+    const id = b.part('Wheel', { type: 'gear', teeth: 48, spokes: 5, module: 6 })
+    b.drive(id, 'rotation', 'time * 22.5deg/s')
+    const key = `${id}.rotation`
+    const program = new Program(b.piece)
+    const found = gearClosings(program, key)
+    const says = found.map(f => f.says)
+    expect(says.filter(s => s.endsWith('spokes'))).toEqual([8, 16, 24, 32, 40, 48, 56].map(n => `${n} spokes`))
+    // With five spokes no number of teeth lines up after three eighths of a turn.
+    expect(says.filter(s => s.endsWith('teeth'))).toEqual([])
+    expect(closingsOf(program, key).map(f => f.says)).toEqual(expect.arrayContaining(says))
+    for (const f of found) {
+      if (!('op' in f)) throw new Error(f.says)
+      expect(closes(new Program(apply(b.piece, f.op), program), key), f.says).toBe(true)
+    }
+    const bare = {
+      ...b.piece.parts[id]!,
+      symmetry: 47,
+      shape: { type: 'gear' as const, teeth: 47, spokes: 0, module: 6 },
+    }
+    const solid = new Program({ ...b.piece, parts: { ...b.piece.parts, [id]: bare } })
+    expect(
+      gearClosings(solid, key)
+        .map(f => f.says)
+        .slice(-7),
+    ).toEqual(['48 teeth', '40 teeth', '56 teeth', '32 teeth', '24 teeth', '16 teeth', '8 teeth'])
   })
 })

@@ -5,15 +5,17 @@
 import { formulasNaming, changeNamed } from '../acts/named.ts'
 import { isSignal, setText, sourceName } from '../acts/sources.ts'
 import { setKeys } from '../acts/parts.ts'
+import { reshapeGear } from '../acts/gear-train.ts'
+import { symmetryIn, symmetryOf } from '../piece/symmetry.ts'
 import { Program } from '../engine/program.ts'
 import { parse } from '../formula/parse.ts'
 import { change, type Change, type Fix } from '../formula/problem.ts'
 import { everyNode } from '../formula/tree.ts'
 import { apply, type Operation } from '../piece/operation.ts'
-import type { Clock, Piece } from '../piece/schema.ts'
-import { toNumber } from '../time/rational.ts'
+import type { Clock, Piece, Shape } from '../piece/schema.ts'
+import { times, toNumber } from '../time/rational.ts'
 import { printNumber } from '../units/units.ts'
-import { closes, closingNumbers } from './proposals.ts'
+import { closes, closingNumbers, closingSpokes, closingTeeth } from './proposals.ts'
 
 /** A change of its text, or of something else in the piece. */
 export type Closing = Fix | { readonly says: string; readonly op: Operation }
@@ -23,7 +25,7 @@ const MOST_TRIED = 24
 
 export function closingsOf(program: Program, key: string): Closing[] {
   if (!program.piece.drives[key] || closes(program, key)) return []
-  const own = closingNumbers(program, key)
+  const own = [...closingNumbers(program, key), ...gearClosings(program, key)]
   if (own.length > 0) return own
   const { piece } = program
   const lap = toNumber(program.measures.lapLength)
@@ -45,6 +47,24 @@ export function closingsOf(program: Program, key: string): Closing[] {
     found.push({ says: `${way.says}, and ${fix.says}`, op: { ...way.op, puts: [...way.op.puts, ...text.puts] } })
   }
   return found
+}
+
+/** Other counts of spokes and teeth with which a gear closes, the nearest to what it has first: all up to 60. */
+export function gearClosings(program: Program, key: string): Closing[] {
+  const [id, property] = key.split('.') as [string, string]
+  const { piece } = program
+  const shape = isSignal(key) ? undefined : piece.parts[id]?.shape
+  const exact = program.slots.get(key)?.forms[0]?.exact
+  if (shape?.type !== 'gear' || property !== 'rotation' || !exact) return []
+  const turns = times(exact.rate, program.measures.lapLength)
+  const symmetry = (to: Shape) => (symmetryIn(piece, id).typed ? piece.parts[id]!.symmetry : symmetryOf(to))
+  const ways = (is: 'spokes' | 'teeth', counts: readonly number[]): Closing[] =>
+    [...counts]
+      .sort((a, b) => Math.abs(a - shape[is]) - Math.abs(b - shape[is]) || a - b)
+      .map(n => ({ n, shape: { ...shape, [is]: n } }))
+      .map(to => ({ says: `${to.n} ${is}`, op: reshapeGear(piece, id, to.shape, symmetry(to.shape)).op }))
+      .filter(way => closes(trial(program, way.op, key), key))
+  return [...ways('spokes', closingSpokes(shape.teeth, turns)), ...ways('teeth', closingTeeth(shape.spokes, turns))]
 }
 
 const trial = (program: Program, op: Operation, key: string): Program =>

@@ -123,10 +123,19 @@ function nearestClosing(program: Program, key: string, nth: number): number[] {
  * Spoke counts with which a gear of so many teeth closes, when it makes `turns` of a turn in a lap: what lines up at
  * the seam must be a whole number of the spokes that fall on each other.
  */
-export function closingSpokes(teeth: number, turns: Rational, most = 12): number[] {
+export const closingSpokes = (teeth: number, turns: Rational, most = MOST_COUNTED): number[] =>
+  Array.from({ length: most - 1 }, (_, i) => i + 2).filter(spokes => lineUp(teeth, spokes, turns))
+
+/** Counts of teeth with which a gear of so many spokes does; of one without spokes, those whose teeth alone line up. */
+export const closingTeeth = (spokes: number, turns: Rational, most = MOST_COUNTED): number[] =>
+  Array.from({ length: most - 3 }, (_, i) => i + 4).filter(teeth => lineUp(teeth, spokes, turns))
+
+/** Spokes and teeth that are proposed, at most. */
+const MOST_COUNTED = 60
+
+function lineUp(teeth: number, spokes: number, turns: Rational): boolean {
   const common = (a: number, b: number): number => (b === 0 ? a : common(b, a % b))
-  const fits = (spokes: number) => isWhole(times(turns, rational(common(teeth, spokes))))
-  return Array.from({ length: most - 1 }, (_, i) => i + 2).filter(fits)
+  return isWhole(times(turns, rational(common(teeth, spokes))))
 }
 
 /** The shortest lap with which every drive closes that comes back at all; null when it would be longer than an hour. */

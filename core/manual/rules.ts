@@ -188,7 +188,7 @@ export const RULES = {
       engage:
         '`engage` turns a gear against another by teeth, and by phase from where both stand, also within a group that is turned.',
       floats:
-        '`basin.height(x, z)` is how high a wave surface stands at a place; it never passes its swell, and closes.',
+        '`basin.height(x, z)` is how high above its pivot a wave surface stands at a place: half its height and its waves, which never pass its swell; it closes.',
       numbersAsText: 'Text shows its words, or its `value` with decimals, prefix and suffix, or a letter a copy.',
       gradients:
         'A fill goes over to another colour between two stops; its gradient rides with the part, or stays on the stage.',

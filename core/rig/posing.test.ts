@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { between, ringsOf, trianglesOf, type Drawn } from './posing.ts'
+import { between, laidCoarsely, piecesOf, ringsOf, trianglesOf, type Drawn } from './posing.ts'
 
 type Corner = Drawn['poses'][number][number][number]
 const point = (x: number, y: number, smooth = false): Corner => ({ x, y, smooth })
@@ -103,5 +103,28 @@ describe('what fills it', () => {
       shoelace += points[2 * k]! * points[n + 1]! - points[n]! * points[2 * k + 1]!
     }
     expect(size(points, trianglesOf([points]))).toBeCloseTo(shoelace / 2, 6)
+  })
+})
+
+describe('a path of very many points', () => {
+  it('is laid with 4,000 at most, bends as fine as that allows, and fills at once', () => {
+    let seed = 7
+    const chance = () => (seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648 - 0.5
+    const ring = (n: number) =>
+      Array.from({ length: n }, () => ({ x: chance() * 600, y: chance() * 600, smooth: true }))
+    const path = (rings: number, n: number): Drawn => ({
+      type: 'path',
+      closed: true,
+      poses: [Array.from({ length: rings }, () => ring(n))],
+    })
+    const crowded = path(8, 499)
+    expect([piecesOf(crowded), laidCoarsely(crowded)]).toEqual([1, true])
+    const laid = ringsOf(crowded, 0)
+    expect(laid.reduce((n, r) => n + r.length / 2, 0)).toBe(8 * 499)
+    expect(trianglesOf(laid).length).toBeGreaterThan(100)
+    const many = path(1, 1000)
+    expect(piecesOf(many)).toBe(4)
+    expect(ringsOf(many, 0)[0]!.length / 2).toBe(4000)
+    expect([piecesOf(path(1, 300)), laidCoarsely(path(1, 300))]).toEqual([10, false])
   })
 })

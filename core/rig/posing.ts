@@ -8,8 +8,26 @@ import type { Shape } from '../piece/schema.ts'
 export type Drawn = Extract<Shape, { type: 'path' }>
 type Ring = Drawn['poses'][number][number]
 
-/** Pieces of a stretch that bends. */
+/** Pieces of a stretch that bends, and how many points a pose is laid with at most: filling what crosses itself takes their square. */
 const PIECES = 10
+const MOST_LAID = 4000
+
+const laidIn = new WeakMap<Shape, number>()
+/** In how many pieces a bend of a path is laid: the more points it has, the fewer; 1 where all is straight. */
+export function piecesOf(shape: Drawn): number {
+  let pieces = laidIn.get(shape)
+  if (pieces === undefined) {
+    const points = shape.poses[0]!.reduce((n, ring) => n + ring.length, 0)
+    const bends = Math.max(...shape.poses.map(p => p.reduce((n, ring) => n + ring.filter(c => c.smooth).length, 0)))
+    // A stretch bends by either of its ends.
+    const room = bends === 0 ? PIECES : Math.floor((MOST_LAID - points) / Math.min(points, 2 * bends)) + 1
+    pieces = Math.min(PIECES, Math.max(1, room))
+    laidIn.set(shape, pieces)
+  }
+  return pieces
+}
+/** Whether it has so many points that its bends are laid in fewer pieces than others have. */
+export const laidCoarsely = (shape: Drawn): boolean => piecesOf(shape) < PIECES
 
 /** Which two poses, and how far from the one to the other; after the last comes the first. */
 export function between(poses: number, pose: number): { a: number; b: number; share: number } {
@@ -22,14 +40,17 @@ export function between(poses: number, pose: number): { a: number; b: number; sh
 /** All rings of a path as lines of points, x and y in turn; the first is its outline, the others are holes in it. */
 export function ringsOf(shape: Drawn, pose: number): Float64Array[] {
   const { a, b, share } = between(shape.poses.length, pose)
-  return shape.poses[a]!.map((from, k) => lineThrough(from, shape.poses[b]![k]!, share, shape.closed || k > 0, FLAT))
+  const pieces = piecesOf(shape)
+  return shape.poses[a]!.map((from, k) =>
+    lineThrough(from, shape.poses[b]![k]!, share, shape.closed || k > 0, FLAT, pieces),
+  )
 }
 
 /** Of an open line in depth: how far towards the eye each point of `ringsOf` is; null where all lie in its plane. */
 export function heightsOf(shape: Drawn, pose: number): Float64Array | null {
   if (depthOf(shape) === 0) return null
   const { a, b, share } = between(shape.poses.length, pose)
-  return lineThrough(shape.poses[a]![0]!, shape.poses[b]![0]!, share, false, DEEP)
+  return lineThrough(shape.poses[a]![0]!, shape.poses[b]![0]!, share, false, DEEP, piecesOf(shape))
 }
 
 const deepest = new WeakMap<Shape, number>()
@@ -50,7 +71,14 @@ const FLAT: readonly Axis[] = ['x', 'y']
 const DEEP: readonly Axis[] = ['z']
 
 /** Points along some axes, in turn. */
-function lineThrough(from: Ring, to: Ring, share: number, closed: boolean, axes: readonly Axis[]): Float64Array {
+function lineThrough(
+  from: Ring,
+  to: Ring,
+  share: number,
+  closed: boolean,
+  axes: readonly Axis[],
+  pieces: number,
+): Float64Array {
   const n = from.length
   const along = axes.map(axis => (k: number) => {
     const [p, q] = [from[k]![axis] ?? 0, to[k]![axis] ?? 0]
@@ -75,8 +103,8 @@ function lineThrough(from: Ring, to: Ring, share: number, closed: boolean, axes:
       ]
     }
     const slopes = along.map(slope)
-    for (let piece = 1; piece < PIECES; piece++) {
-      const t = piece / PIECES
+    for (let piece = 1; piece < pieces; piece++) {
+      const t = piece / pieces
       along.forEach((of, c) => out.push(hermite(of(k), slopes[c]![0], of(next), slopes[c]![1], t)))
     }
   }

@@ -1,5 +1,16 @@
 /** The marks of a cue: moments in seconds, in order, and repeated for ever when it has a period. */
-import { compare, floor, fromNumber, minus, over, plus, rational, times, type Rational } from '../time/rational.ts'
+import {
+  compare,
+  floor,
+  fromNumber,
+  minus,
+  over,
+  plus,
+  rational,
+  times,
+  toNumber,
+  type Rational,
+} from '../time/rational.ts'
 
 export interface Mark {
   /** Which mark, counted from 0; repeats count on. */
@@ -7,26 +18,41 @@ export interface Mark {
   readonly at: Rational
 }
 
+/** Two doubles further apart than this share of their size stand for moments in the same order. */
+const CLOSE = 1e-12
+
 export class Marks {
-  private readonly marks: readonly Rational[]
-  private readonly every: Rational | null
+  /** In order, none twice. */
+  readonly seconds: readonly number[]
+  readonly every: Rational | null
+  /** The same exactly, made when it is asked for. */
+  private readonly exact: Rational[] = []
 
   constructor(marks: readonly number[], every: number | null) {
-    this.marks = [...new Set(marks)].sort((a, b) => a - b).map(fromNumber)
+    this.seconds = [...new Set(marks)].sort((a, b) => a - b)
     this.every = every === null ? null : fromNumber(every)
   }
 
   get none(): boolean {
-    return this.marks.length === 0
+    return this.seconds.length === 0
   }
 
   get first(): Rational | null {
-    return this.marks[0] ?? null
+    return this.none ? null : this.at(0)
+  }
+
+  /** Of those that are not repeats. */
+  get last(): Rational | null {
+    return this.none ? null : this.at(this.seconds.length - 1)
+  }
+
+  private at(k: number): Rational {
+    return (this.exact[k] ??= fromNumber(this.seconds[k]!))
   }
 
   /** The latest mark at or before a moment in seconds; null when there is none. */
   latest(t: Rational): Mark | null {
-    const first = this.marks[0]
+    const { first } = this
     if (!first || compare(t, first) < 0) return null
     let rounds = 0
     let rest = t
@@ -35,14 +61,18 @@ export class Marks {
       rounds = Number(n)
       rest = minus(t, times(rational(n), this.every))
     }
-    let [low, high] = [0, this.marks.length - 1]
+    const near = toNumber(rest)
+    const reached = (k: number): boolean => {
+      const mark = this.seconds[k]!
+      return Math.abs(mark - near) > CLOSE * (1 + Math.abs(near)) ? mark < near : compare(this.at(k), rest) <= 0
+    }
+    let [low, high] = [0, this.seconds.length - 1]
     while (low < high) {
       const middle = (low + high + 1) >> 1
-      if (compare(this.marks[middle]!, rest) <= 0) low = middle
+      if (reached(middle)) low = middle
       else high = middle - 1
     }
-    const at = this.every ? plus(this.marks[low]!, times(rational(rounds), this.every)) : this.marks[low]!
-    return { nth: rounds * this.marks.length + low, at }
+    return this.nth(rounds * this.seconds.length + low)
   }
 
   /** The mark before another; null before the first. */
@@ -52,19 +82,25 @@ export class Marks {
   }
 
   private nth(nth: number): Mark {
-    const [round, k] = [Math.floor(nth / this.marks.length), nth % this.marks.length]
-    const at = this.every ? plus(this.marks[k]!, times(rational(round), this.every)) : this.marks[k]!
+    const { length } = this.seconds
+    const [round, k] = [Math.floor(nth / length), nth % length]
+    const at = this.every ? plus(this.at(k), times(rational(round), this.every)) : this.at(k)
     return { nth, at }
   }
 
   /** The mark after another; null after the last. */
   after(mark: Mark): Mark | null {
     const nth = mark.nth + 1
-    return this.every || nth < this.marks.length ? this.nth(nth) : null
+    return this.every || nth < this.seconds.length ? this.nth(nth) : null
   }
+}
 
-  /** All marks that are not repeats, with the period when there is one. */
-  all(): { readonly marks: readonly Rational[]; readonly every: Rational | null } {
-    return { marks: this.marks, every: this.every }
-  }
+const made = new WeakMap<readonly number[], Map<number | null, Marks>>()
+
+/** The marks of a cue as they stand in a document: the same for all that read it, since a document never changes. */
+export function marksOf(marks: readonly number[], every: number | null): Marks {
+  const known = made.get(marks) ?? new Map<number | null, Marks>()
+  made.set(marks, known)
+  if (!known.has(every)) known.set(every, new Marks(marks, every))
+  return known.get(every)!
 }

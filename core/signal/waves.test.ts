@@ -1,6 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fair } from '../testing.ts'
+import { Builder } from '../acts/build.ts'
+import { Program } from '../engine/program.ts'
+import { propertyNamed } from '../piece/properties.ts'
+import { outlineAt } from '../rig/outlined.ts'
+import { Scene } from '../rig/scene.ts'
+import { at, fair } from '../testing.ts'
 import { waveHeight, wavesOf, type Wave, type WaveSettings } from './waves.ts'
 
 const settings: WaveSettings = { longest: 240, depth: 150, wind: 0, waves: 9, tile: 0, seed: 5 }
@@ -102,8 +107,39 @@ describe('a wave surface', () => {
     expect(f.slot.problems).toEqual([])
     expect(f.value(4)).toBe(fair('height(basin, x: own.x, z: 0px)', place).value(4))
     const waves = wavesOf({ longest: 240, depth: 120, wind: 20, waves: 9, tile: 0, seed: 5 }, 8)
-    expect(f.value(4)).toBeCloseTo(12 * waveHeight(waves, 40, 0, 0.5, 0.3), 10)
-    expect(f.value(0)).toBeCloseTo(0, 12)
+    const basin = Object.keys(f.piece.parts).find(k => f.piece.parts[k]!.name === 'Basin')!
+    const rest = f.program.handForms(basin, propertyNamed('height')!)[0]!.at(at(0)) / 2
+    expect(rest).toBeGreaterThan(10)
+    expect(f.value(4)).toBeCloseTo(rest + 12 * waveHeight(waves, 40, 0, 0.5, 0.3), 10)
+    expect(f.value(0)).toBeCloseTo(rest, 12)
     expect(f.slot.slots.has(Object.keys(f.piece.drives).find(k => k.endsWith('.swell'))!)).toBe(true)
+  })
+  it('carries a buoy that has its pivot on its drawn top, whatever its height and place', () => {
+    const b = new Builder('A buoy', 4)
+    const shape = { type: 'waves', longest: 240, depth: 120, wind: 20, waves: 9, tile: 0, seed: 5 } as const
+    const sea = b.part('Sea', shape, {}, { x: 70, y: -120, width: 600, height: 180, swell: 30 })
+    const buoy = b.part('Buoy', { type: 'ellipse' }, {}, { x: 70, y: -120 })
+    b.drive(buoy, 'x', 'base + sine(every: 5s, amp: 200px)')
+    b.drive(buoy, 'y', 'base + sea.height(own.x - sea.x)')
+    const program = new Program(b.piece)
+    const scene = new Scene(program)
+    for (const t of [0, 1.1, 2.7, 6.4]) {
+      const now = at(t)
+      scene.update(program.moment(now, new Float64Array(program.size)), now)
+      const { points } = outlineAt(scene.bodies.get(sea)!, 0)!
+      const [x, y] = ['x', 'y'].map(name => program.slots.get(`${buoy}.${name}`)!.readers[0]!.at(now)) as [
+        number,
+        number,
+      ]
+      // Its top is laid in short straight pieces from right to left, behind the two corners of its foot.
+      const top = Array.from(
+        { length: points.length / 2 - 2 },
+        (_, k) => [points[2 * k + 4]!, points[2 * k + 5]!] as const,
+      )
+      const k = top.findIndex(([px]) => px <= x - 70)
+      const [[x0, y0], [x1, y1]] = [top[k]!, top[k - 1]!]
+      const there = y0 + ((y1 - y0) * (x - 70 - x0)) / (x1 - x0)
+      expect(y).toBeCloseTo(there - 120, 0)
+    }
   })
 })

@@ -27,6 +27,9 @@ function fewerFrames(gap: number): void {
     })
 }
 
+/** Warnings of a browser whose graphics card is made of software, and of canvases that tests read: they say nothing of the page. */
+const OF_THE_MACHINE = /GPU stall due to ReadPixels|software|swiftshader|GroupMarkerNotSet|willReadFrequently/i
+
 export const test = base.extend<Each, Worker>({
   server: [
     async ({}, use) => {
@@ -45,7 +48,7 @@ export const test = base.extend<Each, Worker>({
       if (gap > 0) await context.addInitScript(fewerFrames, gap)
       const wrong: string[] = []
       context.on('console', m => {
-        if (m.type() === 'error') wrong.push(m.text())
+        if (m.type() === 'error' || (m.type() === 'warning' && !OF_THE_MACHINE.test(m.text()))) wrong.push(m.text())
       })
       context.on('weberror', e => wrong.push(String(e.error())))
       context.on('request', r => {

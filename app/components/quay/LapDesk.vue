@@ -88,6 +88,11 @@ watch(
 )
 onBeforeUnmount(() => looking++)
 
+/** Proposals of a drive that stand beside it; more of them in a list. */
+const CHIPS = 3
+function takeNth(key: string, nth: number): void {
+  take(key, proposals.value.get(key)![nth]!)
+}
 function take(key: string, closing: Closing): void {
   if ('op' in closing) store.act(closing.op)
   else tuning.commit(key, change(store.piece!.drives[key]!.text, closing.changes))
@@ -159,7 +164,7 @@ function take(key: string, closing: Closing): void {
           <td class="pr-3 text-[12px] text-faded">{{ r.report.period }}</td>
           <td class="py-[3px] text-right">
             <button
-              v-for="f in (proposals.get(r.key) ?? []).slice(0, 3)"
+              v-for="f in (proposals.get(r.key) ?? []).slice(0, CHIPS)"
               :key="f.says"
               class="tabular ml-1 rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
               type="button"
@@ -168,6 +173,18 @@ function take(key: string, closing: Closing): void {
             >
               {{ f.says }}
             </button>
+            <select
+              v-if="(proposals.get(r.key) ?? []).length > CHIPS"
+              class="field ml-1 h-[22px] py-0 text-[12px]"
+              :aria-label="`More that closes ${r.name}`"
+              value=""
+              @change="takeNth(r.key, Number(($event.target as HTMLSelectElement).value))"
+            >
+              <option value="" disabled>{{ proposals.get(r.key)!.length - CHIPS }} more</option>
+              <option v-for="(f, k) in proposals.get(r.key)!.slice(CHIPS)" :key="f.says" :value="CHIPS + k">
+                {{ f.says }}
+              </option>
+            </select>
           </td>
         </tr>
       </tbody>

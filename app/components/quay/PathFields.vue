@@ -3,6 +3,7 @@
 import { Minus, Plus } from '@lucide/vue'
 import { addPose, MOST_POSES, removePose, setClosed, setPoints, type DrawnShape } from '~~/core/acts/pen.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
+import { laidCoarsely } from '~~/core/rig/posing.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -34,6 +35,9 @@ function typed(e: Event): void {
 </script>
 
 <template>
+  <p v-if="laidCoarsely(shape)" class="text-[12px] text-brass">
+    It has so many points that its bends are drawn in fewer pieces. Split it into several paths to draw them finer.
+  </p>
   <TickField
     label="closed"
     :value="shape.closed"

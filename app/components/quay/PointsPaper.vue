@@ -100,7 +100,8 @@ function end(): void {
 }
 
 function grab(e: PointerEvent, nth: number): void {
-  if (e.button !== 0) return
+  // With the pen in hand a stroke may begin on a point.
+  if (e.button !== 0 || props.drawing) return
   e.stopPropagation()
   if (e.shiftKey)
     picked.value = picked.value.includes(nth) ? picked.value.filter(k => k !== nth) : [...picked.value, nth]
@@ -194,7 +195,7 @@ function press(e: PointerEvent): void {
   )
 }
 function dragHit(e: PointerEvent): void {
-  if (e.button !== 0) return
+  if (e.button !== 0 || props.drawing) return
   e.stopPropagation()
   begin()
   follow(e, m => emit('hit', Number(snap(timeAt(spot(m).px), m.altKey).toFixed(6))), end)

@@ -37,7 +37,6 @@ function drawing(part: Part, driven: Driven, held: (p: string) => number): strin
   }
   if (SOLID.includes(type) && held('thickness') > 0) return ['is without its thickness']
   if (held('gradient') > 0) {
-    if (part.gradientFrame === 'stage') return ['takes its gradient along']
     if (driven('gradient') || COLOURS.some(driven) || driven('gradientTurn')) return ['keeps the gradient it has first']
   }
   return held('dash') > 0 && driven('dash') ? ['keeps the dashes it has first'] : []

@@ -44,7 +44,8 @@ function gradient(unit: Unit, stage: Piece['stage'], id: string): string {
   const outline = outlineAt(body, i)
   if (!outline || unit.what !== 'fill') return ''
   const near = paintOf(body, 'fill', i)
-  const own = body.part.gradientFrame === 'stage' ? body.worlds[i]! : IDENTITY
+  // What is laid on the stage point by point has its gradient there too.
+  const own = unit.mode === 'posed' ? IDENTITY : body.worlds[i]!
   const g = gradientOf(body, i, near, extent(outline.points), stage, own)
   const ends = g && endsOf(g)
   if (!g || !ends) return ''

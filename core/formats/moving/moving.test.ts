@@ -167,6 +167,23 @@ describe('drawings', () => {
     const piece = { ...lap.piece, camera: { distance: 900, lines: 'screen' as const } }
     expect(() => movingSvg({ ...lap, piece })).toThrow(/film/)
   })
+  it('leave a gradient that is fixed to the stage where it is, whatever moves over it', () => {
+    const made = (gradientFrame: 'part' | 'stage') => {
+      const b = new Builder('Over a gradient', 1)
+      b.piece = { ...b.piece, lap: { length: { n: 2, d: 1 }, start: 0 } }
+      const card = b.part('Card', { type: 'rectangle' }, { gradientFrame }, { width: 100, height: 60, gradient: 100 })
+      b.drive(card, 'x', 'sine(every: 2s, amp: 300px)')
+      b.drive(card, 'rotation', 'time * 180deg/s')
+      const svg = movingSvg({ ...lap, piece: b.piece })
+      const [unit] = motionOf(b.piece, rational(0), rational(2), 60).filter(m => m.unit.what === 'fill')
+      const ends = /x1="([^"]+)" y1="([^"]+)" x2="([^"]+)" y2="([^"]+)"/.exec(svg)!.slice(1).map(Number)
+      return { ends, mode: unit!.unit.mode, high: b.piece.stage.height }
+    }
+    const { ends, mode, high } = made('stage')
+    expect(mode).toBe('formed')
+    expect(ends).toEqual([0, high / 2, 0, -high / 2])
+    expect(made('part')).toMatchObject({ mode: 'posed', ends: [0, 30, 0, -30] })
+  })
   it('draw what never changes its form once, and what changes it frame by frame', () => {
     const b = new Builder('Counter', 1)
     const text = b.part(

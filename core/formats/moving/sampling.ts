@@ -149,6 +149,8 @@ export function unitsOf(scene: Scene): Unit[] {
   return units
 }
 
+const staysOnStage = ({ body, i }: Unit): boolean => body.part.gradientFrame === 'stage' && body.get('gradient', i) > 0
+
 /** Says of each unit how it is carried, by looking at every frame once. */
 function sort(units: readonly Unit[], frames: number, show: (frame: number) => void): void {
   const first = units.map(formOf)
@@ -160,6 +162,8 @@ function sort(units: readonly Unit[], frames: number, show: (frame: number) => v
       if (unit.mode === 'posed' && (formOf(unit) !== first[k] || first[k]!.includes('NaN'))) unit.mode = 'formed'
       // A line that is stretched to one side would not be as wide all round.
       if (unit.mode === 'posed' && unit.what === 'line' && !even(unit)) unit.mode = 'formed'
+      // A fill whose gradient stays on the stage is laid there, and moves over it by its points.
+      if (unit.mode === 'posed' && unit.what === 'fill' && staysOnStage(unit)) unit.mode = 'formed'
     })
   }
   for (let n = 0; n <= frames; n++) {
