@@ -63,3 +63,20 @@ export const anAngle: fc.Arbitrary<string> = fc.letrec(tie => {
     ),
   }
 }).angle as fc.Arbitrary<string>
+
+/** The same of a part that stands in copies: each copy has a formula of its own in some way. */
+export const anAngleOfCopies: fc.Arbitrary<string> = fc.oneof(
+  made`delay(${anAngle}, index * ${seconds})`,
+  made`ramp(start: index * ${seconds}, length: ${seconds}, to: ${degrees}, after: ${after}, ease: ${easing})`,
+  made`(if index > ${fc.integer({ min: 0, max: 4 })} then ${anAngle} else ${anAngle})`,
+  made`(if index == 0 then ${anAngle} else step(index * ${seconds}, time) * ${degrees})`,
+  made`sine(every: (1 + index) * ${seconds}, amp: ${degrees} * (1 + along))`,
+  made`sine(freq: (index + 1) * ${fc.integer({ min: 1, max: 5 })}/lap, amp: ${degrees})`,
+  made`time * index * ${degrees} / 1s`,
+  made`time * (index + 1) * ${fc.constantFrom('45deg/s', '90deg/s', '30deg/s')}`,
+  made`(${anAngle} + along * ${degrees})`,
+  made`${anAngle} * (1 + index)`,
+  made`(if mod(index, 2) == 0 then ${degrees} else ${anAngle})`,
+  made`noise(${pace}, ${degrees})`,
+  made`clamp((time - index * ${seconds}) * ${degrees} / 1s, 0deg, ${degrees})`,
+)

@@ -56,6 +56,10 @@ export const useVerdicts = defineStore('verdicts', () => {
       found.set(key, { of, lap, known })
       tell()
     }
+    // What is counted is told before it is said to be all.
+    clearTimeout(telling)
+    telling = undefined
+    told.value++
     busy.value = false
   }
 
@@ -89,5 +93,11 @@ export const useVerdicts = defineStore('verdicts', () => {
   )
   const count = computed(() => loopCountOf(running.value.map(k => known(k)!.report.closure)))
 
-  return { known, closes, running, count, busy }
+  /** Whether every drive that runs has been looked at. */
+  const all = computed(() => {
+    const { piece } = store
+    return told.value >= 0 && Object.keys(piece?.drives ?? {}).every(k => !isCounted(piece!, k) || found.has(k))
+  })
+
+  return { known, closes, running, count, all, busy }
 })

@@ -58,7 +58,8 @@ const ROOM: Readonly<Record<string, number>> = { '': 1, '%': 100, deg: 180, px: 
 
 /** The next of 1, 2, 5, 10, 20 … at or above a size. */
 function round(size: number): number {
-  const ten = 10 ** Math.floor(Math.log10(size))
+  // The power of ten is read off the number as it is written: 4.8e+1.
+  const ten = Number(`1e${size.toExponential().split('e')[1]!}`)
   return Number(([1, 2, 5, 10].find(k => k * ten >= size * (1 - 1e-9))! * ten).toPrecision(6))
 }
 

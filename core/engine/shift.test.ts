@@ -19,7 +19,7 @@ const AT = momentOfSeconds(rational(64, 10), rational(30))
 function piece(text: string, copies = 1): { piece: Piece; drum: string; card: string } {
   const b = new Builder('What leaps', 4)
   b.dial('reach', { unit: 'px', value: 100, low: 0, high: 1000 })
-  const layout = { layout: 'line', count: copies, dx: 50, dy: 0 } as const
+  const layout = { layout: 'row', count: copies, dx: 50, dy: 0 } as const
   const drum = b.part('Drum', { type: 'ellipse' }, copies > 1 ? { copies: layout } : {})
   b.drive(drum, 'rotation', text)
   const card = b.part('Card', { type: 'rectangle' }, {})

@@ -63,11 +63,13 @@ const MOST = 6
             }}
           </span>
           <span v-else class="font-semibold text-coral"
-            >{{ open }} of {{ looping.all }} {{ looping.all === 1 ? 'drive does' : 'drives do' }} not loop here.
-          </span>
+            >{{ open }} of {{ looping.all }} {{ looping.all === 1 ? 'drive does' : 'drives do' }} not loop here. </span
+          >{{ ' ' }}
           <template v-if="first > 0">
             <span class="text-sea">{{ sentence(laterText(looping)) }}</span>
-            <button class="link ml-2" type="button" @click="emit('lap', first)">Export from lap {{ first }}</button>
+            {{ ' '
+            }}<button class="link ml-1" type="button" @click="emit('lap', first)">Export from lap {{ first }}</button
+            >{{ ' ' }}
           </template>
         </template>
         <span v-if="wanted.as === 'wav'" class="text-faded"

@@ -127,7 +127,9 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     >
       <span class="inline-block h-[9px] w-[9px]" :class="mark" aria-hidden="true" />
       Lap {{ printNumber(lap, 3) }} s
-      <span class="hidden font-normal text-faded xl:inline">{{ loopText(verdicts.count) }}</span>
+      <span class="hidden font-normal text-faded xl:inline">{{
+        verdicts.all ? loopText(verdicts.count) : 'looking…'
+      }}</span>
     </button>
     <button
       class="button button-strong shrink-0"
