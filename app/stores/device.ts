@@ -110,7 +110,8 @@ export const useDevice = defineStore('device', () => {
       return
     }
     const dial = Object.entries(piece.dials).find(([, d]) => d.name === what.name)
-    if (dial && !dial[1].locked) useTuning().dial(dial[0], Math.min(dial[1].high, Math.max(dial[1].low, what.value)), false)
+    if (dial && !dial[1].locked)
+      useTuning().dial(dial[0], Math.min(dial[1].high, Math.max(dial[1].low, what.value)), false)
   }
 
   function end(): void {

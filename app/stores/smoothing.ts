@@ -41,7 +41,10 @@ export function useSmoothing() {
     else store.act(op)
     const shift = keep ? kept.shift : shiftOf(before, store.program!, at)
     const names = kept.held.map(nameOf)
-    const stays = keep && names.length > 0 ? `${names.join(' and ')} ${names.length > 1 ? 'stay where they were' : 'stays where it was'}.` : ''
+    const stays =
+      keep && names.length > 0
+        ? `${names.join(' and ')} ${names.length > 1 ? 'stay where they were' : 'stays where it was'}.`
+        : ''
     const words = [says, stays, shift ? jumped(shift) : ''].filter(w => w !== '').join(' ')
     const other = keep
       ? { says: 'Apply without smoothing', do: again(false) }

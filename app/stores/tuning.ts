@@ -127,7 +127,9 @@ export function useTuning() {
     const shift = store.noJump() ? shiftOf(ran, store.program!, at) : null
     const jumps = shift ? ` ${smoothing.jumped(shift)}` : ''
     if (start !== before)
-      store.notice = { says: `The lap now starts at ${printNumber(start, 3)} s, where it is as far along as before.${jumps}` }
+      store.notice = {
+        says: `The lap now starts at ${printNumber(start, 3)} s, where it is as far along as before.${jumps}`,
+      }
     else if (!keep && shift)
       store.notice = {
         says: `The lap starts where it did.${jumps}`,

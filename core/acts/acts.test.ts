@@ -107,7 +107,14 @@ describe('a dial out of a number', () => {
     ['time * 45deg/s', 0, 'time * 45deg/s * pace', 'pace', 100, '%'],
     ['carousel.rotation * 0.5', 0, 'carousel.rotation * rotationFactor', 'rotationFactor', 0.5, ''],
     ['carousel.rotation - 12deg', 0, 'carousel.rotation - rotationOffset', 'rotationOffset', 12, 'deg'],
-    ['let sway = 9deg; sine(every: 2s) * sway', 0, 'let sway = swayValue; sine(every: 2s) * sway', 'swayValue', 9, 'deg'],
+    [
+      'let sway = 9deg; sine(every: 2s) * sway',
+      0,
+      'let sway = swayValue; sine(every: 2s) * sway',
+      'swayValue',
+      9,
+      'deg',
+    ],
     ['30deg', 0, 'rotationValue', 'rotationValue', 30, 'deg'],
   ])('%s', (text, nth, after, name, value, unit) => {
     const f = fair('0deg', { with: { 'Flag.rotation': text } })

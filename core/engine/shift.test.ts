@@ -122,7 +122,14 @@ describe('taken away, a formula or a link', () => {
     expect(kept.shift).toBeNull()
     expect([drum, card].map(k => kept.program.piece.bases[`${k}.rotation`]!.value)).toEqual([30, 65])
     const program = new Program(both)
-    const alone = keepingSet(program, cut(program, pinsOf(program).find(q => q.tie !== null)!), AT)
+    const alone = keepingSet(
+      program,
+      cut(
+        program,
+        pinsOf(program).find(q => q.tie !== null)!,
+      ),
+      AT,
+    )
     expect(alone.program.piece.bases[`${card}.rotation`]!.value).toBe(65)
     expect(alone.shift).toBeNull()
   })

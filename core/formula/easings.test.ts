@@ -30,6 +30,11 @@ describe('the easings of a formula', () => {
   it('is found at its letters only', () => {
     const text = 'ramp(length: 3s, ease: cubicOut)'
     const at = text.indexOf('cubic')
-    expect([at - 1, at, at + 8, at + 9].map(p => easingAt(text, p)?.name ?? null)).toEqual([null, 'cubicOut', 'cubicOut', null])
+    expect([at - 1, at, at + 8, at + 9].map(p => easingAt(text, p)?.name ?? null)).toEqual([
+      null,
+      'cubicOut',
+      'cubicOut',
+      null,
+    ])
   })
 })

@@ -197,12 +197,7 @@ export abstract class Lookup {
       const thing = this.names.named(of.name)
       if (thing?.type !== 'part') {
         const parts = this.names.all().filter(t => t.type === 'part')
-        return this.unknown(
-          of,
-          of.name,
-          [...RELATIVES, ...parts.map(t => t.name)],
-          'There is no part named',
-        )
+        return this.unknown(of, of.name, [...RELATIVES, ...parts.map(t => t.name)], 'There is no part named')
       }
       part = thing.id
     }

@@ -102,7 +102,10 @@ function candidates(
   const shape = reshaped(text, names, target)
   // What is not read yet is a matter of spelling; what is read and does not fit, of shape.
   if (first.code === 'syntax') return { usual: [...spelling, ...between, ...offered, ...shape.likely], last: [] }
-  return { usual: [...closeUnits(text), ...renamedHere(text), ...shape.likely, ...offered, ...spelling], last: shape.last }
+  return {
+    usual: [...closeUnits(text), ...renamedHere(text), ...shape.likely, ...offered, ...spelling],
+    last: shape.last,
+  }
 }
 
 /** From one text to another, as one change that touches only what differs. */

@@ -89,7 +89,11 @@ test('easings are chosen by their pictures: in the text, from the menu, where no
   await expect(formula(page, 'Post rotation')).toHaveText('ramp(length: 4s, to: 90deg, ease: smooth)')
 
   // Keys of y, between which it goes back beyond its beginning first.
-  await page.locator('[data-head]').filter({ hasText: 'Post' }).getByRole('button', { name: 'Post', exact: true }).click()
+  await page
+    .locator('[data-head]')
+    .filter({ hasText: 'Post' })
+    .getByRole('button', { name: 'Post', exact: true })
+    .click()
   await page.getByRole('tab', { name: 'Part' }).click()
   await goTo(page, '1')
   await expect.poll(() => number(page, 'y')).toBe(50)

@@ -34,7 +34,9 @@ test('a whole line typed anew goes on from where it is; without smoothing it is 
   await expect(formula(page, 'Drum rotation')).toHaveText('time * 90deg/s')
   await expect(page.getByRole('status').filter({ hasText: 'jumps from 18.00° to 216.00°' })).toBeVisible()
   await write(page, 'Drum rotation', 'sine(every: 8s) * 9deg')
-  await expect(page.getByRole('status').filter({ hasText: /This change cannot keep the value. It jumps/ })).toBeVisible()
+  await expect(
+    page.getByRole('status').filter({ hasText: /This change cannot keep the value. It jumps/ }),
+  ).toBeVisible()
 })
 
 test('a dial that is the end of a ramp says how far it moved what runs there', async ({ page }) => {

@@ -42,7 +42,10 @@ const drivers = computed(() => {
   const driven = Object.keys(drives).filter(fits)
   const { name } = property.value
   const others = Object.entries(parts)
-    .filter(([id, p]) => id !== props.part && !drives[propertyKey(id, name)] && propertiesOf(p.shape.type).some(q => q.name === name))
+    .filter(
+      ([id, p]) =>
+        id !== props.part && !drives[propertyKey(id, name)] && propertiesOf(p.shape.type).some(q => q.name === name),
+    )
     .map(([id]) => propertyKey(id, name))
   return { 'with a formula': driven, 'set by hand': others.slice(0, MOST_SET) }
 })

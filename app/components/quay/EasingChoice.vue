@@ -60,7 +60,9 @@ function left(e: FocusEvent): void {
         :title="name"
         @click="emit('choose', name)"
       >
-        <svg :viewBox="EASE_BOX" class="ease-picture mx-auto block" aria-hidden="true"><path :d="easePath(name)" /></svg>
+        <svg :viewBox="EASE_BOX" class="ease-picture mx-auto block" aria-hidden="true">
+          <path :d="easePath(name)" />
+        </svg>
         <span class="block truncate text-[11px] leading-4">{{ name }}</span>
       </button>
     </div>

@@ -1,6 +1,16 @@
 <script setup lang="ts">
 /** What can be done with a driven property as a whole. */
-import { Bookmark, MoreHorizontal, Power, Share2, ShieldCheck, SlidersHorizontal, Spline, Undo2, WrapText } from '@lucide/vue'
+import {
+  Bookmark,
+  MoreHorizontal,
+  Power,
+  Share2,
+  ShieldCheck,
+  SlidersHorizontal,
+  Spline,
+  Undo2,
+  WrapText,
+} from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
 import { easingsIn } from '~~/core/formula/easings.ts'

@@ -217,7 +217,8 @@ function fix(chosenFix: Fix): void {
     <DrivePromises v-if="!signal" v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
-        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>{{ ' ' }}<span class="text-faded">{{ meanwhile }}</span>
+        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>{{ ' '
+        }}<span class="text-faded">{{ meanwhile }}</span>
       </p>
       <p v-if="first.fixes.length > 0" class="mt-[3px] flex flex-wrap items-center gap-2">
         <button

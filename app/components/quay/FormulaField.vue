@@ -162,7 +162,12 @@ const writing = {
   },
 }
 
-defineExpose({ accept, dialOut: () => dialOut(view?.state.selection.main.head ?? 0), ease: () => easing.offer(null), focus: () => view?.focus() })
+defineExpose({
+  accept,
+  dialOut: () => dialOut(view?.state.selection.main.head ?? 0),
+  ease: () => easing.offer(null),
+  focus: () => view?.focus(),
+})
 
 onMounted(() => {
   const step = (direction: 1 | -1, coarse: boolean) => () => stepNumber(view!, direction, coarse, tuner)

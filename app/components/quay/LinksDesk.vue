@@ -91,7 +91,13 @@ function drop(e: DragEvent, driven: string): void {
           placeholder="Search links"
         />
       </label>
-      <button class="chip" :class="{ 'chip-on': linkingNew }" type="button" :aria-pressed="linkingNew" @click="linkingNew = !linkingNew">
+      <button
+        class="chip"
+        :class="{ 'chip-on': linkingNew }"
+        type="button"
+        :aria-pressed="linkingNew"
+        @click="linkingNew = !linkingNew"
+      >
         Link…
       </button>
       <button class="chip" type="button" @click="chaining = true">Chain…</button>

@@ -54,8 +54,7 @@ const keyed = useKeyed(
 )
 const isKeyed = (p: Property) => store.piece!.bases[propertyKey(id.value, p.name)]?.keys !== undefined
 const value = (p: Property) =>
-  keyed(p) ??
-  store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
+  keyed(p) ?? store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
 const driven = (p: Property) => store.piece!.drives[propertyKey(id.value, p.name)]
 const label = (p: Property) =>
   p.name.replace(/^(fill|gradient|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase())
@@ -171,7 +170,9 @@ function drop(): void {
             v-for="p in g.properties"
             :key="p.name"
             :label="p.name"
-            :title="isKeyed(p) ? `${p.says} It has hand keys: this is its value now, and typing sets a key here.` : p.says"
+            :title="
+              isKeyed(p) ? `${p.says} It has hand keys: this is its value now, and typing sets a key here.` : p.says
+            "
             :again="isKeyed(p)"
             :value="value(p)"
             :unit="p.unit"

@@ -125,12 +125,7 @@ const kept = !blocked.value
     role="status"
   >
     {{ store.notice.says }}
-    <button
-      v-if="store.notice.act"
-      class="link whitespace-nowrap"
-      type="button"
-      @click="act"
-    >
+    <button v-if="store.notice.act" class="link whitespace-nowrap" type="button" @click="act">
       {{ store.notice.act.says }}
     </button>
     <button class="text-faded hover:text-ink" type="button" @click="store.notice = null">Dismiss</button>

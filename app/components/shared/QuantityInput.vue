@@ -137,7 +137,9 @@ defineExpose({ send })
       class="fixed z-50 rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
       role="alert"
       >{{ wrong
-      }}<button v-if="widens && beyond !== null" class="link ml-1" type="button" @click="widen">Widen range</button></span
+      }}<button v-if="widens && beyond !== null" class="link ml-1" type="button" @click="widen">
+        Widen range
+      </button></span
     >
   </span>
 </template>
