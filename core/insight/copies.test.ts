@@ -8,8 +8,7 @@ import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { ZERO, fromNumber, toNumber, type Rational } from '../time/rational.ts'
 import { closureOf } from './closure.ts'
 import { leapsOf } from './leaps.ts'
-import { reportOf } from './report.ts'
-import { symmetriesOf } from './report.ts'
+import { reportOf, symmetriesOf } from './report.ts'
 
 const NEAR = 1e-6
 const moment = (seconds: Rational | number): Moment =>
