@@ -15,8 +15,10 @@ function* chance(seed: number): Generator<number, never> {
 }
 const draws = chance(SEED)
 const draw = () => draws.next().value
-const among = <T>(...of: readonly T[]): T => of[Math.floor(draw() * of.length)]!
+const among = <T>(...of: readonly [T, ...T[]]): T => of[Math.floor(draw() * of.length)] as T
 const whole = (low: number, high: number) => low + Math.floor(draw() * (high - low + 1))
+
+type Numbers = Readonly<Record<string, number>>
 
 function shape(): Shape {
   return among<() => Shape>(
@@ -47,7 +49,7 @@ function sheet(): { document: Piece; turns: { name: string; at: readonly [number
       {
         pivot,
         symmetry: symmetryOf(of),
-        ...among({}, {}, { gradientFrame: 'stage' as const }),
+        ...among<{ gradientFrame?: 'stage' }>({}, {}, { gradientFrame: 'stage' }),
       },
       {
         x: at[0],
@@ -56,15 +58,15 @@ function sheet(): { document: Piece; turns: { name: string; at: readonly [number
           ? { width: size, height: even ? size : whole(26, 44) }
           : {}),
         ...(of.type === 'polygon' || of.type === 'star' ? { radius: size / 2 } : {}),
-        ...among({}, {}, { gradient: 100, gradientTurn: among(0, 90, 33), gradientLightness: 95 }),
-        ...among(
+        ...among<Numbers>({}, {}, { gradient: 100, gradientTurn: among(0, 90, 33), gradientLightness: 95 }),
+        ...among<Numbers>(
           {},
           {},
           { strokeWidth: 5, strokeLightness: 20 },
           { strokeWidth: 5, strokeLightness: 20, dash: 14, gap: 9 },
         ),
-        ...among({}, {}, { scaleX: 70 }, { scale: 80 }),
-        ...among({}, {}, {}, { lineEnd: 60, strokeWidth: 6 }),
+        ...among<Numbers>({}, {}, { scaleX: 70 }, { scale: 80 }),
+        ...among<Numbers>({}, {}, {}, { lineEnd: 60, strokeWidth: 6 }),
       },
     )
     if (draw() < 0.15)
