@@ -105,7 +105,7 @@ export const WORKING: readonly Section[] = [
   {
     title: 'Working: links and chains',
     says: [
-      'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula. An entry can be dragged by its name: onto a formula, where it is read by its name, onto a row of the board, or onto a part of the stage, which follows it then.',
+      'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them, *Link…* any two properties, with or without a formula so far; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula. An entry can be dragged by its name: onto a formula, where it is read by its name, onto a row of the board, or onto a part of the stage, which follows it then.',
       '*Chain…* makes parts follow one another in the order in which you press them, each by a share of the one before and some time later. Two dials tune all of it.',
     ],
     examples: [on('Carousel', 'rotation', 'delay(pinion.rotation, 0.2s) * 0.8')],
@@ -114,7 +114,7 @@ export const WORKING: readonly Section[] = [
     title: 'Working: cues and gestures',
     says: [
       'C puts a mark on the cue in hand at the moment that is shown, also while it plays: a gesture with a run-up then begins at once, since the mark is placed ahead by its lead. Marks stand on the tape of time: drag them, Alt doubles them, or change them in the sentence of the cue. *again every* repeats them for ever. A mark that is dragged is drawn to other marks and to where the formula leaps that was in hand; Ctrl lets it go.',
-      'A drawn curve is played with its hit point on each mark. Take it in hand and its points stand in the scope: a double press adds one, Shift takes several, *draw* lets you draw it freehand. Channels share one axis of time.',
+      'A drawn curve is played with its hit point on each mark. Take it in hand and its points stand in the scope: a double press adds one, Shift takes several, *draw* lets you draw it freehand. From one point to the next it goes smoothly, straight, in a step, or by any easing, chosen by its picture. Channels share one axis of time.',
     ],
     examples: [on('Mallet', 'rotation', 'play(swing, blow, channel: arm)')],
   },

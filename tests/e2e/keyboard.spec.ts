@@ -27,7 +27,7 @@ const called = (page: Page) =>
     return (at?.getAttribute('aria-label') ?? (at as HTMLElement | null)?.innerText ?? '').trim()
   })
 async function tabTo(page: Page, name: RegExp, back = false): Promise<void> {
-  for (let k = 0; k < 250; k++) {
+  for (let k = 0; k < 400; k++) {
     await page.keyboard.press(back ? 'Shift+Tab' : 'Tab')
     if (name.test(await called(page))) return
   }

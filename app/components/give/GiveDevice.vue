@@ -4,6 +4,7 @@ import { Plus, X } from '@lucide/vue'
 import { BOARD_PORT, type Channel } from '~~/core/piece/device.ts'
 import { labelOf } from '~~/core/formula/labels.ts'
 import { instancesOf } from '~~/core/engine/instances.ts'
+import { propertyOf } from '~~/core/insight/report.ts'
 import { useDevice } from '~/stores/device.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -32,6 +33,8 @@ async function channelOf(drive: string): Promise<Channel> {
   return { drive, address: many ? '/lamp/#' : `/${name || 'value'}`, low: 0, high: 100, outLow: 0, outHigh: 1 }
 }
 const number = (e: Event) => Number((e.target as HTMLInputElement).value.replace(',', '.').replace('−', '-')) || 0
+/** What a drive is shown in. */
+const unitOf = (drive: string) => (store.program ? propertyOf(store.program, drive).unit : '')
 const FIELDS = [
   ['low', 'from'],
   ['high', 'to'],
@@ -64,12 +67,12 @@ const FIELDS = [
         </td>
         <td><input v-model="c.address" class="field tabular w-24" :aria-label="`Address ${k + 1}`" /></td>
         <td v-for="[of, says] in FIELDS" :key="of">
-          <input
-            class="field tabular w-14 text-right"
-            inputmode="decimal"
+          <QuantityInput
+            class="field tabular w-14"
+            :label="`Drive ${k + 1}, ${says}`"
             :value="c[of]"
-            :aria-label="`Drive ${k + 1}, ${says}`"
-            @change="c[of] = number($event)"
+            :unit="of === 'low' || of === 'high' ? unitOf(c.drive) : ''"
+            @set="c[of] = $event"
           />
         </td>
         <td>
@@ -92,22 +95,23 @@ const FIELDS = [
     /></label>
     <label class="flex items-center gap-1"
       >port
-      <input
-        v-model.number="it.device.port"
-        class="field tabular w-20 text-right"
-        type="number"
-        min="1"
-        max="65535"
-        aria-label="Port"
+      <QuantityInput
+        class="field tabular w-20"
+        label="Port"
+        :value="it.device.port"
+        :low="1"
+        :high="65535"
+        whole
+        @set="it.device.port = $event"
     /></label>
     <label class="flex items-center gap-1"
-      ><input
-        v-model.number="it.device.rate"
-        class="field tabular w-16 text-right"
-        type="number"
-        min="1"
-        max="120"
-        aria-label="Times a second"
+      ><QuantityInput
+        class="field tabular w-16"
+        label="Times a second"
+        :value="it.device.rate"
+        :low="1"
+        :high="120"
+        @set="it.device.rate = $event"
       />
       times a second</label
     >

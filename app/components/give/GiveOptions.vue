@@ -29,8 +29,6 @@ const span = computed<Span>({
     wanted.value.between = to === 'between' ? [0, props.piece.stretch?.to ?? 2] : null
   },
 })
-const whole = (e: Event, most = 1000) =>
-  Math.min(most, Math.max(1, Math.round(Number((e.target as HTMLInputElement).value)) || 1))
 function bound(k: 0 | 1, seconds: number): void {
   const [from, to] = wanted.value.between ?? [0, 0]
   wanted.value.between = k === 0 ? [seconds, to] : [from, seconds]
@@ -78,26 +76,26 @@ function lend(dial: string, on: boolean): void {
 <template>
   <ChipRow v-if="!format.timeless" v-model="span" says="What" :of="SPANS">
     <label class="flex items-center gap-1"
-      ><input
-        class="field tabular w-14 text-right"
-        type="number"
-        min="1"
-        max="1000"
-        aria-label="Laps"
-        :value="wanted.laps ?? ''"
-        @change="wanted.laps = whole($event)"
+      ><QuantityInput
+        class="field tabular w-14"
+        label="Laps"
+        :value="wanted.laps"
+        :low="1"
+        :high="1000"
+        whole
+        @set="wanted.laps = $event"
       />laps</label
     >
     <label v-if="wanted.laps !== null" class="flex items-center gap-1"
-      >from lap<input
-        class="field tabular w-14 text-right"
-        type="number"
-        min="0"
-        max="100000"
-        aria-label="First lap"
+      >from lap<QuantityInput
+        class="field tabular w-14"
+        label="First lap"
         title="The lap to begin with, counted from 0"
         :value="wanted.firstLap"
-        @change="wanted.firstLap = Math.max(0, whole($event) ?? 0)"
+        :low="0"
+        :high="100000"
+        whole
+        @set="wanted.firstLap = $event"
     /></label>
     <span v-if="wanted.between" class="flex items-center gap-1">
       <QuantityInput
@@ -117,13 +115,15 @@ function lend(dial: string, on: boolean): void {
       <template #before
         ><span class="field tabular">{{ plan.width }} × {{ plan.height }}</span></template
       >
-      <input
-        v-model.number="wanted.width"
-        class="field tabular w-20 text-right"
-        type="number"
-        min="16"
-        max="8192"
-        aria-label="Px across"
+      <QuantityInput
+        class="field tabular w-20"
+        label="Px across"
+        :value="wanted.width"
+        unit="px"
+        :low="16"
+        :high="8192"
+        whole
+        @set="wanted.width = $event"
       />
     </ChipRow>
   </template>

@@ -21,9 +21,8 @@ function up(k: number): void {
   const [row] = rows.value.splice(k, 1)
   rows.value.splice(k - 1, 0, row!)
 }
-function lock(row: Row, end: 'low' | 'high', e: Event): void {
+function lock(row: Row, end: 'low' | 'high', typed: number): void {
   const dial = store.piece!.dials[row.dial]!
-  const typed = Number((e.target as HTMLInputElement).value.replace(',', '.').replace('−', '-'))
   row[end] = within(dial, dial, typed) ?? dial[end]
 }
 const problem = computed(() => {
@@ -79,13 +78,15 @@ const day = (iso: string) =>
               />
             </td>
             <td v-for="end in ['low', 'high'] as const" :key="end" class="pl-2">
-              <input
-                class="field tabular w-20 text-right"
-                inputmode="decimal"
-                :disabled="!row.on"
+              <QuantityInput
+                class="field tabular w-20"
+                :readonly="!row.on"
                 :value="row[end]"
-                :aria-label="`${row.says}, ${end === 'low' ? 'lowest' : 'highest'}`"
-                @change="lock(row, end, $event)"
+                :unit="store.piece!.dials[row.dial]!.unit"
+                :low="store.piece!.dials[row.dial]!.low"
+                :high="store.piece!.dials[row.dial]!.high"
+                :label="`${row.says}, ${end === 'low' ? 'lowest' : 'highest'}`"
+                @set="lock(row, end, $event)"
               />
             </td>
             <td>

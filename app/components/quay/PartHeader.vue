@@ -20,7 +20,8 @@ const note = computed(() => {
 <template>
   <div ref="head" :data-head="props.part" class="mb-[5px] flex h-[21px] items-baseline gap-2 px-1">
     <template v-if="part">
-      <RollButton :part="props.part" :name="part.name" :count="count" />
+      <RollButton v-if="count > 0" :part="props.part" :name="part.name" :count="count" />
+      <span v-else class="w-[14px] shrink-0" aria-hidden="true" />
       <button
         class="truncate text-[14px] font-semibold hover:underline"
         :class="{ 'text-sea': hand.part === props.part }"

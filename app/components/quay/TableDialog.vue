@@ -111,13 +111,14 @@ function take(): void {
             </select>
             <label class="flex items-center gap-2"
               >points left out within
-              <input
-                v-model.number="within"
-                class="field tabular w-20 text-right"
-                type="number"
-                min="0"
-                step="any"
-                aria-label="Within"
+              <QuantityInput
+                class="field tabular w-20"
+                label="Within"
+                :value="within"
+                :unit="unit"
+                :low="0"
+                :decimals="9"
+                @set="within = $event"
             /></label>
           </div>
         </template>
