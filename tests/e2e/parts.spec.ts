@@ -61,7 +61,7 @@ test('a part is duplicated with what drives it, and undone', async ({ page }) =>
     ['Tombola drum rotation', 'Tombola drum2 rotation'].map(async label => values(page, await keyOf(page, label), 5.5)),
   )
   expect(two).toEqual(one)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(page.getByRole('article', { name: 'Tombola drum2 rotation' })).toHaveCount(0)
 })
 
@@ -130,7 +130,7 @@ test('a promise is written, proved or broken, and taken back', async ({ page }) 
   await expect(entry).toContainText('kept for all time: never above 50.27px/s')
   await entry.getByRole('button', { name: 'Take back the promise that it stays above -24px' }).click()
   await expect(entry.locator('[data-promise]')).toHaveCount(1)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(entry.locator('[data-promise]')).toHaveCount(2)
 })
 

@@ -30,7 +30,7 @@ test('a dial is made, read, renamed and taken away', async ({ page }) => {
   const entry = page.getByRole('article', { name: 'Canopy rotation', exact: true })
   await expect(entry.getByRole('alert')).toContainText('There is nothing named list to port.')
   await expect(entry.getByRole('alert')).toContainText('It rests at its hand value.')
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(entry.getByRole('alert')).toHaveCount(0)
 })
 
@@ -49,7 +49,7 @@ test('a drive is switched off and on, taken away, and brought back by undo', asy
   await menu.click()
   await page.getByRole('menuitem', { name: 'Take the formula away' }).click()
   await expect(page.getByRole('article', { name: 'Carousel rotation', exact: true })).toHaveCount(0)
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(formula(page, 'Carousel rotation')).toHaveText('time * 45deg/s * fairPace')
 })
 

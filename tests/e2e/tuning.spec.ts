@@ -15,7 +15,7 @@ test.describe('tuning', () => {
     expect(Math.abs(after! - before!)).toBeLessThanOrEqual(1e-9)
     const [later] = await values(page, key, 13.4)
     expect(later! - after!).toBeCloseTo(60 / 360, 9)
-    await page.getByRole('button', { name: 'Undo' }).click()
+    await page.getByRole('button', { name: 'Undo' }).first().click()
     await expect(formula(page, 'Carousel rotation')).toHaveText('time * 45deg/s * fairPace')
     await page.getByRole('button', { name: 'Redo' }).click()
     await expect(formula(page, 'Carousel rotation')).toHaveText('time * 60deg/s * fairPace - 186deg')
@@ -63,7 +63,7 @@ test.describe('tuning', () => {
       expect(dv).toBeGreaterThanOrEqual(dt * 0.125 - 1e-6)
       expect(dv).toBeLessThanOrEqual(dt * (75 / 360) + 1e-6)
     }
-    await page.getByRole('button', { name: 'Undo' }).click()
+    await page.getByRole('button', { name: 'Undo' }).first().click()
     await expect(formula(page, 'Carousel rotation')).toHaveText('time * 45deg/s * fairPace')
   })
 
