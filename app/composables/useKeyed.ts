@@ -33,8 +33,8 @@ export function useKeyed(part: () => string, copy: () => number) {
     })
   })
   onBeforeUnmount(() => stop())
-  // Another part, or its first key: looked at at once.
-  watch([part, keyed], () => {
+  // Another part or copy, or its first key, is read at once.
+  watch([part, copy, keyed], () => {
     looked = -Infinity
     held.value = {}
     store.player?.refresh()

@@ -36,9 +36,17 @@ export function useSmoothing() {
     const before = store.program!
     const at = store.player!.now()
     const kept = keepingSet(before, op, at)
-    const again = (keep: boolean) => () => (store.undo(), takeAway(op, says, keep))
     if (keep) store.act(kept.op, kept.program)
     else store.act(op)
+    const step = store.done.at(-1)
+    // Pressed later, it must not undo something else.
+    const again = (keep: boolean) => () => {
+      if (store.done.at(-1) !== step) store.notice = { says: 'Something else has changed since then. Undo that first.' }
+      else {
+        store.undo()
+        takeAway(op, says, keep)
+      }
+    }
     const shift = keep ? kept.shift : shiftOf(before, store.program!, at)
     const names = kept.held.map(nameOf)
     const stays =

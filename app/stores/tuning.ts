@@ -34,7 +34,7 @@ export function useTuning() {
         ? `${made.jumps ?? 'This change cannot keep the value.'} It jumps ${fromTo(store.program!, made.shift)}.`
         : `${name} goes on from where it is: its formula was adjusted for that.`,
       act: changed
-        ? { says: 'Apply without smoothing', do: () => (store.undo(), exactly(key, text)) }
+        ? { says: 'Apply without smoothing', do: () => exactly(key, text) }
         : { says: 'Undo', do: store.undo },
     }
   }

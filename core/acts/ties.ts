@@ -79,7 +79,7 @@ export function addTie(piece: Piece, tie: Tie): Operation {
   )
 }
 
-/** A tie with another ratio or offset: what is set on b follows a at once. */
+/** Changes the ratio or offset of a tie; b's set value is updated from a's in the same step. */
 export function setTie(piece: Piece, id: string, tie: Tie): Operation {
   const next = { ...piece, ties: { ...piece.ties, [id]: tie } }
   const follows = held(next, tie.a, handValue(piece, tie.a))

@@ -25,7 +25,7 @@ describe('what has no formula', () => {
     expect(followedBy(piece, `${far}.rotation`)).toBe(`${drum}.rotation`)
     expect([followedBy(piece, `${drum}.rotation`), followedBy(piece, `${post}.x`)]).toEqual([null, null])
   })
-  it('moves with what it hangs on, by keys, by itself, or not at all', () => {
+  it('is moved by its parent, by keyframes, by itself, or not at all', () => {
     expect(movesBy(piece, rider)).toBe('It moves with Drum.')
     expect(movesBy(piece, trail)).toBe('It traces Rider.')
     expect(movesBy(piece, post)).toBe('Nothing of it moves yet.')

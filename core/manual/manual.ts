@@ -77,7 +77,7 @@ export const SECTIONS: readonly Section[] = [
     says: [
       'A frequency, period or rate that is changed while it plays keeps the value where it is and changes only where it goes next. The difference goes into `phase:`, into a constant beside the time, or into `from:`; one drag is one undo, and undo brings back the exact text.',
       'A dial that many formulas read changes no text: the piece remembers how far it has moved things along. *Settle from 0* clears that.',
-      'It holds while it plays; in the masthead it can be set to hold always, or never. A change made at rest is just what was typed. Where a value cannot be kept, it is said by how much it jumps. A whole line typed anew goes on from where it is too; *Apply without smoothing* has it just as typed. A formula or a link that is taken away leaves the part where it is.',
+      'This holds while playing; in the masthead you can have it always, or never. A change made while stopped is exactly what you typed. If a value can’t be kept, a message says how far it jumps. Retyping a whole line keeps the value too; *Apply without smoothing* gives exactly what you typed. Removing a formula or a link keeps the part where it is.',
       'A pace that itself wobbles is added up with `accumulate`: `time * something that changes` would leap and run back.',
     ],
     examples: [on('Carousel', 'rotation', 'accumulate(45deg/s * (1 + noise(1Hz, 0.5)))')],

@@ -1,5 +1,5 @@
 /** No jump, or a word about it: lines typed anew, dials that are the end of a ramp, links taken away and in other ratios. */
-import { expect, formula, goTo, keepAlways, test, values, write } from './fair.ts'
+import { expect, formula, goTo, keepAlways, make, test, values, write } from './fair.ts'
 import { Builder } from '../../core/acts/build.ts'
 import { openPiece } from './on-stage.ts'
 
@@ -90,4 +90,9 @@ test('cut, a link leaves the part where it is; a two-way link in another ratio m
   await expect(fell).toBeVisible()
   await fell.getByRole('button', { name: 'Keep the value' }).click()
   await expect(says).toBeVisible()
+  // Pressed after something else was done, it undoes nothing.
+  await make(page, 'signal')
+  await says.getByRole('button', { name: 'Apply without smoothing' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Something else has changed' })).toBeVisible()
+  await expect(page.getByRole('article', { name: 'signal', exact: true })).toBeVisible()
 })

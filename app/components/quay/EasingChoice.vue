@@ -9,8 +9,6 @@ const props = defineProps<{
   /** Px of the window by which it stands. */
   at: { readonly left: number; readonly top: number; readonly bottom: number }
   says?: string
-  /** Which of several it is, for whoever asked. */
-  nth?: number
 }>()
 const emit = defineEmits<{ choose: [name: string]; close: [] }>()
 const panel = useTemplateRef('panel')

@@ -249,7 +249,7 @@ onMounted(() => {
 })
 
 watch(() => hand.drive === props.drive, look)
-// Under another name it is called so at once.
+// A renamed part's field is announced by its new name.
 watch(
   () => props.label,
   () => view?.dispatch({}),
@@ -286,8 +286,9 @@ onBeforeUnmount(() => {
     <div ref="host" class="formula-field" />
     <LazyEasingChoice
       v-if="easing.chosen.value"
-      v-bind="easing.chosen.value"
       :names="EASING_NAMES"
+      :current="easing.chosen.value.current"
+      :at="easing.chosen.value.at"
       @choose="easing.choose"
       @close="easing.chosen.value = null"
     />
