@@ -6,7 +6,8 @@ import { exitArrow, organ } from './lights.ts'
 import { petals, shore, strings, ticketArch } from './pier.ts'
 import { dynamo, pennants, strengthTower, tombola } from './rides.ts'
 
-export function lanternPier(): Piece {
+/** @param whole false leaves out what stands round the rides: strings of lanterns, arch, organ, petals and shore */
+export function lanternPier(whole = true): Piece {
   const b = new Builder('Lantern Pier', 20417)
   b.piece = { ...b.piece, stage: { ...b.piece.stage, background: { lightness: 0.235, chroma: 0.045, hue: 232 } } }
   b.dial('fairPace', { value: 100, low: 0, high: 200, initial: 100 })
@@ -18,11 +19,6 @@ export function lanternPier(): Piece {
   dynamo(b)
   tombola(b)
   strengthTower(b)
-  strings(b)
-  ticketArch(b)
-  exitArrow(b)
-  organ(b)
-  petals(b)
-  shore(b)
+  if (whole) for (const place of [strings, ticketArch, exitArrow, organ, petals, shore]) place(b)
   return b.piece
 }

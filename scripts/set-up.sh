@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Brings the tree to where it can run; each step is done again only when what it is made from has changed.
-#   set-up.sh install | prompt | build | chromium | ffmpeg | postgres
+#   set-up.sh install | prompt | build | chromium | ffmpeg | postgres | engines
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
 
@@ -35,7 +35,7 @@ install() {
   echo "$want" > node_modules/.tide-installed
 }
 
-sources() { find app core public server demo scripts/runner-text.ts nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' ! -name '*.json' ! -name runner.txt -print0 | sort -z; }
+sources() { find app core public server demo scripts/runner-text.ts scripts/first-database.ts nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' ! -name '*.json' ! -name runner.txt -print0 | sort -z; }
 
 build() {
   local want
@@ -44,7 +44,7 @@ build() {
   say 'Building (about a minute, after changes only) …'
   local log
   log=$(mktemp)
-  if ! { npx --no-install jiti demo/write.ts && npx --no-install nuxt build; } > "$log" 2>&1; then
+  if ! { npx --no-install jiti demo/write.ts && npx --no-install nuxt build && npx --no-install jiti scripts/first-database.ts .output/server/first; } > "$log" 2>&1; then
     tail -n 60 "$log" >&2
     echo 'The build failed; what it said stands above.' >&2
     exit 1
@@ -81,6 +81,14 @@ chromium() {
 ffmpeg() {
   type -P ffprobe >/dev/null && return
   debian ffmpeg 'Install it; the tests need its ffmpeg and ffprobe.'
+}
+
+# The other browser engines, for `npm run engines` alone.
+engines() {
+  chromium
+  type -P firefox-esr >/dev/null || debian firefox-esr 'Install it; it is asked for its values.'
+  type -P WebKitWebDriver >/dev/null || debian webkit2gtk-driver 'Install it; it is asked for its values.'
+  type -P xvfb-run >/dev/null || debian xvfb 'Install it; WebKit needs a screen.'
 }
 
 # The tests try the pieces on a PostgreSQL server too; it is started and ended by them alone.

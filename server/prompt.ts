@@ -1,5 +1,5 @@
 /** `open-tide backup FILE` and `open-tide restore FILE`: a copy of all pieces, and its way back. */
-import { createWriteStream, existsSync, readFileSync, readdirSync, renameSync, rmSync } from 'node:fs'
+import { createWriteStream, existsSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { createInterface } from 'node:readline/promises'
 import { Readable } from 'node:stream'
@@ -8,7 +8,8 @@ import type { ReadableStream } from 'node:stream/web'
 import { NoCopy, backup, readCopy, restore } from './database/backup'
 import { FolderTrouble, addressIn, reason } from './database/folder'
 import { FolderInUse } from './database/lock'
-import { openDatabase, type Database, type Migrations } from './database/open'
+import { migrationFiles } from './database/migration-files'
+import { openDatabase, type Database } from './database/open'
 import { openServer } from './database/outside'
 import { listPieces } from './database/pieces'
 import { cookieOf } from './door'
@@ -17,17 +18,6 @@ const HELP = `open-tide backup FILE    a copy of all pieces and their kept versi
 open-tide restore FILE   puts such a copy in the place of all that is there; what was there is copied first
 Both use OPEN_TIDE_DATA, or the server of DATABASE_URL. A backup can be made while Open Tide runs; to restore, close it
 first. What will be replaced is said, and asked, before it is: --yes answers.`
-
-function migrations(): Migrations {
-  const root = join(import.meta.dirname, 'database/migrations')
-  const files = readdirSync(root, { recursive: true, withFileTypes: true }).filter(f => f.isFile())
-  return Object.fromEntries(
-    files.map(f => {
-      const path = join(f.parentPath, f.name)
-      return [path.slice(root.length + 1), readFileSync(path, 'utf8')]
-    }),
-  )
-}
 
 const folder = resolve(process.env.OPEN_TIDE_DATA || '.data')
 
@@ -87,7 +77,7 @@ async function run(words: string[]): Promise<number> {
     return 2
   }
   const url = process.env.DATABASE_URL
-  const open = () => (url ? openServer(url, migrations(), async () => {}) : openDatabase(folder, migrations()))
+  const open = () => (url ? openServer(url, migrationFiles(), async () => {}) : openDatabase(folder, migrationFiles()))
   if (command === 'backup') {
     if (!url && !existsSync(join(folder, 'database'))) throw new FolderTrouble(`There are no pieces in ${folder} yet.`)
     try {

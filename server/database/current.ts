@@ -13,18 +13,20 @@ let ready = false
 /**
  * @param url a PostgreSQL server's address; null for the embedded database
  * @param folder where the embedded database and the copies lie
+ * @param first where a new database lies ready, if it was made with the build
  */
 export function startDatabase(
   url: string | null,
   folder: string,
   migrations: () => Promise<Migrations>,
   demo: () => Promise<Record<string, unknown>>,
+  first: string,
 ): Promise<Opened> {
   opening ??= (async () => {
     const begin = (db: Database) => seedDemo(db, demo)
     const opened = url
       ? await openServer(url, await migrations(), begin)
-      : await openDatabase(folder, await migrations(), begin)
+      : await openDatabase(folder, await migrations(), begin, first)
     ready = true
     // A copy that fails is said, and harms nothing.
     if (opened.folder) await dailyCopy(opened.db, folder).catch(e => console.error(`No copy was made today. ${e}`))

@@ -16,7 +16,7 @@ import { dailyCopy } from './backup'
 import { FolderTrouble, copyNames, hasRoom } from './folder'
 import { openDatabase } from './open'
 import { createPiece, listPieces, newPiece } from './pieces'
-import { migrations } from './testing'
+import { migrationFiles } from './migration-files'
 
 const root = mkdtempSync(join(tmpdir(), 'open-tide-folder-'))
 const good = join(root, 'good')
@@ -32,7 +32,7 @@ const listing = (at: string): string[] =>
     .sort()
 
 beforeAll(async () => {
-  const opened = await openDatabase(good, migrations(), async db => {
+  const opened = await openDatabase(good, migrationFiles(), async db => {
     await createPiece(db, newPiece('Kept'), 'kept')
   })
   for (let day = 1; day <= 9; day++) await dailyCopy(opened.db, good, new Date(`2026-11-0${day}T08:00:00Z`))
@@ -53,12 +53,12 @@ describe('the data folder', () => {
     const other = join(root, 'other')
     mkdirSync(other)
     writeFileSync(join(other, 'thesis.txt'), 'mine')
-    await expect(openDatabase(other, migrations())).rejects.toThrow(
+    await expect(openDatabase(other, migrationFiles())).rejects.toThrow(
       /holds other things \(thesis.txt\) and was not touched/,
     )
     expect(readdirSync(other)).toEqual(['thesis.txt'])
     const file = join(other, 'thesis.txt')
-    await expect(openDatabase(file, migrations())).rejects.toThrow(FolderTrouble)
+    await expect(openDatabase(file, migrationFiles())).rejects.toThrow(FolderTrouble)
     expect(readFileSync(file, 'utf8')).toBe('mine')
   })
 
@@ -70,7 +70,7 @@ describe('the data folder', () => {
     writeFileSync(join(half, 'database.new/PG_VERSION'), '17\n')
     const begun = await openDatabase(
       half,
-      migrations(),
+      migrationFiles(),
       async db => void (await createPiece(db, newPiece('New'), 'new')),
     )
     expect((await listPieces(begun.db)).map(c => c.id)).toEqual(['new'])
@@ -78,10 +78,22 @@ describe('the data folder', () => {
     expect(existsSync(join(half, 'database.new'))).toBe(false)
   }, 60000)
 
+  it('a new database is a copy of one that lies ready, with what that holds', async () => {
+    const copied = join(root, 'copied')
+    const begin = () => Promise.reject(new Error('made anew'))
+    const opened = await openDatabase(copied, migrationFiles(), begin, join(good, 'database'))
+    expect((await listPieces(opened.db)).map(c => c.id)).toEqual(['kept'])
+    await createPiece(opened.db, newPiece('Another'), 'another')
+    await opened.close()
+    const again = await openDatabase(copied, migrationFiles(), begin, join(root, 'nothing there'))
+    expect((await listPieces(again.db)).map(c => c.id).sort()).toEqual(['another', 'kept'])
+    await again.close()
+  }, 60000)
+
   it('a beginning that fails leaves nothing that looks like a database', async () => {
     const fails = join(root, 'fails')
     const begin = () => Promise.reject(new Error('no demo'))
-    await expect(openDatabase(fails, migrations(), begin)).rejects.toThrow('no demo')
+    await expect(openDatabase(fails, migrationFiles(), begin)).rejects.toThrow('no demo')
     expect(existsSync(join(fails, 'database'))).toBe(false)
     expect(existsSync(join(fails, 'lock'))).toBe(false)
   }, 60000)
@@ -120,7 +132,7 @@ describe('a damaged database', () => {
       cpSync(good, folder, { recursive: true })
       damage(join(folder, 'database'))
       const before = listing(folder)
-      const says = await openDatabase(folder, migrations()).then(
+      const says = await openDatabase(folder, migrationFiles()).then(
         async opened => {
           // What it could mend by itself has to be all there.
           expect((await listPieces(opened.db)).map(c => c.id)).toEqual(['kept'])

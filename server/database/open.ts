@@ -1,5 +1,5 @@
 /** Opens the database: embedded in a data folder (locked), or on a PostgreSQL server; migrated and ready. */
-import { existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, rmdirSync, writeFileSync } from 'node:fs'
+import { cpSync, existsSync, mkdirSync, mkdtempSync, renameSync, rmSync, rmdirSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
@@ -29,17 +29,22 @@ const SETTINGS = ['max_wal_size = 64MB', 'min_wal_size = 32MB', 'wal_recycle = o
 /**
  * @param folder where the data lies; made when it is not there
  * @param begin what a new database begins with; it is there whole or not at all
+ * @param first a database as it is made anew, closed: a new one is a copy of it where it is there
  * Throws `FolderInUse` when another server holds the folder, `FolderTrouble` when it cannot be used.
  */
 export async function openDatabase(
   folder: string,
   migrations: Migrations,
   begin: (db: Database) => Promise<void> = async () => {},
+  first: string | null = null,
 ): Promise<Opened> {
   prepareFolder(folder)
   const release = takeLock(folder)
   try {
-    if (!databaseStands(folder)) await makeDatabase(folder, migrations, begin)
+    if (!databaseStands(folder))
+      await newDatabase(folder, at =>
+        first && existsSync(first) ? cpSync(first, at, { recursive: true }) : makeDatabase(at, migrations, begin),
+      )
     const { client, db } = await opened(databaseIn(folder)).catch(e => {
       throw damaged(folder, said(e))
     })
@@ -74,13 +79,21 @@ async function opened(at: string) {
 }
 
 /** A database is made beside its place, filled, closed, and only then moved there: one that was interrupted is not seen. */
-async function makeDatabase(
-  folder: string,
+async function newDatabase(folder: string, make: (at: string) => Promise<void> | void): Promise<void> {
+  needRoom(folder)
+  const at = newDatabaseIn(folder)
+  await make(at)
+  // Only an empty folder may stand in its place.
+  if (existsSync(databaseIn(folder))) rmdirSync(databaseIn(folder))
+  renameSync(at, databaseIn(folder))
+}
+
+/** Makes a database in a folder that is not there yet, and closes it: a quarter of a minute of the processor. */
+export async function makeDatabase(
+  at: string,
   migrations: Migrations,
   begin: (db: Database) => Promise<void>,
 ): Promise<void> {
-  needRoom(folder)
-  const at = newDatabaseIn(folder)
   const { client, db } = await opened(at)
   try {
     await inFolder(migrations, files => migrate(db, { migrationsFolder: files }))
@@ -88,9 +101,6 @@ async function makeDatabase(
   } finally {
     await client.close()
   }
-  // Only an empty folder may stand in its place.
-  if (existsSync(databaseIn(folder))) rmdirSync(databaseIn(folder))
-  renameSync(at, databaseIn(folder))
 }
 
 /** Does something with the migrations as files. */

@@ -1,20 +1,12 @@
 /** Databases to try things on: one embedded in a folder, one on a PostgreSQL server of its own. */
 import { execFileSync } from 'node:child_process'
-import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs'
+import { chmodSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import { freePort } from '../free-port'
-import { openDatabase, type Database, type Migrations, type Opened } from './open'
+import { migrationFiles } from './migration-files'
+import { makeDatabase, openDatabase, type Database, type Opened } from './open'
 import { openServer } from './outside'
-
-export function migrations(): Migrations {
-  const root = new URL('./migrations/', import.meta.url)
-  const files = (at: string): string[] =>
-    readdirSync(new URL(at, root), { withFileTypes: true }).flatMap(f =>
-      f.isDirectory() ? files(`${at}${f.name}/`) : [at + f.name],
-    )
-  return Object.fromEntries(files('./').map(f => [f.slice(2), readFileSync(new URL(f, root), 'utf8')]))
-}
 
 /** The programs of the newest PostgreSQL of this machine. */
 function programs(): string {
@@ -61,16 +53,27 @@ export async function startPostgres(): Promise<{ url: string; stop: () => void }
   }
 }
 
+/** An empty database, made once for all tests of a file. */
+let empty: Promise<string> | null = null
+const emptyDatabase = (): Promise<string> =>
+  (empty ??= (async () => {
+    const at = join(mkdtempSync(join(tmpdir(), 'open-tide-empty-')), 'database')
+    await makeDatabase(at, migrationFiles(), async () => {})
+    process.on('exit', () => rmSync(dirname(at), { recursive: true, force: true }))
+    return at
+  })())
+
 /** The two kinds of database, each opened with what it begins with. */
 export const KINDS = {
   embedded: async (begin?: (db: Database) => Promise<void>): Promise<Opened> => {
     const folder = mkdtempSync(join(tmpdir(), 'open-tide-test-'))
-    const opened = await openDatabase(folder, migrations(), begin)
+    const opened = await openDatabase(folder, migrationFiles(), undefined, await emptyDatabase())
+    await begin?.(opened.db)
     return { ...opened, close: () => opened.close().finally(() => rmSync(folder, { recursive: true, force: true })) }
   },
   server: async (begin: (db: Database) => Promise<void> = async () => {}): Promise<Opened> => {
     const { url, stop } = await startPostgres()
-    const opened = await openServer(url, migrations(), begin)
+    const opened = await openServer(url, migrationFiles(), begin)
     return { ...opened, close: () => opened.close().finally(stop) }
   },
 } as const

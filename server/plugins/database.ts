@@ -1,16 +1,14 @@
 /** Opens the database when the server starts and closes it when the server ends. */
 import { rmSync, writeFileSync } from 'node:fs'
-import { resolve } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
 import { startDatabase, stopDatabase } from '../database/current'
+import { DEMO } from '../database/demo'
 import { FolderTrouble, addressIn, prepareFolder, reason } from '../database/folder'
 import { FolderInUse } from '../database/lock'
 import { stopDevices } from '../device/devices'
 import { takeKey } from '../door'
 import { stopReading } from '../reading/reading'
 import { stopStills } from '../stills/stills'
-
-/** The pieces a new harbour begins with; the last is the newest. */
-const DEMO = ['drive-room', 'sky-lanterns', 'ticket-arch', 'duck-basin', 'swing-tower', 'lantern-pier']
 
 export default defineNitroPlugin(nitro => {
   // Started by itself too, the server listens to this machine alone unless asked otherwise.
@@ -52,7 +50,9 @@ export default defineNitroPlugin(nitro => {
   } catch (e) {
     end(e as Error)
   }
-  startDatabase(process.env.DATABASE_URL || null, folder, migrations, demo).then(() => {
+  // It is made with the build and lies beside the built server.
+  const first = join(dirname(resolve(process.argv[1] ?? '.')), 'first')
+  startDatabase(process.env.DATABASE_URL || null, folder, migrations, demo, first).then(() => {
     // Commands at a prompt ask the server that runs.
     const host = /^(0\.0\.0\.0|::)$/.test(process.env.NITRO_HOST!) ? '127.0.0.1' : process.env.NITRO_HOST!
     const port = process.env.NITRO_PORT || process.env.PORT || '3000'

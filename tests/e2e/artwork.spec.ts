@@ -4,7 +4,7 @@ import { Builder } from '../../core/acts/build.ts'
 import { setStage } from '../../core/acts/settings.ts'
 import { drawing } from '../drawings.ts'
 import { expect, formula, halt, test } from './fair.ts'
-import { letGo, openPiece } from './on-stage.ts'
+import { letGo, openPiece, stagePicture } from './on-stage.ts'
 
 test.beforeEach(async ({ page }) => {
   const answer = await page.request.post('/api/pieces', { data: { document: new Builder('Taken in', 5).piece } })
@@ -61,8 +61,7 @@ test('a graphics card that forgets gets everything again', async ({ page }) => {
   await halt(page)
   await page.getByRole('group', { name: /Parts on the stage/ }).focus()
   await page.keyboard.press('Escape')
-  const stage = page.locator('[data-stage]')
-  const before = await stage.screenshot()
+  const before = await stagePicture(page)
   const lose = () =>
     page.evaluate(async () => {
       const canvas = document.querySelector<HTMLCanvasElement>('[data-stage]')!
@@ -75,7 +74,7 @@ test('a graphics card that forgets gets everything again', async ({ page }) => {
     })
   for (let k = 0; k < 2; k++) {
     await lose()
-    await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(true)
+    await expect.poll(async () => (await stagePicture(page)).equals(before)).toBe(true)
   }
 })
 
@@ -91,7 +90,7 @@ for (const seed of [1, 2, 4, 15])
     await letGo(page)
     const stage = page.locator('[data-stage]')
     const box = (await stage.boundingBox())!
-    const ours = await stage.screenshot()
+    const ours = await stagePicture(page)
     await page.setContent(
       `<body style="margin:0;background:#fff"><img style="position:absolute;left:${box.x}px;top:${box.y}px;width:${box.width}px;height:${box.height}px" src="data:image/svg+xml;base64,${Buffer.from(drawing(seed)).toString('base64')}"></body>`,
     )

@@ -3,10 +3,22 @@ import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
 import { setEye } from '../../core/acts/settings.ts'
 import { expect, formula, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
-import { add, colour, colours, driveBy, field, inHand, number, openPiece, press, put, spot } from './on-stage.ts'
+import {
+  add,
+  colour,
+  colours,
+  driveBy,
+  field,
+  inHand,
+  number,
+  openPiece,
+  press,
+  put,
+  spot,
+  stagePicture,
+} from './on-stage.ts'
 
 const stage = (page: Page) => page.getByRole('group', { name: /Parts on the stage/ })
-const picture = (page: Page) => page.locator('[data-stage]').screenshot()
 /** The stage at many places. */
 const seen = (page: Page) =>
   colours(
@@ -44,14 +56,14 @@ test('A3: a piece is put in depth; a part is thick, turned in space, made in ano
   await put(page, 'thickness', 90)
   await put(page, 'rotationY', 40)
   await put(page, 'taper', 50)
-  const before = await picture(page)
+  const before = await stagePicture(page)
   const steps = page.getByRole('group', { name: 'Order of making' })
   await expect(steps).toHaveText(/thicken\s*›\s*scale\s*›\s*turn\s*›\s*move/)
   await steps.getByRole('button', { name: 'turn before scale' }).click()
   await steps.getByRole('button', { name: 'turn before thicken' }).click()
   await expect(steps).toHaveText(/turn\s*›\s*thicken\s*›\s*scale\s*›\s*move/)
   // Turned first, it is thickened straight back.
-  await expect.poll(async () => (await picture(page)).equals(before)).toBe(false)
+  await expect.poll(async () => (await stagePicture(page)).equals(before)).toBe(false)
   await page.getByRole('button', { name: /^Undo/ }).first().click()
   await page.getByRole('button', { name: /^Undo/ }).first().click()
   await expect(steps).toHaveText(/thicken\s*›\s*scale/)
@@ -145,10 +157,10 @@ test('E4: letters in depth: two words, one a line, each letter and layer later t
   await stage(page).focus()
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
-  const views = [await picture(page)]
+  const views = [await stagePicture(page)]
   for (const way of ['look from the left', 'look from above']) {
     for (let k = 0; k < 3; k++) await page.getByRole('button', { name: way }).click()
-    views.push(await picture(page))
+    views.push(await stagePicture(page))
   }
   expect(new Set(views.map(v => v.toString('base64'))).size).toBe(3)
   for (const v of views) expect(v.length).toBeGreaterThan(8000)

@@ -1,5 +1,6 @@
 /** What every test needs: a running server, a page that may neither complain nor call anywhere else. */
 import { test as base, expect, type Locator, type Page } from '@playwright/test'
+import { lanternPier } from '../../demo/lantern-pier.ts'
 import { clear, dataFolder, start, stop, type Running } from './server.ts'
 
 interface Worker {
@@ -12,8 +13,8 @@ interface Each {
 }
 
 /**
- * While no hand is on the page, frames come less often than the machine could draw them: a card made of software takes one
- * and a half of two cores for as many as it can, and all that a test waits for waits for that.
+ * Frames come less often than the machine could draw them, the more so while no hand is on the page: a card made of
+ * software takes one and a half of two cores for as many as it can, and all that a test waits for waits for that.
  */
 function fewerFrames(gap: number): void {
   const real = window.requestAnimationFrame.bind(window)
@@ -22,7 +23,7 @@ function fewerFrames(gap: number): void {
     window.addEventListener(type, () => (touched = performance.now()), { capture: true, passive: true })
   window.requestAnimationFrame = call =>
     real(function again(now) {
-      if (now !== last && now - last < gap && now - touched > 500) real(again)
+      if (now !== last && now - last < (now - touched > 500 ? gap : gap / 4)) real(again)
       else call((last = now))
     })
 }
@@ -42,7 +43,7 @@ export const test = base.extend<Each, Worker>({
     { scope: 'worker' },
   ],
   baseURL: async ({ server }, use) => use(server.url),
-  gap: [200, { option: true }],
+  gap: [400, { option: true }],
   watched: [
     async ({ context, gap }, use) => {
       if (gap > 0) await context.addInitScript(fewerFrames, gap)
@@ -62,6 +63,8 @@ export const test = base.extend<Each, Worker>({
   ],
 })
 export { expect }
+
+const RIDES = lanternPier(false)
 
 declare global {
   interface Window {
@@ -110,11 +113,16 @@ export async function write(page: Page, label: string, text: string): Promise<vo
   await page.keyboard.press('Enter')
 }
 
+/** Waits until what was done last is on the stage. */
+export const drawn = (page: Page): Promise<number> =>
+  page.evaluate(() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done))))
+
 export async function goTo(page: Page, time: string): Promise<void> {
   await page.getByRole('button', { name: 'Time, press to type another' }).click()
   await page.getByRole('textbox', { name: 'Go to time' }).fill(time)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('textbox', { name: 'Go to time' })).toHaveCount(0)
+  await drawn(page)
 }
 
 export async function halt(page: Page): Promise<void> {
@@ -147,9 +155,13 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.locator('[data-saving]')).toHaveText(/^saved/)
 }
 
-/** A fresh copy of the demo, so that a test leaves the demo itself alone. */
-export async function freshFair(page: Page): Promise<string> {
-  const answer = await page.request.post('/api/pieces', { data: { copyOf: 'lantern-pier' } })
+/**
+ * A fresh copy of the demo, so that a test leaves the demo itself alone; unless it must be `whole` only its rides, which
+ * open and draw in half the time.
+ */
+export async function freshFair(page: Page, whole?: 'whole'): Promise<string> {
+  const data = whole ? { copyOf: 'lantern-pier' } : { document: { ...RIDES, title: 'Lantern Pier copy' } }
+  const answer = await page.request.post('/api/pieces', { data })
   expect(answer.status()).toBe(201)
   const { id } = (await answer.json()) as { id: string }
   await page.goto(`/piece/${id}`)

@@ -1,7 +1,7 @@
 /** What follows and makes up for what carries it, and what is laid in fields: particles, colours. */
 import { Builder } from '../../core/acts/build.ts'
 import { expect, goTo, keyOf, saved, test, values } from './fair.ts'
-import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put, run } from './on-stage.ts'
+import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put, run, stagePicture } from './on-stage.ts'
 
 test('D6: a line keeps its visible width under scale, a child stays upright, a gradient rides with its part or stays on the stage', async ({
   page,
@@ -109,10 +109,10 @@ test('G1: particles along one way whose speed gusts and never turns back; set of
   await letGo(page)
   await expect.poll(async () => (await run(page, 60)).length).toBeGreaterThan(3)
   await inHand(page, 'Emitter')
-  const before = await page.locator('[data-stage]').screenshot()
+  const before = await stagePicture(page)
   await put(page, 'particleEnd', 300)
   await put(page, 'particleFade', 90)
-  await expect.poll(async () => (await page.locator('[data-stage]').screenshot()).equals(before)).toBe(false)
+  await expect.poll(async () => (await stagePicture(page)).equals(before)).toBe(false)
   await saved(page)
 })
 

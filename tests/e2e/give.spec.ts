@@ -9,7 +9,7 @@ import { setEye } from '../../core/acts/settings.ts'
 import type { Piece } from '../../core/piece/schema.ts'
 import { expect, goTo, keyOf, test, values } from './fair.ts'
 import { across, apart, chip, dialog, give, given } from './giving.ts'
-import { letGo, openPiece } from './on-stage.ts'
+import { letGo, openPiece, stagePicture } from './on-stage.ts'
 
 function moving(deep: boolean): Piece {
   const b = new Builder('Given', 3)
@@ -37,7 +37,7 @@ for (const deep of [false, true])
     await openPiece(page, moving(deep))
     await letGo(page)
     await goTo(page, '0.4')
-    const stage = await page.locator('[data-stage]').screenshot()
+    const stage = await stagePicture(page)
     await give(page)
     await dialog(page).getByRole('button', { name: 'Still' }).click()
     await across(page, STAGE_WIDTH)

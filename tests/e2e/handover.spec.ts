@@ -1,9 +1,9 @@
 /** Handing over: a link with a few dials within their locks, tried to be broken, and what comes back from it. */
 import type { Page } from '@playwright/test'
-import AxeBuilder from '@axe-core/playwright'
+import { accessible } from './accessible.ts'
 import { expect, freshFair, goTo, halt, test } from './fair.ts'
 import { apart } from './giving.ts'
-import { openPiece } from './on-stage.ts'
+import { openPiece, stagePicture } from './on-stage.ts'
 import { Builder } from '../../core/acts/build.ts'
 import { addDial } from '../../core/acts/drives.ts'
 import { setEye } from '../../core/acts/settings.ts'
@@ -49,8 +49,7 @@ test('J3: a client turns one dial between its locks on a phone; it is kept under
   await pace.fill('75')
   await expect(phone.getByText('75%').or(phone.getByText('75 %'))).toBeVisible()
   await expect(phone.getByRole('status')).toHaveText('')
-  const axe = await new AxeBuilder({ page: phone }).analyze()
-  expect(axe.violations.filter(v => v.impact === 'serious' || v.impact === 'critical')).toEqual([])
+  await accessible(phone, 'handed over')
   // It is there again, and the maker's piece is what it was.
   await phone.reload()
   await expect(slide(phone, 'How fast the fair turns')).toHaveValue('75')
@@ -210,7 +209,7 @@ for (const deep of [false, true])
     await openPiece(page, b.piece)
     await goTo(page, '1.7')
     await page.getByRole('tab', { name: 'Piece' }).click()
-    const stage = await page.locator('[data-stage]').screenshot()
+    const stage = await stagePicture(page)
     const width = (await page.locator('[data-stage]').boundingBox())!.width
     const link = await handedOver(page)
     await page.setViewportSize({ width, height: 800 })
@@ -218,7 +217,7 @@ for (const deep of [false, true])
     await page.getByRole('button', { name: 'Stop', exact: true }).click()
     await page.evaluate(() => (window.openTide as unknown as { seek: (s: number) => void }).seek(1.7))
     await page.waitForTimeout(200)
-    const there = await page.locator('[data-stage]').screenshot()
+    const there = await stagePicture(page)
     expect(await apart(page, stage, there)).toMatchObject({ most: 0, count: 0, width })
     await halt(page)
   })

@@ -1,12 +1,9 @@
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
 import { Program } from '../../core/engine/program.ts'
 import { momentOfSeconds } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { expect, formula, freshFair, goTo, halt, keyOf, now, saved, test, values, write } from './fair.ts'
-
-const stagePicture = (page: Page) => page.locator('[data-stage]').screenshot()
+import { stagePicture } from './on-stage.ts'
 
 test.describe('the fair moves', () => {
   test('from the harbour to the quay, where carousel, mounts, canopy and bulbs move', async ({ page }) => {
@@ -184,28 +181,4 @@ test('a part is chosen on the stage and set by hand; a driven one offers base +'
   await page.getByRole('textbox', { name: 'Name of the part' }).fill('Big wheel')
   await page.keyboard.press('Enter')
   await expect(formula(page, 'Canopy rotation')).toHaveText('`Big wheel`.rotation * -0.3')
-})
-
-test('no serious finding of the accessibility check, by day and on the night watch', async ({ page }) => {
-  // Four times every rule on every element.
-  test.slow()
-  const findings = async () => {
-    // Half way from day to night nothing has its colours yet.
-    await page.waitForFunction(() => document.getAnimations().every(a => a.playState !== 'running'))
-    const { violations } = await new AxeBuilder({ page }).analyze()
-    return violations
-      .filter(v => v.impact === 'serious' || v.impact === 'critical')
-      .map(v => `${v.id}: ${v.nodes.map(n => n.target).join(' | ')}`)
-  }
-  await page.goto('/')
-  await expect(page.getByRole('link', { name: 'Lantern Pier', exact: true })).toBeVisible()
-  expect(await findings()).toEqual([])
-  await page.getByRole('button', { name: 'Night watch' }).click()
-  expect(await findings()).toEqual([])
-  await freshFair(page)
-  await halt(page)
-  await page.getByRole('region', { name: 'Tide table' }).getByRole('button', { name: 'Mount', exact: true }).click()
-  expect(await findings()).toEqual([])
-  await page.getByRole('button', { name: 'Daylight' }).click()
-  expect(await findings()).toEqual([])
 })

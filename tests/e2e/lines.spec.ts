@@ -3,7 +3,7 @@ import { Builder } from '../../core/acts/build.ts'
 import { setEye } from '../../core/acts/settings.ts'
 import { expect, formula, goTo, keyOf, test, values } from './fair.ts'
 import { apart } from './giving.ts'
-import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put, run } from './on-stage.ts'
+import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put, run, stagePicture } from './on-stage.ts'
 
 test('G3, C6: a spiral that grows is traced, its laid points stay, and it is kept as a path', async ({ page }) => {
   const b = new Builder('Spiral', 3)
@@ -117,7 +117,7 @@ test('G3: a helix is traced in depth and kept as a path: from the side it looks 
   for (let k = 0; k < 3; k++) await page.getByRole('button', { name: 'look from the left' }).click()
   const without = async (name: string): Promise<Buffer> => {
     await page.getByRole('button', { name: `Hide ${name}`, exact: true }).click()
-    const picture = await page.locator('[data-stage]').screenshot()
+    const picture = await stagePicture(page)
     await page.getByRole('button', { name: `Show ${name}`, exact: true }).click()
     return picture
   }

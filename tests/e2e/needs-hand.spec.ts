@@ -1,5 +1,6 @@
 /** What the hand does to what runs: terms left out, takes side by side, clocks tapped, dials of every kind. */
 import { DEMO, entry, expect, formula, freshFair, goTo, halt, keyOf, saved, test, type, values, write } from './fair.ts'
+import { stagePicture } from './on-stage.ts'
 
 test.beforeEach(async ({ page }) => {
   await freshFair(page)
@@ -264,17 +265,16 @@ test('our words are explained where they stand, on hover and on focus', async ({
 
 test('H4: a helper is hidden and runs on', async ({ page }) => {
   await goTo(page, '3')
-  const picture = () => page.locator('[data-stage]').screenshot()
-  const seen = await picture()
+  const seen = await stagePicture(page)
   const [key, before] = [
     await keyOf(page, 'Carousel rotation'),
     await values(page, await keyOf(page, 'Canopy rotation'), 3),
   ]
   await page.getByRole('tab', { name: 'Part' }).click()
   await page.getByRole('button', { name: 'Hide Carousel', exact: true }).click()
-  await expect.poll(async () => (await picture()).equals(seen)).toBe(false)
+  await expect.poll(async () => (await stagePicture(page)).equals(seen)).toBe(false)
   expect(await values(page, await keyOf(page, 'Canopy rotation'), 3)).toEqual(before)
   expect((await values(page, key, 3))[0]).not.toBe(0)
   await page.getByRole('button', { name: 'Show Carousel', exact: true }).click()
-  await expect.poll(async () => (await picture()).equals(seen)).toBe(true)
+  await expect.poll(async () => (await stagePicture(page)).equals(seen)).toBe(true)
 })

@@ -1,5 +1,6 @@
 /** Needs E, H and I: copies that vary, takes, one part alone, and being sure that it loops, stays and does not leap. */
 import { entry, expect, formula, freshFair, goTo, halt, keyOf, test, values, write } from './fair.ts'
+import { stagePicture } from './on-stage.ts'
 
 test.beforeEach(async ({ page }) => {
   await freshFair(page)
@@ -33,7 +34,7 @@ test('E5: a driven value as a number on the stage', async ({ page }) => {
   await write(page, 'Counter value', 'time / 1s * 10')
   const key = await keyOf(page, 'Counter value')
   expect((await values(page, key, 4.25))[0]).toBeCloseTo(42.5, 12)
-  const picture = () => page.locator('[data-stage]').screenshot()
+  const picture = () => stagePicture(page)
   await goTo(page, '4.25')
   const before = await picture()
   await goTo(page, '5.25')
@@ -68,7 +69,7 @@ test('H2: takes are kept, named, switched while it plays, and nothing that ran i
 })
 
 test('H4: one part alone on the stage, one formula off, and nothing is deleted', async ({ page }) => {
-  const picture = () => page.locator('[data-stage]').screenshot()
+  const picture = () => stagePicture(page)
   await goTo(page, '1')
   await (await entry(page, 'Canopy rotation')).locator('header').click()
   const all = await picture()

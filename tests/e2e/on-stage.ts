@@ -1,7 +1,7 @@
 /** What tests do on the stage and on the Part page: points of it, colours, numbers, and pieces opened from code. */
 import type { Page } from '@playwright/test'
 import type { Piece } from '../../core/piece/schema.ts'
-import { expect, halt } from './fair.ts'
+import { drawn, expect, halt } from './fair.ts'
 
 /** Opens a piece made in code, standing still, with the Part page; gives its id. */
 export async function openPiece(page: Page, document: Piece): Promise<string> {
@@ -23,9 +23,14 @@ export async function spot(page: Page, x: number, y: number): Promise<[number, n
 export const press = async (page: Page, x: number, y: number): Promise<void> =>
   page.mouse.click(...(await spot(page, x, y)))
 
+export async function stagePicture(page: Page): Promise<Buffer> {
+  await drawn(page)
+  return page.locator('[data-stage]').screenshot()
+}
+
 /** The colours of the stage at points, red to blue; nothing may be chosen, so that nothing lies over it. */
 export async function colours(page: Page, at: readonly (readonly [number, number])[]): Promise<number[][]> {
-  const picture = (await page.locator('[data-stage]').screenshot()).toString('base64')
+  const picture = (await stagePicture(page)).toString('base64')
   return page.evaluate(
     async ([picture, at]) => {
       const bytes = Uint8Array.from(atob(picture), c => c.charCodeAt(0))

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { expect, freshFair, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
+import { stagePicture } from './on-stage.ts'
 
 /** The heading of a part in the tide table chooses it. */
 async function choose(page: Page, name: string): Promise<void> {
@@ -91,10 +92,9 @@ test('a text is added, shows a number, and counts with its formula', async ({ pa
   await page.getByRole('button', { name: 'Write a formula for value' }).click()
   await write(page, 'Text value', 'time / 1s * 2')
   expect(await values(page, await keyOf(page, 'Text value'), 3.5)).toEqual([7])
-  const stage = page.locator('[data-stage]')
-  const before = await stage.screenshot()
+  const before = await stagePicture(page)
   await goTo(page, '40')
-  await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(false)
+  await expect.poll(async () => (await stagePicture(page)).equals(before)).toBe(false)
   await saved(page)
 })
 
@@ -102,10 +102,9 @@ test('a trace follows the part that is chosen for it', async ({ page }) => {
   await freshFair(page)
   await halt(page)
   await page.locator('[data-add="trace"]').click()
-  const stage = page.locator('[data-stage]')
-  const before = await stage.screenshot()
+  const before = await stagePicture(page)
   await page.getByLabel('Follows').selectOption({ label: 'Mount' })
-  await expect.poll(async () => (await stage.screenshot()).equals(before)).toBe(false)
+  await expect.poll(async () => (await stagePicture(page)).equals(before)).toBe(false)
   await saved(page)
 })
 

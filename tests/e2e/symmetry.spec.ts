@@ -3,7 +3,7 @@ import { Builder } from '../../core/acts/build.ts'
 import { symmetryIn, symmetryOf } from '../../core/piece/symmetry.ts'
 import type { Piece, Shape } from '../../core/piece/schema.ts'
 import { expect, goTo, test } from './fair.ts'
-import { openPiece } from './on-stage.ts'
+import { openPiece, stagePicture } from './on-stage.ts'
 
 const PARTS = Number(process.env.PARTS ?? 32)
 const SEED = Number(process.env.SEED ?? 7)
@@ -88,12 +88,11 @@ test('turned by what it is said to look the same after, a part is the same pictu
   for (let n = 0; n < sheets; n++) {
     const { document, turns } = sheet()
     await openPiece(page, document)
-    const stage = page.locator('[data-stage]')
     await page.keyboard.press('Escape')
     const pictures: string[] = []
     for (const t of ['0', '2']) {
       await goTo(page, t)
-      pictures.push((await stage.screenshot()).toString('base64'))
+      pictures.push((await stagePicture(page)).toString('base64'))
     }
     const off = await page.evaluate(
       async ([one, two, places]) => {
