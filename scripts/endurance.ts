@@ -1,16 +1,19 @@
 /**
  * Trials of a running server that are too long for the tests. `npx jiti scripts/endurance.ts waiting | saves [5000] |
- * twice [20] | readonly`
+ * twice [20] | readonly | postgres [5] | full`
  *
  * - waiting: heavy pieces are made, drawn on cards, read and deleted, while another client saves: how long it waits.
  * - saves: many saves of one piece: the size on disk and the time a start takes, before and after.
  * - twice: two servers started at once on one data folder: one serves, the other says why not.
  * - readonly: a data folder that may not be written to.
+ * - postgres: the PostgreSQL server below is switched off and on while four clients save.
+ * - full: a disk that is full at the first start, and one that fills up while a client saves (as root, who may mount).
  */
 import { execFileSync } from 'node:child_process'
-import { readdirSync, statSync } from 'node:fs'
+import { appendFileSync, readdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { lanternPier } from '../demo/lantern-pier.ts'
+import { startPostgres } from '../server/database/testing.ts'
 import { THOUGHT_OF } from '../tests/hostile/thought.ts'
 import { clear, dataFolder, start, stop, type Running } from '../tests/e2e/server.ts'
 
@@ -147,7 +150,122 @@ async function readonly(): Promise<void> {
   }
 }
 
-if (trial === 'twice') await twice(count || 20)
+/** Saves as long as `going`; counts what was acknowledged, and keeps every other answer. */
+async function saving(
+  url: string,
+  piece: { id: string; revision: number },
+  going: () => boolean,
+  answers: Map<string, number>,
+) {
+  let kept = -1
+  for (let n = 0; going(); n++) {
+    const said = await save(url, piece, n).then(
+      () => {
+        kept = n
+        return 'saved'
+      },
+      (e: Error) => e.message.replace(/"(stack|url)":.*/s, '').slice(0, 160),
+    )
+    answers.set(said, (answers.get(said) ?? 0) + 1)
+    if (said !== 'saved') await new Promise(done => setTimeout(done, 50))
+    // One save may have been done whose answer was never heard: the next begins from what is there.
+    if (/^409/.test(said)) {
+      const stored = await fetch(`${url}/api/pieces/${piece.id}`).then(r => r.json() as Promise<{ revision: number }>)
+      piece.revision = stored.revision
+    }
+  }
+  return kept
+}
+const seedOf = async (url: string, id: string) =>
+  ((await (await fetch(`${url}/api/pieces/${id}`)).json()) as { document: { seed: number } }).document.seed
+const health = (url: string) => fetch(`${url}/api/health`).then(r => r.status)
+
+async function postgres(times: number): Promise<void> {
+  const base = await startPostgres()
+  const folder = dataFolder()
+  const server = await start(folder, '.', true, '127.0.0.1', { DATABASE_URL: base.url })
+  if (!up(server)) throw new Error(server.said())
+  const answers = new Map<string, number>()
+  let lost = 0
+  for (let n = 0; n < times; n++) {
+    let going = true
+    const pieces = await Promise.all([0, 1, 2, 3].map(async () => (await make(server.url, lanternPier()))!))
+    const clients = pieces.map(p => saving(server.url, p, () => going, answers))
+    await new Promise(done => setTimeout(done, 700 + n * 130))
+    base.down()
+    const away = await health(server.url)
+    const read = await fetch(`${server.url}/api/pieces`)
+    console.log(
+      `${n + 1}: off: health ${away}, a list ${read.status} ${((await read.json()) as { message: string }).message}`,
+    )
+    await new Promise(done => setTimeout(done, 500))
+    base.up()
+    const began = performance.now()
+    while ((await health(server.url)) !== 200) await new Promise(done => setTimeout(done, 20))
+    console.log(`   on: answers after ${Math.round(performance.now() - began)} ms`)
+    await new Promise(done => setTimeout(done, 500))
+    going = false
+    for (const [k, kept] of (await Promise.all(clients)).entries())
+      if ((await seedOf(server.url, pieces[k]!.id)) < kept) lost++
+  }
+  for (const [said, count] of answers) console.log(`  ${count} × ${said}`)
+  console.log(`${times} × off and on: ${lost} acknowledged lost`)
+  await stop(server)
+  base.stop()
+  clear(folder)
+}
+
+/** A disk of so many MB, made of memory. */
+function disk(megabytes: number): { at: string; gone: () => void } {
+  const at = dataFolder()
+  execFileSync('mount', ['-t', 'tmpfs', '-o', `size=${megabytes}m`, 'tmpfs', at])
+  const gone = () => {
+    execFileSync('umount', [at])
+    clear(at)
+  }
+  return { at, gone }
+}
+
+async function full(): Promise<void> {
+  const small = disk(30)
+  const refused = await start(small.at)
+  console.log(`first start on 30 MB: ${up(refused) ? 'it serves' : refused.said().trim()}`)
+  await stop(refused)
+  small.gone()
+  const large = disk(200)
+  const server = await start(large.at)
+  if (!up(server)) throw new Error(server.said())
+  const piece = (await make(server.url, lanternPier()))!
+  const answers = new Map<string, number>()
+  let going = true
+  const client = saving(server.url, piece, () => going, answers)
+  const filler = join(large.at, 'copies', 'filler')
+  for (let n = 0; n < 200; n++) {
+    try {
+      appendFileSync(filler, Buffer.alloc(1e6))
+    } catch {
+      break
+    }
+    await new Promise(done => setTimeout(done, 20))
+  }
+  await new Promise(done => setTimeout(done, 2000))
+  console.log(`full: health ${await health(server.url)}`)
+  rmSync(filler)
+  await new Promise(done => setTimeout(done, 1000))
+  going = false
+  const kept = await client
+  for (const [said, count] of answers) console.log(`  ${count} × ${said}`)
+  await stop(server, 'SIGKILL')
+  const again = await start(large.at)
+  const seed = up(again) ? await seedOf(again.url, piece.id) : -1
+  console.log(`${seed >= kept ? 0 : 1} acknowledged lost, started again: ${up(again) ? 'serves' : again.said()}`)
+  await stop(again)
+  large.gone()
+}
+
+if (trial === 'postgres') await postgres(count || 5)
+else if (trial === 'full') await full()
+else if (trial === 'twice') await twice(count || 20)
 else if (trial === 'readonly') await readonly()
 else {
   const data = dataFolder()

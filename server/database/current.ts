@@ -44,8 +44,12 @@ export async function database(): Promise<Database> {
   return db
 }
 
-const away = () =>
-  createError({ statusCode: 503, message: 'The database is not answering. Nothing was saved; try again in a moment.' })
+/** What every request is told while a PostgreSQL server is away. */
+export const AWAY = {
+  statusCode: 503,
+  message: 'The database is not answering. Nothing was saved; try again in a moment.',
+} as const
+const away = () => createError(AWAY)
 
 /** Whether a database answers now. */
 const answers = (db: Database): Promise<boolean> =>

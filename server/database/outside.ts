@@ -8,6 +8,17 @@ import { inFolder, type Database, type Migrations, type Opened } from './open'
 import { packOld } from './packed'
 import * as schema from './schema'
 
+/** What PostgreSQL and the connection to it say when it goes, is gone or is only coming. */
+const GONE = /^(57P0[1-5]|08...|ECONNREFUSED|ECONNRESET|ENOTFOUND|EPIPE|ETIMEDOUT)$/
+const BROKEN = /Connection terminated|timeout exceeded when trying to connect|not queryable/
+
+/** Whether something failed because the PostgreSQL server went away meanwhile. */
+export function wentAway(e: unknown): boolean {
+  for (let at = e, deep = 0; at instanceof Error && deep < 6; at = at.cause, deep++)
+    if (GONE.test((at as NodeJS.ErrnoException).code ?? '') || BROKEN.test(at.message)) return true
+  return false
+}
+
 /** Any number that others will hardly lock: two servers that start at once migrate one after the other. */
 const LOCK = 7_184_336_201
 

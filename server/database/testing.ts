@@ -18,8 +18,18 @@ function programs(): string {
   return join(root, newest, 'bin')
 }
 
-/** Starts a PostgreSQL server with nothing in it. Gives its address and what ends it. */
-export async function startPostgres(): Promise<{ url: string; stop: () => void }> {
+export interface Postgres {
+  readonly url: string
+  /** Ends it at once, as when its machine is switched off; what is in it stays. */
+  readonly down: () => void
+  /** Starts it again where it was. */
+  readonly up: () => void
+  /** Ends it for good. */
+  readonly stop: () => void
+}
+
+/** Starts a PostgreSQL server with nothing in it. */
+export async function startPostgres(): Promise<Postgres> {
   const bin = programs()
   const folder = mkdtempSync(join(tmpdir(), 'open-tide-postgres-'))
   // The server refuses to run as root.
@@ -33,21 +43,16 @@ export async function startPostgres(): Promise<{ url: string; stop: () => void }
   const data = join(folder, 'data')
   as('initdb', '-D', data, '-U', 'tide', '--auth=trust', '-E', 'UTF8', '--no-sync')
   const port = await freePort()
-  as(
-    'pg_ctl',
-    '-D',
-    data,
-    '-w',
-    '-l',
-    join(folder, 'log'),
-    '-o',
-    `-p ${port} -c listen_addresses=127.0.0.1 -k ${folder}`,
-    'start',
-  )
+  const settings = `-p ${port} -c listen_addresses=127.0.0.1 -k ${folder}`
+  const up = () => as('pg_ctl', '-D', data, '-w', '-l', join(folder, 'log'), '-o', settings, 'start')
+  const down = () => as('pg_ctl', '-D', data, '-w', '-m', 'immediate', 'stop')
+  up()
   return {
     url: `postgres://tide@127.0.0.1:${port}/postgres`,
+    up,
+    down,
     stop: () => {
-      as('pg_ctl', '-D', data, '-w', '-m', 'immediate', 'stop')
+      down()
       rmSync(folder, { recursive: true, force: true })
     },
   }

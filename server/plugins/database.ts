@@ -1,10 +1,11 @@
 /** Opens the database when the server starts and closes it when the server ends. */
 import { rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { startDatabase, stopDatabase } from '../database/current'
+import { AWAY, startDatabase, stopDatabase } from '../database/current'
 import { DEMO } from '../database/demo'
 import { FolderTrouble, addressIn, prepareFolder, reason } from '../database/folder'
 import { FolderInUse } from '../database/lock'
+import { wentAway } from '../database/outside'
 import { stopDevices } from '../device/devices'
 import { takeKey } from '../door'
 import { stopReading } from '../reading/reading'
@@ -58,6 +59,10 @@ export default defineNitroPlugin(nitro => {
     const port = process.env.NITRO_PORT || process.env.PORT || '3000'
     writeFileSync(addressIn(folder), `http://${host.includes(':') ? `[${host}]` : host}:${port}\n`, { mode: 0o600 })
   }, end)
+  // It can go in the middle of a request too: what is answered is made of this error after it was seen here.
+  nitro.hooks.hook('error', e => {
+    if (wentAway(e)) Object.assign(e, AWAY, { statusMessage: '', unhandled: false })
+  })
   nitro.hooks.hook('close', async () => {
     stopDevices()
     await stopStills()

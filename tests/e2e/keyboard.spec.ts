@@ -43,7 +43,7 @@ async function turnTo(page: Page, name: string): Promise<void> {
 }
 
 test.beforeEach(async ({ page }) => {
-  await freshFair(page)
+  await freshFair(page, 'whole')
   await page.keyboard.press('Space')
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
 })

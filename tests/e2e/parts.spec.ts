@@ -13,7 +13,7 @@ async function choose(page: Page, name: string): Promise<void> {
 const made = (page: Page) => page.getByRole('textbox', { name: 'Name of the part' })
 
 test('copies along a path: their places are typed, what is no point is said and changes nothing', async ({ page }) => {
-  await freshFair(page)
+  await freshFair(page, 'whole')
   await halt(page)
   await choose(page, 'Chase lantern')
   await expect(page.getByLabel('Copies')).toHaveValue('path')

@@ -180,7 +180,7 @@ test('gears are added, set by hand and engage; copies stand in a grid', async ({
 })
 
 test('everything by the keys: play, frames, entries, into a formula and out', async ({ page }) => {
-  await freshFair(page)
+  await freshFair(page, 'whole')
   await halt(page)
   await page.locator('body').click({ position: { x: 900, y: 780 } })
   await page.keyboard.press('0')

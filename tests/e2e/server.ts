@@ -21,8 +21,15 @@ export const clear = (folder: string): void => rmSync(folder, { recursive: true,
  * @param root the folder of the built Open Tide
  * @param wait false does not wait
  * @param host an address of this machine; other than the usual one it asks for its key
+ * @param more of its environment
  */
-export async function start(folder: string, root = '.', wait = true, host = '127.0.0.1'): Promise<Running> {
+export async function start(
+  folder: string,
+  root = '.',
+  wait = true,
+  host = '127.0.0.1',
+  more: Readonly<Record<string, string>> = {},
+): Promise<Running> {
   const port = await freePort()
   const env = {
     ...process.env,
@@ -30,6 +37,7 @@ export async function start(folder: string, root = '.', wait = true, host = '127
     NITRO_HOST: host,
     NITRO_PORT: String(port),
     OPEN_TIDE_DATA: folder,
+    ...more,
   }
   const child = spawn(process.execPath, ['.output/server/index.mjs'], {
     cwd: root,

@@ -4,7 +4,7 @@ import { expect, freshFair, goTo, halt, keepAlways, keyOf, make, test, type, val
 const DEG = 1 / 360
 
 test.beforeEach(async ({ page }) => {
-  await freshFair(page)
+  await freshFair(page, 'whole')
   await halt(page)
 })
 

@@ -1,0 +1,49 @@
+/** Pieces on a PostgreSQL server that goes away and comes back. */
+import { startPostgres } from '../../server/database/testing.ts'
+import { lanternPier } from '../../demo/lantern-pier.ts'
+import { expect, saved, test } from './fair.ts'
+import { clear, dataFolder, start, stop } from './server.ts'
+
+test('while PostgreSQL is away all is told, nothing says saved, and everything goes on when it is back', async ({
+  page,
+}) => {
+  test.slow()
+  const base = await startPostgres()
+  const folder = dataFolder()
+  const server = await start(folder, '.', true, '127.0.0.1', { DATABASE_URL: base.url })
+  const told = 'The database is not answering. Nothing was saved; try again in a moment.'
+  try {
+    const data = { document: { ...lanternPier(false), title: 'Elsewhere' } }
+    const { id } = await (await page.request.post(`${server.url}/api/pieces`, { data })).json()
+    await page.goto(`${server.url}/piece/${id}`)
+    const pace = page.getByRole('textbox', { name: 'fairPace, value' })
+    await expect(pace).toHaveValue('100')
+    for (const value of ['65', '42']) {
+      // Requests are under way when it goes.
+      const asked = Promise.all(
+        Array.from({ length: 12 }, (_, k) =>
+          new Promise(done => setTimeout(done, k * 5)).then(() => page.request.get(`${server.url}/api/pieces`)),
+        ),
+      )
+      base.down()
+      for (const answer of await asked)
+        if (answer.status() !== 200) {
+          expect(answer.status()).toBe(503)
+          expect(((await answer.json()) as { message: string }).message).toBe(told)
+        }
+      expect((await page.request.get(`${server.url}/api/health`)).status()).toBe(503)
+      await pace.fill(value)
+      await pace.press('Enter')
+      await expect(page.locator('[data-saving]')).toContainText(/not saved/i)
+      base.up()
+      await saved(page)
+      const kept = await (await page.request.get(`${server.url}/api/pieces/${id}`)).json()
+      const dials = Object.values(kept.document.dials as Record<string, { name: string; value: number }>)
+      expect(dials.find(d => d.name === 'fairPace')!.value).toBe(Number(value))
+    }
+  } finally {
+    await stop(server)
+    base.stop()
+    clear(folder)
+  }
+})
