@@ -56,7 +56,7 @@ const check = (title, command) => async () => {
   else results.failed++
 }
 
-for (const what of ['postgres', 'ffmpeg', 'chromium']) await run(what, setUp(what))
+for (const what of ['postgres', 'ffmpeg', 'chromium', 'shell']) await run(what, setUp(what))
 await run('prepare', npx('nuxt', 'prepare'))
 let built = false
 await Promise.all([

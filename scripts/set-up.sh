@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Brings the tree to where it can run; each step is done again only when what it is made from has changed.
-#   set-up.sh install | prompt | build | chromium | ffmpeg | postgres | engines
+#   set-up.sh install | prompt | build | chromium | shell | ffmpeg | postgres | engines
 set -euo pipefail
 cd "$(dirname "$(readlink -f "$0")")/.."
 
@@ -75,6 +75,13 @@ chromium() {
   # Not `command -v`, which would find this very function.
   type -P chromium >/dev/null && return
   debian chromium 'Install it, or set CHROMIUM to its path.'
+}
+
+# For the tests alone; without it they run in Chromium itself, and take longer.
+shell() {
+  [ -n "${CHROMIUM:-}" ] && return
+  type -P chromium-headless-shell >/dev/null && return
+  (debian chromium-headless-shell 'The tests run in Chromium itself.') || true
 }
 
 # Films that are given out are read by somebody else's reader in the tests.

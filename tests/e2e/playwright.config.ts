@@ -1,4 +1,8 @@
+import { existsSync } from 'node:fs'
 import { defineConfig } from '@playwright/test'
+
+/** Chromium without windows takes a quarter less of the processor than Chromium that hides them. */
+const SHELL = '/usr/bin/chromium-headless-shell'
 
 export default defineConfig({
   testDir: '.',
@@ -11,7 +15,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
+      executablePath: process.env.CHROMIUM || (existsSync(SHELL) ? SHELL : '/usr/bin/chromium'),
       args: [
         '--no-sandbox',
         '--disable-gpu',

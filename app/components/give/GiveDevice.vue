@@ -32,7 +32,6 @@ async function channelOf(drive: string): Promise<Channel> {
     .toLowerCase()
   return { drive, address: many ? '/lamp/#' : `/${name || 'value'}`, low: 0, high: 100, outLow: 0, outHigh: 1 }
 }
-const number = (e: Event) => Number((e.target as HTMLInputElement).value.replace(',', '.').replace('−', '-')) || 0
 /** What a drive is shown in. */
 const unitOf = (drive: string) => (store.program ? propertyOf(store.program, drive).unit : '')
 const FIELDS = [
@@ -117,15 +116,16 @@ const FIELDS = [
     >
     <label class="flex items-center gap-1"
       >listen on
-      <input
-        class="field tabular w-20 text-right"
-        type="number"
-        min="1"
-        max="65535"
-        placeholder="–"
-        aria-label="Port for what comes in"
-        :value="it.device.listen ?? ''"
-        @change="it.device.listen = number($event) || null"
+      <QuantityInput
+        class="field tabular w-20"
+        label="Port for what comes in"
+        :value="it.device.listen"
+        :low="1"
+        :high="65535"
+        whole
+        clears
+        @set="it.device.listen = $event"
+        @clear="it.device.listen = null"
     /></label>
   </div>
   <p v-if="it.device.listen" class="text-[12px] text-faded">

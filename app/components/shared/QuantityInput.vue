@@ -21,6 +21,8 @@ const props = withDefaults(
     readonly?: boolean
     /** Sent also where it is what it was. */
     again?: boolean
+    /** It may be left empty, which is none. */
+    clears?: boolean
     /** Its limits can be moved: what lies beyond them is offered to be so. */
     widens?: boolean
   }>(),
@@ -31,6 +33,8 @@ const emit = defineEmits<{
   /** What is being typed, before it is sent; null while it is no amount. */
   typing: [value: number | null]
   step: [by: 1 | -1, e: KeyboardEvent]
+  /** It was emptied. */
+  clear: []
   /** The limits are to go as far as this. */
   widen: [value: number]
 }>()
@@ -70,6 +74,10 @@ function read(): void {
   if (!props.again && typed.replace('−', '-') === text.value.replace('−', '-')) {
     wrong.value = ''
     return
+  }
+  if (props.clears && typed.trim() === '') {
+    wrong.value = ''
+    return emit('clear')
   }
   const { value, says } = readQuantity(typed, props.unit, measures())
   if (value !== null) return send(value)
