@@ -43,7 +43,7 @@ export const test = base.extend<Each, Worker>({
     { scope: 'worker' },
   ],
   baseURL: async ({ server }, use) => use(server.url),
-  gap: [400, { option: true }],
+  gap: [300, { option: true }],
   watched: [
     async ({ context, gap }, use) => {
       if (gap > 0) await context.addInitScript(fewerFrames, gap)

@@ -1,5 +1,5 @@
 /** Needs E, H and I: copies that vary, takes, one part alone, and being sure that it loops, stays and does not leap. */
-import { entry, expect, formula, freshFair, goTo, halt, keyOf, test, values, write } from './fair.ts'
+import { drawn, entry, expect, formula, freshFair, goTo, halt, keyOf, test, values, write } from './fair.ts'
 import { stagePicture } from './on-stage.ts'
 
 test.beforeEach(async ({ page }) => {
@@ -149,7 +149,7 @@ test('H1, I2: the parts of a sum apart, and a promise that is pulled until it br
   await write(page, 'Mount y', 'sine(every: 2s, amp: 10px) + noise(freq: 1Hz, amp: 4px)')
   await (await entry(page, 'Mount y')).locator('canvas').click()
   const paper = page.locator('[data-scope] canvas')
-  const picture = () => paper.evaluate((c: HTMLCanvasElement) => c.toDataURL())
+  const picture = () => drawn(page).then(() => paper.evaluate((c: HTMLCanvasElement) => c.toDataURL()))
   const whole = await picture()
   await page.getByRole('button', { name: 'parts', exact: true }).click()
   await expect(page.getByRole('list', { name: 'Parts' }).getByRole('listitem')).toHaveText([

@@ -15,8 +15,9 @@ export async function openPiece(page: Page, document: Piece): Promise<string> {
   return id
 }
 
-/** A stage point on the page. */
+/** A stage point on the page, once what was done last is drawn there: the hand takes what is seen. */
 export async function spot(page: Page, x: number, y: number): Promise<[number, number]> {
+  await drawn(page)
   const box = (await page.locator('[data-stage]').boundingBox())!
   return [box.x + ((x + 640) * box.width) / 1280, box.y + ((360 - y) * box.height) / 720]
 }

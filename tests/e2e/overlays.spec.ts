@@ -1,13 +1,14 @@
 /** What lies over the stage: guides, rulers, a grid, and threads between what is read and what reads it. */
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
-import { expect, test } from './fair.ts'
+import { drawn, expect, test } from './fair.ts'
 import type { Piece } from '../../core/piece/schema.ts'
 import { drag, field, inHand, letGo, number, openPiece, press, put, spot } from './on-stage.ts'
 
 /** Points of the overlay that are drawn on, all of them or within a frame of stage points. */
-const drawn = (page: Page, left = -640, right = 640, low = -360, high = 360) =>
-  page.locator('[data-stage] + canvas').evaluate(
+async function inked(page: Page, left = -640, right = 640, low = -360, high = 360): Promise<number> {
+  await drawn(page)
+  return page.locator('[data-stage] + canvas').evaluate(
     (c: HTMLCanvasElement, [left, right, low, high]) => {
       const { data } = c.getContext('2d')!.getImageData(0, 0, c.width, c.height)
       let sum = 0
@@ -20,20 +21,21 @@ const drawn = (page: Page, left = -640, right = 640, low = -360, high = 360) =>
     },
     [left, right, low, high] as const,
   )
+}
 
 test('A1: the middle of the stage and its safe margins are drawn when asked for', async ({ page }) => {
   await openPiece(page, new Builder('Guides', 3).piece)
   await page.getByRole('tab', { name: 'Piece' }).click()
-  expect(await drawn(page)).toBe(0)
+  expect(await inked(page)).toBe(0)
   await page.getByLabel('Guides: middle, safe margins, own').check()
-  await expect.poll(() => drawn(page)).toBeGreaterThan(500)
+  await expect.poll(() => inked(page)).toBeGreaterThan(500)
   // A cross in the middle, a frame nine tenths and one eight tenths as large.
-  expect(await drawn(page, -24, 24, -24, 24)).toBeGreaterThan(20)
-  expect(await drawn(page, -590, -560)).toBeGreaterThan(50)
-  expect(await drawn(page, -528, -496)).toBeGreaterThan(50)
-  expect(await drawn(page, -480, -60)).toBeGreaterThan(100)
+  expect(await inked(page, -24, 24, -24, 24)).toBeGreaterThan(20)
+  expect(await inked(page, -590, -560)).toBeGreaterThan(50)
+  expect(await inked(page, -528, -496)).toBeGreaterThan(50)
+  expect(await inked(page, -480, -60)).toBeGreaterThan(100)
   await page.getByRole('button', { name: /^Undo/ }).first().click()
-  await expect.poll(() => drawn(page)).toBe(0)
+  await expect.poll(() => inked(page)).toBe(0)
 })
 
 test('guides are pulled out of the rulers, parts and the pen are drawn to them, and off the stage they are gone', async ({
@@ -154,10 +156,10 @@ test('a grid is ruled over the stage, parts are drawn to it, and it grows with t
   await openPiece(page, b.piece)
   await page.getByRole('tab', { name: 'Piece' }).click()
   await page.getByLabel('Grid', { exact: true }).check()
-  await expect.poll(() => drawn(page)).toBeGreaterThan(5000)
-  const wide = await drawn(page)
+  await expect.poll(() => inked(page)).toBeGreaterThan(5000)
+  const wide = await inked(page)
   await put(page, 'Grid, lines apart', 100)
-  await expect.poll(() => drawn(page)).toBeLessThan(wide / 2)
+  await expect.poll(() => inked(page)).toBeLessThan(wide / 2)
   await page.getByRole('tab', { name: 'Part' }).click()
   await press(page, 300, 100)
   // Its left side goes to −200, its upper one to −100.
@@ -171,17 +173,17 @@ test('a grid is ruled over the stage, parts are drawn to it, and it grows with t
     await page.keyboard.press('Enter')
   }
   await ruled('grid')
-  await expect.poll(() => drawn(page)).toBe(0)
+  await expect.poll(() => inked(page)).toBe(0)
   await ruled('rulers')
   await expect(page.locator('[data-ruler]')).toHaveCount(2)
   await ruled('grid')
-  await expect.poll(() => drawn(page)).toBeGreaterThan(5000)
+  await expect.poll(() => inked(page)).toBeGreaterThan(5000)
   // Far out its lines stand apart still: every fifth of them.
   await letGo(page)
   await page.getByRole('tab', { name: 'Piece' }).click()
   await put(page, 'Grid, lines apart', 1)
   const { width, height } = (await page.locator('[data-stage]').boundingBox())!
-  expect(await drawn(page)).toBeLessThan(width * height * 0.6)
+  expect(await inked(page)).toBeLessThan(width * height * 0.6)
   await field(page, 'Grid, lines apart').fill('0.2')
   await field(page, 'Grid, lines apart').press('Enter')
   await expect(page.getByText(/Grid, lines apart goes down to 1px/)).toBeVisible()
@@ -200,7 +202,7 @@ test('I4: threads lead from the part in hand to what it reads and to what reads 
   b.drive(flag, 'opacity', 'lamp.opacity')
   await openPiece(page, b.piece)
   await inHand(page, 'Lamp')
-  const [left, right] = [() => drawn(page, -340, -60), () => drawn(page, 60, 340)]
+  const [left, right] = [() => inked(page, -340, -60), () => inked(page, 60, 340)]
   await expect.poll(left).toBeGreaterThan(100)
   expect(await right()).toBeGreaterThan(100)
   await inHand(page, 'Wheel')
@@ -209,5 +211,5 @@ test('I4: threads lead from the part in hand to what it reads and to what reads 
   await page.getByRole('checkbox', { name: 'threads' }).uncheck()
   await expect.poll(left).toBe(0)
   await letGo(page)
-  expect(await drawn(page)).toBe(0)
+  expect(await inked(page)).toBe(0)
 })

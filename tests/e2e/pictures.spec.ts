@@ -1,14 +1,14 @@
 /** Pictures on the stage: taken in, in register, turned about their own pin; and a great many that are none. */
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
-import { expect, goTo, keyOf, saved, test, values } from './fair.ts'
+import { drawn, expect, goTo, keyOf, saved, test, values } from './fair.ts'
 import { colour, colours, driveBy, inHand, letGo, number, openPiece, put } from './on-stage.ts'
 
 type File = { name: string; mimeType: string; buffer: Buffer }
 const give = (page: Page, files: File[]) => page.getByLabel('Artwork and pictures').first().setInputFiles(files)
 
 /** A picture drawn by the browser: a blade of one colour on nothing, in a frame that is larger. */
-async function drawn(page: Page, name: string, colour: string, type = 'image/png', size = 300): Promise<File> {
+async function painted(page: Page, name: string, colour: string, type = 'image/png', size = 300): Promise<File> {
   const text = await page.evaluate(
     async ([colour, type, size]) => {
       const canvas = new OffscreenCanvas(size, size)
@@ -29,9 +29,9 @@ test('A1: the blades of a petal fan from pictures lie in register; one turns abo
   page,
 }) => {
   await give(page, [
-    await drawn(page, 'blade 2.png', '#c04020'),
-    await drawn(page, 'blade 10.webp', '#2060a0', 'image/webp'),
-    await drawn(page, 'blade 1.jpg', '#40a040', 'image/jpeg'),
+    await painted(page, 'blade 2.png', '#c04020'),
+    await painted(page, 'blade 10.webp', '#2060a0', 'image/webp'),
+    await painted(page, 'blade 1.jpg', '#40a040', 'image/jpeg'),
   ])
   await expect(page.getByRole('status').filter({ hasText: '3 pictures lie one on another.' })).toBeVisible()
   await letGo(page)
@@ -48,6 +48,7 @@ test('A1: the blades of a petal fan from pictures lie in register; one turns abo
   await driveBy(page, 'blade 10', 'rotation', 'time * 90deg/s')
   /** How far from the pin the swept circle is drawn to the right, px; it is dotted. */
   const swept = async () => {
+    await drawn(page)
     const at = Array.from({ length: 500 }, (_, k) => [k, 0] as const)
     const over = (await page.locator('[data-stage] + canvas').evaluate((c: HTMLCanvasElement) => {
       const d = c.getContext('2d')!.getImageData(0, Math.round(c.height / 2) - 6, c.width, 12).data
@@ -84,9 +85,9 @@ test('A1: 200 damaged and hostile files: each is a part or a sentence, nothing r
   page,
 }) => {
   const good = [
-    await drawn(page, 'a.png', '#c04020', 'image/png', 40),
-    await drawn(page, 'b.jpg', '#c04020', 'image/jpeg', 40),
-    await drawn(page, 'c.webp', '#c04020', 'image/webp', 40),
+    await painted(page, 'a.png', '#c04020', 'image/png', 40),
+    await painted(page, 'b.jpg', '#c04020', 'image/jpeg', 40),
+    await painted(page, 'c.webp', '#c04020', 'image/webp', 40),
   ]
   let seed = 7
   const chance = (n: number) => (seed = (seed * 1103515245 + 12345) % 2147483648) % n

@@ -2,6 +2,7 @@
 import type { Page } from '@playwright/test'
 import {
   dragNumber,
+  drawn,
   expect,
   formula,
   freshFair,
@@ -79,7 +80,7 @@ test('by keys: a handle is stepped, what was is seen as a ghost, values are read
   await expect(side.locator('[data-pinned]')).toContainText(`${amp!.toFixed(3)}°`)
   // The curve before the change is on the paper, and G takes it off.
   const paper = page.locator('[data-scope] canvas')
-  const picture = () => paper.evaluate((c: HTMLCanvasElement) => c.toDataURL())
+  const picture = () => drawn(page).then(() => paper.evaluate((c: HTMLCanvasElement) => c.toDataURL()))
   const haunted = await picture()
   await page.locator('body').press('g')
   await expect(page.getByRole('button', { name: 'ghost' })).toHaveAttribute('aria-pressed', 'false')

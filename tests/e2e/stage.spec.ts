@@ -1,7 +1,7 @@
 /** The stage in the hand: moved, turned, sized, pinned, several at once, gears dropped, zoomed; by mouse and by keys. */
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
-import { expect, formula, halt, test } from './fair.ts'
+import { drawn, expect, formula, halt, test } from './fair.ts'
 import { chosen, drag, field, number, openPiece, press, spot } from './on-stage.ts'
 
 /** A piece of its own: a card in a turned group, a post, two gears, and a ground that is locked. */
@@ -133,21 +133,23 @@ test('D4: a gear dropped beside another meets it and runs with it, exactly', asy
 test('H3, A1: the way of what moves and the circle that what turns sweeps; zoomed about the pointer, and back', async ({
   page,
 }) => {
-  const drawn = () =>
-    page.evaluate(() => {
+  const inked = async () => {
+    await drawn(page)
+    return page.evaluate(() => {
       const c = document.querySelectorAll<HTMLCanvasElement>('[aria-label^="Parts on the stage"] canvas')[1]!
       const { data } = c.getContext('2d')!.getImageData(0, 0, c.width, c.height)
       return data.reduce((n, v, k) => n + (k % 4 === 3 && v > 0 ? 1 : 0), 0)
     })
+  }
   await press(page, 60, 200)
-  const bare = await drawn()
+  const bare = await inked()
   await page.getByRole('button', { name: 'Write a formula for x' }).click()
   await page.keyboard.press('ControlOrMeta+a')
   await page.keyboard.insertText('base + sine(every: 4s, amp: 200px)')
   await page.keyboard.press('Enter')
-  await expect.poll(drawn).toBeGreaterThan(bare + 200)
+  await expect.poll(inked).toBeGreaterThan(bare + 200)
   await page.getByRole('checkbox', { name: 'path' }).uncheck()
-  await expect.poll(drawn).toBeLessThan(bare + 100)
+  await expect.poll(inked).toBeLessThan(bare + 100)
   // Zoomed about a point, that point stays under the pointer.
   await page.mouse.move(...(await spot(page, 300, -120)))
   for (let k = 0; k < 4; k++) await page.mouse.wheel(0, -240)
