@@ -164,7 +164,8 @@ async function saving(
         kept = n
         return 'saved'
       },
-      (e: Error) => e.message.replace(/"(stack|url)":.*/s, '').slice(0, 160),
+      (e: Error) =>
+        `${e.message.slice(0, 3)} ${/"message": *"([^"]*)/.exec(e.message)?.[1] ?? e.message.slice(0, 160)}`,
     )
     answers.set(said, (answers.get(said) ?? 0) + 1)
     if (said !== 'saved') await new Promise(done => setTimeout(done, 50))

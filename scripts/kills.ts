@@ -2,6 +2,7 @@
  * Ends a server hard again and again while several write to it, and looks each time whether all that was acknowledged
  * is there; then ends it hard while it begins for the first time. `npx jiti scripts/kills.ts 100 30`
  */
+import { DEMO } from '../server/database/demo.ts'
 import { clear, dataFolder, start, stop, type Running } from '../tests/e2e/server.ts'
 
 const kills = Number(process.argv[2] ?? 100)
@@ -93,7 +94,7 @@ for (let n = 0; n < begins; n++) {
   const second = await start(folder)
   const up = ready(second)
   const cards = up ? ((await (await fetch(`${second.url}/api/pieces`)).json()) as unknown[]).length : -1
-  if (cards !== 3) {
+  if (cards !== DEMO.length) {
     half++
     console.log(`begin ${n}: ${cards} pieces, ${second.said()}`)
   }
