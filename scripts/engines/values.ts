@@ -38,8 +38,8 @@ function bitsOf(values: readonly number[]): string {
 }
 
 /** The values of every copy of every formula that runs. */
-function ofProgram(name: string, program: Program, most = Infinity): [string, string][] {
-  const moments = momentsOf(program).slice(0, most)
+function ofProgram(name: string, program: Program): [string, string][] {
+  const moments = momentsOf(program)
   return [...program.slots].flatMap(([key, { forms }]) =>
     forms.map((form, copy): [string, string] => [
       `${name} ${key} ${copy + 1}`,

@@ -32,8 +32,9 @@ export async function openServer(
   begin: (db: Database) => Promise<void>,
 ): Promise<Opened> {
   const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 10_000 })
-  // A connection that ends while it rests is replaced when it is needed.
+  // A connection that ends while it rests is replaced when it is needed; one in use fails what it is used for.
   pool.on('error', () => {})
+  pool.on('connect', client => client.on('error', () => {}))
   const db = drizzle(pool, { schema })
   try {
     const one = await pool.connect()

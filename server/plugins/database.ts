@@ -1,6 +1,7 @@
 /** Opens the database when the server starts and closes it when the server ends. */
 import { rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
+import { isError } from 'h3'
 import { AWAY, startDatabase, stopDatabase } from '../database/current'
 import { DEMO } from '../database/demo'
 import { FolderTrouble, addressIn, prepareFolder, reason } from '../database/folder'
@@ -61,7 +62,8 @@ export default defineNitroPlugin(nitro => {
   }, end)
   // It can go in the middle of a request too: what is answered is made of this error after it was seen here.
   nitro.hooks.hook('error', e => {
-    if (wentAway(e)) Object.assign(e, AWAY, { statusMessage: '', unhandled: false })
+    // Errors of connections come by here too, and are told apart by their own words later on.
+    if (isError(e) && wentAway(e)) Object.assign(e, AWAY, { statusMessage: '', unhandled: false })
   })
   nitro.hooks.hook('close', async () => {
     stopDevices()
