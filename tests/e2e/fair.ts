@@ -106,8 +106,8 @@ export async function type(page: Page, entry: string, label: string, value: stri
 /** Another text for a formula, typed and run. */
 export async function write(page: Page, label: string, text: string): Promise<void> {
   await entry(page, label)
-  const field = formula(page, label)
-  await field.click({ position: { x: 400, y: 10 } })
+  // Not by a press, which may hit a number, a name or an easing.
+  await formula(page, label).focus()
   await page.keyboard.press('ControlOrMeta+a')
   await page.keyboard.insertText(text)
   await page.keyboard.press('Enter')
