@@ -32,8 +32,8 @@ export const useVerdicts = defineStore('verdicts', () => {
     }, TELL)
   }
   let asking = 0
-  /** Whether something that has changed is not known yet. */
-  const busy = ref(false)
+  /** Whether something is not known yet: also while there is no program to ask about. */
+  const busy = ref(true)
 
   const lapOf = () => {
     const { lap, frameRate } = store.piece!
@@ -69,7 +69,7 @@ export const useVerdicts = defineStore('verdicts', () => {
     () => {
       clearTimeout(waiting)
       asking++
-      busy.value = store.program !== null
+      busy.value = true
       if (store.program) waiting = setTimeout(ask, REST)
     },
     { immediate: true },
@@ -96,7 +96,7 @@ export const useVerdicts = defineStore('verdicts', () => {
   /** Whether every drive that runs has been looked at. */
   const all = computed(() => {
     const { piece } = store
-    return told.value >= 0 && Object.keys(piece?.drives ?? {}).every(k => !isCounted(piece!, k) || found.has(k))
+    return told.value >= 0 && piece !== null && Object.keys(piece.drives).every(k => !isCounted(piece, k) || found.has(k))
   })
 
   return { known, closes, running, count, all, busy }

@@ -140,9 +140,11 @@ function take(key: string, closing: Closing): void {
         {{ (wantedFrames ?? frames) - 1 }} go out</span
       >
       <span class="ml-auto" :class="verdicts.count.open + verdicts.count.later === 0 ? 'text-kelp' : ''" data-closing
-        ><OurWord word="closes">{{ loopText(verdicts.count) }}</OurWord
-        ><span v-if="verdicts.count.later > 0" class="text-sea" data-later>, {{ laterText(verdicts.count) }}</span
-        ><span v-if="verdicts.busy" class="text-faded" data-asking>, looking…</span></span
+        ><template v-if="verdicts.all || verdicts.count.all > 0"
+          ><OurWord word="closes">{{ loopText(verdicts.count) }}</OurWord
+          ><span v-if="verdicts.count.later > 0" class="text-sea" data-later>, {{ laterText(verdicts.count) }}</span
+          ><span v-if="verdicts.busy" class="text-faded">, </span></template
+        ><span v-if="verdicts.busy" class="text-faded" data-asking>looking…</span></span
       >
       <button
         v-if="shortest !== null && Math.abs(shortest - seconds) > 1e-9"
