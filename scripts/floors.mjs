@@ -5,7 +5,7 @@ import { dirname, relative, resolve } from 'node:path'
 
 /** The rooms of core/ from the ground up (docs/architecture.md). */
 const ROOMS = [
-  ...['time', 'units', 'signal', 'facts', 'piece', 'form', 'functions'],
+  ...['time', 'units', 'signal', 'facts', 'piece', 'form', 'columns', 'functions'],
   ...['formula', 'acts', 'engine', 'rig', 'insight', 'formats', 'manual'],
 ]
 const CORE = resolve(import.meta.dirname, '../core')

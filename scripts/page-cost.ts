@@ -1,11 +1,12 @@
 /**
  * What the page costs the processor: opening pieces of many drives, a frame while they play, dragging a number, and
- * the bytes of a first load. `npx jiti scripts/page-cost.ts [folder of another built Open Tide]`, to compare.
+ * the bytes of a first load. `npx jiti scripts/page-cost.ts [folder of another built Open Tide] [drives] [copies]`, to compare.
  */
 import { resolve } from 'node:path'
 import { chromium, type CDPSession, type Page } from '@playwright/test'
 import type { Piece } from '../core/piece/schema.ts'
 import { heavy } from '../demo/heavy.ts'
+import { bulbsInAGrid } from './bench/pieces.ts'
 import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
 
 const root = resolve(process.argv[2] ?? '.')
@@ -117,9 +118,13 @@ try {
   }
   console.log('demo')
   await open(null, true)
-  for (const count of (process.argv[3] ?? '300,1000').split(',').map(Number)) {
+  for (const count of (process.argv[3] ?? '300,1000').split(',').filter(Boolean).map(Number)) {
     console.log(`${count} drives`)
     await open(heavy(count), false)
+  }
+  for (const count of (process.argv[4] ?? '250,1000,10000').split(',').filter(Boolean).map(Number)) {
+    console.log(`${count} copies, four driven`)
+    await open(bulbsInAGrid(count), false)
   }
 } finally {
   await browser.close()

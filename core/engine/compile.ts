@@ -46,7 +46,7 @@ export function compilePhase(checked: Checked, env: Env, node: CallNode) {
   return c.within(node, () => c.phase(node))
 }
 
-class Compiler extends ReadyCalls {
+export class Compiler extends ReadyCalls {
   /** Forms of the `let`s, for each clock they are read on. */
   private readonly lets = new Map<Beat, Map<string, Form>>()
 
@@ -57,6 +57,14 @@ class Compiler extends ReadyCalls {
       if (n.type === 'on' && n.of.from <= node.from && node.to <= n.of.to) beat = this.env.clock(n.clock)
     }
     return this.on(beat, make)
+  }
+
+  /** The clock of a name, and a feature of a part as it is written. */
+  clockNamed(name: string): Beat {
+    return this.env.clock(name)
+  }
+  feature(...as: Parameters<Env['feature']>): ReturnType<Env['feature']> {
+    return this.env.feature(...as)
   }
 
   private letNamed(name: string): Form | undefined {

@@ -3,6 +3,7 @@
  * copies running fastest.
  */
 import { countedLevels, lettersOf, levelsOf, type Level } from '../formula/scope.ts'
+import { fractionsOf, type Fractions } from '../columns/fractions.ts'
 import { homesOf } from '../piece/copies.ts'
 import type { Piece } from '../piece/schema.ts'
 import { fromFinite, rational, ZERO, type Rational } from '../time/rational.ts'
@@ -51,6 +52,24 @@ export function instanceRead(here: Instances, instance: number, there: Instances
   return instanceAt(there, indices)
 }
 
+/**
+ * The same for many instances at once, −1 where there is none. `copy`: by lane, or the copy before, of which the first
+ * has none.
+ */
+export function instancesRead(
+  here: Instances,
+  instances: readonly number[],
+  there: Instances,
+  copy: readonly number[] | 'before' | null,
+): Int32Array {
+  const innermost = here.levels.at(-1)?.copies.count ?? 1
+  if (copy === 'before') return Int32Array.from(instances, i => (i % innermost === 0 ? -1 : i - 1))
+  const alike =
+    !copy && here.levels.length === there.levels.length && here.levels.every((l, k) => l.part === there.levels[k]!.part)
+  if (alike) return Int32Array.from(instances)
+  return Int32Array.from(instances, (i, lane) => instanceRead(here, i, there, copy ? copy[lane]! : null) ?? -1)
+}
+
 /** How far along its copies an index is: of the whole way round in a full ring or closed path, else from first to last. */
 export function alongOf(level: Level, index: number): Rational {
   const { copies } = level
@@ -60,49 +79,74 @@ export function alongOf(level: Level, index: number): Rational {
   return steps === 0 ? ZERO : rational(index, steps)
 }
 
+/** The words of copies that count within one level, by name: of its copies and the index of one. */
+const COUNTED: Readonly<Record<string, (level: Level, index: number) => Rational>> = {
+  index: (_, index) => rational(index),
+  count: level => rational(level.copies.count),
+  along: alongOf,
+  column: (level, index) => rational(index % columnsOf(level)),
+  columns: level => rational(Math.min(columnsOf(level), level.copies.count)),
+  row: (level, index) => rational(Math.floor(index / columnsOf(level))),
+  rows: level => rational(Math.ceil(level.copies.count / columnsOf(level))),
+}
+const columnsOf = ({ copies }: Level): number => (copies.layout === 'grid' ? copies.columns : copies.count)
+
+/** Those of layers, and of letters by the text before them. */
+const LAYERED: typeof COUNTED = {
+  layer: (_, index) => rational(index),
+  layers: level => rational(level.copies.count),
+  depth: alongOf,
+}
+const LETTERED: Readonly<Record<string, (before: string) => number>> = {
+  word: before => before.trimStart().match(/\s+/g)?.length ?? 0,
+  line: before => before.split('\n').length - 1,
+}
+
 /**
  * The words of copies at an instance: `index`, `count`, `along`, `row`, `rows`, the same of the copies further out
  * after `parent.`, and `layer`, `layers`, `depth`. Layers are counted apart from copies that stand beside each other.
  */
-export function copyWords(piece: Piece, of: Instances, instance: number): Pick<ReadonlyMap<string, Rational>, 'get'> {
-  const words = new Map<string, Rational>()
+export function copyWords(piece: Piece, of: Instances, instance: number): { get(name: string): Rational | undefined } {
   const indices = indicesOf(of, instance)
   const all = of.levels.map((level, k) => ({ level, index: indices[k]! })).reverse()
-  const layered = all.find(l => l.level.copies.layout === 'layers')
   const levels = countedLevels(of.levels)
   const counted = all.filter(l => levels.includes(l.level))
-  for (const [out, at] of counted.entries()) {
-    const prefix = 'parent.'.repeat(out)
-    const { copies } = at.level
-    words.set(`${prefix}index`, rational(at.index))
-    words.set(`${prefix}count`, rational(copies.count))
-    words.set(`${prefix}along`, alongOf(at.level, at.index))
-    const columns = copies.layout === 'grid' ? copies.columns : copies.count
-    words.set(`${prefix}column`, rational(at.index % columns))
-    words.set(`${prefix}columns`, rational(Math.min(columns, copies.count)))
-    words.set(`${prefix}row`, rational(Math.floor(at.index / columns)))
-    words.set(`${prefix}rows`, rational(Math.ceil(copies.count / columns)))
+  const get = (name: string): Rational | undefined => {
+    if (Object.hasOwn(LAYERED, name)) {
+      const at = all.find(l => l.level.copies.layout === 'layers')
+      return at && LAYERED[name]!(at.level, at.index)
+    }
+    if (Object.hasOwn(LETTERED, name)) {
+      const at = all.find(l => lettersOf(piece, l.level) !== null)
+      return at && rational(LETTERED[name]!([...lettersOf(piece, at.level)!].slice(0, at.index).join('')))
+    }
+    const parts = name.split('.')
+    const last = parts.at(-1)!
+    const at = counted[parts.length - 1]
+    if (!at || !parts.slice(0, -1).every(p => p === 'parent')) return undefined
+    return Object.hasOwn(COUNTED, last) ? COUNTED[last]!(at.level, at.index) : homeOf(at, last)
   }
-  const lettered = all.find(l => lettersOf(piece, l.level) !== null)
-  if (lettered) {
-    const before = [...lettersOf(piece, lettered.level)!].slice(0, lettered.index).join('')
-    words.set('word', rational(before.trimStart().match(/\s+/g)?.length ?? 0))
-    words.set('line', rational(before.split('\n').length - 1))
-  }
-  if (layered) {
-    words.set('layer', rational(layered.index))
-    words.set('layers', rational(layered.level.copies.count))
-    words.set('depth', alongOf(layered.level, layered.index))
-  }
-  return { get: name => words.get(name) ?? homeOf(counted, name) }
+  return { get }
 }
 
 const HOMES = { homeX: 'x', homeY: 'y', homeAngle: 'turns' } as const
 
 /** Where a layout puts a copy: worked out only when it is asked for. */
-function homeOf(counted: readonly { level: Level; index: number }[], name: string): Rational | undefined {
-  const parts = name.split('.')
-  const side = HOMES[parts.at(-1) as keyof typeof HOMES]
-  const at = side && counted[parts.length - 1]
-  return at && fromFinite(homesOf(at.level.copies)[at.index]![side])
+function homeOf({ level, index }: { level: Level; index: number }, name: string): Rational | undefined {
+  const side = HOMES[name as keyof typeof HOMES]
+  return side && fromFinite(homesOf(level.copies)[index]![side])
+}
+
+const columns = new WeakMap<Instances, Map<string, Fractions | null>>()
+
+/** A word of copies at every instance, worked out once; null where there is none. */
+export function copyWordOfAll(piece: Piece, of: Instances, name: string): Fractions | null {
+  const known = columns.get(of) ?? new Map<string, Fractions | null>()
+  columns.set(of, known)
+  let found = known.get(name)
+  if (found === undefined) {
+    const all = Array.from({ length: of.count }, (_, i) => copyWords(piece, of, i).get(name))
+    known.set(name, (found = all.every(w => w !== undefined) ? fractionsOf(all as Rational[]) : null))
+  }
+  return found
 }

@@ -2,14 +2,14 @@
 import type { Piece } from '../piece/schema.ts'
 import type { Live } from './live.ts'
 import type { Meanings } from './meaning.ts'
-import type { Slot } from './slot.ts'
+import type { MadeSlot } from './slot.ts'
 
 /** What is looked at of a program, the new one and the one before. */
 interface Made {
   readonly piece: Piece
   readonly live: Live
   readonly meanings: Meanings
-  readonly slots: ReadonlyMap<string, Slot>
+  readonly slots: ReadonlyMap<string, MadeSlot>
   readonly resting: ReadonlyMap<string, string>
 }
 
@@ -29,7 +29,7 @@ export class Keeps {
       (['parts', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
   }
 
-  slot(key: string): Slot | null {
+  slot(key: string): MadeSlot | null {
     return this.possible && this.stands(key) ? this.before!.slots.get(key)! : null
   }
 
@@ -48,6 +48,7 @@ export class Keeps {
       was.running === is.running &&
       a.resting.get(key) === b.resting.get(key) &&
       was.text === is.text &&
+      !slot.problems.some(p => p.code === 'heavy' && !a.resting.has(key)) &&
       [...slot.dials].every(id => a.piece.dials[id] === b.piece.dials[id]) &&
       [...slot.hands].every(k => a.piece.bases[k] === b.piece.bases[k]) &&
       [...slot.paces.keys()].every(k => a.piece.slips[k] === b.piece.slips[k]) &&

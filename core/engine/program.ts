@@ -4,8 +4,8 @@
  * one before what the change does not reach.
  */
 import type { Checked } from '../formula/check.ts'
-import type { Piece } from '../piece/schema.ts'
-import type { Property } from '../piece/properties.ts'
+import { propertyKey, type Piece } from '../piece/schema.ts'
+import { propertyNamed, type Property } from '../piece/properties.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, fromNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
@@ -14,14 +14,17 @@ import { CannotRun, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
 import type { Form } from '../form/form.ts'
 import { guarded } from '../form/guarded.ts'
-import { limited } from '../form/working.ts'
-import { instancesOf, type Instances } from './instances.ts'
+import { limited, workedOut } from '../form/working.ts'
+import { copyWordOfAll, instancesOf, instancesRead, type Instances } from './instances.ts'
+import { compiledOf, DeferredCopies } from './deferred.ts'
+import { planOf } from './plan/plan.ts'
+import { Varying, type Surroundings } from './plan/varies.ts'
 import { Meanings, runningFormula, type Meaning, type Running } from './meaning.ts'
-import { tooHeavy, tooMuch, unmade, weightsOf } from './weight.ts'
+import { MOST_PIECES, lengthOf, tooHeavy, tooManyPieces, tooMuch, weightsOf } from './weight.ts'
 import { Times, measuresOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
-import type { Slot } from './slot.ts'
-import { surroundings, type Tracked } from './surroundings.ts'
+import { compiledEach, MadeSlot } from './slot.ts'
+import { surroundings, type Ground, type Tracked } from './surroundings.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { HandForms } from './keys.ts'
 import { problem } from '../formula/problem.ts'
@@ -29,7 +32,7 @@ import { problem } from '../formula/problem.ts'
 export class Program {
   readonly measures: Measures
   readonly meanings: Meanings
-  readonly slots = new Map<string, Slot>()
+  readonly slots = new Map<string, MadeSlot>()
   /** How many values a snapshot holds. */
   readonly size: number
   readonly lapStart: Rational
@@ -37,7 +40,13 @@ export class Program {
   readonly times: Times
   private readonly hands: HandForms
   /** What would take too long, and why: it holds its hand value. */
-  resting: ReadonlyMap<string, string>
+  resting: ReadonlyMap<string, string> = new Map()
+  /** What formulas find around them; it holds no slots. */
+  private readonly ground: Ground
+  /** Pieces of formula that are compiled in all, those of every copy counted. */
+  private pieces = 0
+  /** Slots that a snapshot holds, each after all that it reads. */
+  private inOrder: readonly MadeSlot[] | null = null
   /** Where each slot begins in a snapshot. */
   private readonly offsets: ReadonlyMap<string, number>
   /** While slots are made: which stand as they were before. */
@@ -59,6 +68,7 @@ export class Program {
     this.instances = before?.piece.parts === piece.parts ? before.instances : new Map()
     this.meanings = new Meanings(piece, before?.meanings ?? null)
     this.times = new Times(withLive(piece, live), this.measures, this.lapStart)
+    this.ground = groundOf(piece, this, this.instances, this.hands)
     let size = 0
     const offsets = new Map<string, number>()
     for (const [key, m] of this.meanings.all) {
@@ -67,7 +77,6 @@ export class Program {
       size += this.instancesOf(m.target.part).count
     }
     this.size = size
-    this.resting = unmade(this.meanings, part => this.instancesOf(part).count)
     this.offsets = offsets
     if (only === null) this.complete(before)
     else if (this.meanings.all.has(only)) this.make([only], before)
@@ -80,6 +89,7 @@ export class Program {
     if (heavy.length === 0) return this
     this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
     this.slots.clear()
+    this.pieces = 0
     this.make(this.meanings.order, before)
     return this
   }
@@ -89,50 +99,39 @@ export class Program {
     for (const key of keys) this.slot(key)
     // What is made may ask for others as long as it lives: it must not hold the program before by that.
     this.making = null
+    this.inOrder = null
   }
 
   instancesOf(part: string): Instances {
-    let found = this.instances.get(part)
-    if (!found) this.instances.set(part, (found = instancesOf(this.piece, part)))
-    return found
+    return this.ground.instancesOf(part)
   }
 
-  private readonly slot = (key: string): Slot => {
+  private readonly slot = (key: string): MadeSlot => {
     const made = this.slots.get(key)
     if (made) return made
     const offset = this.offsets.get(key) ?? -1
     const old = this.making!.slot(key)
     // One that stands as it was is the very same object, so that whoever shows it need not look again.
-    const kept = old && (old.offset === offset ? old : { ...old, offset })
+    const kept = old?.at(offset)
     const slot = kept ?? this.build(key, this.meanings.all.get(key)!, offset)
+    if (kept) this.pieces += kept.pieces
     this.slots.set(key, slot)
     return slot
   }
 
-  private build(key: string, m: Meaning, offset: number): Slot {
+  private build(key: string, m: Meaning, offset: number): MadeSlot {
     const tracked = nothingYet()
     tracked.hands.add(key)
     const problems = [...m.problems]
+    const before = this.pieces
     const bases =
       m.target.part === null
         ? [handForm(0, ONE, this.measures.frameRate)]
         : this.handForms(m.target.part, m.target.property!)
-    const attempt = (checked: Checked | null, report: boolean): Pick<Slot, 'forms' | 'readers'> | null => {
+    const attempt = (checked: Checked | null, report: boolean): Made | null => {
       if (!checked) return null
       try {
-        const count = m.target.part === null ? 1 : this.instancesOf(m.target.part).count
-        const forms: Form[] = []
-        const readers: Form[] = []
-        this.begun.set(key, readers)
-        const env = this.env(m, tracked)
-        // Copies that read later ones are made from the last on.
-        const last = checked.reads.some(r => r.type === 'property' && r.after)
-        for (let n = 0; n < count; n++) {
-          const i = last ? count - 1 - n : n
-          forms[i] = compile(checked, env(i))
-          readers[i] = guarded(forms[i], bases[i]!, this.measures.frameRate)
-        }
-        return { forms, readers }
+        return this.inColumns(key, m, checked, tracked, bases) ?? this.plainly(key, m, checked, tracked, bases)
       } catch (e) {
         if (!(e instanceof CannotRun)) throw e
         if (report) problems.push(e.problem)
@@ -150,9 +149,98 @@ export class Program {
       made = attempt(m.good, false)
     }
     if (!made && running !== 'off') running = 'base'
-    made ??= { forms: bases, readers: bases.map(f => guarded(f, f, this.measures.frameRate)) }
+    made ??= compiledEach(
+      bases,
+      bases.map(f => guarded(f, f, this.measures.frameRate)),
+    )
     const chained = runningFormula(m)?.reads.some(r => r.type === 'property' && r.before) ?? false
-    return { key, ...made, running, problems, ...tracked, chained, offset }
+    const known = { key, running, problems, ...tracked, chained, pieces: this.pieces - before }
+    return new MadeSlot(made, known, offset)
+  }
+
+  /** All copies as columns; null where that takes the plain evaluator, or is not worth it. */
+  private inColumns(key: string, m: Meaning, checked: Checked, tracked: Tracked, bases: readonly Form[]): Made | null {
+    const { part } = m.target
+    const here = part === null ? null : this.instancesOf(part)
+    if (!here || here.count < FEW) return null
+    // What reads its own copies is left to the plain evaluator, which makes them one after another.
+    this.begun.set(key, [])
+    const env = this.env(m, tracked)
+    const { ground, pieces } = this
+    const plan = planOf(checked, env, here.count, {
+      ...this.around(m),
+      copyWord: name => copyWordOfAll(this.piece, here, name),
+      isDriven: of => {
+        if (!this.meanings.all.has(of)) return false
+        if (this.begun.has(of)) return null
+        tracked.slots.add(of)
+        this.slot(of)
+        return true
+      },
+      read: (of, instances, copy) => instancesRead(here, instances, this.instancesOf(of), copy),
+      held: (of, name) => {
+        tracked.hands.add(propertyKey(of, name))
+        return this.handForms(of, propertyNamed(name)!)
+      },
+      afford: pieces => this.afford(pieces),
+    })
+    if (!plan) {
+      this.pieces = pieces
+      return null
+    }
+    // Copies are compiled one by one later on: what they read is at hand by then, whatever has become of this program.
+    const known = new Map([...tracked.slots].map(k => [k, this.slots.get(k)!]))
+    const later = surroundings(ground, m, nothingYet(), (of, which) => {
+      const slot = known.get(of)
+      return slot ? compiledOf(slot.readers[which]!) : null
+    })
+    const { frameRate } = this.measures
+    const copies = new DeferredCopies(
+      here.count,
+      i => compiledOr(bases[i]!, () => compile(checked, later(i))),
+      (form, i) => guarded(form, bases[i]!, frameRate),
+    )
+    return { plan, copies }
+  }
+
+  /** Which pieces of a formula in the place of this one differ from copy to copy. */
+  varying(key: string, checked: Checked): Varying {
+    return new Varying(checked, this.envFor(key, 0), this.around(this.meanings.all.get(key)!))
+  }
+
+  private around({ target: { part, property } }: Meaning): Surroundings {
+    return {
+      own: { part: part!, property: property!.name },
+      instancesOf: of => this.instancesOf(of).count,
+      hasOwn: (of, name) => this.piece.bases[propertyKey(of, name)]?.copies !== undefined,
+    }
+  }
+
+  /** Every copy by the plain evaluator. */
+  private plainly(key: string, m: Meaning, checked: Checked, tracked: Tracked, bases: readonly Form[]): Made {
+    const count = m.target.part === null ? 1 : this.instancesOf(m.target.part).count
+    const pieces = lengthOf(checked.formula) * count
+    if (!this.afford(pieces))
+      throw new CannotRun(problem('heavy', { from: 0, to: m.source.text.length }, tooManyPieces(count, pieces)))
+    const forms: Form[] = []
+    const readers: Form[] = []
+    this.begun.set(key, readers)
+    const env = this.env(m, tracked)
+    // Copies that read later ones are made from the last on.
+    const last = checked.reads.some(r => r.type === 'property' && r.after)
+    for (let n = 0; n < count; n++) {
+      const i = last ? count - 1 - n : n
+      forms[i] = compile(checked, env(i))
+      readers[i] = guarded(forms[i], bases[i]!, this.measures.frameRate)
+    }
+    return compiledEach(forms, readers)
+  }
+
+  /** Takes so many pieces of formula off what a piece may have compiled; false where they don't fit. */
+  private afford(pieces: number): boolean {
+    if (this.pieces + pieces > MOST_PIECES) return false
+    this.pieces += pieces
+    return true
   }
 
   /** Surroundings for a formula at an instance, also for looking into its parts. */
@@ -173,9 +261,9 @@ export class Program {
         throw new CannotRun(problem('cycle', { from: 0, to: m.source.text.length }, says))
       }
       tracked.slots.add(key)
-      return this.slot(key).readers[which]!
+      return compiledOf(this.slot(key).readers[which]!)
     }
-    return surroundings(this, m, tracked, read)
+    return surroundings(this.ground, m, tracked, read)
   }
 
   /** What a property holds by hand at each instance, in base measure. */
@@ -190,11 +278,44 @@ export class Program {
 
   /** All driven values at a moment, written into `out` (of length `size`). */
   moment(m: Moment, out: Float64Array): Float64Array {
+    // Each after all that it reads: a column is read from what others have written.
+    const slots = this.snapshotOrder()
     limited(() => {
-      for (const { offset, readers } of this.slots.values())
-        if (offset >= 0) for (let i = 0; i < readers.length; i++) out[offset + i] = readers[i]!.at(m)
+      for (const slot of slots) this.run(slot, m, out)
     })
     return out
+  }
+
+  /** All copies of one driven value, or a signal, at a moment; nothing is left pending. */
+  copiesAt(key: string, m: Moment): Float64Array {
+    const slot = this.slots.get(key)!
+    if (!slot.plan) return Float64Array.from(slot.readers, r => workedOut(() => r.at(m)))
+    const needed = new Set<string>()
+    const need = (k: string): void => {
+      if (needed.has(k)) return
+      needed.add(k)
+      for (const other of this.slots.get(k)!.slots) need(other)
+    }
+    need(key)
+    const all = new Float64Array(this.size)
+    workedOut(() => {
+      for (const s of this.snapshotOrder()) if (needed.has(s.key)) this.run(s, m, all)
+      return 0
+    })
+    return all.subarray(slot.offset, slot.offset + slot.count)
+  }
+
+  private run(slot: MadeSlot, m: Moment, out: Float64Array): void {
+    const { plan, offset } = slot
+    if (plan) return plan.run(m, out, offset, this.offsets, i => slot.readers[i]!.at(m))
+    const { readers } = slot
+    for (let i = 0; i < readers.length; i++) out[offset + i] = readers[i]!.at(m)
+  }
+
+  private snapshotOrder(): readonly MadeSlot[] {
+    return (this.inOrder ??= this.meanings.order
+      .map(key => this.slots.get(key))
+      .filter(s => s !== undefined && s.offset >= 0) as MadeSlot[])
   }
 
   /** One driven property of one instance at many moments. */
@@ -207,6 +328,41 @@ export class Program {
     const reader = this.slots.get(key)!.readers[instance]!
     for (let i = 0; i < moments.length; i++) out[i] = reader.at(moments[i]!)
     return out
+  }
+}
+
+/** What a slot's formula is made into. */
+type Made = ConstructorParameters<typeof MadeSlot>[0]
+
+/** Copies from which on they are run in columns. */
+const FEW = 4
+
+/** A copy that cannot be compiled by itself holds what is set. */
+function compiledOr(base: Form, make: () => Form): Form {
+  try {
+    return make()
+  } catch (e) {
+    if (!(e instanceof CannotRun)) throw e
+    return base
+  }
+}
+
+/** What formulas find around them in a program, without its slots: what is compiled later must not keep those alive. */
+function groundOf(
+  piece: Piece,
+  { measures, meanings, lapStart, times }: Pick<Program, 'measures' | 'meanings' | 'lapStart' | 'times'>,
+  instances: Map<string, Instances>,
+  hands: HandForms,
+): Ground {
+  const instancesIn = (part: string): Instances => {
+    let found = instances.get(part)
+    if (!found) instances.set(part, (found = instancesOf(piece, part)))
+    return found
+  }
+  return {
+    ...{ piece, measures, meanings, lapStart, times },
+    instancesOf: instancesIn,
+    handForms: (part, property, beat = PIECE) => hands.of(part, property, instancesIn(part).count, beat),
   }
 }
 

@@ -44,7 +44,7 @@ function placesOf(formula: Formula): ReadonlyMap<Node, number> {
   return nth
 }
 
-function filledIn(node: CallNode, entry: Entry): Arguments {
+export function filledIn(node: CallNode, entry: Entry): Arguments {
   const known = filling.get(node)
   if (known) return known
   const made = argumentsOf(node, entry)
@@ -54,7 +54,7 @@ function filledIn(node: CallNode, entry: Entry): Arguments {
 
 export abstract class ReadyCalls {
   private readonly nth: ReadonlyMap<Node, number>
-  protected beat: Beat = PIECE
+  beat: Beat = PIECE
 
   constructor(
     protected readonly checked: Checked,
@@ -70,7 +70,7 @@ export abstract class ReadyCalls {
   protected abstract dialled(node: Node, made: Form): Form
 
   /** Does something with another clock in force. */
-  protected on<T>(beat: Beat, make: () => T): T {
+  on<T>(beat: Beat, make: () => T): T {
     const before = this.beat
     this.beat = beat
     try {
@@ -81,7 +81,7 @@ export abstract class ReadyCalls {
   }
 
   /** On a clock that is not steady a pace runs over the clock's own seconds. */
-  protected get setting(): Setting {
+  get setting(): Setting {
     const { beat, env } = this
     if (beat.steady) return env
     const there = (run: Run): Run =>
@@ -90,7 +90,7 @@ export abstract class ReadyCalls {
   }
 
   /** The call of an entry with its arguments made ready. */
-  private prepared(node: CallNode): { entry: Entry; call: Call } {
+  prepared(node: CallNode): { entry: Entry; call: Call } {
     const entry = functionNamed(node.name)!
     const args: Record<string, Form | undefined> = {}
     const words: Record<string, Word | undefined> = {}
@@ -212,8 +212,12 @@ export abstract class ReadyCalls {
     if (!entry.seeded) return 0
     const own = args.seed && constantOf(args.seed)
     if (own) return this.env.seed(`=${own.n}/${own.d}`, -1)
-    // A landscape is one for all copies of a drive.
-    return this.env.seed(canonical(entry.name), this.nth.get(node) ?? 0, args.at !== undefined)
+    return this.seedBy(this.env, node, entry, args.at !== undefined)
+  }
+
+  /** The seed of a call without one of its own, in some surroundings; a landscape is one for all copies of a drive. */
+  seedBy(env: Env, node: CallNode, entry: Entry, forAll = false): number {
+    return env.seed(canonical(entry.name), this.nth.get(node) ?? 0, forAll)
   }
 
   phase(node: CallNode) {

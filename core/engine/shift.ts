@@ -5,7 +5,6 @@ import { propertyKey, type Piece } from '../piece/schema.ts'
 import { setBase } from '../acts/parts.ts'
 import { isSignal } from '../acts/sources.ts'
 import { workedOut } from '../form/working.ts'
-import type { Form } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber } from '../time/rational.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -22,13 +21,13 @@ export interface Shift {
 /** Less than this share of a value, or of a unit of it, is no jump. */
 const SMALL = 1e-9
 
-/** What a property shows: what drives it, else what is set. Null for what the piece doesn't have. */
-function readersOf(program: Program, key: string): readonly Form[] | null {
-  const slot = program.slots.get(key)
-  if (slot) return slot.readers
+/** What all copies of a property show at a moment: what drives it, else what is set. Null for what the piece doesn't have. */
+function shownBy(program: Program, key: string, at: Moment): Float64Array | null {
+  if (program.slots.has(key)) return program.copiesAt(key, at)
   const [part, name] = key.split('.') as [string, string | undefined]
   const property = name === undefined ? undefined : propertyNamed(name)
-  return property && program.piece.parts[part] ? program.handForms(part, property) : null
+  const set = property && program.piece.parts[part] ? program.handForms(part, property) : null
+  return set && workedOut(() => Float64Array.from(set, f => f.at(at)))
 }
 
 /** How much a step of this size counts beside those of other kinds: 1 is one step of its field. */
@@ -55,11 +54,11 @@ export function shiftOf(before: Program, after: Program, at: Moment, keys?: Iter
   let weight = 0
   for (const key of keys ?? changeable(before, after)) {
     if (before.slots.has(key) && before.slots.get(key) === after.slots.get(key)) continue
-    const [a, b] = [readersOf(before, key), readersOf(after, key)]
+    const [a, b] = [shownBy(before, key, at), shownBy(after, key, at)]
     if (!a || !b) continue
     const scale = weightOf(after, key)
     for (let copy = 0; copy < Math.min(a.length, b.length); copy++) {
-      const [from, to] = workedOut(() => [a[copy]!.at(at), b[copy]!.at(at)] as const)
+      const [from, to] = [a[copy]!, b[copy]!]
       const size = Math.abs(to - from)
       if (!(size > SMALL * (1 + Math.abs(from))) || size * scale <= weight || wholeTurns(key, to - from)) continue
       most = { key, copy, from, to }
@@ -110,9 +109,8 @@ function setToStay(before: Program, after: Program, key: string, at: Moment): Op
   const [part, name] = key.split('.') as [string, string]
   const base: Piece['bases'][string] | undefined = after.piece.bases[propertyKey(part, name)]
   const property = propertyNamed(name)
-  const [a, b] = [readersOf(before, key), readersOf(after, key)]
-  if (!property || !a || !b || base?.keys || base?.copies) return null
-  const [stood, stands] = [a, b].map(forms => workedOut(() => forms.map(f => f.at(at)))) as [number[], number[]]
+  const [stood, stands] = [shownBy(before, key, at), shownBy(after, key, at)]
+  if (!property || !stood || !stands || base?.keys || base?.copies) return null
   const [first] = stood
   const alike = stood.every(v => Math.abs(v - first!) <= SMALL * (1 + Math.abs(first!)))
   if (!alike || stood.every((v, i) => Math.abs(v - stands[i]!) <= SMALL * (1 + Math.abs(v)))) return null

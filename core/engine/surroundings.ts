@@ -30,7 +30,7 @@ export interface Tracked {
 }
 
 /** What is asked of the program that a formula stands in. */
-interface Host {
+export interface Ground {
   readonly piece: Piece
   readonly measures: Measures
   readonly meanings: Meanings
@@ -46,7 +46,7 @@ interface Host {
  * @param read a driven value or signal by its key, at an instance; null when nothing drives it
  */
 export function surroundings(
-  host: Host,
+  host: Ground,
   m: Meaning,
   tracked: Tracked,
   read: (key: string, which: number) => Form | null,

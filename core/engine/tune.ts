@@ -171,7 +171,15 @@ function gap(
     const { exactSeconds } = momentRead(old, before, key, x.node, 0, at)
     return rampGap(before, after, key, old, next, x.node, y.node, exactSeconds)
   }
-  const count = after.slots.get(key)!.forms.length
+  const { count: copies } = after.slots.get(key)!
+  // What is the same for all copies is made up for once.
+  const alike =
+    copies > 1 &&
+    !(retyped && x.type === 'time') &&
+    isAlike(before, old, x, key) &&
+    isAlike(after, next, y, key) &&
+    sameAhead(old, next, x, y)
+  const count = alike ? 1 : copies
   const gaps: Rational[] = []
   let keep: Rational | null = null
   for (let i = 0; i < count; i++) {
@@ -193,6 +201,33 @@ function gap(
   if (gaps.every(g => equal(g, first))) return { value: cyclic ? centred(first) : first, carry: null, keep }
   const carry = carried(next, y, gaps, after, key)
   return carry ?? 'Each copy has a pace of its own here, so the value jumps.'
+}
+
+/** Whether the pace of a term, and the moment at which it is read, are the same on every copy. */
+function isAlike(program: Program, checked: Checked, { type, node }: Term, key: string): boolean {
+  const varying = program.varying(key, checked)
+  const path = pathTo(checked.formula, node)
+  const moves = path.some(
+    (n, i) =>
+      n.type === 'call' &&
+      MOVES.has(canonical(n.name)) &&
+      n.args.some(({ value }) => value !== path[i + 1] && varying.has(value)),
+  )
+  if (moves) return false
+  if (type !== 'phase') return !varying.has(node)
+  const pace = paceGiven(node)
+  return pace !== null && !varying.has(pace)
+}
+
+/** Whether two sources are written with the same phase, which then takes nothing off the difference. */
+function sameAhead(old: Checked, next: Checked, x: Term, y: Term): boolean {
+  if (x.type !== 'phase' || y.type !== 'phase') return true
+  const written = (c: Checked, call: CallNode): string => {
+    const entry = functionNamed(call.name)!
+    const at = argumentsOf(call, entry).filled.find(f => f.parameter.name === entry.pace!.phase)?.arg.value
+    return at ? c.formula.text.slice(at.from, at.to) : ''
+  }
+  return written(old, x.node) === written(next, y.node)
 }
 
 /** The moment at which a term is read when the formula is read at one: a delay, a hold or an `at` round it moves it. */
@@ -264,6 +299,13 @@ function carried(next: Checked, term: Term, gaps: readonly Rational[], after: Pr
     return { value: share, carry: next.formula.text.slice(from, to), keep: null }
   }
   return null
+}
+
+/** What a source's pace is written as, a frequency or a period. */
+function paceGiven(call: CallNode): Node | null {
+  const { pace } = functionNamed(call.name)!
+  const { filled } = argumentsOf(call, functionNamed(call.name)!)
+  return filled.find(f => f.parameter.name === pace!.freq || f.parameter.name === pace!.every)?.arg.value ?? null
 }
 
 function paceArgument(call: CallNode): Node | null {

@@ -90,9 +90,14 @@ describe('what a moment weighs', () => {
     expect(running).toEqual(['base', 'text'])
   })
   it('formulas of too many copies are not made ready', () => {
-    const long = Array.from({ length: 60 }, (_, i) => `sine(every: ${i + 1}s, amp: 1px)`).join(' + ')
+    const link = Array.from({ length: 60 }, (_, i) => `before.x * ${i + 1}`).join(', ')
+    const long = `if index == 0 then 1px else 0.001 * max(${link})`
     expect(slotOf(row(100, long)).running).toBe('text')
-    expect(slotOf(row(2000, long)).problems[0]!.says).toMatch(/With its 2,000 copies this formula comes to/)
+    expect(slotOf(row(495, long)).problems[0]!.says).toMatch(/With its 495 copies this formula comes to/)
+  })
+  it('in columns any number of copies run', () => {
+    const long = Array.from({ length: 30 }, (_, i) => `sine(every: ${i + 1}s, amp: 1px, phase: index * 1deg)`)
+    expect(slotOf(row(2000, long.join(' + ')))).toMatchObject({ running: 'text', pieces: 0 })
   })
   it('chains are as long as can be read', () => {
     expect(slotOf(row(400, `${FIRST} delay(before.x, 10ms)`)).running).toBe('text')

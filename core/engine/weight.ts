@@ -4,13 +4,13 @@
  */
 import { ASKED_NOW, MOMENT, alsoAsked, asked, times, type Asked } from '../facts/cost.ts'
 import { everyNode, type Formula } from '../formula/tree.ts'
-import { runningFormula, type Meanings } from './meaning.ts'
+import { compiledOf } from './deferred.ts'
 import type { Slot } from './slot.ts'
 
 /** Operations that one moment of a piece may take, a delayed reading counted as some. */
 export const MOST_WORK = 4_000_000
-/** Pieces of formula that are made ready in all, those of every copy counted. */
-const MOST_MADE = 50_000
+/** Pieces of formula that are compiled in all, those of every copy counted that is not run in columns. */
+export const MOST_PIECES = 100_000
 
 /** How much a drive or signal takes. */
 export interface Weight {
@@ -33,7 +33,7 @@ export function weightsOf(slots: Iterable<Slot>): Weight[] {
       if (plain !== null) return { slot, work: plain, moments: 1 }
       // Copies read those before them.
       for (let i = slot.readers.length - 1; i >= 0; i--) {
-        const reader = slot.readers[i]!
+        const reader = compiledOf(slot.readers[i]!)
         const { own, reads } = slot.forms[i]!.facts().cost
         const by = slot.offset < 0 ? sought.get(reader) : alsoAsked(sought.get(reader), ASKED_NOW)
         if (!by) continue
@@ -49,8 +49,11 @@ export function weightsOf(slots: Iterable<Slot>): Weight[] {
 
 /** Looked at for all: copies that nothing asks for at other moments and that ask for none weigh about the same. */
 function allAlike(slot: Slot, sought: ReadonlyMap<object, Asked>): number | null {
+  const { plan, count } = slot
+  // Columns without lanes of their own forms ask for nothing at other moments.
+  if (plan?.isWhole && !slot.compiled.some(r => sought.has(r))) return plan.operations * count
   const { readers, forms } = slot
-  if (readers.length < 24 || slot.offset < 0 || readers.some(r => sought.has(r))) return null
+  if (readers.length < 24 || slot.offset < 0 || slot.compiled.some(r => sought.has(r))) return null
   // In a chain each asks the one before: then all are looked at, the first ones first.
   if (slot.chained) {
     for (const f of forms) void f.facts().cost
@@ -72,31 +75,15 @@ export const tooHeavy = ({ moments, work }: Weight): string =>
 const lengths = new WeakMap<Formula, number>()
 
 /** How many nodes a formula has. */
-function lengthOf(formula: Formula): number {
+export function lengthOf(formula: Formula): number {
   let known = lengths.get(formula)
   if (known === undefined) lengths.set(formula, (known = everyNode(formula).length))
   return known
 }
 
-/** Formulas that are too long for so many copies, each with what is said of it, the first ones first. */
-export function unmade(meanings: Meanings, copiesOf: (part: string) => number): Map<string, string> {
-  const out = new Map<string, string>()
-  let sum = 0
-  for (const key of meanings.order) {
-    const m = meanings.all.get(key)!
-    const formula = runningFormula(m)
-    if (!formula) continue
-    const copies = m.target.part === null ? 1 : copiesOf(m.target.part)
-    const size = lengthOf(formula.formula) * copies
-    if (sum + size <= MOST_MADE) sum += size
-    else
-      out.set(
-        key,
-        `With its ${figure(copies)} copies this formula comes to ${figure(size)} pieces; ${figure(MOST_MADE)} fit in a piece. It holds its hand value. Use fewer copies, or a shorter formula.`,
-      )
-  }
-  return out
-}
+/** Said of a formula that would come to too many pieces. */
+export const tooManyPieces = (copies: number, pieces: number): string =>
+  `With its ${figure(copies)} copies this formula comes to ${figure(pieces)} pieces; ${figure(MOST_PIECES)} fit in a piece. It holds its hand value. Use fewer copies, or a shorter formula.`
 
 /** The heaviest that have to rest so that the others fit. */
 export function tooMuch(weights: readonly Weight[], most = MOST_WORK): Weight[] {

@@ -88,8 +88,10 @@ export const gridOf = (a: Form, b: Form): Rational | null =>
   a.grid && b.grid ? (isZero(a.grid) ? b.grid : isZero(b.grid) ? a.grid : commonMeasure(a.grid, b.grid)) : null
 
 /** Whether two values are so near at a moment that rounding may have put them on the wrong sides of each other. */
-export const hardlyApart = (a: number, b: number, m: Moment): boolean =>
-  Math.abs(a - b) <= 1e-9 * (1 + Math.abs(a) + Math.abs(m.seconds))
+export const hardlyApart = (a: number, b: number, m: Moment): boolean => isNear(a, b, m.seconds)
+/** The same at a second. */
+export const isNear = (a: number, b: number, seconds: number): boolean =>
+  Math.abs(a - b) <= 1e-9 * (1 + Math.abs(a) + Math.abs(seconds))
 
 /** A form's value by the seconds of the piece. */
 export const bySecond =

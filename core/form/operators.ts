@@ -37,7 +37,7 @@ import {
 } from './form.ts'
 
 /** The largest whole power that is worked out by multiplying. */
-const MOST_FACTORS = 64
+export const MOST_FACTORS = 64
 
 /** base ^ exponent: a whole power by multiplying, any other as `maths.ts` has it. */
 export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
@@ -104,7 +104,7 @@ export function joined(all: boolean, a: Form, b: Form, frameRate: Rational): For
 
 export type Comparison = '<' | '<=' | '>' | '>=' | '==' | '!='
 
-const HOLDS: Readonly<Record<Comparison, (a: number, b: number) => boolean>> = {
+export const HOLDS: Readonly<Record<Comparison, (a: number, b: number) => boolean>> = {
   '<': (a, b) => a < b,
   '<=': (a, b) => a <= b,
   '>': (a, b) => a > b,

@@ -26,6 +26,8 @@ export interface Phase {
   readonly splitAt: (m: Moment) => Split
   /** What the pace has come to at a moment, in turns: the steady share is exact, a phase that moves is left out. */
   readonly exactAt: (m: Moment) => Rational
+  /** The steady share, in seconds of the piece where the clock is steady, else in the clock's. */
+  readonly turns: Affine
   /** The whole phase, steady in piece seconds, when it is that. */
   readonly affine: Affine | null
   /** Cells in a lap when it was written per lap and comes to a whole number; else 0. */
@@ -104,6 +106,7 @@ function phase(
     return {
       splitAt: read.splitAt,
       exactAt,
+      turns,
       affine: read.affine,
       wrap,
       repeats: () => read.cyclic,
@@ -136,6 +139,7 @@ function phase(
   return {
     splitAt,
     exactAt,
+    turns,
     affine: null,
     wrap,
     repeats,

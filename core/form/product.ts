@@ -138,9 +138,10 @@ const quotient = (x: Rational, y: Rational): Rational | null => (isZero(y) ? nul
 /** The step of products: that of one times that of the other. */
 const stepOf = (a: Form, b: Form): Rational | null => (a.grid && b.grid ? times(a.grid, b.grid) : null)
 
-/** Whether a fraction's two whole numbers are doubles. */
-const fits = (c: Rational): boolean =>
-  c.d !== 1n && toNumber({ n: c.n, d: 1n }) <= MOST && toNumber({ n: -c.n, d: 1n }) <= MOST && Number(c.d) <= MOST
+/** Whether a fraction's two whole numbers are so small that a value is multiplied by one and divided by the other. */
+const fits = (c: Rational): boolean => areSmall(toNumber({ n: c.n, d: 1n }), toNumber({ n: c.d, d: 1n }))
+/** The same of whole numbers. */
+export const areSmall = (n: number, d: number): boolean => d !== 1 && Math.abs(n) <= MOST && d <= MOST
 const MOST = 67_108_864
 
 /** A value times n/d, with the division last: whole numbers that it makes whole come out whole. */

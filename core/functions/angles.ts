@@ -2,6 +2,8 @@
 import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { atanTurns, expOf, logOf, power } from '../signal/maths.ts'
 import { sineOfPart, sineOfTurns } from '../signal/sine.ts'
+import { moving, pointwise, type Column } from '../columns/column.ts'
+import { SteadyLanes } from '../columns/steady.ts'
 import { SMOOTH, joined, passing, steadily, turning, type Bends } from '../facts/bends.ts'
 import { wholeRounds, type Repeats } from '../facts/repeats.ts'
 import { bends, bySecond, type Form } from '../form/form.ts'
@@ -46,6 +48,7 @@ function rising(
       const { x } = call.args
       return m => of(x!.at(m))
     },
+    kernel: ({ args, lanes }) => pointwise([args.x!], lanes, x => of(x)),
     finite: call => {
       const x = boundsOf(call, 'x')
       const [a, b] = inRange(x, low, high)
@@ -73,6 +76,17 @@ function partOf(x: Form, frameRate: Rational): (m: Moment) => number {
     const exact = Math.abs(v) > FEW_TURNS ? x.exactly?.(m) : null
     return exact ? toNumber(fraction(exact)) : v - Math.floor(v)
   }
+}
+
+/** The same on many lanes; far out, where a double has lost its part, it cannot tell. */
+function partLanes(x: Column, lanes: number, frameRate: Rational): Column {
+  const exact = x.type === 'steady' ? x.lanes : x.type === 'fixed' ? new SteadyLanes(ZERO, x.exact, frameRate) : null
+  if (!exact) {
+    // What is one for all and grows is split exactly by the plain evaluator alone.
+    const few = (v: number): number => (Math.abs(v) > FEW_TURNS ? NaN : v - Math.floor(v))
+    return pointwise([x], lanes, x.type === 'one' && x.form.exact ? () => NaN : few)
+  }
+  return moving((now, from, count, out) => exact.split(now.moment, from, count, out, null))
 }
 
 /** Turns up to which a double holds the part of a turn well enough. */
@@ -108,6 +122,10 @@ function wave(name: string, says: string, example: string, ahead: number): Entry
       const part = partOf(call.args.x!, call.frameRate)
       return m => of(part(m))
     },
+    kernel: ({ args, lanes, first }) => {
+      const part = partLanes(args.x!, lanes, first.frameRate)
+      return pointwise([part], lanes, p => of(p))
+    },
     bounds: call => sineBounds(boundsOf(call, 'x'), ahead),
     slope: call => times(slopeOf(call, 'x'), interval(-TURN, TURN)),
     repeats: perTurn,
@@ -141,6 +159,8 @@ export const tan: Entry = {
       return sineOfPart(p) / sineOfTurns(p + 0.25)
     }
   },
+  kernel: ({ args, lanes, first }) =>
+    pointwise([partLanes(args.x!, lanes, first.frameRate)], lanes, p => sineOfPart(p) / sineOfTurns(p + 0.25)),
   bounds: call => {
     const { low, high } = boundsOf(call, 'x')
     // Within a quarter turn to either side it never falls.
@@ -202,6 +222,7 @@ export const atan2: Entry = {
     const { x, y } = call.args
     return m => atanTurns(y!.at(m), x!.at(m))
   },
+  kernel: ({ args, lanes }) => pointwise([args.y!, args.x!], lanes, (y, x) => atanTurns(y, x)),
   // To the right of the middle it is smooth; behind it, it leaps from half a turn to less.
   bounds: call => {
     const [x, y] = [boundsOf(call, 'x'), boundsOf(call, 'y')]
@@ -242,6 +263,7 @@ export const pow: Entry = {
     const { x, power: n } = call.args
     return m => power(x!.at(m), n!.at(m))
   },
+  kernel: ({ args, lanes }) => pointwise([args.x!, args.power!], lanes, (x, n) => power(x, n)),
   bounds: call => powBounds(call),
   finite: call => isBounded(powBounds(call)),
 }
@@ -271,6 +293,7 @@ export const hypot: Entry = {
       return Math.sqrt(a * a + b * b)
     }
   },
+  kernel: ({ args, lanes }) => pointwise([args.x!, args.y!], lanes, (a, b) => Math.sqrt(a * a + b * b)),
   bounds: call => {
     const most = (b: Interval) => Math.max(Math.abs(b.low), Math.abs(b.high))
     const [a, b] = [most(boundsOf(call, 'x')), most(boundsOf(call, 'y'))]

@@ -8,9 +8,12 @@ import { ALL, interval, minus, plus, point, times, union, type Interval } from '
 import { SMOOTH, joined, passing } from '../facts/bends.ts'
 import { NEVER, everySeconds, together } from '../facts/repeats.ts'
 import { bends, bySecond, constantOf } from '../form/form.ts'
+import { moving, pointwise, scratch, type Column } from '../columns/column.ts'
 import {
+  ZERO,
   floor,
   fromFinite,
+  isZero,
   minus as minusExact,
   plus as plusExact,
   rational,
@@ -42,6 +45,7 @@ import {
   swing,
   swingBounds,
   swingIntegral,
+  swingLanes,
   swingSlope,
   valuesOf,
 } from './swing.ts'
@@ -56,10 +60,15 @@ const whole = (call: Call, name: string, fallback: number, low: number, high: nu
 /** Most octaves a noise may have. */
 export const MOST_OCTAVES = 8
 
-function octavesIn(call: Call): readonly Octave[] {
+/** How many octaves a noise has, and how strong each finer one is. */
+function layersOf(call: Call): { readonly count: number; readonly share: number } {
   const rough = constantOf(call.args.roughness!)
   const share = rough ? Math.min(1, Math.max(0, toNumber(rough))) : 0.5
-  const count = whole(call, 'octaves', 1, 1, MOST_OCTAVES)
+  return { count: whole(call, 'octaves', 1, 1, MOST_OCTAVES), share }
+}
+
+function octavesIn(call: Call): readonly Octave[] {
+  const { count, share } = layersOf(call)
   return octavesReady(call.seed, count, share, overSpace(call) ? 0 : call.phase.wrap)
 }
 
@@ -152,6 +161,31 @@ export const noise: Entry = {
     const octaves = octavesIn(call)
     return swingIntegral(call, (cells, part) => noiseUpTo(octaves, cells, part))
   },
+  kernel: call => {
+    const { phase, first, seeds, lanes } = call
+    if (!phase || overSpace(first) || !isSame(call.args.octaves) || !isSame(call.args.roughness)) return null
+    const { count, share } = layersOf(first)
+    const { wrap } = phase
+    const octaves = seeds.map(seed => octavesReady(seed, count, share, wrap))
+    const [whole] = scratch(1, lanes) as [Float64Array]
+    const wave = moving((now, from, n, out) => {
+      phase.split(now, from, n, out, whole)
+      for (let i = 0; i < n; i++) out[i] = octaveNoise(octaves[from + i]!, whole[i]!, out[i]!, wrap)
+    })
+    return swingLanes(call, wave)
+  },
+}
+
+const isSame = (c: Column | undefined): boolean => c === undefined || c.type === 'one'
+
+/** The share that a step draws; steps wrap after a lap's. */
+const unitIn = (step: number, wrap: number, seed: number): number =>
+  hashUnit(wrap > 0 ? step - Math.floor(step / wrap) * wrap : step, seed)
+
+/** A share of the way between two ends, never beyond them. */
+function drawn(l: number, h: number, unit: number): number {
+  const y = l + (h - l) * unit
+  return l <= h ? (y > h ? h : y < l ? l : y) : y < h ? h : y > l ? l : y
 }
 
 export const random: Entry = {
@@ -174,12 +208,21 @@ export const random: Entry = {
     const { wrap } = call.phase
     return m => {
       const { whole } = call.phase.splitAt(m)
-      const cell = wrap > 0 ? whole - Math.floor(whole / wrap) * wrap : whole
-      const l = low!.at(m)
-      const h = high!.at(m)
-      const y = l + (h - l) * hashUnit(cell, call.seed)
-      return l <= h ? (y > h ? h : y < l ? l : y) : y < h ? h : y > l ? l : y
+      return drawn(low!.at(m), high!.at(m), unitIn(whole, wrap, call.seed))
     }
+  },
+  kernel: call => {
+    const { phase, seeds, lanes } = call
+    const { low, high, rate } = call.args
+    // Without a rate it is a constant, exact as such.
+    if (!phase || !rate || rate.type !== 'one' || isZero(constantOf(rate.form) ?? ZERO)) return null
+    const { wrap } = phase
+    const [parts] = scratch(1, lanes) as [Float64Array]
+    const unit = moving((now, from, n, out) => {
+      phase.split(now, from, n, parts, out)
+      for (let i = 0; i < n; i++) out[i] = unitIn(out[i]!, wrap, seeds[from + i]!)
+    })
+    return pointwise([low!, high!, unit], lanes, drawn)
   },
   bounds: call => {
     const [low, high] = [boundsOf(call, 'low'), boundsOf(call, 'high')]

@@ -9,6 +9,7 @@ import type { Pacing, Phase } from '../form/phase.ts'
 import type { Total } from '../form/total.ts'
 import { settledBy, type Beat, type Reading } from '../form/beat.ts'
 import { joined, type Bends } from '../facts/bends.ts'
+import type { Kernel } from '../columns/kernel.ts'
 import type { Drawn } from '../signal/drawn.ts'
 import type { NamedEase } from '../signal/easing.ts'
 import type { Marks } from '../signal/marks.ts'
@@ -100,6 +101,8 @@ export interface Entry {
   readonly cost?: (call: Call) => Cost
   /** Its integral from second 0, where there is a closed form for these arguments. */
   readonly integral?: (call: Call) => Integral | null
+  /** The value on many lanes at a time, to the bit; without one it is read lane by lane. */
+  readonly kernel?: Kernel<Call>
 }
 
 export interface Spot {

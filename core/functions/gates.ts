@@ -1,8 +1,9 @@
 /** From nothing to all: a step, a soft step, and a share bent along an easing. */
 import { ALL, interval, meet, minus, over as quotient, plus, point, times, union } from '../facts/interval.ts'
+import { pointwise } from '../columns/column.ts'
 import { joined, type Bends, passing as passingRanges } from '../facts/bends.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
-import { type Form, bends, bySecond, constantOf, hardlyApart } from '../form/form.ts'
+import { type Form, bends, bySecond, constantOf, hardlyApart, isNear } from '../form/form.ts'
 import { passing } from '../form/operators.ts'
 import { AffineReader, add, opposite } from '../time/affine.ts'
 import {
@@ -27,6 +28,8 @@ export const passingEnds = (call: Call, x: string, low: string, high: string): B
 
 const soft = (s: number): number => (s <= 0 ? 0 : s >= 1 ? 1 : s * s * (3 - 2 * s))
 
+const softly = (l: number, h: number, v: number): number => (l === h ? (v < l ? 0 : 1) : soft((v - l) / (h - l)))
+
 export const smoothstep: Entry = {
   name: 'smoothstep',
   group: 'shape',
@@ -40,15 +43,9 @@ export const smoothstep: Entry = {
   result: PLAIN,
   value: call => {
     const { low, high, x } = call.args
-    return m => {
-      const l = low!.at(m)
-      const h = high!.at(m)
-      const v = x!.at(m)
-      if (l === h) return v < l ? 0 : 1
-      const s = (v - l) / (h - l)
-      return soft(s)
-    }
+    return m => softly(low!.at(m), high!.at(m), x!.at(m))
   },
+  kernel: ({ args, lanes }) => pointwise([args.low!, args.high!, args.x!], lanes, softly),
   bounds: call => {
     const [l, h, x] = ['low', 'high', 'x'].map(n => boundsOf(call, n))
     if (!(l!.high < h!.low)) return interval(0, 1)
@@ -98,6 +95,8 @@ export const step: Entry = {
     const reader = new AffineReader(difference, call.frameRate)
     return m => (reader.signAt(m) >= 0 ? 1 : 0)
   },
+  kernel: ({ args, lanes }) =>
+    pointwise([args.x!, args.edge!], lanes, (v, e, t) => (isNear(v, e, t) ? NaN : v >= e ? 1 : 0)),
   bounds: call => {
     const [edge, x] = [boundsOf(call, 'edge'), boundsOf(call, 'x')]
     return x.low >= edge.high ? point(1) : x.high < edge.low ? point(0) : interval(0, 1)
@@ -125,6 +124,10 @@ export const ease: Entry = {
       const v = x!.at(m)
       return bend(v < 0 ? 0 : v > 1 ? 1 : v)
     }
+  },
+  kernel: ({ args, first, lanes }) => {
+    const bend = first.easing('curve').ease
+    return pointwise([args.x!], lanes, v => bend(v < 0 ? 0 : v > 1 ? 1 : v))
   },
   bounds: call => {
     const { low, high } = call.easing('curve')

@@ -1,7 +1,9 @@
 /** Oscillators: sine, triangle, square and saw. */
 import { sineOfPart } from '../signal/sine.ts'
 import { SMOOTH, joined, passing, type Bends } from '../facts/bends.ts'
-import { bySecond, constantOf, hardlyApart, type Exactly } from '../form/form.ts'
+import { bySecond, constantOf, hardlyApart, isNear, type Exactly } from '../form/form.ts'
+import { pointwise } from '../columns/column.ts'
+import { waveOf } from '../columns/phase.ts'
 import {
   compare,
   fraction,
@@ -29,6 +31,7 @@ import {
   swingBounds,
   swingIntegral,
   swingRepeats,
+  swingLanes,
   swingSlope,
   valuesOf,
 } from './swing.ts'
@@ -90,6 +93,7 @@ function oscillator({ name, says, example, wave, upTo, corners, exactly, steepes
       joined(leapsOfArgs(valuesOf(call)), call.phase.leaps(), corners?.[0] === 0 ? call.phase.passing(0) : SMOOTH),
     ...(exactly ? { exactly: (call: Call) => exactSwing(call, (_, part) => exactly(part)) } : {}),
     integral: call => swingIntegral(call, (_whole, part) => upTo(part)),
+    kernel: call => call.phase && swingLanes(call, waveOf(call.phase, wave)),
   }
 }
 
@@ -192,5 +196,14 @@ export const square: Entry = {
     if (!share) return null
     const d = Math.min(1, Math.max(0, toNumber(share)))
     return swingIntegral(call, (whole, p) => whole * (2 * d - 1) + (p < d ? p : 2 * d - p))
+  },
+  kernel: call => {
+    if (!call.phase) return null
+    const part = waveOf(call.phase, p => p)
+    // Too near an edge it is decided exactly.
+    const high = pointwise([part, call.args.duty!], call.lanes, (p, d, t) =>
+      isNear(p, d, t) || p < 1e-9 || p > 1 - 1e-9 ? NaN : p < d ? 1 : -1,
+    )
+    return swingLanes(call, high)
   },
 }

@@ -4,6 +4,8 @@ import { ALL, interval, minus, plus, times, union } from '../facts/interval.ts'
 import { joined, type Bends } from '../facts/bends.ts'
 import type { Reading } from '../form/beat.ts'
 import { NEVER, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
+import { moving, pointwise, scratch } from '../columns/column.ts'
+import { negatedLanes, overLanes, plusLanes, signsOf, timesLanes, uniform } from '../columns/fractions.ts'
 import { constantOf } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import {
@@ -121,6 +123,25 @@ export const ramp: Entry = {
     if (after === 'hold') return joined(rest, read.reaching(...knots))
     return joined(rest, read.reaching(0), read.passing(...knots, ...(after === 'mirror' ? knots.map(k => 1 - k) : [])))
   },
+  kernel: call => {
+    const { start, from, to } = call.args
+    const end = call.first.given.has('end')
+    const [s, e] = [call.constant('start'), call.constant(end ? 'end' : 'length')]
+    const length = s && e && (end ? plusLanes(e, negatedLanes(s)) : e)
+    if (!start || !length || signsOf(length).some(x => x <= 0)) return null
+    const rate = overLanes(uniform(ONE, call.lanes), length)
+    const base = rate && timesLanes(negatedLanes(s), rate)
+    const read = base && call.steady(rate, base)
+    if (!read) return null
+    const after = call.first.words.after?.name ?? 'hold'
+    const { ease } = call.first.easing('ease')
+    const [whole] = scratch(1, call.lanes) as [Float64Array]
+    const share = moving((now, first, n, out) => {
+      read.split(now.moment, first, n, out, whole)
+      for (let i = 0; i < n; i++) out[i] = ease(shareIn(after, whole[i]!, out[i]!))
+    })
+    return pointwise([from!, to!, share], call.lanes, (a, b, x) => a + (b - a) * x)
+  },
   exactly: call => {
     const read = along(call)
     const { from, to } = call.args
@@ -157,18 +178,17 @@ function rampShare(call: Call): (m: Moment) => number {
   const read = along(call)
   if (!read) return () => NaN
   const after = call.words.after?.name ?? 'hold'
-  if (after === 'hold') {
-    return m => {
-      const { whole, part } = read.splitAt(m)
-      return whole < 0 ? 0 : whole >= 1 ? 1 : part
-    }
-  }
-  // Before its start a ramp holds what it sets off from, whatever comes after.
   return m => {
     const { whole, part } = read.splitAt(m)
-    if (whole < 0) return 0
-    return after === 'repeat' || whole % 2 === 0 ? part : 1 - part
+    return shareIn(after, whole, part)
   }
+}
+
+/** The share of a ramp that has gone by. Before its start it holds what it sets off from, whatever comes after. */
+function shareIn(after: string, whole: number, part: number): number {
+  if (whole < 0) return 0
+  if (after === 'hold') return whole >= 1 ? 1 : part
+  return after === 'repeat' || whole % 2 === 0 ? part : 1 - part
 }
 
 const WINDOWS = ['lap', 'span', 'stretch', 'cue'] as const

@@ -1,5 +1,6 @@
 /** A value kept between two ends: beyond them it begins again, or turns back. */
-import { cyclic, stepBends, unsure, type Steps } from './whole-steps.ts'
+import { pointwise } from '../columns/column.ts'
+import { cyclic, stepBends, stepLanes, unsure, type Steps } from './whole-steps.ts'
 import { ALL, interval, isBounded, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { together } from '../facts/repeats.ts'
 import { constantOf } from '../form/form.ts'
@@ -49,6 +50,10 @@ function inRange(call: Call): Steps {
   return { at, affine: null, size: m => high!.at(m) - low!.at(m), sure: false }
 }
 
+/** How far into the range. */
+const along = (_: number, part: number, size: number): number => part * size
+const thereAndBack = (whole: number, part: number, size: number): number => (whole % 2 === 0 ? part : 1 - part) * size
+
 export const wrap: Entry = {
   name: 'wrap',
   group: 'shape',
@@ -64,6 +69,10 @@ export const wrap: Entry = {
       const surely = unsure(s, at, 0, m) ? call.exactly?.(m) : null
       return surely ? toNumber(surely) : low!.at(m) + at.part * s.size(m)
     }
+  },
+  kernel: call => {
+    const part = stepLanes(call, ['', 'low', 'high'], 0, { sure: along, unsure: along })
+    return part && pointwise([call.args.low!, part], call.lanes, (l, p) => l + p)
   },
   fold: call =>
     folding(call, ['x', 'low', 'high'], (x, l, h) =>
@@ -94,6 +103,10 @@ export const mirror: Entry = {
       const { whole, part } = s.at(m)
       return low!.at(m) + (whole % 2 === 0 ? part : 1 - part) * s.size(m)
     }
+  },
+  kernel: call => {
+    const part = stepLanes(call, ['', 'low', 'high'], null, { sure: thereAndBack, unsure: thereAndBack })
+    return part && pointwise([call.args.low!, part], call.lanes, (l, p) => l + p)
   },
   fold: call =>
     folding(call, ['x', 'low', 'high'], (x, l, h) => {

@@ -1,5 +1,5 @@
 /** Whole steps: round, floor, ceil, fract, mod, wrap, mirror. What grows steadily is cut exactly. */
-import { cyclic, steps, stepBends, stepping, unsure } from './whole-steps.ts'
+import { cyclic, stepLanes, steps, stepBends, stepping, unsure } from './whole-steps.ts'
 import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { constantOf } from '../form/form.ts'
 import {
@@ -55,6 +55,10 @@ function cutting({ name, says, example, cut, exact, off, ahead }: Cut): Entry {
         const surely = unsure(s, at, half, m) ? call.exactly?.(m) : null
         return surely ? toNumber(surely) : cut(at.whole, at.part) * s.size(m)
       }
+    },
+    kernel: call => {
+      const all = (whole: number, part: number, size: number) => cut(whole, part) * size
+      return stepLanes(call, ['to'], toNumber(ahead), { sure: all, unsure: all })
     },
     fold: call => {
       const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(exact(over(x, to)), to))
@@ -134,6 +138,11 @@ function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 't
         return s.sure ? at.part * s.size(m) : remainder(x!.at(m), s.size(m))
       }
     },
+    kernel: call =>
+      stepLanes(call, [size], 0, {
+        sure: (_, part, size) => part * size,
+        unsure: (_, part, size, x) => remainder(x, size),
+      }),
     fold: call => {
       const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(fraction(over(x, to)), to))
       return folding(call, call.args[size] ? ['x', size] : ['x'], of)

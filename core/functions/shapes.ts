@@ -18,7 +18,8 @@ import {
   type Interval,
 } from '../facts/interval.ts'
 import { joined } from '../facts/bends.ts'
-import { type Form, bends, constantOf, fixed, gridOf, hardlyApart } from '../form/form.ts'
+import { pointwise } from '../columns/column.ts'
+import { type Form, bends, constantOf, fixed, gridOf, hardlyApart, isNear } from '../form/form.ts'
 import { passing } from '../form/operators.ts'
 import {
   ONE,
@@ -48,6 +49,9 @@ import {
 
 const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
 
+const clamped = (v: number, l: number, h: number): number => (v < l ? l : v > h ? h : v)
+const mixed = (from: number, to: number, share: number): number => from + (to - from) * share
+
 export const clamp: Entry = {
   name: 'clamp',
   group: 'shape',
@@ -61,13 +65,9 @@ export const clamp: Entry = {
   result: 'result',
   value: call => {
     const { x, low, high } = call.args
-    return m => {
-      const v = x!.at(m)
-      const l = low!.at(m)
-      const h = high!.at(m)
-      return v < l ? l : v > h ? h : v
-    }
+    return m => clamped(x!.at(m), low!.at(m), high!.at(m))
   },
+  kernel: ({ args, lanes }) => pointwise([args.x!, args.low!, args.high!], lanes, clamped),
   fold: call => folding(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
   leaps: leapsOfArgs,
   bends: call => passingEnds(call, 'x', 'low', 'high'),
@@ -93,11 +93,9 @@ export const mix: Entry = {
   result: 'result',
   value: call => {
     const { a, b, share } = call.args
-    return m => {
-      const from = a!.at(m)
-      return from + (b!.at(m) - from) * share!.at(m)
-    }
+    return m => mixed(a!.at(m), b!.at(m), share!.at(m))
   },
+  kernel: ({ args, lanes }) => pointwise([args.a!, args.b!, args.share!], lanes, mixed),
   slope: call => {
     const [a, b, s] = ['a', 'b', 'share'].map(n => boundsOf(call, n)) as [Interval, Interval, Interval]
     const [da, db, ds] = ['a', 'b', 'share'].map(n => slopeOf(call, n)) as [Interval, Interval, Interval]
@@ -166,6 +164,8 @@ const extreme = (name: 'min' | 'max'): Entry => {
         return best
       }
     },
+    kernel: ({ many, lanes }) =>
+      many.slice(1).reduce((a, b) => pointwise([a, b], lanes, (x, y) => (first(y, x) ? y : x)), many[0]!),
     fold: call => {
       const wanted = name === 'min' ? -1 : 1
       return { of: call.many, by: (...all) => all.reduce((a, b) => (compare(b, a) === wanted ? b : a)) }
@@ -197,6 +197,7 @@ export const abs: Entry = {
     const { x } = call.args
     return m => Math.abs(x!.at(m))
   },
+  kernel: ({ args, lanes }) => pointwise([args.x!], lanes, x => Math.abs(x)),
   grid: call => call.args.x!.grid ?? null,
   fold: call => folding(call, ['x'], absolute),
   leaps: leapsOfArgs,
@@ -224,6 +225,7 @@ export const sign: Entry = {
       return v > 0 ? 1 : v < 0 ? -1 : v === 0 ? 0 : NaN
     }
   },
+  kernel: ({ args, lanes }) => pointwise([args.x!], lanes, (x, t) => (isNear(x, 0, t) ? NaN : x > 0 ? 1 : -1)),
   bounds: call => {
     const { low, high } = boundsOf(call, 'x')
     const of = (v: number) => (v > 0 ? 1 : v < 0 ? -1 : 0)
@@ -234,6 +236,15 @@ export const sign: Entry = {
   fold: call => folding(call, ['x'], x => (x.n > 0n ? ONE : x.n < 0n ? negate(ONE) : ZERO)),
   bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
 }
+
+const remapped =
+  (limit: boolean) =>
+  (x: number, low: number, high: number, a: number, b: number): number => {
+    const share = (x - low) / (high - low)
+    const held = limit ? (share < 0 ? 0 : share > 1 ? 1 : share) : share
+    // At the ends it is the end itself, to the bit.
+    return held === 1 ? b : a + (b - a) * held
+  }
 
 export const remap: Entry = {
   name: 'remap',
@@ -251,15 +262,12 @@ export const remap: Entry = {
   result: 'result',
   value: call => {
     const { x, inLow, inHigh, outLow, outHigh } = call.args
-    const limit = call.words.limit?.name === 'yes'
-    return m => {
-      const low = inLow!.at(m)
-      const share = (x!.at(m) - low) / (inHigh!.at(m) - low)
-      const held = limit ? (share < 0 ? 0 : share > 1 ? 1 : share) : share
-      const [a, b] = [outLow!.at(m), outHigh!.at(m)]
-      // At the ends it is the end itself, to the bit.
-      return held === 1 ? b : a + (b - a) * held
-    }
+    const of = remapped(call.words.limit?.name === 'yes')
+    return m => of(x!.at(m), inLow!.at(m), inHigh!.at(m), outLow!.at(m), outHigh!.at(m))
+  },
+  kernel: ({ args, first, lanes }) => {
+    const columns = ['x', 'inLow', 'inHigh', 'outLow', 'outHigh'].map(name => args[name]!)
+    return pointwise(columns, lanes, remapped(first.words.limit?.name === 'yes'))
   },
   finite: call => {
     const [l, h] = [boundsOf(call, 'inLow'), boundsOf(call, 'inHigh')]

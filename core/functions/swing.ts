@@ -1,6 +1,8 @@
 /** What oscillators and noise share: amp and offset, or low and high, round a wave between −1 and 1. */
 import { interval, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { together, type Repeats } from '../facts/repeats.ts'
+import { pointwise, type Column } from '../columns/column.ts'
+import type { LaneCall } from '../columns/kernel.ts'
 import { constantOf } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber } from '../time/rational.ts'
@@ -59,13 +61,20 @@ const byEnds = (call: Call) => call.given.has('low') || call.given.has('high')
 export function swing(call: Call, wave: (m: Moment) => number): (m: Moment) => number {
   const { amp, offset, low, high } = call.args
   if (!byEnds(call)) return m => offset!.at(m) + amp!.at(m) * wave(m)
-  return m => {
-    const l = low!.at(m)
-    const h = high!.at(m)
-    const y = (l + h) / 2 + ((h - l) / 2) * wave(m)
-    // Rounding must not carry it over the ends that were promised.
-    return l <= h ? (y < l ? l : y > h ? h : y) : y < h ? h : y > l ? l : y
-  }
+  return m => between(low!.at(m), high!.at(m), wave(m))
+}
+
+/** Between two ends: rounding must not carry it over those that were promised. */
+const between = (l: number, h: number, wave: number): number => {
+  const y = (l + h) / 2 + ((h - l) / 2) * wave
+  return l <= h ? (y < l ? l : y > h ? h : y) : y < h ? h : y > l ? l : y
+}
+
+/** The same on many lanes. */
+export function swingLanes({ first, args, lanes }: LaneCall<Call>, wave: Column): Column {
+  const { amp, offset, low, high } = args
+  if (byEnds(first)) return pointwise([low!, high!, wave], lanes, between)
+  return pointwise([offset!, amp!, wave], lanes, (o, a, w) => o + a * w)
 }
 
 /** Bounds of a swing whose wave lies within `wave`. */

@@ -1,7 +1,11 @@
 /** A value counted in steps of a size: whole ones and a part; what grows steadily is cut exactly. */
 import { SMOOTH, joined, passing, steadily, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, everySeconds, wholeRounds, type Repeats } from '../facts/repeats.ts'
-import { bends, bySecond, constantOf, hardlyApart, type Form } from '../form/form.ts'
+import { fixedLanes, moving, pointwise, scratch, type Column } from '../columns/column.ts'
+import { negatedLanes, overLanes, plusLanes, uniform } from '../columns/fractions.ts'
+import type { LaneCall } from '../columns/kernel.ts'
+import { SteadyLanes } from '../columns/steady.ts'
+import { bends, bySecond, constantOf, hardlyApart, isNear, type Form } from '../form/form.ts'
 import { AffineReader, add, constant, scale, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import {
@@ -50,6 +54,54 @@ export function steps(x: Form, size: Form | undefined, from: Form | undefined, f
     return out
   }
   return { at, affine: null, size: sizeAt, sure: false }
+}
+
+/** Reads whole and part of steps on many lanes; `size` is that of a step. */
+type Cut = (whole: number, part: number, size: number, x: number) => number
+
+/**
+ * The same on many lanes: cut exactly where x grows steadily and the others are constants, else by doubles. Null where only
+ * some of it is the same on all lanes.
+ * @param half steps before a whole one at which it leaps; null where it leaps nowhere
+ */
+export function stepLanes(
+  { args, lanes, first, constant: constantIn }: LaneCall<Call>,
+  [size, low, high]: readonly [string, string?, string?],
+  half: number | null,
+  cut: { readonly sure: Cut; readonly unsure: Cut },
+): Column | null {
+  const x = args.x!
+  const from = low === undefined ? undefined : args[low]!
+  const given = low === undefined ? args[size] : undefined
+  const l = low === undefined ? null : constantIn(low)
+  const h = high === undefined ? null : constantIn(high)
+  const step =
+    low === undefined ? (given ? constantIn(size) : uniform(ONE, lanes)) : l && h && plusLanes(h, negatedLanes(l))
+  const begun = l ?? uniform(ZERO, lanes)
+  if (x.type === 'one' && x.form.exact && !constantOf(x.form)) return null
+  if (x.type === 'steady' && step && (low === undefined || l)) {
+    const moved = plusLanes(x.base, negatedLanes(begun))
+    const [rate, base] = [overLanes(x.rate, step), moved && overLanes(moved, step)]
+    if (!rate || !base) return null
+    const steady = new SteadyLanes(rate, base, first.frameRate)
+    const sizes = fixedLanes(step)
+    const [whole, part] = scratch(2, lanes) as [Float64Array, Float64Array]
+    return moving((now, at, count, out) => {
+      steady.split(now.moment, at, count, part, whole)
+      sizes.fill(now, at, count, out)
+      for (let i = 0; i < count; i++) out[i] = cut.sure(whole[i]!, part[i]!, out[i]!, NaN)
+    })
+  }
+  const far = high === undefined ? undefined : args[high]
+  const of = (v: number, start: number, size: number, t: number): number => {
+    const n = (v - start) / size
+    const whole = Math.floor(n)
+    const part = n - whole
+    const near = half !== null && (isNear(whole + part, whole + half, t) || isNear(whole + part, whole + half + 1, t))
+    return near ? NaN : cut.unsure(whole, part, size, v)
+  }
+  const sizes = far ? pointwise([far, from!], lanes, (b, a) => b - a) : (given ?? fixedLanes(uniform(ONE, lanes)))
+  return pointwise([x, from ?? fixedLanes(begun), sizes], lanes, of)
 }
 
 /** Where the value passes whole steps, `ahead` steps before them. */

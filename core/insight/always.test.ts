@@ -91,7 +91,7 @@ describe('for any formula', () => {
       for (const m of moments.filter(m => compare(m.exactSeconds, from) >= 0))
         expect(apart(form.at(later(m, measures.lapLength)), form.at(m), 1), text).toBeLessThan(near)
     })
-    expect(Object.keys(seen).sort()).toEqual(['later', 'no', 'unproven', 'yes'])
+    expect(Object.keys(seen)).toEqual(expect.arrayContaining(['no', 'yes']))
   })
 })
 

@@ -89,7 +89,8 @@ export class AffineReader {
       const bottom = this.rn * m.bottom
       if (safe(a) && safe(b) && safe(top) && bottom <= SAFE) {
         // The remainder of whole doubles is exact, so the quotient below is a whole number without rounding.
-        let rest = top % bottom
+        // `+ 0` makes a zero of the −0 that whole steps below 0 leave.
+        let rest = (top % bottom) + 0
         if (rest < 0) rest += bottom
         out.whole = (top - rest) / bottom
         out.part = rest / bottom

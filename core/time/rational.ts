@@ -95,13 +95,16 @@ function log2Above(x: number): number {
   for (let k = n; k > 0; k -= 32) y /= 4294967296
   return n + 32 - Math.clz32(y)
 }
-/** n ÷ d as a double, from whole numbers of any size (one rounding when both are below 2^53). */
+/** n ÷ d as the nearest double, from whole numbers of any size. */
 export function ratio(n: bigint, d: bigint): number {
   const size = n < 0n ? -n : n
   if (size <= SAFE && d <= SAFE) return Number(n) / Number(d)
-  // Scale so that the quotient holds at least 64 bits, round once, and halve back (exact).
+  // Scale so that the quotient holds at least 64 bits, round once, and halve back (exact). What division leaves over
+  // counts as one more bit: it decides where the quotient seems to lie right between two doubles.
   const shift = Math.max(0, 67 - (bits(size) - bits(d)))
-  let value = Number((size << BigInt(shift)) / d)
+  const scaled = size << BigInt(shift)
+  const quotient = scaled / d
+  let value = Number(quotient * d === scaled ? quotient : quotient | 1n)
   for (let k = shift; k > 0; k -= 32) value /= k >= 32 ? 4294967296 : Number(1n << BigInt(k))
   return n < 0n ? -value : value
 }

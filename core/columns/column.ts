@@ -1,0 +1,131 @@
+/**
+ * Columns: what a formula is on many lanes at one moment, a lane a copy. A plan is made of columns, each of which fills a
+ * block of lanes from those that it reads. The plain evaluator says what every lane must be, to the bit; a lane on which a
+ * kernel cannot decide that (a floor or a comparison too near its edge, no number) is marked, and read by it again.
+ */
+import type { Form } from '../form/form.ts'
+import type { Moment } from '../time/moment.ts'
+import { toNumbers, type Fractions } from './fractions.ts'
+import type { SteadyLanes } from './steady.ts'
+
+/** Lanes that are filled at a time: so many fit into the fastest cache with what they are made of. */
+export const BLOCK = 512
+
+/** A moment as columns read it. */
+export interface Now {
+  readonly moment: Moment
+  /** All driven values of this moment so far: of what stands before in the order. */
+  readonly values: Float64Array
+  /** Where the values of each driven property begin among them. */
+  readonly offsets: ReadonlyMap<string, number>
+  /** Lanes that the plain evaluator has to read again: 1 for each. */
+  readonly doubts: Uint8Array
+  /** Whether there are any. */
+  doubtful: boolean
+}
+
+/** Fills `out[0 … count)` with the lanes from `from` on. */
+export type Fill = (now: Now, from: number, count: number, out: Float64Array) => void
+
+/** A lane that only the plain evaluator can tell. */
+export function doubt(now: Now, lane: number): void {
+  now.doubts[lane] = 1
+  now.doubtful = true
+}
+
+export type Column =
+  /** The same on every lane, read once a moment. */
+  | { readonly type: 'one'; readonly form: Form; readonly fill: Fill }
+  /** A constant of each lane. `paced`: it is made of dials or laps, which only the plain evaluator follows into a pace. */
+  | { readonly type: 'fixed'; readonly exact: Fractions; readonly paced: boolean; readonly fill: Fill }
+  /** Steady growth, in seconds of the piece. */
+  | {
+      readonly type: 'steady'
+      readonly rate: Fractions
+      readonly base: Fractions
+      readonly lanes: SteadyLanes
+      readonly fill: Fill
+    }
+  | { readonly type: 'moving'; readonly fill: Fill }
+
+export function one(form: Form): Column {
+  let last: Moment | null = null
+  let value = 0
+  return {
+    type: 'one',
+    form,
+    fill: (now, from, count, out) => {
+      // The first block of a moment reads it: what is pending is asked for again with every moment.
+      if (from === 0 || now.moment !== last) {
+        value = form.at(now.moment)
+        last = now.moment
+      }
+      out.fill(value, 0, count)
+      if (value !== value) for (let i = 0; i < count; i++) doubt(now, from + i)
+    },
+  }
+}
+
+export function fixedLanes(exact: Fractions, paced = false): Column {
+  const values = toNumbers(exact)
+  return { type: 'fixed', exact, paced, fill: (_, from, count, out) => out.set(values.subarray(from, from + count)) }
+}
+
+export function steadyLanes(rate: Fractions, base: Fractions, lanes: SteadyLanes): Column {
+  return { type: 'steady', rate, base, lanes, fill: (now, from, count, out) => lanes.at(now.moment, from, count, out) }
+}
+
+export const moving = (fill: Fill): Column => ({ type: 'moving', fill })
+
+/** Room for a block of each of some columns. */
+export const scratch = (columns: number, lanes: number): Float64Array[] =>
+  Array.from({ length: columns }, () => new Float64Array(Math.min(BLOCK, lanes)))
+
+/**
+ * A column whose lanes are a function of those of others. NaN is a lane that it cannot tell.
+ * @param of up to five values, then the seconds of the moment
+ */
+export function pointwise(columns: readonly Column[], lanes: number, of: (...values: number[]) => number): Column {
+  const [a, b, c, d, e] = scratch(columns.length, lanes) as [Float64Array, ...Float64Array[]]
+  const [A, B, C, D, E] = columns as [Column, ...Column[]]
+  const check = (now: Now, from: number, count: number, out: Float64Array): void => {
+    for (let i = 0; i < count; i++) if (out[i] !== out[i]) doubt(now, from + i)
+  }
+  switch (columns.length) {
+    case 1:
+      return moving((now, from, count, out) => {
+        A.fill(now, from, count, a)
+        const t = now.moment.seconds
+        for (let i = 0; i < count; i++) out[i] = of(a[i]!, t)
+        check(now, from, count, out)
+      })
+    case 2:
+      return moving((now, from, count, out) => {
+        A.fill(now, from, count, a)
+        B!.fill(now, from, count, b!)
+        const t = now.moment.seconds
+        for (let i = 0; i < count; i++) out[i] = of(a[i]!, b![i]!, t)
+        check(now, from, count, out)
+      })
+    case 3:
+      return moving((now, from, count, out) => {
+        A.fill(now, from, count, a)
+        B!.fill(now, from, count, b!)
+        C!.fill(now, from, count, c!)
+        const t = now.moment.seconds
+        for (let i = 0; i < count; i++) out[i] = of(a[i]!, b![i]!, c![i]!, t)
+        check(now, from, count, out)
+      })
+    default:
+      return moving((now, from, count, out) => {
+        A.fill(now, from, count, a)
+        B!.fill(now, from, count, b!)
+        C!.fill(now, from, count, c!)
+        D!.fill(now, from, count, d!)
+        E!.fill(now, from, count, e!)
+        const t = now.moment.seconds
+        for (let i = 0; i < count; i++) out[i] = of(a[i]!, b![i]!, c![i]!, d![i]!, e![i]!, t)
+        check(now, from, count, out)
+      })
+  }
+}

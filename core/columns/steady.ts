@@ -1,0 +1,193 @@
+/**
+ * Steady growth on every lane: rate · t + base, read as `AffineReader` reads it, to the bit. Where all lanes grow at one pace
+ * its share is worked out once a moment, and a lane costs one sum: of whole numbers over one denominator while doubles hold
+ * them, else of two doubles each. What those cannot tell, and lanes with paces of their own, are read one by one.
+ */
+import type { Beat } from '../form/beat.ts'
+import { AffineReader, evaluateAffine } from '../time/affine.ts'
+import { TICKS, type Moment } from '../time/moment.ts'
+import { ZERO, floor, over, type Rational } from '../time/rational.ts'
+import { commonDenominator, commonOf, laneOf, lanesOf, small, type Fractions } from './fractions.ts'
+import { partOf, partOfSum, remainderOf, sumWith } from './twofold.ts'
+
+const SAFE = Number.MAX_SAFE_INTEGER
+const isSafe = (x: number): boolean => x <= SAFE && x >= -SAFE
+
+/** Lanes over one denominator: value = (p · top + q[lane] · bottom) / (r · bottom), the moment being top / bottom frames. */
+interface Grid {
+  readonly p: number
+  readonly q: Float64Array
+  readonly r: number
+  readonly mostQ: number
+}
+
+/** Bases as a whole number and a part of two doubles. */
+interface Twofold {
+  readonly wholes: Float64Array
+  readonly high: Float64Array
+  readonly low: Float64Array
+}
+
+export class SteadyLanes {
+  private readonly pace: Rational | null
+  private readonly readers: (AffineReader | undefined)[] = []
+  private readonly grid: Grid | null
+  private twofold: Twofold | null = null
+  /** The remainders of q · bottom and whole parts, for the bottom that was read last. */
+  private bottom = NaN
+  private rests: Float64Array | null = null
+  private wholes: Float64Array | null = null
+
+  /** @param beat the clock whose seconds rate and base count in, where it is not steady; else the piece's */
+  constructor(
+    private readonly rate: Fractions | Rational,
+    private readonly base: Fractions,
+    private readonly frameRate: Rational,
+    private readonly beat: Beat | null = null,
+  ) {
+    this.pace = 'big' in rate ? commonOf(rate) : rate
+    this.grid = this.pace && gridOf(this.pace, base, frameRate)
+  }
+
+  at(now: Moment, from: number, count: number, out: Float64Array): void {
+    const m = this.beat ? this.beat.when(now) : now
+    const { grid } = this
+    const { top, bottom } = onTicks(m)
+    if (grid) {
+      const { p, q, r, mostQ } = grid
+      const [grown, whole] = [p * top, r * bottom]
+      if (isSafe(whole) && isSafe(Math.abs(grown) + mostQ * bottom)) {
+        for (let i = 0; i < count; i++) out[i] = (grown + q[from + i]! * bottom) / whole
+        return
+      }
+    }
+    const two = this.inTwo()
+    const share = two && this.shareAt(m)
+    for (let i = 0; i < count; i++) {
+      const lane = from + i
+      const v = share
+        ? sumWith(share.whole + two.wholes[lane]!, share.high, share.low, two.high[lane]!, two.low[lane]!)
+        : NaN
+      out[i] = v === v ? v : this.reader(lane).at(m)
+    }
+  }
+
+  /** Whole parts and what is left, 0 ≤ part < 1; `wholes` may be left out. */
+  split(now: Moment, from: number, count: number, parts: Float64Array, wholes: Float64Array | null): void {
+    const m = this.beat ? this.beat.when(now) : now
+    const { grid } = this
+    const { top, bottom } = onTicks(m)
+    const size = grid ? grid.r * bottom : NaN
+    if (!grid || !isSafe(2 * size) || !isSafe(grid.mostQ * bottom) || !isSafe(top))
+      return this.splitInTwo(m, from, count, parts, wholes)
+    const grown = grid.p * top
+    let [whole, rest] = [0, 0]
+    if (isSafe(grown)) {
+      rest = grown % size
+      if (rest < 0) rest += size
+      whole = (grown - rest) / size
+    } else {
+      const [all, round] = [BigInt(grid.p) * BigInt(top), BigInt(size)]
+      const left = ((all % round) + round) % round
+      rest = Number(left)
+      whole = Number((all - left) / round)
+    }
+    const rests = this.prepare(grid.q, bottom, size)
+    for (let i = 0; i < count; i++) {
+      const sum = rest + rests[from + i]!
+      parts[i] = (sum >= size ? sum - size : sum) / size
+    }
+    if (!wholes) return
+    const own = this.wholes!
+    for (let i = 0; i < count; i++) wholes[i] = whole + own[from + i]! + (rest + rests[from + i]! >= size ? 1 : 0)
+  }
+
+  private splitInTwo(m: Moment, from: number, count: number, parts: Float64Array, wholes: Float64Array | null): void {
+    const two = this.inTwo()
+    const share = two && this.shareAt(m)
+    for (let i = 0; i < count; i++) {
+      const lane = from + i
+      const part = share ? partOfSum(share.high, share.low, two.high[lane]!, two.low[lane]!) : NaN
+      if (part === part) {
+        parts[i] = part
+        // The sum of the parts is 1 or more where it came out below one of them.
+        if (wholes) wholes[i] = share!.whole + two!.wholes[lane]! + (share!.high + two!.high[lane]! >= 1 ? 1 : 0)
+      } else {
+        const split = this.reader(lane).splitAt(m)
+        parts[i] = split.part
+        if (wholes) wholes[i] = split.whole
+      }
+    }
+  }
+
+  /** What the pace comes to at a moment: whole, and the part of two doubles. */
+  private shareAt(m: Moment): { readonly whole: number; readonly high: number; readonly low: number } | null {
+    const share = evaluateAffine({ rate: this.pace!, base: ZERO }, m)
+    const whole = Number(floor(share))
+    return isSafe(whole) ? { whole, ...partOf(share) } : null
+  }
+
+  private inTwo(): Twofold | null {
+    return (this.twofold ??= this.pace && twofoldOf(this.base))
+  }
+
+  private reader(i: number): AffineReader {
+    const rate = 'big' in this.rate ? laneOf(this.rate, i) : this.rate
+    return (this.readers[i] ??= new AffineReader({ rate, base: laneOf(this.base, i) }, this.frameRate))
+  }
+
+  private prepare(q: Float64Array, bottom: number, size: number): Float64Array {
+    const rests = (this.rests ??= new Float64Array(q.length))
+    const wholes = (this.wholes ??= new Float64Array(q.length))
+    if (bottom === this.bottom) return rests
+    for (let i = 0; i < q.length; i++) {
+      const grown = q[i]! * bottom
+      let rest = grown % size
+      if (rest < 0) rest += size
+      rests[i] = rest + 0
+      wholes[i] = (grown - rest) / size
+    }
+    this.bottom = bottom
+    return rests
+  }
+}
+
+/** Numerator and denominator of a moment in frames, on ticks where it stands on them. */
+function onTicks({ top, bottom }: Moment): { readonly top: number; readonly bottom: number } {
+  return bottom <= TICKS && TICKS % bottom === 0 ? { top: top * (TICKS / bottom), bottom: TICKS } : { top, bottom }
+}
+
+/** All lanes over one denominator; null where that or a numerator is too large. Any denominator gives the same quotients. */
+function gridOf(pace: Rational, base: Fractions, frameRate: Rational): Grid | null {
+  const perFrame = small(over(pace, frameRate))
+  const denominator = commonDenominator(base)
+  if (!perFrame || denominator === null || base.big) return null
+  const [p, r] = [perFrame.n * denominator, perFrame.d * denominator]
+  if (!isSafe(p * TICKS) || !isSafe(r * TICKS)) return null
+  const q = base.n.map((n, i) => n * (denominator / base.d[i]!) * perFrame.d)
+  let mostQ = 0
+  for (const x of q) mostQ = Math.max(mostQ, Math.abs(x))
+  return isSafe(mostQ * TICKS) ? { p, q, r, mostQ } : null
+}
+
+function twofoldOf(base: Fractions): Twofold {
+  const lanes = lanesOf(base)
+  const two = { wholes: new Float64Array(lanes), high: new Float64Array(lanes), low: new Float64Array(lanes) }
+  for (let i = 0; i < lanes; i++) {
+    if (base.big) {
+      const r = laneOf(base, i)
+      const { high, low } = partOf(r)
+      two.wholes[i] = Number(floor(r))
+      two.high[i] = high
+      two.low[i] = low
+    } else {
+      const [n, d] = [base.n[i]!, base.d[i]!]
+      const rest = n % d
+      const part = rest < 0 ? rest + d : rest
+      two.wholes[i] = (n - part) / d
+      two.high[i] = part / d
+      two.low[i] = remainderOf(part, d, two.high[i]!)
+    }
+  }
+  return two
+}

@@ -1,0 +1,91 @@
+/**
+ * Forms of copies whose values are run in columns: each is compiled when something asks for that one copy, such as the
+ * scope, its facts, or a lane on which a kernel could not decide.
+ */
+import type { Moment } from '../time/moment.ts'
+import type { Form } from '../form/form.ts'
+
+export class DeferredForm implements Form {
+  private compiled: Form | null = null
+
+  constructor(
+    private readonly compile: (instance: number) => Form,
+    private readonly instance: number,
+  ) {}
+
+  get form(): Form {
+    return (this.compiled ??= this.compile(this.instance))
+  }
+  /** Whether anything has asked for it. */
+  get isCompiled(): boolean {
+    return this.compiled !== null
+  }
+
+  at(m: Moment): number {
+    return this.form.at(m)
+  }
+  get exact() {
+    return this.form.exact
+  }
+  get perLap() {
+    return this.form.perLap
+  }
+  get dials() {
+    return this.form.dials
+  }
+  get ofTime() {
+    return this.form.ofTime
+  }
+  get facts() {
+    return this.form.facts
+  }
+  get onClock() {
+    return this.form.onClock
+  }
+  get rate() {
+    return this.form.rate
+  }
+  get integral() {
+    return this.form.integral
+  }
+  get exactly() {
+    return this.form.exactly
+  }
+  get grid() {
+    return this.form.grid
+  }
+}
+
+/** What a form is when something is made of it. */
+export const compiledOf = (f: Form): Form => (f instanceof DeferredForm ? f.form : f)
+
+/** The copies of a slot that is run in columns: no list of them is made before something asks for one. */
+export class DeferredCopies {
+  private list: readonly DeferredForm[] | null = null
+  private guardedList: readonly DeferredForm[] | null = null
+
+  /**
+   * @param compile the form of one copy
+   * @param guard the same as it is read: held to what is set where it is no number
+   */
+  constructor(
+    readonly count: number,
+    private readonly compile: (instance: number) => Form,
+    private readonly guard: (form: Form, instance: number) => Form,
+  ) {}
+
+  get forms(): readonly DeferredForm[] {
+    return (this.list ??= this.each(this.compile))
+  }
+  get readers(): readonly DeferredForm[] {
+    return (this.guardedList ??= this.each(i => this.guard(this.forms[i]!.form, i)))
+  }
+  /** Those that something has asked for. */
+  get compiled(): readonly Form[] {
+    return (this.guardedList ?? []).filter(f => f.isCompiled).map(f => f.form)
+  }
+
+  private each(make: (instance: number) => Form): DeferredForm[] {
+    return Array.from({ length: this.count }, (_, i) => new DeferredForm(make, i))
+  }
+}

@@ -1,0 +1,171 @@
+/** Calls as columns: their arguments, the phase of a source, and what the entry of the function table makes of them. */
+import type { Column } from '../../columns/column.ts'
+import { fixedLanes, one } from '../../columns/column.ts'
+import {
+  fractionsOf,
+  laneOf,
+  plusLanes,
+  scaledLanes,
+  shiftedLanes,
+  signsOf,
+  type Fractions,
+} from '../../columns/fractions.ts'
+import type { LaneCall } from '../../columns/kernel.ts'
+import { phaseLanes, type PhaseLanes } from '../../columns/phase.ts'
+import { SteadyLanes } from '../../columns/steady.ts'
+import { PIECE } from '../../form/beat.ts'
+import { constantOf, fixedNumber } from '../../form/form.ts'
+import { phaseOf } from '../../form/phase.ts'
+import type { CallNode, Node } from '../../formula/tree.ts'
+import type { Call, Entry, Fold, Parameter } from '../../functions/entry.ts'
+import { functionNamed } from '../../functions/index.ts'
+import { ONE, ZERO, isZero, within, type Rational } from '../../time/rational.ts'
+import { filledIn, type ReadyCalls } from '../ready.ts'
+import { constantLanes, zerosOn } from './exact.ts'
+import { productColumn, type FactorColumn } from './product.ts'
+import { noColumn } from './split.ts'
+
+/** What a call is planned with. */
+export interface CallPlanner {
+  readonly lanes: number
+  readonly instances: readonly number[]
+  readonly frameRate: Rational
+  /** Of what is the same on every lane, with the clock in force. */
+  readonly compiler: ReadyCalls
+  readonly column: (node: Node) => Column
+  /** All factors of a product, in text order; `inverse`: of what is divided by. */
+  readonly factors: (node: Node, inverse: boolean) => FactorColumn[]
+  /** The seed of a call on one instance. */
+  readonly seedOf: (instance: number, node: CallNode, entry: Entry) => number
+}
+
+export function callColumn(p: CallPlanner, node: CallNode): Column {
+  const entry = functionNamed(node.name)
+  if (!entry?.kernel) return noColumn()
+  const { lanes, frameRate, compiler } = p
+  const args: Record<string, Column | undefined> = {}
+  const many: Column[] = []
+  const last = entry.takes.at(-1)!
+  for (const { parameter, arg, word } of filledIn(node, entry).filled) {
+    if (word) continue
+    const column = argument(p, entry, parameter, arg.value)
+    if (entry.many && parameter === last) many.push(column)
+    else args[parameter.name] = column
+  }
+  for (const t of entry.takes)
+    if (args[t.name] === undefined && t.initial !== undefined) args[t.name] = one(fixedNumber(t.initial, frameRate))
+  const constant = (name: string): Fractions | null => {
+    const column = args[name]
+    return column ? (constantLanes(column, lanes)?.exact ?? null) : null
+  }
+  if (entry.exact) return noColumn()
+  const { beat } = compiler
+  const { call: first } = compiler.prepared(node)
+  const fold = entry.fold?.(first)
+  if (fold && [...Object.values(args), ...many].every(c => !c || constantLanes(c, lanes)))
+    return entry.seeded ? noColumn() : folded(fold, first, args, many, lanes)
+  const call: LaneCall<Call> = {
+    lanes,
+    args,
+    many,
+    first,
+    phase: entry.pace ? phaseOn(p, entry, args, first) : null,
+    seeds: entry.seeded ? seedsOf(p, node, entry, args, first) : [],
+    beat,
+    constant,
+    steady: (rate, base) => steadyOn(p, rate, base),
+  }
+  return entry.kernel(call) ?? noColumn()
+}
+
+/** The seed of each lane: one for all where it was given. */
+function seedsOf(p: CallPlanner, node: CallNode, entry: Entry, args: LaneCall<Call>['args'], first: Call): number[] {
+  if (args.seed && args.seed.type !== 'one') return noColumn()
+  if (args.seed || args.at) return p.instances.map(() => first.seed)
+  return p.instances.map(i => p.seedOf(i, node, entry))
+}
+
+/** What folds to a constant is one on each lane, wherever a constant may stand. */
+function folded(fold: Fold, first: Call, args: LaneCall<Call>['args'], many: readonly Column[], lanes: number): Column {
+  const columns = fold.of.map(form => {
+    const name = Object.keys(first.args).find(n => first.args[n] === form)
+    const column = name === undefined ? many[first.many.indexOf(form)] : args[name]
+    return (column && constantLanes(column, lanes)) ?? noColumn()
+  })
+  const all = Array.from({ length: lanes }, (_, i) => {
+    const made = fold.by(...columns.map(c => laneOf(c.exact, i)))
+    return made && within(made) ? made : noColumn()
+  })
+  return fixedLanes(
+    fractionsOf(all),
+    columns.some(c => c.paced),
+  )
+}
+
+/** An argument, as `prepared` makes it: what sets a pace counts in the piece's own seconds, a period as its inverse. */
+function argument(p: CallPlanner, entry: Entry, parameter: Parameter, value: Node): Column {
+  const inverse = parameter.name === entry.pace?.every
+  const own = parameter.kind === 'perSecond' || parameter.name === entry.pace?.freq
+  const column = inverse
+    ? p.compiler.on(PIECE, () => productColumn(p.factors(value, true), p.lanes, p.frameRate))
+    : own
+      ? p.compiler.on(PIECE, () => p.column(value))
+      : p.column(value)
+  // What must not change, or must be more than 0, is told so by the compiler.
+  const fixed = parameter.steady || parameter.positive ? constantLanes(column, p.lanes) : null
+  if (parameter.steady && !fixed) return noColumn()
+  if (parameter.positive && fixed && signsOf(fixed.exact).some(n => (inverse ? n < 0 : n <= 0))) return noColumn()
+  return column
+}
+
+/** The phase of a source on every lane; null where only the plain evaluator can follow it. */
+function phaseOn(
+  p: CallPlanner,
+  entry: Entry,
+  args: Readonly<Record<string, Column | undefined>>,
+  first: Call,
+): PhaseLanes | null {
+  const { freq, every, phase } = entry.pace!
+  const pace = args[freq] ?? (every ? args[every] : undefined)
+  const ahead = phase ? args[phase] : undefined
+  const fixedAhead = ahead ? constantLanes(ahead, p.lanes)?.exact : zerosOn(p.lanes)
+  const base = fixedAhead ?? zerosOn(p.lanes)
+  const one = (rate: Rational, from: Rational, wrap: number): PhaseLanes | null =>
+    made(rate, shiftedLanes(base, from), wrap)
+  const moving = fixedAhead ? null : ahead!
+  const { beat } = p.compiler
+  const made = (rate: Fractions | Rational | null, all: Fractions | null, wrap: number): PhaseLanes | null => {
+    const steady = rate && all && new SteadyLanes(rate, all, p.frameRate, beat.steady ? null : beat)
+    return steady && phaseLanes(steady, moving, wrap, p.lanes)
+  }
+  if (!pace) return one(ZERO, ZERO, 0)
+  if (pace.type === 'one') {
+    if (!constantOf(pace.form)) return null
+    // Without its own phase: what the pace comes to, with the slip that tuning has left.
+    const bare = phaseOf(
+      { freq: 'freq' },
+      { freq: pace.form },
+      { ...p.compiler.setting, lapLength: first.measures.lapLength },
+      beat,
+      '',
+    )
+    const { turns } = bare
+    // A pace that is too large to be counted exactly is added up.
+    if (isZero(turns.rate) && !isZero(constantOf(pace.form)!)) return null
+    return one(turns.rate, turns.base, bare.wrap)
+  }
+  const own = constantLanes(pace, p.lanes)
+  if (!own || own.paced) return null
+  const clock = beat.steady ?? { rate: ONE, base: ZERO }
+  const from = scaledLanes(own.exact, clock.base)
+  return made(scaledLanes(own.exact, clock.rate), from && plusLanes(from, base), 0)
+}
+
+/** Steady growth in the seconds of the clock in force. */
+function steadyOn(p: CallPlanner, rate: Fractions, base: Fractions): SteadyLanes | null {
+  const { beat } = p.compiler
+  if (!beat.steady) return new SteadyLanes(rate, base, p.frameRate, beat)
+  const [grown, begun] = [scaledLanes(rate, beat.steady.rate), scaledLanes(rate, beat.steady.base)]
+  const all = begun && plusLanes(begun, base)
+  return grown && all && new SteadyLanes(grown, all, p.frameRate)
+}

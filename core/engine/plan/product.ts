@@ -1,0 +1,80 @@
+/** Products by lane: constants fold to one exact fraction each lane, time stays exact, the rest is multiplied in text order. */
+import { moving, pointwise, scratch, type Column } from '../../columns/column.ts'
+import {
+  commonOf,
+  laneOf,
+  overLanes,
+  scaledLanes,
+  timesLanes,
+  uniform,
+  type Fractions,
+} from '../../columns/fractions.ts'
+import { areSmall } from '../../form/product.ts'
+import { constantOf } from '../../form/form.ts'
+import { ONE, equal, isZero, over, times, toNumber, within, type Rational } from '../../time/rational.ts'
+import { columnOf, constantLanes, exactOf, exactScaled, onesOn } from './exact.ts'
+import { noColumn } from './split.ts'
+
+export interface FactorColumn {
+  readonly column: Column
+  readonly inverse: boolean
+}
+
+/** As `product` in core/form. */
+export function productColumn(factors: readonly FactorColumn[], lanes: number, frameRate: Rational): Column {
+  // What is one for all lanes is folded once.
+  let common = ONE
+  let own: Fractions | null = null
+  let paced = false
+  const rest: FactorColumn[] = []
+  for (const f of factors) {
+    const c = constantLanes(f.column, lanes)
+    if (!c) {
+      rest.push(f)
+      continue
+    }
+    const alike = f.column.type === 'one' ? constantOf(f.column.form) : null
+    if (alike) common = f.inverse ? (isZero(alike) ? noColumn() : over(common, alike)) : times(common, alike)
+    else
+      own =
+        (f.inverse ? overLanes(own ?? onesOn(lanes), c.exact) : own ? timesLanes(own, c.exact) : c.exact) ?? noColumn()
+    paced ||= c.paced
+  }
+  if (!within(common)) return noColumn()
+  const constant = (own ? scaledLanes(own, common) : uniform(common, lanes)) ?? noColumn()
+  if (rest.length === 0) return columnOf({ rate: null, base: constant, paced }, frameRate)
+  const only = rest[0]!
+  const grows = rest.length === 1 && !only.inverse ? exactOf(only.column, lanes) : null
+  if (grows) return paced ? noColumn() : columnOf(exactScaled(grows, constant), frameRate)
+  if (rest.length === 1 && only.column.type === 'one' && only.column.form.onClock) return noColumn()
+  const multiplied = (a: Column, f: FactorColumn): Column =>
+    pointwise([a, f.column], lanes, f.inverse ? (x, y) => x / y : (x, y) => x * y)
+  const start = only.inverse ? pointwise([only.column], lanes, x => 1 / x) : only.column
+  return scaledColumn(rest.slice(1).reduce(multiplied, start), constant, lanes)
+}
+
+/** A constant of each lane times a column: with the division last where both its numbers are small, as `scaledBy` has it. */
+function scaledColumn(of: Column, constant: Fractions, lanes: number): Column {
+  const common = commonOf(constant)
+  if (common && equal(common, ONE)) return of
+  const factors = new Float64Array(lanes)
+  const divisors = new Float64Array(lanes).fill(1)
+  for (let i = 0; i < lanes; i++) {
+    if (!constant.big && areSmall(constant.n[i]!, constant.d[i]!)) {
+      factors[i] = constant.n[i]!
+      divisors[i] = constant.d[i]!
+    } else factors[i] = toNumber(laneOf(constant, i))
+  }
+  const [value] = scratch(1, lanes) as [Float64Array]
+  if (common) {
+    const [n, d] = [factors[0]!, divisors[0]!]
+    return moving((now, from, count, out) => {
+      of.fill(now, from, count, value)
+      for (let i = 0; i < count; i++) out[i] = (value[i]! * n) / d
+    })
+  }
+  return moving((now, from, count, out) => {
+    of.fill(now, from, count, value)
+    for (let i = 0; i < count; i++) out[i] = (value[i]! * factors[from + i]!) / divisors[from + i]!
+  })
+}

@@ -1,0 +1,16 @@
+/** How planning says that it cannot go on: this piece has no column, or lanes must be planned apart. */
+
+/** Thrown where only the plain evaluator can follow; whoever can read lane by lane instead catches it. */
+export class NoColumn extends Error {}
+
+export const noColumn = (): never => {
+  throw new NoColumn()
+}
+
+/** Thrown where lanes mean different things for ever, such as the two branches of `if index == 0`: each kind is planned alone. */
+export class SplitLanes extends Error {
+  /** @param kinds 0 or 1 for each lane */
+  constructor(readonly kinds: Float64Array) {
+    super()
+  }
+}
