@@ -96,7 +96,8 @@ export const useVerdicts = defineStore('verdicts', () => {
   /** Whether every drive that runs has been looked at. */
   const all = computed(() => {
     const { piece } = store
-    return told.value >= 0 && piece !== null && Object.keys(piece.drives).every(k => !isCounted(piece, k) || found.has(k))
+    if (!piece || told.value < 0) return false
+    return Object.keys(piece.drives).every(k => !isCounted(piece, k) || found.has(k))
   })
 
   return { known, closes, running, count, all, busy }

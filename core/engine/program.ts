@@ -170,7 +170,7 @@ export class Program {
     const plan = planOf(checked, env, here.count, {
       ...this.around(m),
       copyWord: name => copyWordOfAll(this.piece, here, name),
-      isDriven: of => {
+      hasFormula: of => {
         if (!this.meanings.all.has(of)) return false
         if (this.begun.has(of)) return null
         tracked.slots.add(of)

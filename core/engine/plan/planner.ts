@@ -30,7 +30,7 @@ export interface Host extends Surroundings {
   /** A word of copies at every instance; null where it is none. */
   readonly copyWord: (name: string) => Fractions | null
   /** Whether something drives a property, with its slot made; null where that is being made itself. */
-  readonly isDriven: (key: string) => boolean | null
+  readonly hasFormula: (key: string) => boolean | null
   /** Which instance of another part each of these instances reads; −1 where there is none. */
   readonly read: (part: string, instances: readonly number[], copy: readonly number[] | 'before' | null) => Int32Array
   /** A set value by instance, as forms. */
@@ -188,9 +188,9 @@ export class Planner {
       return noColumn()
     }
     const key = propertyKey(part, name)
-    const driven = this.host.isDriven(key)
-    if (driven === null) throw new CannotPlan()
-    if (!driven) return this.set(part, name, which)
+    const found = this.host.hasFormula(key)
+    if (found === null) throw new CannotPlan()
+    if (!found) return this.set(part, name, which)
     return moving((now, from, count, out) => {
       const offset = now.offsets.get(key)!
       for (let i = 0; i < count; i++) out[i] = now.values[offset + which[from + i]!]!
