@@ -67,8 +67,9 @@ export function one(form: Form): Column {
 }
 
 export function fixedLanes(exact: Fractions, paced = false): Column {
-  const values = toNumbers(exact)
-  return { type: 'fixed', exact, paced, fill: (_, from, count, out) => out.set(values.subarray(from, from + count)) }
+  let values: Float64Array | null = null
+  const fill: Fill = (_, from, count, out) => out.set((values ??= toNumbers(exact)).subarray(from, from + count))
+  return { type: 'fixed', exact, paced, fill }
 }
 
 export function steadyLanes(rate: Fractions, base: Fractions, lanes: SteadyLanes): Column {

@@ -1,12 +1,13 @@
 /**
- * Exact fractions by lane: what copies have of constants (`index * 7deg`). Doubles that are whole numbers hold them while
- * they fit, so that no lane makes a big integer; where one grows beyond, all are kept as big fractions.
+ * Exact fractions by lane: what copies have of constants (`index * 7deg + 12deg`). Doubles that are whole numbers hold them
+ * while they fit, and what is added to all lanes alike is kept apart, so that no lane makes a big integer; where one grows
+ * beyond, all are kept as big fractions.
  */
-import { equal, isZero, negate, over, plus, times, toNumber, within, type Rational } from '../time/rational.ts'
+import { equal, isZero, negate, over, plus, times, toNumber, within, ZERO, type Rational } from '../time/rational.ts'
 
-/** n[i] / d[i] in lowest terms with d[i] > 0; or the same as big fractions. */
+/** n[i] / d[i] in lowest terms with d[i] > 0, plus an offset; or the same as big fractions. */
 export type Fractions =
-  | { readonly big: false; readonly n: Float64Array; readonly d: Float64Array }
+  | { readonly big: false; readonly n: Float64Array; readonly d: Float64Array; readonly offset: Rational }
   | { readonly big: true; readonly all: readonly Rational[] }
 
 type Small = Fractions & { readonly big: false }
@@ -40,6 +41,13 @@ export function small(r: Rational): { readonly n: number; readonly d: number } |
   return isSafe(n) && isSafe(d) ? { n, d } : null
 }
 
+const room = (lanes: number, offset = ZERO): Small => ({
+  big: false,
+  n: new Float64Array(lanes),
+  d: new Float64Array(lanes),
+  offset,
+})
+
 export function fractionsOf(values: readonly Rational[]): Fractions {
   const out = room(values.length)
   for (let i = 0; i < values.length; i++) {
@@ -51,29 +59,43 @@ export function fractionsOf(values: readonly Rational[]): Fractions {
   return out
 }
 
-/** The same fraction on every lane. */
-export function uniform(value: Rational, lanes: number): Fractions {
-  const s = small(value)
-  if (!s) return { big: true, all: new Array<Rational>(lanes).fill(value) }
-  return { big: false, n: new Float64Array(lanes).fill(s.n), d: new Float64Array(lanes).fill(s.d) }
-}
-
 /** Whole numbers. */
-export const wholes = (n: Float64Array): Fractions => ({ big: false, n, d: new Float64Array(n.length).fill(1) })
+export const wholes = (n: Float64Array): Small => ({
+  big: false,
+  n,
+  d: new Float64Array(n.length).fill(1),
+  offset: ZERO,
+})
 
-const room = (lanes: number): Small => ({ big: false, n: new Float64Array(lanes), d: new Float64Array(lanes) })
+/** Lanes of 0, which nobody writes to. */
+const nothing = new Map<number, Small>()
+function nothingOn(lanes: number): Small {
+  const known = nothing.get(lanes)
+  if (known) return known
+  if (nothing.size >= 16) nothing.clear()
+  const made = wholes(new Float64Array(lanes))
+  nothing.set(lanes, made)
+  return made
+}
+const isNothing = ({ n }: Small): boolean => n === nothing.get(n.length)?.n
 
-export const lanesOf = (f: Fractions): number => (f.big ? f.all.length : f.n.length)
+/** The same fraction on every lane. */
+export const uniform = (value: Rational, lanes: number): Fractions => ({ ...nothingOn(lanes), offset: value })
+
 /** Some of the lanes. */
 export const gathered = (f: Fractions, which: readonly number[]): Fractions =>
   f.big
     ? { big: true, all: which.map(i => f.all[i]!) }
-    : { big: false, n: Float64Array.from(which, i => f.n[i]!), d: Float64Array.from(which, i => f.d[i]!) }
+    : { ...f, n: Float64Array.from(which, i => f.n[i]!), d: Float64Array.from(which, i => f.d[i]!) }
+
+export const lanesOf = (f: Fractions): number => (f.big ? f.all.length : f.n.length)
 
 /** One lane as a fraction. */
-export const laneOf = (f: Fractions, i: number): Rational =>
-  f.big ? f.all[i]! : { n: BigInt(f.n[i]!), d: BigInt(f.d[i]!) }
-export const allOf = (f: Fractions): readonly Rational[] => (f.big ? f.all : Array.from(f.n, (_, i) => laneOf(f, i)))
+export function laneOf(f: Fractions, i: number): Rational {
+  if (f.big) return f.all[i]!
+  const own = { n: BigInt(f.n[i]!), d: BigInt(f.d[i]!) }
+  return isZero(f.offset) ? own : plus(own, f.offset)
+}
 
 /** Puts n / d, d ≠ 0, into a lane in lowest terms; false where they are too large. */
 function put(out: Small, i: number, n: number, d: number): boolean {
@@ -86,16 +108,33 @@ function put(out: Small, i: number, n: number, d: number): boolean {
   return true
 }
 
+/** Puts a sum into a lane; false where it is too large. */
+function putSum(out: Small, i: number, an: number, ad: number, bn: number, bd: number): boolean {
+  const [p, q] = [an * bd, bn * ad]
+  return isSafe(p) && isSafe(q) && put(out, i, p + q, ad * bd)
+}
+
+/** The same with nothing kept apart. */
+export function joinedUp(f: Fractions): Fractions {
+  if (f.big || isZero(f.offset)) return f
+  const s = small(f.offset)
+  const out = room(f.n.length)
+  let i = 0
+  while (s && i < f.n.length && putSum(out, i, f.n[i]!, f.d[i]!, s.n, s.d)) i++
+  return i === f.n.length ? out : fractionsOf(Array.from(f.n, (_, k) => laneOf(f, k)))
+}
+
 /** An operation lane by lane; null where a fraction leaves the size up to which exactness is kept, as in the plain evaluator. */
 function each(
   a: Fractions,
   b: Fractions,
   quick: (out: Small, i: number, a: Small, b: Small) => boolean,
   exact: (a: Rational, b: Rational) => Rational,
+  offset = ZERO,
 ): Fractions | null {
   const lanes = lanesOf(a)
   if (!a.big && !b.big) {
-    const out = room(lanes)
+    const out = room(lanes, offset)
     let i = 0
     while (i < lanes && quick(out, i, a, b)) i++
     if (i === lanes) return out
@@ -109,55 +148,62 @@ function each(
   return fractionsOf(all)
 }
 
-export const plusLanes = (a: Fractions, b: Fractions): Fractions | null =>
-  each(
-    a,
-    b,
-    (out, i, a, b) => {
-      const [p, q] = [a.n[i]! * b.d[i]!, b.n[i]! * a.d[i]!]
-      return isSafe(p) && isSafe(q) && put(out, i, p + q, a.d[i]! * b.d[i]!)
-    },
-    plus,
-  )
-
-export const timesLanes = (a: Fractions, b: Fractions): Fractions | null =>
-  each(a, b, (out, i, a, b) => put(out, i, a.n[i]! * b.n[i]!, a.d[i]! * b.d[i]!), times)
-
-/** a ÷ b; null too where a lane of b is 0. */
-export const overLanes = (a: Fractions, b: Fractions): Fractions | null =>
-  isSomeZero(b) ? null : each(a, b, (out, i, a, b) => put(out, i, a.n[i]! * b.d[i]!, a.d[i]! * b.n[i]!), over)
-
-/** Every lane times one fraction. */
-export function scaledLanes(a: Fractions, by: Rational): Fractions | null {
-  const s = small(by)
-  if (isOne(by)) return a
-  if (a.big || !s) return timesLanes(a, uniform(by, lanesOf(a)))
-  const out = room(lanesOf(a))
-  for (let i = 0; i < a.n.length; i++)
-    if (!put(out, i, a.n[i]! * s.n, a.d[i]! * s.d)) return timesLanes(a, uniform(by, lanesOf(a)))
-  return out
+export function plusLanes(a: Fractions, b: Fractions): Fractions | null {
+  if (a.big || b.big) return each(a, b, () => false, plus)
+  const offset = plus(a.offset, b.offset)
+  if (!within(offset)) return null
+  if (isNothing(b)) return { ...a, offset }
+  if (isNothing(a)) return { ...b, offset }
+  return each(a, b, (out, i, a, b) => putSum(out, i, a.n[i]!, a.d[i]!, b.n[i]!, b.d[i]!), plus, offset)
 }
-const isOne = (r: Rational): boolean => r.n === 1n && r.d === 1n
 
 /** One fraction added to every lane. */
 export const shiftedLanes = (a: Fractions, by: Rational): Fractions | null =>
   isZero(by) ? a : plusLanes(a, uniform(by, lanesOf(a)))
 
+export const timesLanes = (a: Fractions, b: Fractions): Fractions | null =>
+  each(joinedUp(a), joinedUp(b), (out, i, a, b) => put(out, i, a.n[i]! * b.n[i]!, a.d[i]! * b.d[i]!), times)
+
+/** Every lane times one fraction. */
+export function scaledLanes(a: Fractions, by: Rational): Fractions | null {
+  const s = small(by)
+  if (s?.n === 1 && s.d === 1) return a
+  if (!a.big && s) {
+    const offset = times(a.offset, by)
+    const out = room(lanesOf(a), offset)
+    let i = 0
+    while (i < a.n.length && put(out, i, a.n[i]! * s.n, a.d[i]! * s.d)) i++
+    if (i === a.n.length && within(offset)) return out
+  }
+  return timesLanes(a, uniform(by, lanesOf(a)))
+}
+
+/** a ÷ b; null too where a lane of b is 0. */
+export function overLanes(a: Fractions, b: Fractions): Fractions | null {
+  const [x, y] = [joinedUp(a), joinedUp(b)]
+  if (y.big ? y.all.some(isZero) : y.n.includes(0)) return null
+  return each(x, y, (out, i, a, b) => put(out, i, a.n[i]! * b.d[i]!, a.d[i]! * b.n[i]!), over)
+}
+
 export const negatedLanes = (a: Fractions): Fractions =>
-  a.big ? { big: true, all: a.all.map(negate) } : { big: false, n: a.n.map(x => 0 - x), d: a.d }
+  a.big ? { big: true, all: a.all.map(negate) } : { ...a, n: a.n.map(x => 0 - x), offset: negate(a.offset) }
 
 /** The nearest doubles, each rounded once. */
-export const toNumbers = (f: Fractions): Float64Array =>
-  f.big ? Float64Array.from(f.all, toNumber) : f.n.map((x, i) => x / f.d[i]!)
+export function toNumbers(fractions: Fractions): Float64Array {
+  const f = joinedUp(fractions)
+  return f.big ? Float64Array.from(f.all, toNumber) : f.n.map((x, i) => x / f.d[i]!)
+}
 
 /** −1, 0 or 1 by lane. */
-export const signsOf = (f: Fractions): Float64Array =>
-  f.big ? Float64Array.from(f.all, r => (r.n > 0n ? 1 : r.n < 0n ? -1 : 0)) : f.n.map(x => (x > 0 ? 1 : x < 0 ? -1 : 0))
-
-const isSomeZero = (f: Fractions): boolean => (f.big ? f.all.some(isZero) : f.n.includes(0))
+export function signsOf(fractions: Fractions): Float64Array {
+  const f = joinedUp(fractions)
+  const sign = (n: number | bigint): number => (n > 0 ? 1 : n < 0 ? -1 : 0)
+  return f.big ? Float64Array.from(f.all, r => sign(r.n)) : f.n.map(sign)
+}
 
 /** Whole numbers by lane as doubles, or null where one is none. */
-export function wholesOf(f: Fractions): Float64Array | null {
+export function wholesOf(fractions: Fractions): Float64Array | null {
+  const f = joinedUp(fractions)
   return f.big || f.d.some(d => d !== 1) ? null : f.n
 }
 
@@ -168,7 +214,7 @@ export function commonOf(f: Fractions): Rational | null {
   return laneOf(f, 0)
 }
 
-/** The least number that all denominators divide; null where that is too large to be of use. */
+/** The least number that all denominators divide, the offset's aside; null where that is too large to be of use. */
 export function commonDenominator(f: Fractions, most = 1e9): number | null {
   if (f.big) return null
   let all = 1

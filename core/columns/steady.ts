@@ -6,7 +6,7 @@
 import type { Beat } from '../form/beat.ts'
 import { AffineReader, evaluateAffine } from '../time/affine.ts'
 import { TICKS, type Moment } from '../time/moment.ts'
-import { ZERO, floor, over, type Rational } from '../time/rational.ts'
+import { ZERO, commonMultiple, floor, over, rational, type Rational } from '../time/rational.ts'
 import { commonDenominator, commonOf, laneOf, lanesOf, small, type Fractions } from './fractions.ts'
 import { partOf, partOfSum, remainderOf, sumWith } from './twofold.ts'
 
@@ -31,6 +31,7 @@ interface Twofold {
 export class SteadyLanes {
   private readonly pace: Rational | null
   private readonly readers: (AffineReader | undefined)[] = []
+  private readonly ahead: Rational
   private readonly grid: Grid | null
   private twofold: Twofold | null = null
   /** The remainders of q · bottom and whole parts, for the bottom that was read last. */
@@ -46,7 +47,9 @@ export class SteadyLanes {
     private readonly beat: Beat | null = null,
   ) {
     this.pace = 'big' in rate ? commonOf(rate) : rate
-    this.grid = this.pace && gridOf(this.pace, base, frameRate)
+    // What is added to all lanes alike goes with what they grow by alike.
+    this.ahead = base.big ? ZERO : base.offset
+    this.grid = this.pace && gridOf(this.pace, this.ahead, base, frameRate)
   }
 
   at(now: Moment, from: number, count: number, out: Float64Array): void {
@@ -122,7 +125,7 @@ export class SteadyLanes {
 
   /** What the pace comes to at a moment: whole, and the part of two doubles. */
   private shareAt(m: Moment): { readonly whole: number; readonly high: number; readonly low: number } | null {
-    const share = evaluateAffine({ rate: this.pace!, base: ZERO }, m)
+    const share = evaluateAffine({ rate: this.pace!, base: this.ahead }, m)
     const whole = Number(floor(share))
     return isSafe(whole) ? { whole, ...partOf(share) } : null
   }
@@ -158,13 +161,16 @@ function onTicks({ top, bottom }: Moment): { readonly top: number; readonly bott
 }
 
 /** All lanes over one denominator; null where that or a numerator is too large. Any denominator gives the same quotients. */
-function gridOf(pace: Rational, base: Fractions, frameRate: Rational): Grid | null {
+function gridOf(pace: Rational, ahead: Rational, base: Fractions, frameRate: Rational): Grid | null {
   const perFrame = small(over(pace, frameRate))
-  const denominator = commonDenominator(base)
-  if (!perFrame || denominator === null || base.big) return null
+  const begun = small(ahead)
+  const lanes = commonDenominator(base)
+  if (!perFrame || !begun || lanes === null || base.big) return null
+  const denominator = Number(commonMultiple(rational(lanes), rational(begun.d)).n)
   const [p, r] = [perFrame.n * denominator, perFrame.d * denominator]
   if (!isSafe(p * TICKS) || !isSafe(r * TICKS)) return null
-  const q = base.n.map((n, i) => n * (denominator / base.d[i]!) * perFrame.d)
+  const first = begun.n * (denominator / begun.d)
+  const q = base.n.map((n, i) => (n * (denominator / base.d[i]!) + first) * perFrame.d)
   let mostQ = 0
   for (const x of q) mostQ = Math.max(mostQ, Math.abs(x))
   return isSafe(mostQ * TICKS) ? { p, q, r, mostQ } : null

@@ -100,11 +100,11 @@ export const Shape = v.variant('type', [
 ])
 
 /** Most instances one part may have, all its copies within copies counted. */
-export const MOST_INSTANCES = 10000
+export const MOST_INSTANCES = 100_000
 /** Most instances of all parts together. */
-export const MOST_IN_PIECE = 40000
+export const MOST_IN_PIECE = 120_000
 
-const count = v.pipe(whole, v.minValue(1), v.maxValue(2000))
+const count = v.pipe(whole, v.minValue(1), v.maxValue(MOST_INSTANCES))
 /** Copies of a part and all it carries. */
 export const Copies = v.variant('layout', [
   /** Round a circle: radius in px, first copy at `from` degrees, spread over `sweep` degrees; `turn`: each faces outward. */

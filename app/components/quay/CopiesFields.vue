@@ -2,7 +2,7 @@
 /** How a part is copied: in a ring, row or grid, along a path, in layers. */
 import { handOf } from '~~/core/acts/staging.ts'
 import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
-import type { Copies } from '~~/core/piece/schema.ts'
+import { MOST_INSTANCES, type Copies } from '~~/core/piece/schema.ts'
 import { placedLetters } from '~~/core/acts/spelling.ts'
 import { spotsOf } from '~~/core/rig/letters.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
@@ -82,7 +82,7 @@ function points(e: Event): void {
       label="count"
       :value="copies.count"
       :low="1"
-      :high="500"
+      :high="MOST_INSTANCES"
       whole
       @set="change({ count: $event })"
     />
@@ -137,7 +137,7 @@ function points(e: Event): void {
         label="columns"
         :value="copies.columns"
         :low="1"
-        :high="500"
+        :high="MOST_INSTANCES"
         whole
         @set="change({ columns: $event })"
       />

@@ -2,6 +2,7 @@
 import { moving, pointwise, scratch, type Column } from '../../columns/column.ts'
 import {
   commonOf,
+  joinedUp,
   laneOf,
   overLanes,
   scaledLanes,
@@ -54,7 +55,8 @@ export function productColumn(factors: readonly FactorColumn[], lanes: number, f
 }
 
 /** A constant of each lane times a column: with the division last where both its numbers are small, as `scaledBy` has it. */
-function scaledColumn(of: Column, constant: Fractions, lanes: number): Column {
+function scaledColumn(of: Column, by: Fractions, lanes: number): Column {
+  const constant = joinedUp(by)
   const common = commonOf(constant)
   if (common && equal(common, ONE)) return of
   const factors = new Float64Array(lanes)
