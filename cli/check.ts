@@ -5,6 +5,7 @@ import { Program } from '../core/engine/program.ts'
 import type { Slot } from '../core/engine/slot.ts'
 import { jumpFix, jumpText } from '../core/insight/jumps.ts'
 import { leapsOf } from '../core/insight/leaps.ts'
+import { isTooMany } from '../core/insight/many-copies.ts'
 import { linksOf, type Links } from '../core/insight/links.ts'
 import type { Closure } from '../core/insight/closure.ts'
 import { isCounted, laterText, loopCountOf, loopText, type LoopCount } from '../core/insight/loop-count.ts'
@@ -114,10 +115,10 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
   const property = propertyOf(program, slot.key)
   const report = reportOf(program, slot)
   const turn = toNumber(symmetriesOf(program, slot.key).natural)
-  const found = leapsOf(slot.forms, program.measures, turn)
+  const found = isTooMany(slot) ? { jumps: [], more: true } : leapsOf(slot.forms, program.measures, turn)
   const jumps = found.jumps.map(j => {
     const fix = jumpFix(program, slot.key, j)
-    const copy = slot.forms.length > 1 ? `, copy ${j.copy + 1}` : ''
+    const copy = slot.count > 1 ? `, copy ${j.copy + 1}` : ''
     return jumpText(j, v => showValue(v, property, program.measures)) + copy + (fix ? ` (${fix.says})` : '')
   })
   return {

@@ -3,6 +3,7 @@ import { promisesOf, sourceOf } from '~~/core/acts/sources.ts'
 import { setPromises } from '~~/core/acts/drives.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import { isBounded, union } from '~~/core/facts/interval.ts'
+import { isTooMany } from '~~/core/insight/many-copies.ts'
 import { promiseText } from '~~/core/insight/promises.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { WaveHandle } from '~~/core/insight/wave-handles.ts'
@@ -23,10 +24,8 @@ const sizeOf = (program: Program, key: string): number =>
 export function limitsOf(program: Program, key: string): Limit[] {
   const { measures } = program
   const property = propertyOf(program, key)
-  const bounds = program.slots
-    .get(key)
-    ?.readers.map(r => r.facts().bounds)
-    .reduce(union)
+  const slot = program.slots.get(key)
+  const bounds = slot && !isTooMany(slot) ? slot.readers.map(r => r.facts().bounds).reduce(union) : null
   // A limit of what turns is told with all its turns.
   const { symmetry: _turns, ...whole } = property
   const ends =

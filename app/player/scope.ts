@@ -150,12 +150,12 @@ export class Scope {
     const { natural } = symmetriesOf(program, this.key)
     this.slot = slot
     this.copies = Array.from(
-      { length: Math.min(slot.readers.length, MOST_COPIES) },
+      { length: Math.min(slot.count, MOST_COPIES) },
       (_, i) => this.copies[i] ?? new Samples(),
     )
     this.forget()
     this.natural = toNumber(natural)
-    this.facts.of([slot.forms[Math.min(this.copy, slot.forms.length - 1)]!])
+    this.facts.of([slot.forms[Math.min(this.copy, slot.count - 1)]!])
     this.factsOf = this.copy
     this.settled = false
   }
@@ -178,7 +178,7 @@ export class Scope {
     this.settle()
     if (this.oldSlot !== this.ghost) this.old.forget()
     this.oldSlot = this.ghost
-    this.copy = Math.min(this.copy, slot.readers.length - 1)
+    this.copy = Math.min(this.copy, slot.count - 1)
     this.middle = this.held ?? moment.seconds
     const { width, height } = this.sheet
     const rate = program.measures.frameRate
@@ -188,7 +188,7 @@ export class Scope {
     for (const s of [this.own, this.old, ...this.copies]) s.resize(last - first + 80)
 
     const read = (s: Samples, of: Slot, copy: number) => {
-      const v = (k: number) => s.at(k, this.columns, of.readers[Math.min(copy, of.readers.length - 1)]!, rate)
+      const v = (k: number) => s.at(k, this.columns, of.readers[Math.min(copy, of.count - 1)]!, rate)
       if (this.shown === 'speed') return (k: number) => ((v(k + 1) - v(k - 1)) * per) / 2
       if (this.shown === 'acceleration') return (k: number) => (v(k + 1) - 2 * v(k) + v(k - 1)) * per * per
       return (k: number) => wrapped(v(k), this.turn)

@@ -57,7 +57,7 @@ export class Strip {
   private adopt(program: Program, slot: Slot): void {
     const { natural } = symmetriesOf(program, this.key)
     this.slot = slot
-    const shown = Math.min(slot.readers.length, MOST_COPIES)
+    const shown = Math.min(slot.count, MOST_COPIES)
     this.samples = Array.from({ length: shown }, (_, i) => this.samples[i] ?? new Samples())
     this.samples.forEach(s => s.forget())
     this.natural = toNumber(natural)

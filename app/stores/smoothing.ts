@@ -9,7 +9,7 @@ import { usePiece } from './piece.ts'
 /** `from 270.00° to 0.00° (copy 3)`. */
 export function fromTo(program: Program, { key, copy, from, to }: Shift): string {
   const show = (v: number) => showValue(v, propertyOf(program, key), program.measures, 2)
-  const copies = program.slots.get(key)?.forms.length ?? 1
+  const copies = program.slots.get(key)?.count ?? 1
   return `from ${show(from)} to ${show(to)}${copies > 1 ? ` (copy ${copy + 1})` : ''}`
 }
 

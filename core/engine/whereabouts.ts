@@ -4,7 +4,7 @@ import type { Facts } from '../facts/facts.ts'
 import { turned, type Repeats } from '../facts/repeats.ts'
 import type { Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
-import { hangsOnBefore, placesOf } from '../piece/copies.ts'
+import { hangsOnBefore, placeOf } from '../piece/copies.ts'
 import {
   POSED,
   applyX,
@@ -55,7 +55,7 @@ export function whereabouts(piece: Piece, formOf: FormOf, part: string, instance
       const form = (name: Posed): Form => formOf(id!, name, copy)
       const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
       const hung = hangsOnBefore(copies, copy % count)
-      chain.unshift({ forms, pose: resting(steps), pivot, place: placesOf(copies)[copy % count]!, hung })
+      chain.unshift({ forms, pose: resting(steps), pivot, place: placeOf(copies, copy % count), hung })
       if (!hung) break
     }
     at = Math.floor(at / count)

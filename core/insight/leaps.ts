@@ -108,9 +108,11 @@ export interface CopyJump extends Jump {
 export function leapsOf(forms: readonly Form[], m: Measures, turn: number): { jumps: CopyJump[]; more: boolean } {
   const told = new Map<string, CopyJump>()
   let more = false
+  const seen = new Set<Form>()
   for (const [copy, form] of forms.entries()) {
     // Copies that are the very same form leap alike.
-    if (forms.indexOf(form) < copy) continue
+    if (seen.has(form)) continue
+    seen.add(form)
     const found = jumpsOf(form, m, turn)
     more ||= found.more
     for (const j of found.jumps) {

@@ -2,11 +2,12 @@
 import type { Form } from '../form/form.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Promised } from '../piece/schema.ts'
+import { isTooMany, MOST_LOOKED } from './many-copies.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
 import { Moment, momentOfTicks } from '../time/moment.ts'
 import { floor, plus, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
-import { union, type Interval } from '../facts/interval.ts'
+import { ALL, union, type Interval } from '../facts/interval.ts'
 
 /** `kept`: for all time, as the bound proves. `broken`: at a moment. Else neither is known. All in display units. */
 export type Kept =
@@ -29,14 +30,16 @@ export function keptOf(slot: Slot, p: Promised, m: Measures): Kept {
   const size = sizeOf(slot, m)
   const limit = p.than * size
   const beyond = (v: number) => (p.side === 'above' ? v < limit : v > limit)
-  const bounds = slot.readers.map(f => rangeOf(f, p)).reduce(union)
+  // Of very many copies the first are looked at, and nothing is claimed of all.
+  const readers = isTooMany(slot) ? slot.readers.slice(0, MOST_LOOKED) : slot.readers
+  const bounds = isTooMany(slot) ? ALL : readers.map(f => rangeOf(f, p)).reduce(union)
   const bound = p.side === 'above' ? bounds.low : bounds.high
   // A bound may be out by its own rounding; a promise is of what people can type.
   const slack = 1e-9 * Math.max(Math.abs(limit), size)
   if (!beyond(bound + (p.side === 'above' ? slack : -slack))) return { verdict: 'kept', bound: bound / size }
   let seen = p.side === 'above' ? Infinity : -Infinity
   for (const at of looks(slot, m)) {
-    for (const f of slot.readers) {
+    for (const f of readers) {
       const v = p.of === 'speed' ? speed(f, at) : f.at(at)
       if (beyond(v)) return { verdict: 'broken', at: at.exactSeconds, value: v / size }
       seen = p.side === 'above' ? Math.min(seen, v) : Math.max(seen, v)
@@ -71,6 +74,6 @@ const speed = (f: Form, m: Moment): number => {
 /** Moments of the first laps, evenly spread: every frame where there are few enough. */
 function* looks(slot: Slot, m: Measures): Iterable<Moment> {
   const frames = Number(floor(times(times(m.lapLength, m.frameRate), rational(LAPS))))
-  const count = Math.max(1, Math.min(frames, Math.floor(MOST / slot.readers.length)))
+  const count = Math.max(1, Math.min(frames, Math.floor(MOST / Math.min(slot.count, MOST_LOOKED))))
   for (let k = 0; k < count; k++) yield momentOfTicks(Math.floor((k * frames) / count) * 1024, m.frameRate)
 }

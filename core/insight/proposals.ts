@@ -19,6 +19,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { closureOf } from './closure.ts'
+import { isTooMany } from './many-copies.ts'
 import { symmetriesOf } from './report.ts'
 
 const CLOSED = new Set<string>(['yes', 'symmetry', 'later'])
@@ -29,6 +30,7 @@ export function closes(program: Program, key: string): boolean {
   const slot = program.slots.get(key)
   return (
     slot !== undefined &&
+    !isTooMany(slot) &&
     slot.forms.every(f => CLOSED.has(closureOf(f, program.measures, program.lapStart, natural, symmetry).verdict))
   )
 }
@@ -143,6 +145,7 @@ export function shortestLap(program: Program): Rational | null {
   let lap: Rational | null = null
   for (const [key, slot] of program.slots) {
     if (slot.offset < 0) continue
+    if (isTooMany(slot)) return null
     const { symmetry } = symmetriesOf(program, key)
     for (const form of slot.forms) {
       const { every, gain } = form.facts().repeats

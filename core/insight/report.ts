@@ -21,6 +21,7 @@ import {
 import { PLAIN, type Kind } from '../units/kinds.ts'
 import { printNumber, sizeOfUnit, unitOfKind, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
+import { isTooMany, tooManyText } from './many-copies.ts'
 import { isBounded, union } from '../facts/interval.ts'
 import { DAY, type Repeats } from '../facts/repeats.ts'
 
@@ -104,6 +105,10 @@ export function reportOf(program: Program, slot: Slot): Report {
   const m = program.measures
   const property = propertyOf(program, slot.key)
   const { natural, symmetry } = symmetriesOf(program, slot.key)
+  if (isTooMany(slot)) {
+    const unknown = { period: '', range: '', reach: '', copy: null, cost: 0, finite: true }
+    return { ...unknown, closure: { verdict: 'unproven', gap: NaN }, closes: tooManyText(slot) }
+  }
   const range = slot.readers.map(f => f.facts().bounds).reduce(union)
   // What takes too long to look at is left open.
   const looks = slot.forms.reduce((n, f) => n + f.facts().cost.anew, 0)

@@ -5,6 +5,7 @@ import type { Fix } from '../formula/problem.ts'
 import { toNumber } from '../time/rational.ts'
 import { jumpFix, jumpText } from './jumps.ts'
 import { leapsOf, type CopyJump } from './leaps.ts'
+import { isTooMany, tooManyText } from './many-copies.ts'
 import { keptOf, type Kept } from './promises.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf, type Report } from './report.ts'
 
@@ -45,11 +46,12 @@ export function knownOf(program: Program, key: string): Known | null {
 export function leapingOf(program: Program, key: string): Leaping | null {
   const slot = program.slots.get(key)
   if (!slot || !sourceOf(program.piece, key) || slot.running !== 'text') return null
+  if (isTooMany(slot)) return { says: [tooManyText(slot)], at: [], closed: null }
   const { measures } = program
   const property = propertyOf(program, key)
   const { jumps, more } = leapsOf(slot.forms, measures, toNumber(symmetriesOf(program, key).natural))
   const words = (j: CopyJump) =>
-    jumpText(j, v => showValue(v, property, measures)) + (slot.forms.length > 1 ? `, copy ${j.copy + 1}` : '')
+    jumpText(j, v => showValue(v, property, measures)) + (slot.count > 1 ? `, copy ${j.copy + 1}` : '')
   const says = [
     ...jumps.slice(0, MOST_TOLD).map(words),
     ...(more || jumps.length > MOST_TOLD ? ['and it may leap besides'] : []),

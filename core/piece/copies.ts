@@ -62,9 +62,12 @@ function alongPath(copies: Copies & { layout: 'path' }): Home[] {
   })
 }
 
+const matrixOf = ({ x, y, z, turns }: Home): Matrix => placed(x, y, turns, z)
+
 /** The same as matrices. */
-export const placesOf = (copies: Copies | null): Matrix[] =>
-  homesOf(copies).map(({ x, y, z, turns }) => placed(x, y, turns, z))
+export const placesOf = (copies: Copies | null): Matrix[] => homesOf(copies).map(matrixOf)
+/** That of one copy. */
+export const placeOf = (copies: Copies | null, copy: number): Matrix => matrixOf(homesOf(copies)[copy]!)
 
 /** Whether a copy hangs on the one before it, by its number among its siblings. */
 export const hangsOnBefore = (copies: Copies | null, k: number): boolean => copies?.layout === 'chain' && k > 0

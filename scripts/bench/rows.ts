@@ -151,9 +151,8 @@ section('facts', () => {
   for (const count of [250, 10_000]) {
     const program = new Program(bulbsInAGrid(count))
     const fault = faultOf(program, 4)
-    const keys = [...program.slots.keys()]
     const from = performance.now()
-    for (const key of keys) reportOf(program, key)
+    for (const slot of program.slots.values()) reportOf(program, slot)
     tell({
       name: `facts of four drives on ${count.toLocaleString('en')} copies`,
       value: performance.now() - from,

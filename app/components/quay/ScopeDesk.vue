@@ -26,7 +26,7 @@ const keyed = ref(false)
 const slot = computed(() => store.program!.slots.get(props.drive))
 const copy = computed(() => {
   const mine = hand.part !== null && props.drive.startsWith(`${hand.part}.`)
-  return mine ? Math.min(hand.instance, (slot.value?.readers.length ?? 1) - 1) : 0
+  return mine ? Math.min(hand.instance, (slot.value?.count ?? 1) - 1) : 0
 })
 const sources = computed(() => (slot.value ? sourcesOf(store.program!, props.drive) : []))
 watch(sources, all => {

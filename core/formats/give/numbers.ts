@@ -26,7 +26,7 @@ export function columnsOf(program: Program): Column[] {
     slot.readers.forEach((_, i) => {
       const label = labelOf(program.piece, slot.key)
       const at = label.lastIndexOf('.')
-      const shown = slot.readers.length > 1 ? `${label.slice(0, at)}[${i}]${label.slice(at)}` : label
+      const shown = slot.count > 1 ? `${label.slice(0, at)}[${i}]${label.slice(at)}` : label
       columns.push({ name: shown, unit, shown: show, place: slot.offset + i })
     })
   }
