@@ -4,8 +4,8 @@
  * one before what the change does not reach.
  */
 import type { Checked } from '../formula/check.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
-import { propertyNamed, type Property } from '../piece/properties.ts'
+import type { Piece } from '../piece/schema.ts'
+import type { Property } from '../piece/properties.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, fromNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
@@ -15,16 +15,16 @@ import { Keeps } from './keeps.ts'
 import type { Form } from '../form/form.ts'
 import { guarded } from '../form/guarded.ts'
 import { limited, workedOut } from '../form/working.ts'
-import { copyWordOfAll, instancesOf, instancesRead, type Instances } from './instances.ts'
-import { compiledOf, DeferredCopies } from './deferred.ts'
-import { planOf } from './plan/plan.ts'
-import { Varying, type Surroundings } from './plan/varies.ts'
+import type { Instances } from './instances.ts'
+import { compiledOf } from './deferred.ts'
+import { compileInColumns, surroundingsOf } from './in-columns.ts'
+import { Varying } from './plan/varies.ts'
 import { Meanings, runningFormula, type Meaning, type Running } from './meaning.ts'
 import { MOST_PIECES, lengthOf, tooHeavy, tooManyPieces, tooMuch, weightsOf } from './weight.ts'
 import { Times, measuresOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
 import { compiledEach, MadeSlot } from './slot.ts'
-import { surroundings, type Ground, type Tracked } from './surroundings.ts'
+import { groundOf, nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { HandForms } from './keys.ts'
 import { problem } from '../formula/problem.ts'
@@ -120,7 +120,7 @@ export class Program {
   }
 
   private build(key: string, m: Meaning, offset: number): MadeSlot {
-    const tracked = nothingYet()
+    const tracked = nothingTracked()
     tracked.hands.add(key)
     const problems = [...m.problems]
     const before = this.pieces
@@ -160,60 +160,27 @@ export class Program {
 
   /** All copies as columns; null where that takes the plain evaluator, or is not worth it. */
   private inColumns(key: string, m: Meaning, checked: Checked, tracked: Tracked, bases: readonly Form[]): Made | null {
-    const { part } = m.target
-    const here = part === null ? null : this.instancesOf(part)
-    if (!here || here.count < FEW) return null
+    const { pieces } = this
     // What reads its own copies is left to the plain evaluator, which makes them one after another.
     this.begun.set(key, [])
-    const env = this.env(m, tracked)
-    const { ground, pieces } = this
-    const plan = planOf(checked, env, here.count, {
-      ...this.around(m),
-      copyWord: name => copyWordOfAll(this.piece, here, name),
-      hasFormula: of => {
-        if (!this.meanings.all.has(of)) return false
-        if (this.begun.has(of)) return null
-        tracked.slots.add(of)
-        this.slot(of)
-        return true
-      },
-      read: (of, instances, copy) => instancesRead(here, instances, this.instancesOf(of), copy),
-      held: (of, name) => {
-        tracked.hands.add(propertyKey(of, name))
-        return this.handForms(of, propertyNamed(name)!)
-      },
-      afford: pieces => this.afford(pieces),
+    const made = compileInColumns(m, checked, tracked, bases, {
+      ground: this.ground,
+      env: this.env(m, tracked),
+      slot: of => (!this.meanings.all.has(of) ? null : this.begun.has(of) ? 'being made' : this.slot(of)),
+      afford: n => this.afford(n),
     })
-    if (!plan) {
-      this.pieces = pieces
-      return null
-    }
-    // Copies are compiled one by one later on: what they read is at hand by then, whatever has become of this program.
-    const known = new Map([...tracked.slots].map(k => [k, this.slots.get(k)!]))
-    const later = surroundings(ground, m, nothingYet(), (of, which) => {
-      const slot = known.get(of)
-      return slot ? compiledOf(slot.readers[which]!) : null
-    })
-    const { frameRate } = this.measures
-    const copies = new DeferredCopies(
-      here.count,
-      i => compiledOr(bases[i]!, () => compile(checked, later(i))),
-      (form, i) => guarded(form, bases[i]!, frameRate),
-    )
-    return { plan, copies }
+    if (!made) this.pieces = pieces
+    return made
   }
 
   /** Which pieces of a formula in the place of this one differ from copy to copy. */
   varying(key: string, checked: Checked): Varying {
-    return new Varying(checked, this.envFor(key, 0), this.around(this.meanings.all.get(key)!))
-  }
-
-  private around({ target: { part, property } }: Meaning): Surroundings {
-    return {
-      own: { part: part!, property: property!.name },
-      instancesOf: of => this.instancesOf(of).count,
-      hasOwn: (of, name) => this.piece.bases[propertyKey(of, name)]?.copies !== undefined,
-    }
+    const m = this.meanings.all.get(key)!
+    return new Varying(
+      checked,
+      this.envFor(key, 0),
+      surroundingsOf(m, this.piece, of => this.instancesOf(of).count),
+    )
   }
 
   /** Every copy by the plain evaluator. */
@@ -246,7 +213,7 @@ export class Program {
   /** Surroundings for a formula at an instance, also for looking into its parts. */
   envFor(key: string, instance: number): Env {
     const m = this.meanings.all.get(key)!
-    return this.env(m, nothingYet())(instance)
+    return this.env(m, nothingTracked())(instance)
   }
 
   private env(m: Meaning, tracked: Tracked): (instance: number) => Env {
@@ -334,38 +301,4 @@ export class Program {
 /** What a slot's formula is made into. */
 type Made = ConstructorParameters<typeof MadeSlot>[0]
 
-/** Copies from which on they are run in columns. */
-const FEW = 4
-
-/** A copy that cannot be compiled by itself holds what is set. */
-function compiledOr(base: Form, make: () => Form): Form {
-  try {
-    return make()
-  } catch (e) {
-    if (!(e instanceof CannotRun)) throw e
-    return base
-  }
-}
-
-/** What formulas find around them in a program, without its slots: what is compiled later must not keep those alive. */
-function groundOf(
-  piece: Piece,
-  { measures, meanings, lapStart, times }: Pick<Program, 'measures' | 'meanings' | 'lapStart' | 'times'>,
-  instances: Map<string, Instances>,
-  hands: HandForms,
-): Ground {
-  const instancesIn = (part: string): Instances => {
-    let found = instances.get(part)
-    if (!found) instances.set(part, (found = instancesOf(piece, part)))
-    return found
-  }
-  return {
-    ...{ piece, measures, meanings, lapStart, times },
-    instancesOf: instancesIn,
-    handForms: (part, property, beat = PIECE) => hands.of(part, property, instancesIn(part).count, beat),
-  }
-}
-
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')
-
-const nothingYet = (): Tracked => ({ paces: new Map(), dials: new Set(), slots: new Set(), hands: new Set() })

@@ -9,13 +9,14 @@ import { marksOf } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import type { Beat } from '../form/beat.ts'
+import { PIECE, type Beat } from '../form/beat.ts'
 import { dialsOfClock, lostBy } from '../form/clock.ts'
 import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
 import { fixed, type Form } from '../form/form.ts'
 import { channelOf } from './channels.ts'
 import { dialForm, handForm, stop, type Env } from './env.ts'
-import { copyWords, indicesOf, instanceRead, type Instances } from './instances.ts'
+import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
+import type { HandForms } from './keys.ts'
 import { signalKey, type Meaning, type Meanings } from './meaning.ts'
 import type { Pace } from './slot.ts'
 import { windowsOf, type Times } from './words.ts'
@@ -150,5 +151,32 @@ export function surroundings(
       seed: (name, nth, forAll = false) =>
         nth < 0 ? seedOf('shared', name) : seedOf(m.source.seed, name, nth, ...(forAll ? [] : indices)),
     }
+  }
+}
+
+export const nothingTracked = (): Tracked => ({
+  paces: new Map(),
+  dials: new Set(),
+  slots: new Set(),
+  hands: new Set(),
+})
+
+/** What formulas find around them in a program, without its slots: what is compiled later must not keep those alive. */
+export function groundOf(
+  piece: Piece,
+  program: Pick<Ground, 'measures' | 'meanings' | 'lapStart' | 'times'>,
+  instances: Map<string, Instances>,
+  hands: HandForms,
+): Ground {
+  const { measures, meanings, lapStart, times } = program
+  const instancesIn = (part: string): Instances => {
+    let found = instances.get(part)
+    if (!found) instances.set(part, (found = instancesOf(piece, part)))
+    return found
+  }
+  return {
+    ...{ piece, measures, meanings, lapStart, times },
+    instancesOf: instancesIn,
+    handForms: (part, property, beat = PIECE) => hands.of(part, property, instancesIn(part).count, beat),
   }
 }

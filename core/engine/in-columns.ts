@@ -1,0 +1,96 @@
+/** The copies of a part run in columns: their plan, and their forms for when something asks for one copy. */
+import type { Checked } from '../formula/check.ts'
+import type { Form } from '../form/form.ts'
+import { guarded } from '../form/guarded.ts'
+import { propertyNamed } from '../piece/properties.ts'
+import { propertyKey, type Piece } from '../piece/schema.ts'
+import { compile } from './compile.ts'
+import { compiledOf, DeferredCopies } from './deferred.ts'
+import { CannotRun, type Env } from './env.ts'
+import { copyWordOfAll, instancesRead } from './instances.ts'
+import type { Meaning } from './meaning.ts'
+import { planOf, type Plan } from './plan/plan.ts'
+import type { Surroundings } from './plan/varies.ts'
+import type { Slot } from './slot.ts'
+import { nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
+
+/** Copies from which on they are run in columns. */
+const FEW = 4
+
+/** What is asked of the program while it is made. */
+export interface Making {
+  readonly ground: Ground
+  readonly env: (instance: number) => Env
+  /** The slot of a driven property, made if it is not yet; null where there is none, or it is being made itself. */
+  readonly slot: (key: string) => Slot | 'being made' | null
+  /** Takes so many pieces of formula off what a piece may have compiled; false where they don't fit. */
+  readonly afford: (pieces: number) => boolean
+}
+
+/** All copies as columns; null where that takes the plain evaluator, or is not worth it. */
+export function compileInColumns(
+  m: Meaning,
+  checked: Checked,
+  tracked: Tracked,
+  bases: readonly Form[],
+  { ground, env, slot, afford }: Making,
+): { readonly plan: Plan; readonly copies: DeferredCopies } | null {
+  const { part } = m.target
+  const { piece } = ground
+  const here = part === null ? null : ground.instancesOf(part)
+  if (!here || here.count < FEW) return null
+  const read = new Map<string, Slot>()
+  const plan = planOf(checked, env, here.count, {
+    ...surroundingsOf(m, piece, of => ground.instancesOf(of).count),
+    copyWord: name => copyWordOfAll(piece, here, name),
+    hasFormula: key => {
+      const found = slot(key)
+      if (found === null || found === 'being made') return found ? null : false
+      tracked.slots.add(key)
+      return true
+    },
+    read: (of, instances, copy) => instancesRead(here, instances, ground.instancesOf(of), copy),
+    held: (of, name) => {
+      tracked.hands.add(propertyKey(of, name))
+      return ground.handForms(of, propertyNamed(name)!)
+    },
+    afford,
+  })
+  if (!plan) return null
+  for (const key of tracked.slots) {
+    const found = slot(key)
+    if (found && found !== 'being made') read.set(key, found)
+  }
+  // Copies are compiled one by one later on: what they read is at hand by then, whatever has become of the program.
+  const later = surroundings(ground, m, nothingTracked(), (key, which) => {
+    const found = read.get(key)
+    return found ? compiledOf(found.readers[which]!) : null
+  })
+  const copies = new DeferredCopies(
+    here.count,
+    i => compiledOr(bases[i]!, () => compile(checked, later(i))),
+    (form, i) => guarded(form, bases[i]!, ground.measures.frameRate),
+  )
+  return { plan, copies }
+}
+
+/** What decides whether a piece of formula differs from copy to copy. */
+export const surroundingsOf = (
+  { target: { part, property } }: Meaning,
+  piece: Piece,
+  instancesOf: (part: string) => number,
+): Surroundings => ({
+  own: { part: part!, property: property!.name },
+  instancesOf,
+  hasOwn: (of, name) => piece.bases[propertyKey(of, name)]?.copies !== undefined,
+})
+
+/** A copy that cannot be compiled by itself holds what is set. */
+function compiledOr(base: Form, make: () => Form): Form {
+  try {
+    return make()
+  } catch (e) {
+    if (!(e instanceof CannotRun)) throw e
+    return base
+  }
+}
