@@ -16,6 +16,8 @@ import { nothingTracked, surroundings, type Ground, type Tracked } from './surro
 
 /** Copies from which on they are run in columns. */
 const FEW = 4
+/** The same where some of what they are made of has no kernel. */
+const MANY = 256
 
 /** What is asked of the program while it is made. */
 export interface Making {
@@ -38,7 +40,7 @@ export function compileInColumns(
   const { part } = m.target
   const { piece } = ground
   const here = part === null ? null : ground.instancesOf(part)
-  if (!here || here.count < FEW) return null
+  if (!here || here.count < FEW || readsItself(m, checked)) return null
   const read = new Map<string, Slot>()
   const plan = planOf(checked, env, here.count, {
     ...surroundingsOf(m, piece, of => ground.instancesOf(of).count),
@@ -56,7 +58,8 @@ export function compileInColumns(
     },
     afford,
   })
-  if (!plan) return null
+  // Of few copies those that need forms of their own are read by these alone.
+  if (!plan || (!plan.isWhole && here.count < MANY)) return null
   for (const key of tracked.slots) {
     const found = slot(key)
     if (found && found !== 'being made') read.set(key, found)
@@ -73,6 +76,10 @@ export function compileInColumns(
   )
   return { plan, copies }
 }
+
+/** Whether copies read others of their own, which the plain evaluator makes one after another. */
+const readsItself = (m: Meaning, checked: Checked): boolean =>
+  checked.reads.some(r => r.type === 'property' && propertyKey(r.part, r.property) === m.key)
 
 /** What decides whether a piece of formula differs from copy to copy. */
 export const surroundingsOf = (

@@ -155,7 +155,9 @@ const FORMULAS = [
 
 describe('columns', () => {
   it.each(FORMULAS)('%s is on every copy what the plain evaluator says', text => {
-    for (const count of [5, 13]) expect(differing(row(count, text)), `${count} copies`).toEqual([])
+    // What needs forms of its own is run in columns from 256 copies on.
+    for (const count of planned(row(5, text)) ? [5, 13] : [5, 260])
+      expect(differing(row(count, text)), `${count} copies`).toEqual([])
   })
   it('hold for blocks and odd ends', () => {
     for (const count of [4, 511, 512, 513, 1100]) {
@@ -164,7 +166,7 @@ describe('columns', () => {
     }
   })
   it('are what runs', () => {
-    const plain = FORMULAS.filter(text => !planned(row(5, text)))
+    const plain = FORMULAS.filter(text => !planned(row(5, text)) && !planned(row(260, text)))
     expect(plain).toEqual([])
   })
 })

@@ -116,7 +116,6 @@ export class Planner {
   byLane(node: Node): Column {
     if (!this.host.afford(this.lanes * A_LANE)) throw new CannotPlan()
     const { beat } = this.plain
-    this.isWhole = false
     const forms: Form[] = []
     for (let i = 0; i < this.lanes; i++) {
       const other = this.other(i)
@@ -128,6 +127,7 @@ export class Planner {
         fractionsOf(constants),
         forms.some(f => f.perLap || f.dials !== null),
       )
+    this.isWhole = false
     return moving((now, from, count, out) => {
       for (let i = 0; i < count; i++) {
         const v = forms[from + i]!.at(now.moment)
