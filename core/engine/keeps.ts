@@ -2,14 +2,14 @@
 import type { Piece } from '../piece/schema.ts'
 import type { Live } from './live.ts'
 import type { Meanings } from './meaning.ts'
-import type { MadeSlot } from './slot.ts'
+import type { Slot } from './slot.ts'
 
 /** What is looked at of a program, the new one and the one before. */
 interface Made {
   readonly piece: Piece
   readonly live: Live
   readonly meanings: Meanings
-  readonly slots: ReadonlyMap<string, MadeSlot>
+  readonly slots: ReadonlyMap<string, Slot>
   readonly resting: ReadonlyMap<string, string>
 }
 
@@ -29,7 +29,7 @@ export class Keeps {
       (['parts', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
   }
 
-  slot(key: string): MadeSlot | null {
+  slot(key: string): Slot | null {
     return this.possible && this.stands(key) ? this.before!.slots.get(key)! : null
   }
 

@@ -23,7 +23,8 @@ import { Meanings, runningFormula, type Meaning, type Running } from './meaning.
 import { MOST_PIECES, lengthOf, tooHeavy, tooManyPieces, tooMuch, weightsOf } from './weight.ts'
 import { Times, measuresOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
-import { compiledEach, MadeSlot } from './slot.ts'
+import { RunOrder } from './run-order.ts'
+import { movedSlot, plainSlot, slotInColumns, type Slot } from './slot.ts'
 import { groundOf, nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { HandForms } from './keys.ts'
@@ -32,7 +33,7 @@ import { problem } from '../formula/problem.ts'
 export class Program {
   readonly measures: Measures
   readonly meanings: Meanings
-  readonly slots = new Map<string, MadeSlot>()
+  readonly slots = new Map<string, Slot>()
   /** How many values a snapshot holds. */
   readonly size: number
   readonly lapStart: Rational
@@ -45,8 +46,7 @@ export class Program {
   private readonly ground: Ground
   /** Pieces of formula that are compiled in all, those of every copy counted. */
   private pieces = 0
-  /** Slots that a snapshot holds, each after all that it reads. */
-  private inOrder: readonly MadeSlot[] | null = null
+  private runOrder: RunOrder | null = null
   /** Where each slot begins in a snapshot. */
   private readonly offsets: ReadonlyMap<string, number>
   /** While slots are made: which stand as they were before. */
@@ -99,27 +99,27 @@ export class Program {
     for (const key of keys) this.slot(key)
     // What is made may ask for others as long as it lives: it must not hold the program before by that.
     this.making = null
-    this.inOrder = null
+    this.runOrder = null
   }
 
   instancesOf(part: string): Instances {
     return this.ground.instancesOf(part)
   }
 
-  private readonly slot = (key: string): MadeSlot => {
+  private readonly slot = (key: string): Slot => {
     const made = this.slots.get(key)
     if (made) return made
     const offset = this.offsets.get(key) ?? -1
     const old = this.making!.slot(key)
     // One that stands as it was is the very same object, so that whoever shows it need not look again.
-    const kept = old?.at(offset)
+    const kept = old && movedSlot(old, offset)
     const slot = kept ?? this.build(key, this.meanings.all.get(key)!, offset)
     if (kept) this.pieces += kept.pieces
     this.slots.set(key, slot)
     return slot
   }
 
-  private build(key: string, m: Meaning, offset: number): MadeSlot {
+  private build(key: string, m: Meaning, offset: number): Slot {
     const tracked = nothingTracked()
     tracked.hands.add(key)
     const problems = [...m.problems]
@@ -149,13 +149,10 @@ export class Program {
       made = attempt(m.good, false)
     }
     if (!made && running !== 'off') running = 'base'
-    made ??= compiledEach(
-      bases,
-      bases.map(f => guarded(f, f, this.measures.frameRate)),
-    )
+    made ??= { forms: bases, readers: bases.map(f => guarded(f, f, this.measures.frameRate)) }
     const chained = runningFormula(m)?.reads.some(r => r.type === 'property' && r.before) ?? false
     const known = { key, running, problems, ...tracked, chained, pieces: this.pieces - before }
-    return new MadeSlot(made, known, offset)
+    return 'plan' in made ? slotInColumns(known, made.plan, made.copies, offset) : plainSlot(known, made, offset)
   }
 
   /** All copies as columns; null where that takes the plain evaluator, or is not worth it. */
@@ -200,7 +197,7 @@ export class Program {
       forms[i] = compile(checked, env(i))
       readers[i] = guarded(forms[i], bases[i]!, this.measures.frameRate)
     }
-    return compiledEach(forms, readers)
+    return { forms, readers }
   }
 
   /** Takes so many pieces of formula off what a piece may have compiled; false where they don't fit. */
@@ -246,10 +243,9 @@ export class Program {
   /** All driven values at a moment, written into `out` (of length `size`). */
   moment(m: Moment, out: Float64Array): Float64Array {
     // Each after all that it reads: a column is read from what others have written.
-    const slots = this.snapshotOrder()
-    limited(() => {
-      for (const slot of slots) this.run(slot, m, out)
-    })
+    this.runOrder ??= this.runOrderOf(this.meanings.order)
+    const { runOrder } = this
+    limited(() => runOrder.run(m, out))
     return out
   }
 
@@ -265,24 +261,14 @@ export class Program {
     }
     need(key)
     const all = new Float64Array(this.size)
-    workedOut(() => {
-      for (const s of this.snapshotOrder()) if (needed.has(s.key)) this.run(s, m, all)
-      return 0
-    })
+    const order = this.runOrderOf(this.meanings.order.filter(k => needed.has(k)))
+    workedOut(() => order.run(m, all))
     return all.subarray(slot.offset, slot.offset + slot.count)
   }
 
-  private run(slot: MadeSlot, m: Moment, out: Float64Array): void {
-    const { plan, offset } = slot
-    if (plan) return plan.run(m, out, offset, this.offsets, i => slot.readers[i]!.at(m))
-    const { readers } = slot
-    for (let i = 0; i < readers.length; i++) out[offset + i] = readers[i]!.at(m)
-  }
-
-  private snapshotOrder(): readonly MadeSlot[] {
-    return (this.inOrder ??= this.meanings.order
-      .map(key => this.slots.get(key))
-      .filter(s => s !== undefined && s.offset >= 0) as MadeSlot[])
+  private runOrderOf(keys: readonly string[]): RunOrder {
+    const slots = keys.map(key => this.slots.get(key)).filter(slot => slot !== undefined)
+    return new RunOrder(slots, this.offsets)
   }
 
   /** One driven property of one instance at many moments. */
@@ -299,6 +285,6 @@ export class Program {
 }
 
 /** What a slot's formula is made into. */
-type Made = ConstructorParameters<typeof MadeSlot>[0]
+type Made = Pick<Slot, 'forms' | 'readers'> | NonNullable<ReturnType<typeof compileInColumns>>
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')

@@ -40,55 +40,69 @@ export interface Slot {
   readonly compiled: readonly Form[]
 }
 
-/** What is compiled of a slot. */
-export type Compiled = Pick<Slot, 'plan' | 'forms' | 'readers' | 'count' | 'compiled'>
+/** All of a slot but what is compiled of it, and where its values begin. */
+type Known = Omit<Slot, 'plan' | 'forms' | 'readers' | 'count' | 'compiled' | 'offset'>
 
-export const compiledEach = (forms: readonly Form[], readers: readonly Form[]): Compiled => ({
-  ...{ plan: null, forms, readers, count: readers.length },
+/** A slot of which every copy is read by itself. */
+export const plainSlot = (known: Known, { forms, readers }: Pick<Slot, 'forms' | 'readers'>, offset: number): Slot => ({
+  ...known,
+  plan: null,
+  forms,
+  readers,
+  count: readers.length,
   compiled: readers,
+  offset,
 })
 
-/** A slot of what was compiled and all else that is known of it. */
-export class MadeSlot implements Slot {
-  readonly key!: string
-  readonly running!: Running
-  readonly problems!: readonly Problem[]
-  readonly paces!: ReadonlyMap<string, Pace>
-  readonly dials!: ReadonlySet<string>
-  readonly slots!: ReadonlySet<string>
-  readonly hands!: ReadonlySet<string>
-  readonly chained!: boolean
-  readonly pieces!: number
+/** A slot in columns: its copies are compiled when something asks for them. */
+class SlotInColumns implements Slot {
+  readonly key: string
+  readonly running: Running
+  readonly problems: readonly Problem[]
+  readonly paces: ReadonlyMap<string, Pace>
+  readonly dials: ReadonlySet<string>
+  readonly slots: ReadonlySet<string>
+  readonly hands: ReadonlySet<string>
+  readonly chained: boolean
+  readonly pieces: number
 
   constructor(
-    private readonly made: Compiled | { readonly plan: Plan; readonly copies: DeferredCopies },
-    private readonly known: Omit<Slot, keyof Compiled | 'offset'>,
+    readonly known: Known,
+    readonly plan: Plan,
+    readonly copies: DeferredCopies,
     readonly offset: number,
   ) {
-    Object.assign(this, known)
+    this.key = known.key
+    this.running = known.running
+    this.problems = known.problems
+    this.paces = known.paces
+    this.dials = known.dials
+    this.slots = known.slots
+    this.hands = known.hands
+    this.chained = known.chained
+    this.pieces = known.pieces
   }
 
-  /** The same where its values begin elsewhere in a snapshot. */
-  at(offset: number): MadeSlot {
-    return offset === this.offset ? this : new MadeSlot(this.made, this.known, offset)
-  }
-
-  private get lists(): Pick<Compiled, 'forms' | 'readers' | 'count' | 'compiled'> {
-    return 'copies' in this.made ? this.made.copies : this.made
-  }
-  get plan(): Plan | null {
-    return this.made.plan
-  }
   get forms(): readonly Form[] {
-    return this.lists.forms
+    return this.copies.forms
   }
   get readers(): readonly Form[] {
-    return this.lists.readers
+    return this.copies.readers
   }
   get count(): number {
-    return this.lists.count
+    return this.copies.count
   }
   get compiled(): readonly Form[] {
-    return this.lists.compiled
+    return this.copies.compiled
   }
+}
+
+export const slotInColumns = (known: Known, plan: Plan, copies: DeferredCopies, offset: number): Slot =>
+  new SlotInColumns(known, plan, copies, offset)
+
+/** The same where its values begin elsewhere in a snapshot: the very same object where they do not. */
+export function movedSlot(slot: Slot, offset: number): Slot {
+  if (slot.offset === offset) return slot
+  if (slot instanceof SlotInColumns) return new SlotInColumns(slot.known, slot.plan, slot.copies, offset)
+  return { ...slot, offset }
 }
