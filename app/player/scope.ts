@@ -149,10 +149,7 @@ export class Scope {
   private adopt(program: Program, slot: Slot): void {
     const { natural } = symmetriesOf(program, this.key)
     this.slot = slot
-    this.copies = Array.from(
-      { length: Math.min(slot.count, MOST_COPIES) },
-      (_, i) => this.copies[i] ?? new Samples(),
-    )
+    this.copies = Array.from({ length: Math.min(slot.count, MOST_COPIES) }, (_, i) => this.copies[i] ?? new Samples())
     this.forget()
     this.natural = toNumber(natural)
     this.facts.of([slot.forms[Math.min(this.copy, slot.count - 1)]!])

@@ -31,6 +31,6 @@ it('ten thousand copies run, each as the plain evaluator has it, and nothing is 
     closure: { verdict: 'unproven' },
     range: '',
   })
-  expect(leapingOf(program, x!.key)!.says).toEqual(['10,000 copies, not looked at one by one'])
+  expect(leapingOf(program, x!.key)!.says).toEqual([])
   expect(knownOf(lamps(300), x!.key)!.report.closes).not.toMatch(/not looked at/)
 })

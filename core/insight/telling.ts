@@ -5,7 +5,7 @@ import type { Fix } from '../formula/problem.ts'
 import { toNumber } from '../time/rational.ts'
 import { jumpFix, jumpText } from './jumps.ts'
 import { leapsOf, type CopyJump } from './leaps.ts'
-import { isTooMany, tooManyText } from './many-copies.ts'
+import { isTooMany } from './many-copies.ts'
 import { keptOf, type Kept } from './promises.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf, type Report } from './report.ts'
 
@@ -46,7 +46,7 @@ export function knownOf(program: Program, key: string): Known | null {
 export function leapingOf(program: Program, key: string): Leaping | null {
   const slot = program.slots.get(key)
   if (!slot || !sourceOf(program.piece, key) || slot.running !== 'text') return null
-  if (isTooMany(slot)) return { says: [tooManyText(slot)], at: [], closed: null }
+  if (isTooMany(slot)) return { says: [], at: [], closed: null }
   const { measures } = program
   const property = propertyOf(program, key)
   const { jumps, more } = leapsOf(slot.forms, measures, toNumber(symmetriesOf(program, key).natural))

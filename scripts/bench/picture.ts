@@ -79,9 +79,11 @@ function measure(
     sent += bytesOf(changed.corners, PER_CORNER + 1 + (deep ? 3 : 0)) + bytesOf(changed.indices, 1)
   }
   for (let k = 0; k < 60; k++) frame(k)
-  const before = plate.rows.data.slice()
+  // What the card is told of waves counts with the rows.
+  const told = () => [...plate.rows.data, ...(plate.deep?.waters.data ?? [])]
+  const before = told()
   frame(61)
-  const changes = plate.rows.data.some((v, i) => v !== before[i])
+  const changes = told().some((v, i) => v !== before[i])
   const still = changes !== moves ? `its rows ${moves ? 'do not change' : 'change'} from frame to frame` : null
   const fault = (driven === null ? null : faultOf(program, driven)) ?? still
   spent.fill(0)

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The quay: where a piece is worked on. */
-import { workedOut } from '~~/core/form/working.ts'
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
@@ -122,9 +121,7 @@ onMounted(() => {
     openTide: {
       values: (key: string, seconds: number) => {
         const program = store.program!
-        return program.slots
-          .get(key)!
-          .readers.map(r => workedOut(() => r.at(momentOfSeconds(fromNumber(seconds), program.measures.frameRate))))
+        return [...program.copiesAt(key, momentOfSeconds(fromNumber(seconds), program.measures.frameRate))]
       },
       now: () => store.player!.now().seconds,
     },
