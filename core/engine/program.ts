@@ -242,7 +242,6 @@ export class Program {
 
   /** All driven values at a moment, written into `out` (of length `size`). */
   moment(m: Moment, out: Float64Array): Float64Array {
-    // Each after all that it reads: a column is read from what others have written.
     this.runOrder ??= this.runOrderOf(this.meanings.order)
     const { runOrder } = this
     limited(() => runOrder.run(m, out))
@@ -253,22 +252,24 @@ export class Program {
   copiesAt(key: string, m: Moment): Float64Array {
     const slot = this.slots.get(key)!
     if (!slot.plan) return Float64Array.from(slot.readers, r => workedOut(() => r.at(m)))
-    const needed = new Set<string>()
-    const need = (k: string): void => {
-      if (needed.has(k)) return
-      needed.add(k)
-      for (const other of this.slots.get(k)!.slots) need(other)
-    }
-    need(key)
     const all = new Float64Array(this.size)
-    const order = this.runOrderOf(this.meanings.order.filter(k => needed.has(k)))
+    const order = this.runOrderOf([key])
     workedOut(() => order.run(m, all))
     return all.subarray(slot.offset, slot.offset + slot.count)
   }
 
+  /** Slots and all that they read, each after what it reads: a column is read from what others have written. */
   private runOrderOf(keys: readonly string[]): RunOrder {
-    const slots = keys.map(key => this.slots.get(key)).filter(slot => slot !== undefined)
-    return new RunOrder(slots, this.offsets)
+    const slots = new Set<Slot>()
+    const add = (key: string): void => {
+      const slot = this.slots.get(key)
+      if (!slot || slots.has(slot)) return
+      // What runs may read others than what is written does: the order of the texts is not enough.
+      for (const other of slot.slots) add(other)
+      slots.add(slot)
+    }
+    for (const key of keys) add(key)
+    return new RunOrder([...slots], this.offsets)
   }
 
   /** One driven property of one instance at many moments. */

@@ -1,9 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
+import { setText } from '../../acts/sources.ts'
 import { workedOut } from '../../form/working.ts'
 import { anAngleOfCopies } from '../../made-up.ts'
 import { fair } from '../../testing.ts'
+import { apply } from '../../piece/operation.ts'
+import { setDial } from '../retime.ts'
 import { momentOfFrame, momentOfSeconds, momentOfTicks, type Moment } from '../../time/moment.ts'
 import { rational } from '../../time/rational.ts'
 import { Program } from '../program.ts'
@@ -163,6 +166,60 @@ describe('columns', () => {
     for (const count of [4, 511, 512, 513, 1100]) {
       for (const text of FORMULAS.filter((text, k) => k % 7 === 3 && !/accumulate|delay|before/.test(text)))
         expect(differing(row(count, text)), `${count} × ${text}`).toEqual([])
+    }
+  })
+  it('follow what runs, where that is the last good text and reads others than the text', () => {
+    const b = new Builder('Good', 7)
+    const copies = { layout: 'row', count: 6, dx: 9, dy: 0 } as const
+    const [first, second] = ['First', 'Second'].map(n => b.part(n, { type: 'ellipse' }, { copies }))
+    b.drive(first!, 'x', 'Second[index].x + 1px')
+    b.drive(second!, 'x', 'sine(every: 2s, amp: 9px, phase: index * 7deg)')
+    // It has no length more than 0, which is found when it is compiled.
+    const op = setText(b.piece, `${first}.x`, 'ramp(length: index * 0s, to: 9px)', false)
+    const program = new Program(apply(b.piece, op))
+    const [slot, other] = [`${first}.x`, `${second}.x`].map(k => program.slots.get(k)!)
+    expect([slot!.running, slot!.plan !== null, other!.plan !== null]).toEqual(['good', true, true])
+    const out = new Float64Array(program.size)
+    for (const m of MOMENTS) {
+      program.moment(m, out)
+      slot!.readers.forEach((r, i) => expect(out[slot!.offset + i]).toBe(r.at(m)))
+      expect([...program.copiesAt(slot!.key, m)]).toEqual(slot!.readers.map(r => r.at(m)))
+    }
+  })
+  it.each([
+    'parent.index * 3px + index * 1px',
+    'sine(every: 2s, amp: 3px, phase: parent.index * 20deg + index * 7deg)',
+    'strings.y + index * 1px',
+    'strings.y * along + base',
+    'if parent.index == 1 then base else own.y + homeX',
+    'sine(freq: 1Hz * fast, amp: 3px, phase: index * 11deg)',
+    'time * 3px/s * fast + index * 1px',
+    'time * 3px/s * fast * index',
+    'noise(1Hz, 3px) + before.y',
+    'random(1px, 9px, rate: 2Hz, seed: 4) + row * 1px + column * 2px',
+    'if index > 1 then bulb[index - 1].y else strings.y',
+  ])('in copies within copies, with set values of their own and a dial that was tuned: %s', text => {
+    const b = new Builder('Nested', 7)
+    const fast = b.dial('fast', { value: 1, low: 0, high: 4 })
+    const grid = { layout: 'grid', count: 6, columns: 3, dx: 9, dy: 9 } as const
+    const strings = b.part('Strings', { type: 'group' }, { copies: { layout: 'row', count: 3, dx: 60, dy: 0 } })
+    const bulb = b.part('Bulb', { type: 'ellipse' }, { copies: grid, parent: strings })
+    b.copies(bulb, 'x', 18, i => (i * 7) / 3)
+    b.drive(strings, 'y', 'sine(every: 3s, amp: 20px, phase: index * 31deg)')
+    b.drive(bulb, 'y', 'triangle(every: 4s, amp: 5px, phase: index * 9deg)')
+    b.drive(bulb, 'x', text)
+    const begun = new Program(b.piece)
+    const tuned = setDial(begun, fast, 1.7, momentOfTicks(98_765, RATE), true)
+    for (const program of [begun, new Program(apply(b.piece, tuned), begun), new Program(apply(b.piece, tuned))]) {
+      const slot = program.slots.get(`${bulb}.x`)!
+      expect([slot.running, slot.problems]).toEqual(['text', []])
+      const out = new Float64Array(program.size)
+      for (const m of MOMENTS) {
+        program.moment(m, out)
+        expect([...out.subarray(slot.offset, slot.offset + 18)], `${m.seconds} s`).toEqual(
+          slot.readers.map(r => r.at(m)),
+        )
+      }
     }
   })
   it('are what runs', () => {
