@@ -41,7 +41,6 @@ export function compileInColumns(
   const { piece } = ground
   const here = part === null ? null : ground.instancesOf(part)
   if (!here || here.count < FEW || readsItself(m, checked)) return null
-  const read = new Map<string, Slot>()
   const plan = planOf(checked, env, here.count, {
     ...surroundingsOf(m, piece, of => ground.instancesOf(of).count),
     copyWord: name => copyWordOfAll(piece, here, name),
@@ -60,21 +59,34 @@ export function compileInColumns(
   })
   // Of few copies those that need forms of their own are read by these alone.
   if (!plan || (!plan.isWhole && here.count < MANY)) return null
+  const read = new Map<string, Slot>()
   for (const key of tracked.slots) {
     const found = slot(key)
     if (found && found !== 'being made') read.set(key, found)
   }
-  // Copies are compiled one by one later on: what they read is at hand by then, whatever has become of the program.
+  return { plan, copies: compiledLater(m, checked, bases, ground, read) }
+}
+
+/**
+ * Copies that are compiled one by one later on: what they read is at hand by then, whatever has become of the program. In a
+ * function of its own, since closures hold all that any closure beside them does, and these live as long as their slot.
+ */
+function compiledLater(
+  m: Meaning,
+  checked: Checked,
+  bases: readonly Form[],
+  ground: Ground,
+  read: ReadonlyMap<string, Slot>,
+): DeferredCopies {
   const later = surroundings(ground, m, nothingTracked(), (key, which) => {
     const found = read.get(key)
     return found ? compiledOf(found.readers[which]!) : null
   })
-  const copies = new DeferredCopies(
-    here.count,
+  return new DeferredCopies(
+    bases.length,
     i => compiledOr(bases[i]!, () => compile(checked, later(i))),
     (form, i) => guarded(form, bases[i]!, ground.measures.frameRate),
   )
-  return { plan, copies }
 }
 
 /** Whether copies read others of their own, which the plain evaluator makes one after another. */
