@@ -1,5 +1,4 @@
 /** What an entry of the function table makes its column from: its arguments as columns, and all that is one for all copies. */
-import type { Beat } from '../form/beat.ts'
 import type { Fractions } from './fractions.ts'
 import type { Column } from './column.ts'
 import type { PhaseLanes } from './phase.ts'
@@ -16,7 +15,6 @@ export interface LaneCall<C> {
   readonly phase: PhaseLanes | null
   /** The seed of each lane, where it draws on chance. */
   readonly seeds: readonly number[]
-  readonly beat: Beat
   /** What an argument is on each lane, where it is a constant. */
   readonly constant: (name: string) => Fractions | null
   /** Steady growth on the clock in force. */

@@ -7,13 +7,14 @@ import { canonical } from '../units/names.ts'
 import type { Span } from '../formula/problem.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
 import { asPlace } from '../formula/lookup.ts'
-import { partWord } from '../formula/scope.ts'
+import { letRead, partBefore } from '../formula/scope.ts'
 import { builtinNamed } from '../formula/words.ts'
 import {
   everyNode,
   type BinaryNode,
   type CallNode,
   type IfNode,
+  type Let,
   type MemberNode,
   type NameNode,
   type Node,
@@ -48,7 +49,7 @@ export function compilePhase(checked: Checked, env: Env, node: CallNode) {
 
 export class Compiler extends ReadyCalls {
   /** Forms of the `let`s, for each clock they are read on. */
-  private readonly lets = new Map<Beat, Map<string, Form>>()
+  private readonly lets = new Map<Beat, Map<Node, Form>>()
 
   /** Does something with the clock in force where a node stands. */
   within<T>(node: Node, make: () => T): T {
@@ -67,13 +68,11 @@ export class Compiler extends ReadyCalls {
     return this.env.feature(...as)
   }
 
-  private letNamed(name: string): Form | undefined {
-    const at = this.checked.formula.lets.find(l => canonical(l.name) === name)
-    if (!at) return undefined
-    const kept = this.lets.get(this.beat) ?? new Map<string, Form>()
+  private letForm({ value }: Let): Form {
+    const kept = this.lets.get(this.beat) ?? new Map<Node, Form>()
     this.lets.set(this.beat, kept)
-    if (!kept.has(name)) kept.set(name, this.form(at.value))
-    return kept.get(name)
+    if (!kept.has(value)) kept.set(value, this.form(value))
+    return kept.get(value)!
   }
 
   form(node: Node): Form {
@@ -110,10 +109,10 @@ export class Compiler extends ReadyCalls {
   }
 
   private name(node: NameNode): Form {
-    const name = canonical(node.name)
-    const own = node.quoted ? undefined : this.letNamed(name)
-    if (own) return own
-    if (!node.quoted && builtinNamed(name)) return this.env.builtin(builtinNamed(name)!.name, this.beat)
+    const own = letRead(this.checked.formula, node)
+    if (own) return this.letForm(own)
+    const builtin = node.quoted ? undefined : builtinNamed(node.name)
+    if (builtin) return this.env.builtin(builtin.name, this.beat)
     const read = this.checked.reads.find(r => r.from === node.from && r.to === node.to)
     if (read?.type === 'dial') return this.env.dial(read.id)
     if (read?.type === 'signal') return this.env.signal(read.id)
@@ -126,19 +125,18 @@ export class Compiler extends ReadyCalls {
   }
 
   private member(node: MemberNode): Form {
-    const before = partWord(node.of.type === 'index' ? node.of.of : node.of)!
-    const word = before.relative ? canonical(before.word) : before.word
+    const { word, relative, index } = partBefore(node)!
     const copyWord = builtinNamed(node.name)
-    if (before.relative && word.startsWith('parent') && copyWord?.copies)
+    if (relative && word.startsWith('parent') && copyWord?.copies)
       return this.env.builtin(`${word}.${copyWord.name}`, this.beat)
-    const feature = this.env.feature(word, node.name, before.relative)
+    const feature = this.env.feature(word, node.name, relative)
     if (!feature) return this.call(asPlace(node))
     if ('setting' in feature) return fixedNumber(feature.setting, this.env.frameRate)
-    let copy: number | 'before' | null = before.relative && word === 'before' ? 'before' : null
-    if (node.of.type === 'index') {
-      const which = constantOf(this.form(node.of.at))
+    let copy: number | 'before' | null = relative && word === 'before' ? 'before' : null
+    if (index) {
+      const which = constantOf(this.form(index))
       if (!which || !isWhole(which))
-        return stop('index', node.of.at, 'Which copy must be a whole number that does not change with time.')
+        return stop('index', index, 'Which copy must be a whole number that does not change with time.')
       copy = toNumber(which)
     }
     const found = this.env.property(feature.part, feature.property, copy)

@@ -55,54 +55,26 @@ export const plainSlot = (known: Known, { forms, readers }: Pick<Slot, 'forms' |
 })
 
 /** A slot in columns: its copies are compiled when something asks for them. */
-class SlotInColumns implements Slot {
-  readonly key: string
-  readonly running: Running
-  readonly problems: readonly Problem[]
-  readonly paces: ReadonlyMap<string, Pace>
-  readonly dials: ReadonlySet<string>
-  readonly slots: ReadonlySet<string>
-  readonly hands: ReadonlySet<string>
-  readonly chained: boolean
-  readonly pieces: number
-
-  constructor(
-    readonly known: Known,
-    readonly plan: Plan,
-    readonly copies: DeferredCopies,
-    readonly offset: number,
-  ) {
-    this.key = known.key
-    this.running = known.running
-    this.problems = known.problems
-    this.paces = known.paces
-    this.dials = known.dials
-    this.slots = known.slots
-    this.hands = known.hands
-    this.chained = known.chained
-    this.pieces = known.pieces
-  }
-
-  get forms(): readonly Form[] {
-    return this.copies.forms
-  }
-  get readers(): readonly Form[] {
-    return this.copies.readers
-  }
-  get count(): number {
-    return this.copies.count
-  }
-  get compiled(): readonly Form[] {
-    return this.copies.compiled
-  }
-}
-
-export const slotInColumns = (known: Known, plan: Plan, copies: DeferredCopies, offset: number): Slot =>
-  new SlotInColumns(known, plan, copies, offset)
+export const slotInColumns = (known: Known, plan: Plan, copies: DeferredCopies, offset: number): Slot => ({
+  ...known,
+  plan,
+  count: copies.count,
+  offset,
+  get forms() {
+    return copies.forms
+  },
+  get readers() {
+    return copies.readers
+  },
+  get compiled() {
+    return copies.compiled
+  },
+})
 
 /** The same where its values begin elsewhere in a snapshot: the very same object where they do not. */
 export function movedSlot(slot: Slot, offset: number): Slot {
   if (slot.offset === offset) return slot
-  if (slot instanceof SlotInColumns) return new SlotInColumns(slot.known, slot.plan, slot.copies, offset)
-  return { ...slot, offset }
+  // Its copies stay uncompiled: what is looked up when asked is taken over as that.
+  const all = Object.getOwnPropertyDescriptors(slot)
+  return Object.defineProperties({}, { ...all, offset: { ...all.offset, value: offset } }) as Slot
 }

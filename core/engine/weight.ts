@@ -12,6 +12,9 @@ export const MOST_WORK = 4_000_000
 /** Pieces of formula that are compiled in all, those of every copy counted that is not run in columns. */
 export const MOST_PIECES = 100_000
 
+/** What an operation on a lane takes of one by a form of its own, as measured (`npm run bench`). */
+const IN_COLUMNS = 0.1
+
 /** How much a drive or signal takes. */
 export interface Weight {
   readonly slot: Slot
@@ -51,7 +54,7 @@ export function weightsOf(slots: Iterable<Slot>): Weight[] {
 function allAlike(slot: Slot, sought: ReadonlyMap<object, Asked>): number | null {
   const { plan, count } = slot
   // Columns without lanes of their own forms ask for nothing at other moments.
-  if (plan?.isWhole && !slot.compiled.some(r => sought.has(r))) return plan.operations * count
+  if (plan?.isWhole && !slot.compiled.some(r => sought.has(r))) return plan.operations * count * IN_COLUMNS
   const { readers, forms } = slot
   if (readers.length < 24 || slot.offset < 0 || slot.compiled.some(r => sought.has(r))) return null
   // In a chain each asks the one before: then all are looked at, the first ones first.

@@ -7,7 +7,7 @@ import { unitNamed } from '../units/units.ts'
 import { NAMED, type Copies, type Piece } from '../piece/schema.ts'
 import { has, propertyNamed, settingsOf, type Property } from '../piece/properties.ts'
 import { canonical } from '../units/names.ts'
-import type { NameNode, Node } from './tree.ts'
+import type { Formula, Let, MemberNode, NameNode, Node } from './tree.ts'
 import { RELATIVES, type Builtin } from './words.ts'
 
 export type Thing = { readonly id: string; readonly name: string } & (
@@ -119,6 +119,18 @@ export function partWord(
     ? { word: `${inner.word}.parent`, name: inner.name, relative: true }
     : null
 }
+
+/** The part before a dot, a word that stands for one as the language writes it, and which copy of it; null when there is none. */
+export function partBefore({ of }: MemberNode): { word: string; relative: boolean; index: Node | null } | null {
+  const before = partWord(of.type === 'index' ? of.of : of)
+  if (!before) return null
+  const { word, relative } = before
+  return { word: relative ? canonical(word) : word, relative, index: of.type === 'index' ? of.at : null }
+}
+
+/** The `let` that a name reads, if it reads one. */
+export const letRead = (formula: Formula, node: NameNode): Let | undefined =>
+  node.quoted ? undefined : formula.lets.find(l => canonical(l.name) === canonical(node.name))
 
 /** How many levels further out `parent.parent` reaches. */
 export const levelsOut = (word: string): number => word.split('.').length

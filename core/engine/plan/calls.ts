@@ -59,7 +59,6 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     return column ? (constantLanes(column, lanes)?.exact ?? null) : null
   }
   if (entry.exact) return noColumn()
-  const { beat } = compiler
   const { call: first } = compiler.prepared(node)
   const fold = entry.fold?.(first)
   if (fold && [...Object.values(args), ...many].every(c => !c || constantLanes(c, lanes)))
@@ -71,7 +70,6 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     first,
     phase: entry.pace ? phaseOn(p, entry, args, first) : null,
     seeds: entry.seeded ? seedsOf(p, node, entry, args, first) : [],
-    beat,
     constant,
     steady: (rate, base) => steadyOn(p, rate, base),
   }

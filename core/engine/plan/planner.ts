@@ -5,7 +5,7 @@
  * that the bits are the same.
  */
 import type { Checked } from '../../formula/check.ts'
-import { partWord } from '../../formula/scope.ts'
+import { letRead, partBefore } from '../../formula/scope.ts'
 import { builtinNamed } from '../../formula/words.ts'
 import type { BinaryNode, CallNode, IfNode, MemberNode, Node } from '../../formula/tree.ts'
 import { moving, one, pointwise, doubt, fixedLanes, type Column } from '../../columns/column.ts'
@@ -16,7 +16,6 @@ import { HOLDS, MOST_FACTORS, type Comparison } from '../../form/operators.ts'
 import type { Entry } from '../../functions/entry.ts'
 import { isWhole, type Rational } from '../../time/rational.ts'
 import { propertyKey } from '../../piece/schema.ts'
-import { canonical } from '../../units/names.ts'
 import { Compiler } from '../compile.ts'
 import { CannotRun, type Env } from '../env.ts'
 import { callColumn } from './calls.ts'
@@ -138,8 +137,7 @@ export class Planner {
   }
 
   private name(node: Node & { type: 'name' }): Column {
-    const name = canonical(node.name)
-    const own = node.quoted ? undefined : this.checked.formula.lets.find(l => canonical(l.name) === name)
+    const own = letRead(this.checked.formula, node)
     if (own) {
       const { beat } = this.plain
       const kept = this.lets.get(beat) ?? new Map<Node, Column>()
@@ -147,7 +145,7 @@ export class Planner {
       if (!kept.has(own.value)) kept.set(own.value, this.column(own.value))
       return kept.get(own.value)!
     }
-    const builtin = builtinNamed(name)
+    const builtin = builtinNamed(node.name)
     if (!builtin) return noColumn()
     if (builtin.name === 'base' && this.plain.beat !== PIECE) return noColumn()
     if (builtin.name === 'base') return this.set(this.host.own.part, this.host.own.property, this.instances)
@@ -161,16 +159,16 @@ export class Planner {
   }
 
   private member(node: MemberNode): Column {
-    const before = partWord(node.of.type === 'index' ? node.of.of : node.of)
+    const before = partBefore(node)
     if (!before) return noColumn()
-    const word = before.relative ? canonical(before.word) : before.word
+    const { word, relative, index } = before
     const copyWord = builtinNamed(node.name)
-    if (before.relative && word.startsWith('parent') && copyWord?.copies) return this.word(`${word}.${copyWord.name}`)
-    const feature = this.plain.feature(word, node.name, before.relative)
+    if (relative && word.startsWith('parent') && copyWord?.copies) return this.word(`${word}.${copyWord.name}`)
+    const feature = this.plain.feature(word, node.name, relative)
     if (!feature || 'setting' in feature) return noColumn()
-    let copy: readonly number[] | 'before' | null = before.relative && word === 'before' ? 'before' : null
-    if (node.of.type === 'index') {
-      const which = constantLanes(this.column(node.of.at), this.lanes)?.exact
+    let copy: readonly number[] | 'before' | null = relative && word === 'before' ? 'before' : null
+    if (index) {
+      const which = constantLanes(this.column(index), this.lanes)?.exact
       const whole = which && wholesOf(which)
       if (!whole) return noColumn()
       copy = [...whole]

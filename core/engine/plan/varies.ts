@@ -1,8 +1,7 @@
 /** Which pieces of a formula differ from copy to copy; all others are read once a moment for all copies. */
-import { canonical } from '../../units/names.ts'
 import { argumentsOf } from '../../formula/arguments.ts'
 import type { Checked } from '../../formula/check.ts'
-import { partWord } from '../../formula/scope.ts'
+import { letRead, partBefore } from '../../formula/scope.ts'
 import { builtinNamed } from '../../formula/words.ts'
 import { children, type CallNode, type MemberNode, type Node } from '../../formula/tree.ts'
 import { functionNamed } from '../../functions/index.ts'
@@ -17,6 +16,9 @@ export interface Surroundings {
   /** The property that is driven. */
   readonly own: { readonly part: string; readonly property: string }
 }
+
+/** Words of the language that may change with time. */
+const MOVING_WORDS = new Set(['time', 'frame', 'lapProgress', 'lapIndex', 'base'])
 
 export class Varying {
   private readonly known = new Map<Node, boolean>()
@@ -47,19 +49,17 @@ export class Varying {
   }
 
   private name(node: Node & { type: 'name' }): boolean {
-    if (node.quoted) return false
-    const name = canonical(node.name)
-    const own = this.checked.formula.lets.find(l => canonical(l.name) === name)
+    const own = letRead(this.checked.formula, node)
     if (own) return this.has(own.value)
-    const builtin = builtinNamed(name)
+    const builtin = node.quoted ? undefined : builtinNamed(node.name)
     if (builtin?.name === 'base') return this.around.hasOwn(this.around.own.part, this.around.own.property)
     return builtin?.copies ?? false
   }
 
   private member(node: MemberNode): boolean {
-    const before = partWord(node.of.type === 'index' ? node.of.of : node.of)
+    const before = partBefore(node)
     if (!before) return true
-    const word = before.relative ? canonical(before.word) : before.word
+    const { word } = before
     if (before.relative && (word === 'before' || builtinNamed(node.name)?.copies)) return true
     const feature = this.env.feature(word, node.name, before.relative)
     if (!feature) return true
@@ -86,11 +86,10 @@ export class Varying {
   private isConstant(node: Node): boolean {
     if (node.type === 'number') return true
     if (node.type === 'name') {
-      const name = canonical(node.name)
-      const own = node.quoted ? undefined : this.checked.formula.lets.find(l => canonical(l.name) === name)
+      const own = letRead(this.checked.formula, node)
       if (own) return this.isConstant(own.value)
-      if (!node.quoted && builtinNamed(name))
-        return !['time', 'frame', 'lapprogress', 'lapindex', 'base'].includes(name)
+      const builtin = node.quoted ? undefined : builtinNamed(node.name)
+      if (builtin) return !MOVING_WORDS.has(builtin.name)
       return this.checked.reads.some(r => r.type === 'dial' && r.from === node.from && r.to === node.to)
     }
     return (node.type === 'binary' || node.type === 'unary') && children(node).every(c => this.isConstant(c))
