@@ -3,51 +3,54 @@ import type { Form } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import type { Slot } from './slot.ts'
 
-/** A slot in columns, or copies that are read one by one, with where their values go. */
-type Step =
-  | { readonly slot: Slot; readonly readers: null }
-  | { readonly slot: null; readonly readers: readonly Form[]; readonly targets: Int32Array }
+type Step = (m: Moment, out: Float64Array) => void
 
 export class RunOrder {
   private readonly steps: readonly Step[]
 
   /** @param slots in their order; @param offsets where the values of each begin */
-  constructor(
-    slots: readonly Slot[],
-    private readonly offsets: ReadonlyMap<string, number>,
-  ) {
+  constructor(slots: readonly Slot[], offsets: ReadonlyMap<string, number>) {
     const steps: Step[] = []
-    let readers: Form[] = []
-    let targets: number[] = []
+    let single: Slot[] = []
     const close = () => {
-      if (readers.length > 0) steps.push({ slot: null, readers, targets: Int32Array.from(targets) })
-      readers = []
-      targets = []
+      if (single.length > 0) steps.push(oneByOne(single))
+      single = []
     }
     for (const slot of slots) {
       if (slot.offset < 0) continue
-      if (slot.plan) {
+      const step = slot.plan ? inColumns(slot, offsets) : alike(slot)
+      if (!step) single.push(slot)
+      else {
         close()
-        steps.push({ slot, readers: null })
-      } else
-        slot.readers.forEach((reader, i) => {
-          readers.push(reader)
-          targets.push(slot.offset + i)
-        })
+        steps.push(step)
+      }
     }
     close()
     this.steps = steps
   }
 
   run(m: Moment, out: Float64Array): void {
-    for (const step of this.steps) {
-      if (step.readers) {
-        const { readers, targets } = step
-        for (let i = 0; i < readers.length; i++) out[targets[i]!] = readers[i]!.at(m)
-      } else {
-        const { slot } = step
-        slot.plan!.run(m, out, slot.offset, this.offsets, i => slot.readers[i]!.at(m))
-      }
-    }
+    for (const step of this.steps) step(m, out)
+  }
+}
+
+const inColumns =
+  (slot: Slot, offsets: ReadonlyMap<string, number>): Step =>
+  (m, out) =>
+    slot.plan!.run(m, out, slot.offset, offsets, i => slot.readers[i]!.at(m))
+
+/** Copies that are the very same form, such as what is set of one that cannot run: read once. */
+function alike({ readers, offset, count }: Slot): Step | null {
+  const [first] = readers
+  if (count < 2 || readers.some(r => r !== first)) return null
+  return (m, out) => out.fill(first!.at(m), offset, offset + count)
+}
+
+/** Copies of several slots that are read one by one, side by side. */
+function oneByOne(slots: readonly Slot[]): Step {
+  const readers: Form[] = slots.flatMap(s => s.readers)
+  const targets = Int32Array.from(slots.flatMap(s => s.readers.map((_, i) => s.offset + i)))
+  return (m, out) => {
+    for (let i = 0; i < readers.length; i++) out[targets[i]!] = readers[i]!.at(m)
   }
 }
