@@ -5,7 +5,7 @@ import { Program } from '../core/engine/program.ts'
 import type { Slot } from '../core/engine/slot.ts'
 import { jumpFix, jumpText } from '../core/insight/jumps.ts'
 import { leapsOf } from '../core/insight/leaps.ts'
-import { isTooMany } from '../core/insight/many-copies.ts'
+import { isTooMany, neverLeaps } from '../core/insight/many-copies.ts'
 import { linksOf, type Links } from '../core/insight/links.ts'
 import type { Closure } from '../core/insight/closure.ts'
 import { isCounted, laterText, loopCountOf, loopText, type LoopCount } from '../core/insight/loop-count.ts'
@@ -115,7 +115,9 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
   const property = propertyOf(program, slot.key)
   const report = reportOf(program, slot)
   const turn = toNumber(symmetriesOf(program, slot.key).natural)
-  const found = isTooMany(slot) ? { jumps: [], more: true } : leapsOf(slot.forms, program.measures, turn)
+  const found = isTooMany(slot)
+    ? { jumps: [], more: !neverLeaps(program, slot.key) }
+    : leapsOf(slot.forms, program.measures, turn)
   const jumps = found.jumps.map(j => {
     const fix = jumpFix(program, slot.key, j)
     const copy = slot.count > 1 ? `, copy ${j.copy + 1}` : ''
@@ -131,7 +133,7 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
     closure: isCounted(piece, slot.key) ? report.closure : null,
     proposals: [...closingNumbers(program, slot.key).map(f => f.says), ...spokesText(program, slot, report.closes)],
     promises: (piece.drives[slot.key]?.promises ?? []).map(
-      p => `${promiseText(p, property)}: ${keptText(keptOf(slot, p, program.measures), p, property)}`,
+      p => `${promiseText(p, property)}: ${keptText(keptOf(program, slot, p), p, property)}`,
     ),
     cost: report.cost,
     finite: report.finite,

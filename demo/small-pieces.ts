@@ -71,3 +71,21 @@ export function swingTower(): Piece {
   b.drive(crown, 'rotation', 'mast.rotation * -2')
   return b.piece
 }
+
+/** Ten thousand copies of one bulb: four waves run through them, all by one line each. */
+export function tenThousandBulbs(): Piece {
+  const b = new Builder('Ten thousand bulbs', 10_000)
+  ground(b, 0.17, 0.035, 268)
+  b.dial('swell', { value: 100, low: 0, high: 200, initial: 100 })
+  const bulb = b.part(
+    'Bulb',
+    { type: 'ellipse' },
+    { copies: { layout: 'grid', count: 10_000, columns: 125, dx: 9.8, dy: 8.4 } },
+    { width: 6, height: 6, ...fill(84, 0.13, 75) },
+  )
+  b.drive(bulb, 'x', 'sine(freq: 1/lap, amp: 9px * swell, phase: row * 9deg)')
+  b.drive(bulb, 'y', 'sine(freq: 2/lap, amp: 12px * swell, phase: column * 5deg - row * 4deg)')
+  b.drive(bulb, 'opacity', 'sine(freq: 3/lap, low: 8%, high: 100%, phase: column * 7deg + row * 6deg)')
+  b.drive(bulb, 'fillHue', '60deg + sine(freq: 1/lap, amp: 45deg, phase: row * 3deg - column * 2deg)')
+  return b.piece
+}

@@ -4,13 +4,14 @@ import { Program } from '../core/engine/program.ts'
 import { readPiece } from '../core/piece/migrate.ts'
 import { lanternPier } from './lantern-pier.ts'
 import { driveRoom, duckBasin, skyLanterns, ticketArch } from './in-depth.ts'
-import { swingTower } from './small-pieces.ts'
+import { swingTower, tenThousandBulbs } from './small-pieces.ts'
 
 const pieces = {
   'drive-room': driveRoom(),
   'sky-lanterns': skyLanterns(),
   'ticket-arch': ticketArch(),
   'duck-basin': duckBasin(),
+  'ten-thousand-bulbs': tenThousandBulbs(),
   'swing-tower': swingTower(),
   'lantern-pier': lanternPier(),
 }

@@ -2,8 +2,8 @@
 import { promisesOf, sourceOf } from '~~/core/acts/sources.ts'
 import { setPromises } from '~~/core/acts/drives.ts'
 import type { Program } from '~~/core/engine/program.ts'
-import { isBounded, union } from '~~/core/facts/interval.ts'
-import { isTooMany } from '~~/core/insight/many-copies.ts'
+import { isBounded } from '~~/core/facts/interval.ts'
+import { rangeOfAll } from '~~/core/insight/many-copies.ts'
 import { promiseText } from '~~/core/insight/promises.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { WaveHandle } from '~~/core/insight/wave-handles.ts'
@@ -25,7 +25,7 @@ export function limitsOf(program: Program, key: string): Limit[] {
   const { measures } = program
   const property = propertyOf(program, key)
   const slot = program.slots.get(key)
-  const bounds = slot && !isTooMany(slot) ? slot.readers.map(r => r.facts().bounds).reduce(union) : null
+  const bounds = slot && rangeOfAll(program, slot)
   // A limit of what turns is told with all its turns.
   const { symmetry: _turns, ...whole } = property
   const ends =

@@ -36,8 +36,8 @@ export interface Env extends Setting, Measures {
   readonly hasCurve: (name: string) => boolean
   readonly channels: (name: string) => readonly string[]
   readonly windows: Call['windows']
-  /** The seed of the n-th call of a function in the text, with no seed of its own. */
-  readonly seed: (name: string, nth: number, forAll?: boolean) => number
+  /** The seed of the n-th call of a function in the text, with no seed of its own; null where all copies are looked at together and each has another. */
+  readonly seed: (name: string, nth: number, forAll?: boolean) => number | null
 }
 
 /** Thrown where a formula cannot run though its kinds are right. */

@@ -20,6 +20,7 @@ import { ONE, ZERO, compare, isWhole, isZero, negate, over, within, type Rationa
 import type { Run } from '../form/dialled.ts'
 import { stop, type Env } from './env.ts'
 import { constantOf, exactlyOf, fixed, fixedNumber, form, steady, type Form } from '../form/form.ts'
+import { unread } from '../form/unread.ts'
 import { phaseOf } from '../form/phase.ts'
 import { product, type Factor, type Setting } from '../form/product.ts'
 import { totalOf } from '../form/total.ts'
@@ -208,7 +209,7 @@ export abstract class ReadyCalls {
     }
   }
 
-  private seed(node: CallNode, entry: Entry, args: Record<string, Form | undefined>): number {
+  private seed(node: CallNode, entry: Entry, args: Record<string, Form | undefined>): number | null {
     if (!entry.seeded) return 0
     const own = args.seed && constantOf(args.seed)
     if (own) return this.env.seed(`=${own.n}/${own.d}`, -1)
@@ -216,7 +217,7 @@ export abstract class ReadyCalls {
   }
 
   /** The seed of a call without one of its own, in some surroundings; a landscape is one for all copies of a drive. */
-  seedBy(env: Env, node: CallNode, entry: Entry, forAll = false): number {
+  seedBy(env: Env, node: CallNode, entry: Entry, forAll = false): number | null {
     return env.seed(canonical(entry.name), this.nth.get(node) ?? 0, forAll)
   }
 
@@ -256,6 +257,7 @@ export abstract class ReadyCalls {
           ...argsOf(call).map(f => f.facts().reach),
         ),
     }
+    if (call.seed === null) return form(unread, known)
     return form(entry.value(call), known, {
       integral: entry.integral?.(call) ?? null,
       exactly,

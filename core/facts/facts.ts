@@ -1,8 +1,8 @@
 /** What is known of a value for all time. Each fact is worked out when it is first asked for. */
-import { UNKNOWN, type Bends } from './bends.ts'
+import { SMOOTH, UNKNOWN, type Bends } from './bends.ts'
 import type { Cost } from './cost.ts'
 import { ALL, type Interval } from './interval.ts'
-import type { Repeats } from './repeats.ts'
+import { stands, type Repeats } from './repeats.ts'
 import { outside, supposed } from './suppose.ts'
 
 export interface Facts {
@@ -54,7 +54,8 @@ export function facts(known: Known): Facts {
       return (bends ??= known.bends?.() ?? UNKNOWN)
     },
     get leaps() {
-      return (leaps ??= known.leaps?.() ?? self.bends)
+      // What stands still for all time never leaps, whatever it is made of.
+      return (leaps ??= stands(self.repeats) ? SMOOTH : (known.leaps?.() ?? self.bends))
     },
     get cost() {
       return (cost ??= known.cost())

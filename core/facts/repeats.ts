@@ -40,6 +40,9 @@ export const onlyFrom = (r: Repeats, from: Rational | null): Repeats => ({ ...r,
 export const delayed = (r: Repeats, by: Rational): Repeats => ({ ...r, from: r.from && add(r.from, by) })
 export const rests = (r: Repeats): boolean => r.every !== null && isZero(r.every) && isZero(r.gain)
 
+/** At rest for all time. */
+export const stands = (r: Repeats): boolean => rests(r) && r.from === null
+
 const latest = (a: Rational | null, b: Rational | null): Rational | null =>
   a && b ? (compare(a, b) > 0 ? a : b) : (a ?? b)
 

@@ -23,6 +23,7 @@ import { FREE, costOf } from '../facts/cost.ts'
 import { facts as known, type Facts, type Known } from '../facts/facts.ts'
 import type { Beat } from './beat.ts'
 import type { Dialled } from './dialled.ts'
+import { ofEveryCopy } from './unread.ts'
 import { workedOut } from './working.ts'
 import { affineIntegral, scaledIntegral, sumIntegral, type Integral } from './integral.ts'
 
@@ -187,10 +188,11 @@ export const slope = (f: Form): I.Interval => f.facts().slope
 export const bends = (f: Form): B.Bends => f.facts().bends
 export const leaps = (f: Form): B.Bends => f.facts().leaps
 
-/** The value at which a form rests from some moment on; null when it does not. */
+/** The value at which a form rests from some moment on; null when it does not, or each copy at another. */
 export function restOf(f: Form, frameRate: Rational): number | null {
   const r = repeats(f)
-  return R.rests(r) ? workedOut(() => f.at(momentOfSeconds(plus(r.from ?? ZERO, ONE), frameRate))) : null
+  if (!R.rests(r)) return null
+  return ofEveryCopy(() => workedOut(() => f.at(momentOfSeconds(plus(r.from ?? ZERO, ONE), frameRate))))
 }
 
 /** What something made of forms has of them by one operation: it repeats when all do, leaps where one may, and so on. */

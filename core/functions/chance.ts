@@ -5,7 +5,7 @@ import { hashUnit } from '../signal/hash.ts'
 import { fieldNoise, type Cell } from '../signal/field.ts'
 import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesReady, type Octave } from '../signal/noise.ts'
 import { ALL, interval, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { SMOOTH, joined, passing } from '../facts/bends.ts'
+import { SMOOTH, UNKNOWN, joined, passing } from '../facts/bends.ts'
 import { NEVER, everySeconds, together } from '../facts/repeats.ts'
 import { bends, bySecond, constantOf } from '../form/form.ts'
 import { moving, pointwise, scratch, type Column } from '../columns/column.ts'
@@ -67,9 +67,19 @@ function layersOf(call: Call): { readonly count: number; readonly share: number 
   return { count: whole(call, 'octaves', 1, 1, MOST_OCTAVES), share }
 }
 
-function octavesIn(call: Call): readonly Octave[] {
+function octavesIn(call: Call, seed: number): readonly Octave[] {
   const { count, share } = layersOf(call)
-  return octavesReady(call.seed, count, share, overSpace(call) ? 0 : call.phase.wrap)
+  return octavesReady(seed, count, share, overSpace(call) ? 0 : call.phase.wrap)
+}
+
+/** How far it may reach: with a seed of each copy's own, as far as any may. */
+const reachIn = (call: Call): Interval =>
+  overSpace(call) || call.seed === null ? interval(-1, 1) : noiseReach(octavesIn(call, call.seed), call.phase.wrap)
+
+/** How fast it may change: octaves that wrap after a few cells are raised as their seed asks for, others never. */
+function slopeIn(call: Call): Interval {
+  if (overSpace(call) || (call.seed === null && call.phase.wrap > 0)) return ALL
+  return swingSlope(call, noiseSteepness(octavesIn(call, call.seed ?? 0)))
 }
 
 /** Whether it is a landscape, read at a place. */
@@ -115,7 +125,7 @@ export const noise: Entry = {
   pace: { freq: 'freq', phase: 'phase' },
   seeded: true,
   value: call => {
-    const octaves = octavesIn(call)
+    const octaves = octavesIn(call, call.seed!)
     if (overSpace(call)) {
       const ways = directions(call)
       return swing(call, m =>
@@ -131,9 +141,9 @@ export const noise: Entry = {
       return octaveNoise(octaves, s.whole, s.part, wrap)
     })
   },
-  bounds: call => swingBounds(call, overSpace(call) ? interval(-1, 1) : noiseReach(octavesIn(call), call.phase.wrap)),
-  slope: call => (overSpace(call) ? ALL : swingSlope(call, noiseSteepness(octavesIn(call)))),
-  cost: call => costOfArgs(call, octavesIn(call).length * (overSpace(call) ? 8 : 1)),
+  bounds: call => swingBounds(call, reachIn(call)),
+  slope: slopeIn,
+  cost: call => costOfArgs(call, layersOf(call).count * (overSpace(call) ? 8 : 1)),
   repeats: call => {
     if (overSpace(call) && !call.given.has('freq')) return repeatsOfArgs(valuesOf(call))
     if (call.phase.still) return repeatsOfArgs(valuesOf(call))
@@ -144,8 +154,9 @@ export const noise: Entry = {
   },
   leaps: call => joined(leapsOfArgs(valuesOf(call)), call.given.has('freq') ? call.phase.leaps() : SMOOTH),
   bends: call => {
+    if (call.seed === null) return UNKNOWN
     const own = bendsOfArgs(valuesOf(call))
-    const cells = octavesIn(call).flatMap(o => lattice(o))
+    const cells = octavesIn(call, call.seed).flatMap(o => lattice(o))
     const inTime = [call.phase.passing(...cells), ...(call.phase.affine ? [] : [call.phase.bends()])]
     const { at, across, cell } = call.args
     if (!at) return joined(own, ...inTime)
@@ -158,7 +169,7 @@ export const noise: Entry = {
   },
   integral: call => {
     if (overSpace(call) || call.phase.wrap > 0) return null
-    const octaves = octavesIn(call)
+    const octaves = octavesIn(call, call.seed!)
     return swingIntegral(call, (cells, part) => noiseUpTo(octaves, cells, part))
   },
   kernel: call => {
@@ -208,7 +219,7 @@ export const random: Entry = {
     const { wrap } = call.phase
     return m => {
       const { whole } = call.phase.splitAt(m)
-      return drawn(low!.at(m), high!.at(m), unitIn(whole, wrap, call.seed))
+      return drawn(low!.at(m), high!.at(m), unitIn(whole, wrap, call.seed!))
     }
   },
   kernel: call => {
@@ -242,7 +253,7 @@ export const random: Entry = {
   // Without a rate it is one value for ever: a constant wherever a constant may stand.
   fold: call => {
     const { affine, still } = call.phase
-    if (!still || !affine) return null
+    if (!still || !affine || call.seed === null) return null
     const unit = fromFinite(hashUnit(Number(floor(affine.base)), call.seed))
     return folding(call, ['low', 'high'], (l, h) => plusExact(l, by(minusExact(h, l), unit)))
   },
@@ -255,9 +266,11 @@ const MOST_CELLS = 4096
 /** The lowest and highest share a random draws, when it stands still or its cells wrap; null for never. */
 function unitsOf(call: Call): Interval | null {
   const { affine, still, wrap } = call.phase
-  if (still && affine) return point(hashUnit(Number(floor(affine.base)), call.seed))
+  const { seed } = call
+  if (seed === null) return null
+  if (still && affine) return point(hashUnit(Number(floor(affine.base)), seed))
   if (wrap === 0 || wrap > MOST_CELLS) return null
-  return Array.from({ length: wrap }, (_, cell) => point(hashUnit(cell, call.seed))).reduce(union)
+  return Array.from({ length: wrap }, (_, cell) => point(hashUnit(cell, seed))).reduce(union)
 }
 
 /**
@@ -269,7 +282,7 @@ function steppedIntegral(call: Call): Integral | null {
   const turns = call.phase.affine
   if (!low || !high || !turns || turns.rate.n <= 0n || call.phase.wrap > 0) return null
   const [l, h, pace] = [toNumber(low), toNumber(high), toNumber(turns.rate)]
-  const unit = (cell: number) => hashUnit(cell, call.seed)
+  const unit = (cell: number) => hashUnit(cell, call.seed!)
   /** Sums of whole steps from cell 0 up, and down. */
   const [up, down] = [[0], [0]]
   const extend = (list: number[], to: number) => {

@@ -147,7 +147,8 @@ export interface Call {
   readonly exactly: Exactly | null
   /** Of what adds a rate up: what it comes to. */
   readonly total: Total | null
-  readonly seed: number
+  /** Null where all copies are looked at together and each has another: then it is not read, and nothing may be known by it. */
+  readonly seed: number | null
   readonly frameRate: Rational
   readonly measures: Measures
   readonly beat: Beat

@@ -2,8 +2,9 @@
 import { costAnew } from '../facts/cost.ts'
 import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
-import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
+import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, stands, together, type Repeats } from '../facts/repeats.ts'
 import { bends, constantOf, type Form } from '../form/form.ts'
+import { ofEveryCopy } from '../form/unread.ts'
 import { workedOut } from '../form/working.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
@@ -12,6 +13,7 @@ import {
   absolute,
   compare,
   floor,
+  fromNumber,
   isZero,
   minus,
   negate,
@@ -55,8 +57,17 @@ export const delay: Entry = {
     return costAnew(1, call.args.x!.facts(), 1, lag && toNumber(lag))
   },
   repeats: call => {
-    const lag = constantOf(call.args.by!)
-    return lag ? delayed(call.args.x!.facts().repeats, lag) : repeatsOfArgs(call)
+    const { x, by: lag } = call.args
+    const fixed = constantOf(lag!)
+    if (fixed) return delayed(x!.facts().repeats, fixed)
+    // What comes back only from a moment on does so as much later as it is ever read earlier.
+    const { high } = boundsElsewhere(call, 'by')
+    const { from } = x!.facts().repeats
+    if (from && !Number.isFinite(high)) return NEVER
+    const late = from && delayed(x!.facts().repeats, fromNumber(Math.max(high, 0)))
+    const own = lag!.facts().repeats
+    if (stands(own)) return late ?? x!.facts().repeats
+    return late ? onlyFrom(repeatsOfArgs(call), late.from) : repeatsOfArgs(call)
   },
   bends: call => {
     const lag = constantOf(call.args.by!)
@@ -112,7 +123,7 @@ export const hold: Entry = {
   },
   bounds: call => {
     const all = boundsElsewhere(call, 'x')
-    const read = readings(call)
+    const read = ofEveryCopy(() => readings(call))
     return read ? interval(Math.max(all.low, read.low), Math.min(all.high, read.high)) : all
   },
   cost: call => costAnew(1, call.args.x!.facts()),

@@ -75,6 +75,15 @@ describe('for any formula', () => {
     expect(looked).toBeGreaterThan(100)
   })
 
+  it('what is read earlier by more or less rests as much later as that is at most', () => {
+    const settles = '(if time < 1s then time * 10deg / 1s else 10deg)'
+    const form = formOf(`delay(${settles}, sine(every: 2s, low: 0s, high: 3s))`)
+    const { from } = form.facts().repeats
+    expect(toNumber(from!)).toBe(4)
+    expect(form.at(momentOfTicks(1024 * 25, RATE))).not.toBeCloseTo(form.at(momentOfTicks(1024 * 145, RATE)), 3)
+    expect(formOf(`delay(${settles}, accumulate(noise(1Hz) ^ 2))`).facts().repeats.every).toBeNull()
+  })
+
   it('what is said to close does', () => {
     const seen: Record<string, number> = {}
     const measures = fair('0').program.measures

@@ -29,46 +29,92 @@ export type Closure =
 /** Seconds from 0 beyond which the start of a lap is not looked at. */
 const FAR = rational(600)
 
-/**
- * @param start the second of the piece at which the lap begins
- * @param natural what the value may grow by and be the same value still (a turn); 0 for none
- * @param symmetry what it may grow by and look the same (a turn over the part's symmetry); 0 for none
- */
-export function closureOf(form: Form, m: Measures, start: Rational, natural: Rational, symmetry: Rational): Closure {
+/** What a lap is held against: `natural` and `symmetry` in base measure, 0 for none. */
+export interface Round {
+  readonly measures: Measures
+  /** The second of the piece at which the lap begins. */
+  readonly start: Rational
+  /** What the value may grow by and be the same value still: a turn. */
+  readonly natural: Rational
+  /** What it may grow by and look the same: a turn over the part's symmetry. */
+  readonly symmetry: Rational
+}
+
+export function closureOf(
+  form: Form,
+  measures: Measures,
+  start: Rational,
+  natural: Rational,
+  symmetry: Rational,
+): Closure {
+  const round = { measures, start, natural, symmetry }
+  const { frameRate } = measures
+  const read = (s: Rational) => [workedOut(() => form.at(momentOfSeconds(s, frameRate)))]
+  return provenClosure(form, round) ?? seenClosure(read, round).closure
+}
+
+/** That it loops, where that follows from what is known of it; null where it does not. */
+export function provenClosure(
+  form: Pick<Form, 'grid' | 'facts'>,
+  { measures: m, start, natural, symmetry }: Round,
+): Closure | null {
   // What takes nothing but whole turns is always the same.
   const whole = (of: Rational) => form.grid && !isZero(of) && isWhole(over(form.grid, of))
   if (whole(natural)) return { verdict: 'yes' }
   if (whole(symmetry)) return { verdict: 'symmetry' }
   const { every, gain, from } = form.facts().repeats
-  const comesBack = every !== null && (isZero(every) || isWhole(over(m.lapLength, every)))
-  if (comesBack) {
-    const growth = times(gain, m.lapLength)
-    const multiple = (of: Rational) => !isZero(of) && isWhole(over(growth, of))
-    const back = isZero(growth) || multiple(natural)
-    if (from && compare(from, start) > 0 && (back || multiple(symmetry)))
-      return { verdict: 'later', from, rests: isZero(every) && isZero(gain) }
-    if (back) return { verdict: 'yes' }
-    if (multiple(symmetry)) return { verdict: 'symmetry' }
-  }
-  const at = (s: Rational) => workedOut(() => form.at(momentOfSeconds(s, m.frameRate)))
+  if (every === null || !(isZero(every) || isWhole(over(m.lapLength, every)))) return null
+  const growth = times(gain, m.lapLength)
+  const multiple = (of: Rational) => !isZero(of) && isWhole(over(growth, of))
+  const back = isZero(growth) || multiple(natural)
+  if (from && compare(from, start) > 0 && (back || multiple(symmetry)))
+    return { verdict: 'later', from, rests: isZero(every) && isZero(gain) }
+  if (back) return { verdict: 'yes' }
+  return multiple(symmetry) ? { verdict: 'symmetry' } : null
+}
+
+export interface Seen {
+  readonly closure: Closure
+  /** Of which copy it is, counted from 0, and whether others are off by something else. */
+  readonly copy: number
+  readonly differ: boolean
+}
+
+/**
+ * What copies look like at the ends of the lap, and between: the widest gap of any of them.
+ * @param read all copies at a second of the piece
+ */
+export function seenClosure(
+  read: (second: Rational) => ArrayLike<number>,
+  { measures: m, start, natural, symmetry }: Round,
+): Seen {
   // A lap far away is looked at as if it began at 0: sums as far as that would take too long.
   const near = compare(absolute(start), FAR) > 0 ? ZERO : start
   const turn = toNumber(isZero(symmetry) ? natural : symmetry)
-  const gapAt = (s: Rational): number => {
-    const [was, is] = [at(s), at(plus(s, m.lapLength))]
+  const gapOf = (was: number, is: number): number => {
     const raw = is - was
     const gap = turn > 0 ? raw - Math.round(raw / turn) * turn : raw
     return Math.abs(gap) > SMALL * (1 + Math.abs(was)) ? gap : 0
   }
-  const gap = gapAt(near)
-  if (gap !== 0) return { verdict: 'no', gap }
+  let [widest, copy, differ] = [0, 0, false]
   // One that ends as it begins may still be elsewhere a lap later: 0 at both ends, but not between.
-  let widest = 0
-  for (let k = 1; k < LOOKS; k++) {
-    const between = gapAt(plus(near, times(m.lapLength, rational(k, LOOKS))))
-    if (Math.abs(between) > Math.abs(widest)) widest = between
+  for (let k = 0; k < LOOKS; k++) {
+    const s = plus(near, times(m.lapLength, rational(k, LOOKS)))
+    const [was, is] = [read(s), read(plus(s, m.lapLength))]
+    let first = 0
+    for (let i = 0; i < was.length; i++) {
+      const gap = gapOf(was[i]!, is[i]!)
+      if (i === 0) first = gap
+      // What differs by its last bits is the same.
+      const grain = SMALL * (1 + Math.abs(was[i]!))
+      differ ||= Math.abs(gap - first) > grain
+      if (Math.abs(gap) > Math.abs(widest) + (widest === 0 ? 0 : grain)) [widest, copy] = [gap, i]
+    }
+    if (k === 0 && widest !== 0) return { closure: { verdict: 'no', gap: widest }, copy, differ }
   }
-  return widest === 0 ? { verdict: 'unproven', gap } : { verdict: 'no', gap: widest, within: true }
+  return widest === 0
+    ? { closure: { verdict: 'unproven', gap: 0 }, copy: 0, differ: false }
+    : { closure: { verdict: 'no', gap: widest, within: true }, copy, differ }
 }
 
 /** Moments of a lap at which it is looked for a gap where there is none at its start: a prime, so that few waves miss them all. */

@@ -17,7 +17,7 @@ const said = (text: string, p: Promised, place: Place = { property: 'x' }) => {
   const f = fair(text, place)
   expect(f.slot.problems.filter(q => q.level === 'error')).toEqual([])
   const property = propertyNamed(place.property ?? 'rotation')!
-  return `${promiseText(p, property)}: ${keptText(keptOf(f.slot, p, f.program.measures), p, property)}`
+  return `${promiseText(p, property)}: ${keptText(keptOf(f.program, f.slot, p), p, property)}`
 }
 
 describe('a promise', () => {

@@ -1,13 +1,12 @@
 /** Promises of a drive: that its value, or its speed, stays above or below a limit. Proved by bounds, or broken by a moment. */
-import type { Form } from '../form/form.ts'
+import type { Program } from '../engine/program.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Promised } from '../piece/schema.ts'
-import { isTooMany, MOST_LOOKED } from './many-copies.ts'
+import { rangeOfAll } from './many-copies.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
 import { Moment, momentOfTicks } from '../time/moment.ts'
 import { floor, plus, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
-import { ALL, union, type Interval } from '../facts/interval.ts'
 
 /** `kept`: for all time, as the bound proves. `broken`: at a moment. Else neither is known. All in display units. */
 export type Kept =
@@ -26,21 +25,19 @@ export function promiseText(p: Promised, property: Property): string {
   return `stays ${p.side} ${printNumber(p.than, 4)}${property.unit}${p.of === 'speed' ? '/s' : ''}`
 }
 
-export function keptOf(slot: Slot, p: Promised, m: Measures): Kept {
+export function keptOf(program: Program, slot: Slot, p: Promised): Kept {
+  const m = program.measures
   const size = sizeOf(slot, m)
   const limit = p.than * size
   const beyond = (v: number) => (p.side === 'above' ? v < limit : v > limit)
-  // Of very many copies the first are looked at, and nothing is claimed of all.
-  const readers = isTooMany(slot) ? slot.readers.slice(0, MOST_LOOKED) : slot.readers
-  const bounds = isTooMany(slot) ? ALL : readers.map(f => rangeOf(f, p)).reduce(union)
+  const bounds = rangeOfAll(program, slot, p.of === 'speed' ? 'slope' : 'bounds')
   const bound = p.side === 'above' ? bounds.low : bounds.high
   // A bound may be out by its own rounding; a promise is of what people can type.
   const slack = 1e-9 * Math.max(Math.abs(limit), size)
   if (!beyond(bound + (p.side === 'above' ? slack : -slack))) return { verdict: 'kept', bound: bound / size }
   let seen = p.side === 'above' ? Infinity : -Infinity
   for (const at of looks(slot, m)) {
-    for (const f of readers) {
-      const v = p.of === 'speed' ? speed(f, at) : f.at(at)
+    for (const v of p.of === 'speed' ? speeds(program, slot, at) : program.copiesAt(slot.key, at)) {
       if (beyond(v)) return { verdict: 'broken', at: at.exactSeconds, value: v / size }
       seen = p.side === 'above' ? Math.min(seen, v) : Math.max(seen, v)
     }
@@ -59,21 +56,21 @@ export function keptText(kept: Kept, p: Promised, property: Property): string {
   return `not proven: nothing ${never} ${show(kept.seen)} was seen, but ${known}`
 }
 
-const rangeOf = (f: Form, p: Promised): Interval => (p.of === 'speed' ? f.facts().slope : f.facts().bounds)
-
 function sizeOf(slot: Slot, m: Measures): number {
   const property = propertyNamed(slot.key.split('.')[1]!)!
   return toNumber(sizeOfUnit(property.unit, m))
 }
 
-const speed = (f: Form, m: Moment): number => {
-  const next = new Moment(plus(m.frames, times(STEP, m.rate)), m.rate)
-  return (f.at(next) - f.at(m)) / toNumber(STEP)
+/** How fast each copy changes at a moment, per second. */
+function speeds(program: Program, { key }: Slot, m: Moment): Float64Array {
+  const next = program.copiesAt(key, new Moment(plus(m.frames, times(STEP, m.rate)), m.rate))
+  const now = program.copiesAt(key, m)
+  return next.map((v, i) => (v - now[i]!) / toNumber(STEP))
 }
 
 /** Moments of the first laps, evenly spread: every frame where there are few enough. */
 function* looks(slot: Slot, m: Measures): Iterable<Moment> {
   const frames = Number(floor(times(times(m.lapLength, m.frameRate), rational(LAPS))))
-  const count = Math.max(1, Math.min(frames, Math.floor(MOST / Math.min(slot.count, MOST_LOOKED))))
+  const count = Math.max(1, Math.min(frames, Math.floor(MOST / slot.count)))
   for (let k = 0; k < count; k++) yield momentOfTicks(Math.floor((k * frames) / count) * 1024, m.frameRate)
 }

@@ -19,7 +19,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { closureOf } from './closure.ts'
-import { isTooMany } from './many-copies.ts'
+import { closureOfAll, factOfAll, isFew, isTooMany } from './many-copies.ts'
 import { symmetriesOf } from './report.ts'
 
 const CLOSED = new Set<string>(['yes', 'symmetry', 'later'])
@@ -28,11 +28,11 @@ const CLOSED = new Set<string>(['yes', 'symmetry', 'later'])
 export function closes(program: Program, key: string): boolean {
   const { natural, symmetry } = symmetriesOf(program, key)
   const slot = program.slots.get(key)
-  return (
-    slot !== undefined &&
-    !isTooMany(slot) &&
-    slot.forms.every(f => CLOSED.has(closureOf(f, program.measures, program.lapStart, natural, symmetry).verdict))
-  )
+  if (!slot) return false
+  const { measures, lapStart: start } = program
+  const together = isFew(slot) ? null : closureOfAll(program, key, { measures, start, natural, symmetry })
+  if (together || isTooMany(slot)) return together !== null
+  return slot.forms.every(f => CLOSED.has(closureOf(f, measures, start, natural, symmetry).verdict))
 }
 
 /** Numbers of a formula's that are tried, most. */
@@ -145,10 +145,12 @@ export function shortestLap(program: Program): Rational | null {
   let lap: Rational | null = null
   for (const [key, slot] of program.slots) {
     if (slot.offset < 0) continue
-    if (isTooMany(slot)) return null
     const { symmetry } = symmetriesOf(program, key)
-    for (const form of slot.forms) {
-      const { every, gain } = form.facts().repeats
+    // What is not known of all copies together may come back at any other time.
+    const all = isTooMany(slot) ? [factOfAll(program, key, 'repeats')] : slot.forms.map(f => f.facts().repeats)
+    for (const repeats of all) {
+      if (repeats === null) return null
+      const { every, gain } = repeats
       if (every === null) continue
       const own: Rational | null = isZero(gain) ? every : isZero(symmetry) ? null : over(symmetry, absolute(gain))
       if (!own || isZero(own)) continue

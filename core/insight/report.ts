@@ -21,8 +21,8 @@ import {
 import { PLAIN, type Kind } from '../units/kinds.ts'
 import { printNumber, sizeOfUnit, unitOfKind, type Measures } from '../units/units.ts'
 import { closureOf, type Closure } from './closure.ts'
-import { isTooMany, tooManyText } from './many-copies.ts'
-import { isBounded, union } from '../facts/interval.ts'
+import { closureOfAll, factOfAll, isFew, isTooMany, seenOfAll } from './many-copies.ts'
+import { isBounded, union, type Interval } from '../facts/interval.ts'
 import { DAY, type Repeats } from '../facts/repeats.ts'
 
 export interface Report {
@@ -102,13 +102,11 @@ export function symmetriesOf(program: Program, key: string): { natural: Rational
 const MOST_LOOKED = 40_000
 
 export function reportOf(program: Program, slot: Slot): Report {
+  const together = isFew(slot) ? null : reportOfMany(program, slot)
+  if (together) return together
   const m = program.measures
   const property = propertyOf(program, slot.key)
   const { natural, symmetry } = symmetriesOf(program, slot.key)
-  if (isTooMany(slot)) {
-    const unknown = { period: '', range: '', reach: '', copy: null, cost: 0, finite: true }
-    return { ...unknown, closure: { verdict: 'unproven', gap: NaN }, closes: tooManyText(slot) }
-  }
   const range = slot.readers.map(f => f.facts().bounds).reduce(union)
   // What takes too long to look at is left open.
   const looks = slot.forms.reduce((n, f) => n + f.facts().cost.anew, 0)
@@ -121,25 +119,60 @@ export function reportOf(program: Program, slot: Slot): Report {
   const differ = closures.some(
     c =>
       c.verdict !== closure.verdict ||
-      ('gap' in c && 'gap' in closure && c.gap !== closure.gap) ||
+      ('gap' in c && 'gap' in closure && !isSameGap(c.gap, closure.gap)) ||
       ('from' in c && 'from' in closure && !equal(c.from, closure.from)),
   )
   return {
     period: periodOfAll(slot.forms, natural),
-    range: isBounded(range) ? (range.low === range.high ? '' : rangeText(range.low, range.high, property, m)) : '',
+    range: rangeText(range, property, m),
     closure,
-    closes: closesText(closure, property, m) + (differ ? `, copy ${worst + 1}` : ''),
-    copy: differ ? worst : null,
+    ...worstText(closure, differ ? worst : null, property, m),
     cost: Math.max(...slot.forms.map(f => f.facts().cost.now)),
     reach: reachText(Math.min(...slot.forms.map(f => f.facts().reach))),
     finite: slot.forms.every(f => f.facts().finite),
   }
 }
 
+/**
+ * Of many copies: what is proven of all together, and, of so many that no copy is looked at by itself, what is seen of
+ * each. Null where they are to be looked at one by one.
+ */
+function reportOfMany(program: Program, slot: Slot): Report | null {
+  const { measures } = program
+  const property = propertyOf(program, slot.key)
+  const round = { measures, start: program.lapStart, ...symmetriesOf(program, slot.key) }
+  const proven = closureOfAll(program, slot.key, round)
+  if (!proven && !isTooMany(slot)) return null
+  const { closure, copy, differ } = proven
+    ? { closure: proven, copy: 0, differ: false }
+    : seenOfAll(program, slot.key, round)
+  const repeats = factOfAll(program, slot.key, 'repeats')
+  const range = factOfAll(program, slot.key, 'bounds')
+  return {
+    // What is not known to come back may do so at every copy by itself.
+    period: repeats?.every ? periodOf(repeats, round.natural) : '',
+    range: range ? rangeText(range, property, measures) : '',
+    closure,
+    ...worstText(closure, differ ? copy : null, property, measures),
+    cost: factOfAll(program, slot.key, 'cost')?.now ?? slot.forms[0]!.facts().cost.now,
+    reach: reachText(factOfAll(program, slot.key, 'reach') ?? Infinity),
+    finite: factOfAll(program, slot.key, 'finite') ?? true,
+  }
+}
+
+const worstText = (closure: Closure, copy: number | null, property: Property, m: Measures) => ({
+  closes: closesText(closure, property, m) + (copy === null ? '' : `, copy ${copy + 1}`),
+  copy,
+})
+
 const reachText = (reach: number): string =>
   Number.isFinite(reach) ? `adds up for ${printNumber(reach / 86_400, 1)} days, then holds` : ''
 
 const RANK = { yes: 0, symmetry: 1, later: 2, unproven: 3, no: 4 } as const
+
+/** Gaps that differ by the last bits of what they are the difference of are the same. */
+const isSameGap = (a: number, b: number): boolean => Math.abs(a - b) <= SMALL * (1 + Math.abs(a)) || Object.is(a, b)
+const SMALL = 1e-9
 
 /** The copy with the worst verdict, and of those the widest gap, or the one that loops last. */
 function worstOf(closures: readonly Closure[]): number {
@@ -147,7 +180,7 @@ function worstOf(closures: readonly Closure[]): number {
   closures.forEach((c, i) => {
     const w = closures[worst]!
     const wider =
-      ('gap' in c && 'gap' in w && Math.abs(c.gap) > Math.abs(w.gap)) ||
+      ('gap' in c && 'gap' in w && Math.abs(c.gap) > Math.abs(w.gap) && !isSameGap(c.gap, w.gap)) ||
       ('from' in c && 'from' in w && compare(c.from, w.from) > 0)
     if (RANK[c.verdict] > RANK[w.verdict] || (RANK[c.verdict] === RANK[w.verdict] && wider)) worst = i
   })
@@ -177,7 +210,9 @@ function periodOfAll(forms: readonly Form[], natural: Rational): string {
   return text.startsWith('rests') ? `${text} at the latest` : `${text}, copy ${copy + 1}`
 }
 
-function rangeText(low: number, high: number, property: Property, m: Measures): string {
+function rangeText(range: Interval, property: Property, m: Measures): string {
+  const { low, high } = range
+  if (!isBounded(range) || low === high) return ''
   const unit = UNIT_SIGN[property.unit]!
   const digits = (v: number) => {
     const size = toNumber(sizeOfUnit(property.unit, m))

@@ -1,11 +1,12 @@
 /** What is told of a drive beside its strip, as plain data: worked out wherever there is time for it. */
 import { promisesOf, sourceOf } from '../acts/sources.ts'
 import type { Program } from '../engine/program.ts'
+import type { Slot } from '../engine/slot.ts'
 import type { Fix } from '../formula/problem.ts'
 import { toNumber } from '../time/rational.ts'
 import { jumpFix, jumpText } from './jumps.ts'
 import { leapsOf, type CopyJump } from './leaps.ts'
-import { isTooMany } from './many-copies.ts'
+import { isFew, isTooMany, neverLeaps } from './many-copies.ts'
 import { keptOf, type Kept } from './promises.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf, type Report } from './report.ts'
 
@@ -18,6 +19,8 @@ export interface Known {
 /** Its leaps in words, those of every copy, and the first that a change of its text would close. */
 export interface Leaping {
   readonly says: readonly string[]
+  /** Whether no leap is known, only that there may be one. */
+  readonly may: boolean
   /** Where and how far, of the first copy: seconds, how often again, base measure. */
   readonly at: readonly {
     readonly second: number
@@ -32,6 +35,14 @@ export interface Leaping {
 const MOST_TOLD = 12
 const MOST_TRIED = 4
 
+/** It is known of all copies together that none leaps; of too many to be looked at one by one, that or nothing. */
+const leapingOfMany = (program: Program, { key, count }: Slot): Leaping => ({
+  says: neverLeaps(program, key) ? [] : [`may leap: ${count.toLocaleString('en')} copies, not looked at one by one`],
+  may: true,
+  at: [],
+  closed: null,
+})
+
 /** Null where there is no such drive. */
 export function knownOf(program: Program, key: string): Known | null {
   const slot = program.slots.get(key)
@@ -39,14 +50,14 @@ export function knownOf(program: Program, key: string): Known | null {
   if (!slot || !source) return null
   return {
     report: reportOf(program, slot),
-    promises: promisesOf(source).map(p => keptOf(slot, p, program.measures)),
+    promises: promisesOf(source).map(p => keptOf(program, slot, p)),
   }
 }
 
 export function leapingOf(program: Program, key: string): Leaping | null {
   const slot = program.slots.get(key)
   if (!slot || !sourceOf(program.piece, key) || slot.running !== 'text') return null
-  if (isTooMany(slot)) return { says: [], at: [], closed: null }
+  if (!isFew(slot) && (isTooMany(slot) || neverLeaps(program, key))) return leapingOfMany(program, slot)
   const { measures } = program
   const property = propertyOf(program, key)
   const { jumps, more } = leapsOf(slot.forms, measures, toNumber(symmetriesOf(program, key).natural))
@@ -54,14 +65,14 @@ export function leapingOf(program: Program, key: string): Leaping | null {
     jumpText(j, v => showValue(v, property, measures)) + (slot.count > 1 ? `, copy ${j.copy + 1}` : '')
   const says = [
     ...jumps.slice(0, MOST_TOLD).map(words),
-    ...(more || jumps.length > MOST_TOLD ? ['and it may leap besides'] : []),
+    ...(more || jumps.length > MOST_TOLD ? [jumps.length > 0 ? 'and it may leap besides' : 'may leap'] : []),
   ]
   const at = jumps
     .filter(j => j.copy === 0)
     .map(j => ({ second: toNumber(j.at), every: j.every && toNumber(j.every), from: j.from, to: j.to }))
   for (const jump of jumps.slice(0, MOST_TRIED)) {
     const fix = jumpFix(program, key, jump)
-    if (fix) return { says, at, closed: { says: words(jump), fix } }
+    if (fix) return { says, may: false, at, closed: { says: words(jump), fix } }
   }
-  return { says, at, closed: null }
+  return { says, may: jumps.length === 0, at, closed: null }
 }

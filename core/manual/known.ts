@@ -148,7 +148,7 @@ export const KNOWN: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, Rece
   'known.promises': () => {
     const kept = (text: string) => {
       const f = fair(text, { property: 'x' })
-      return keptOf(f.slot, { of: 'speed', side: 'above', than: 15 }, f.program.measures).verdict
+      return keptOf(f.program, f.slot, { of: 'speed', side: 'above', than: 15 }).verdict
     }
     expect(kept('accumulate(40px/s + noise(0.5Hz, 25px/s))')).toBe('kept')
     expect(kept('accumulate(40px/s + noise(0.5Hz, 60px/s))')).toBe('broken')

@@ -7,25 +7,46 @@ interface Worker {
   server: Running
 }
 interface Each {
-  /** Milliseconds between two frames of the pages, at least: 0 for as many as the machine can draw. */
-  gap: number
+  /** Milliseconds between two frames of the pages, at least, while no hand is on it and while one is: 0 for as many as there are. */
+  gap: readonly [number, number]
   watched: void
 }
 
 /**
  * Frames come less often than the machine could draw them, the more so while no hand is on the page: a card made of
  * software takes one and a half of two cores for as many as it can, and all that a test waits for waits for that.
+ * Whoever waits for a frame sleeps until then: to ask at every refresh of the screen whether it is time draws it each time.
  */
-function fewerFrames(gap: number): void {
-  const real = window.requestAnimationFrame.bind(window)
-  let [last, touched] = [-Infinity, -Infinity]
+function fewerFrames([resting, held]: readonly [number, number]): void {
+  const real = window.requestAnimationFrame
+  let [last, touched, taken, timer] = [-Infinity, -Infinity, 0, 0]
+  let [waiting, running] = [new Map<number, FrameRequestCallback>(), new Map<number, FrameRequestCallback>()]
+  const due = () => last + (performance.now() - touched > 500 ? resting : held)
+  const frame = (now: number) => {
+    ;[waiting, running, last, timer] = [new Map(), waiting, now, 0]
+    // What one of them cancels is not called any more.
+    for (const call of running.values()) call(now)
+  }
+  const wake = () => {
+    clearTimeout(timer)
+    timer = window.setTimeout(() => real.call(window, frame), Math.max(0, due() - performance.now()))
+  }
   for (const type of ['pointerdown', 'pointermove', 'pointerup', 'keydown', 'keyup', 'wheel', 'input'])
-    window.addEventListener(type, () => (touched = performance.now()), { capture: true, passive: true })
-  window.requestAnimationFrame = call =>
-    real(function again(now) {
-      if (now !== last && now - last < (now - touched > 500 ? gap : gap / 4)) real(again)
-      else call((last = now))
-    })
+    window.addEventListener(
+      type,
+      () => {
+        const rested = performance.now() - touched > 500
+        touched = performance.now()
+        if (rested && timer) wake()
+      },
+      { capture: true, passive: true },
+    )
+  window.requestAnimationFrame = call => {
+    waiting.set(++taken, call)
+    if (!timer) wake()
+    return taken
+  }
+  window.cancelAnimationFrame = id => void (waiting.delete(id) || running.delete(id))
 }
 
 /** Warnings of a browser whose graphics card is made of software, and of canvases that tests read: they say nothing of the page. */
@@ -43,10 +64,10 @@ export const test = base.extend<Each, Worker>({
     { scope: 'worker' },
   ],
   baseURL: async ({ server }, use) => use(server.url),
-  gap: [300, { option: true }],
+  gap: [[300, 75], { option: true }],
   watched: [
     async ({ context, gap }, use) => {
-      if (gap > 0) await context.addInitScript(fewerFrames, gap)
+      if (gap[0] > 0) await context.addInitScript(fewerFrames, gap)
       const wrong: string[] = []
       context.on('console', m => {
         if (m.type() === 'error' || (m.type() === 'warning' && !OF_THE_MACHINE.test(m.text()))) wrong.push(m.text())

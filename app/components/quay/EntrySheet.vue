@@ -169,7 +169,7 @@ function fix(chosenFix: Fix): void {
           class="shrink-0 text-[12px] text-faded"
           :title="leaping.says.join('\n')"
           data-leaps
-          >leaps</span
+          >{{ leaping.may ? 'may leap' : 'leaps' }}</span
         >
         <span
           v-if="!report.finite"

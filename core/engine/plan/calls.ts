@@ -79,7 +79,7 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
 /** The seed of each lane: one for all where it was given. */
 function seedsOf(p: CallPlanner, node: CallNode, entry: Entry, args: LaneCall<Call>['args'], first: Call): number[] {
   if (args.seed && args.seed.type !== 'one') return noColumn()
-  if (args.seed || args.at) return p.instances.map(() => first.seed)
+  if (args.seed || args.at) return p.instances.map(() => first.seed!)
   return p.instances.map(i => p.seedOf(i, node, entry))
 }
 

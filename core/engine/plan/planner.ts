@@ -77,7 +77,7 @@ export class Planner {
 
   /** The seed of a call on one instance. */
   seedOf(instance: number, node: CallNode, entry: Entry): number {
-    return this.plain.seedBy(this.env(instance), node, entry)
+    return this.plain.seedBy(this.env(instance), node, entry)!
   }
 
   column(node: Node): Column {
