@@ -6,7 +6,8 @@
 import { PER_DEEP, type Runs } from '~~/core/rig/deep.ts'
 import { inDepth, lightFor, type Eye } from '~~/core/rig/eye.ts'
 import { PER_CORNER } from '~~/core/rig/sheet.ts'
-import type { Plate, Range } from '~~/core/rig/plate.ts'
+import type { Plate } from '~~/core/rig/plate.ts'
+import { linesOf, type Range } from '~~/core/rig/ranges.ts'
 import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/rows.ts'
 import { WATER_ACROSS } from '~~/core/rig/waters.ts'
 import type { Rgb } from '~~/core/rig/colour.ts'
@@ -100,9 +101,18 @@ export class Card {
     gl.clear(gl.COLOR_BUFFER_BIT)
     gl.bindVertexArray(made.array)
     gl.useProgram(made.program)
-    this.sendPlate(made, plate)
     const { rows, deep } = plate
-    this.send(made, 'rows', Math.ceil(rows.count / ROWS_ACROSS), rows.data, (ROWS_ACROSS * PER_ROW) / 4)
+    const lines = Math.ceil(rows.count / ROWS_ACROSS)
+    const all = this.empty || plate.changed.all
+    this.sendPlate(made, plate)
+    this.send(
+      made,
+      'rows',
+      lines,
+      rows.data,
+      (ROWS_ACROSS * PER_ROW) / 4,
+      all ? null : linesOf(plate.changed.rows, ROWS_ACROSS),
+    )
     gl.uniform2f(made.at('half_seen'), size.width / 2 / view.zoom, size.height / 2 / view.zoom)
     gl.uniform2f(made.at('centre'), view.x, view.y)
     gl.uniform1f(made.at('pixel'), pixel)
@@ -202,18 +212,28 @@ export class Card {
     this.empty = false
   }
 
-  /** Sends a table of so many lines. */
-  private send(made: Made, name: 'rows' | 'deep' | 'waters', count: number, data: Float32Array, across: number): void {
+  /** Sends a table of so many lines; those alone that have changed, where they are known. */
+  private send(
+    made: Made,
+    name: 'rows' | 'deep' | 'waters',
+    count: number,
+    data: Float32Array,
+    across: number,
+    changed: readonly Range[] | null = null,
+  ): void {
     const { gl } = this
     const lines = Math.max(1, count)
     gl.activeTexture(gl.TEXTURE0 + UNIT[name])
     gl.bindTexture(gl.TEXTURE_2D, (made.tables[name] ??= table(gl)))
     gl.uniform1i(made.at(name), UNIT[name])
-    if (lines > (made.lines[name] ?? 0)) {
+    const grows = lines > (made.lines[name] ?? 0)
+    if (grows) {
       made.lines[name] = lines
       gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA32F, across, lines, 0, gl.RGBA, gl.FLOAT, null)
     }
-    if (count > 0) gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, across, lines, gl.RGBA, gl.FLOAT, data)
+    if (count === 0) return
+    for (const [from, to] of grows || !changed ? ([[0, lines]] as const) : changed)
+      gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, from, across, to - from, gl.RGBA, gl.FLOAT, data, from * across * 4)
   }
 
   stop(): void {

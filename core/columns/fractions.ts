@@ -3,7 +3,19 @@
  * while they fit, and what is added to all lanes alike is kept apart, so that no lane makes a big integer; where one grows
  * beyond, all are kept as big fractions.
  */
-import { equal, isZero, negate, over, plus, times, toNumber, within, ZERO, type Rational } from '../time/rational.ts'
+import {
+  equal,
+  isZero,
+  negate,
+  ONE,
+  over,
+  plus,
+  times,
+  toNumber,
+  within,
+  ZERO,
+  type Rational,
+} from '../time/rational.ts'
 
 /** n[i] / d[i] in lowest terms with d[i] > 0, plus an offset; or the same as big fractions. */
 export type Fractions =
@@ -164,10 +176,23 @@ export const shiftedLanes = (a: Fractions, by: Rational): Fractions | null =>
 export const timesLanes = (a: Fractions, b: Fractions): Fractions | null =>
   each(joinedUp(a), joinedUp(b), (out, i, a, b) => put(out, i, a.n[i]! * b.n[i]!, a.d[i]! * b.d[i]!), times)
 
-/** Every lane times one fraction. */
+/** What lanes came to lately times one fraction: a formula is planned again and again while another number of it is tuned. */
+const lately = new WeakMap<Fractions, { readonly by: Rational; readonly made: Fractions | null }[]>()
+const MOST_LATELY = 4
+
+/** Every lane times one fraction; the same object for the same. */
 export function scaledLanes(a: Fractions, by: Rational): Fractions | null {
+  if (equal(by, ONE)) return a
+  const known = lately.get(a) ?? []
+  const found = known.find(k => equal(k.by, by))
+  if (found) return found.made
+  const made = scaled(a, by)
+  lately.set(a, [{ by, made }, ...known.slice(0, MOST_LATELY - 1)])
+  return made
+}
+
+function scaled(a: Fractions, by: Rational): Fractions | null {
   const s = small(by)
-  if (s?.n === 1 && s.d === 1) return a
   if (!a.big && s) {
     const offset = times(a.offset, by)
     const out = room(lanesOf(a), offset)
@@ -185,8 +210,10 @@ export function overLanes(a: Fractions, b: Fractions): Fractions | null {
   return each(x, y, (out, i, a, b) => put(out, i, a.n[i]! * b.d[i]!, a.d[i]! * b.n[i]!), over)
 }
 
-export const negatedLanes = (a: Fractions): Fractions =>
-  a.big ? { big: true, all: a.all.map(negate) } : { ...a, n: a.n.map(x => 0 - x), offset: negate(a.offset) }
+export function negatedLanes(a: Fractions): Fractions {
+  if (a.big) return { big: true, all: a.all.map(negate) }
+  return { ...a, n: isNothing(a) ? a.n : a.n.map(x => 0 - x), offset: negate(a.offset) }
+}
 
 /** The nearest doubles, each rounded once. */
 export function toNumbers(fractions: Fractions): Float64Array {
@@ -214,14 +241,24 @@ export function commonOf(f: Fractions): Rational | null {
   return laneOf(f, 0)
 }
 
+/** Denominators of lanes and the least number that all divide, by the lanes' own array. */
+const common = new WeakMap<Float64Array, number | null>()
+const MOST_COMMON = 1e9
+
 /** The least number that all denominators divide, the offset's aside; null where that is too large to be of use. */
-export function commonDenominator(f: Fractions, most = 1e9): number | null {
+export function commonDenominator(f: Fractions): number | null {
   if (f.big) return null
+  let known = common.get(f.d)
+  if (known === undefined) common.set(f.d, (known = leastCommon(f.d)))
+  return known
+}
+
+function leastCommon(denominators: Float64Array): number | null {
   let all = 1
-  for (const x of f.d) {
+  for (const x of denominators) {
     if (all % x === 0) continue
     all = (all / gcd(all, x)) * x
-    if (all > most) return null
+    if (all > MOST_COMMON) return null
   }
   return all
 }

@@ -131,7 +131,7 @@ export class SteadyLanes {
   }
 
   private inTwo(): Twofold | null {
-    return (this.twofold ??= this.pace && twofoldOf(this.base))
+    return (this.twofold ??= this.pace && keptTwofold(this.base))
   }
 
   private reader(i: number): AffineReader {
@@ -174,6 +174,18 @@ function gridOf(pace: Rational, ahead: Rational, base: Fractions, frameRate: Rat
   let mostQ = 0
   for (const x of q) mostQ = Math.max(mostQ, Math.abs(x))
   return isSafe(mostQ * TICKS) ? { p, q, r, mostQ } : null
+}
+
+/** By the numerators of lanes: what tuning adds to all alike lies apart. */
+const twofolds = new WeakMap<Float64Array, Twofold & { readonly denominators: Float64Array }>()
+
+function keptTwofold(base: Fractions): Twofold {
+  if (base.big) return twofoldOf(base)
+  const known = twofolds.get(base.n)
+  if (known?.denominators === base.d) return known
+  const made = { ...twofoldOf(base), denominators: base.d }
+  twofolds.set(base.n, made)
+  return made
 }
 
 function twofoldOf(base: Fractions): Twofold {

@@ -102,9 +102,9 @@ export class HandForms {
     const base = piece.bases[propertyKey(part, property.name)]
     const common = base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
     const same = base?.keys ? keyedForm(base.keys, size, beat, m.frameRate) : handForm(common, size, m.frameRate)
-    return Array.from({ length: count }, (_, i) => {
-      const own = base?.copies?.[i]
-      return own === undefined ? same : handForm(own, size, m.frameRate)
-    })
+    const all = new Array<Form>(count).fill(same)
+    for (const [i, own] of Object.entries(base?.copies ?? {}))
+      if (Number(i) in all) all[Number(i)] = handForm(own, size, m.frameRate)
+    return all
   }
 }

@@ -63,7 +63,7 @@ export class Program {
     only: string | null = null,
   ) {
     this.measures = measuresOf(piece)
-    this.hands = new HandForms(piece, this.measures)
+    this.hands = before && standsByHand(before.piece, piece) ? before.hands : new HandForms(piece, this.measures)
     this.lapStart = fromNumber(piece.lap.start)
     this.instances = before?.piece.parts === piece.parts ? before.instances : new Map()
     this.meanings = new Meanings(piece, before?.meanings ?? null)
@@ -287,5 +287,9 @@ export class Program {
 
 /** What a slot's formula is made into. */
 type Made = Pick<Slot, 'forms' | 'readers'> | NonNullable<ReturnType<typeof compileInColumns>>
+
+/** Whether all that is set by hand is as it was. */
+const standsByHand = (was: Piece, is: Piece): boolean =>
+  (['bases', 'parts', 'frameRate', 'lap'] as const).every(c => was[c] === is[c])
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')

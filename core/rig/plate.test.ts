@@ -5,6 +5,8 @@ import type { Part, Shape } from '../piece/schema.ts'
 import { at } from '../testing.ts'
 import { hit } from './hit.ts'
 import { Plate } from './plate.ts'
+import { linesOf } from './ranges.ts'
+import { PER_ROW, ROWS_ACROSS } from './rows.ts'
 import { Scene } from './scene.ts'
 import { covered, spread } from './spread.ts'
 
@@ -267,12 +269,18 @@ describe('what is sent', () => {
     const [scene, plate] = [new Scene(program), new Plate()]
     let corners = new Float32Array(0)
     let indices = new Uint32Array(0)
+    let rows = new Float32Array(0)
     let [sent, of] = [0, 0]
     for (let k = 0; k < 90; k++) {
       const now = at(k / 15)
       plate.build(scene.update(program.moment(now, new Float64Array(program.size)), now), 1)
       const { pen, changed } = plate
       if (changed.all) [corners, indices] = [pen.points.slice(0, 6 * plate.corners), pen.indices.slice(0, plate.count)]
+      const line = ROWS_ACROSS * PER_ROW
+      if (changed.all) rows = plate.rows.data.slice()
+      for (const [from, to] of linesOf(changed.rows, ROWS_ACROSS))
+        rows.set(plate.rows.data.subarray(from * line, to * line), from * line)
+      expect(rows).toEqual(plate.rows.data)
       for (const [from, to] of changed.corners) corners.set(pen.points.subarray(6 * from, 6 * to), 6 * from)
       for (const [from, to] of changed.indices) indices.set(pen.indices.subarray(from, to), from)
       expect(changed.corners.every(([from, to]) => to > from)).toBe(true)
@@ -286,5 +294,29 @@ describe('what is sent', () => {
     }
     // The triangles of the blob stay while its corners go.
     expect(sent).toBeLessThan(of)
+  })
+
+  it('of rows is what moves: what rests is not sent again until something is set, shown alone, or drawn at another size', () => {
+    const b = new Builder('Still', 1)
+    const grid = { layout: 'grid', count: 1000, columns: 40, dx: 12, dy: 12 } as const
+    b.part('Lamp', { type: 'ellipse' }, { copies: grid })
+    const moves = b.part('Moves', { type: 'ellipse' })
+    b.drive(moves, 'x', 'time * 9px/s')
+    const before = new Program(b.piece)
+    const [scene, plate] = [new Scene(before), new Plate()]
+    const lines = (program: Program, s: number, pixel = 1) => {
+      const now = at(s)
+      plate.build(scene.update(program.moment(now, new Float64Array(program.size)), now), pixel)
+      return linesOf(plate.changed.rows, ROWS_ACROSS).reduce((n, [from, to]) => n + to - from, 0)
+    }
+    const all = Math.ceil(1001 / ROWS_ACROSS)
+    expect([0, 0.1, 0.2].map(s => lines(before, s))).toEqual([all, 1, 1])
+    expect([lines(before, 0.3, 2), lines(before, 0.4, 2)]).toEqual([all, 1])
+    scene.only = new Set([moves])
+    expect([lines(before, 0.5, 2), lines(before, 0.6, 2)]).toEqual([all, 1])
+    b.do({ says: '', puts: [{ in: 'bases', id: 'p1.fillHue', value: { value: 200 } }] })
+    const after = new Program(b.piece, before)
+    expect(scene.adopt(after)).toBe(true)
+    expect([lines(after, 0.7, 2), lines(after, 0.8, 2)]).toEqual([all, 1])
   })
 })

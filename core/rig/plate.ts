@@ -10,6 +10,7 @@ import { inDepth, type Eye } from './eye.ts'
 import { extent } from './gradient.ts'
 import { Pen } from './pen.ts'
 import { Rows } from './rows.ts'
+import { join, type Range } from './ranges.ts'
 import { noSizes, sized } from './sizing.ts'
 import { PIECES } from './tail.ts'
 import type { Scene } from './scene.ts'
@@ -26,8 +27,8 @@ export class Plate {
   readonly rows = new Rows()
   /** What a piece in depth needs besides; null where it is flat. */
   deep: Deepening | null = null
-  /** Corners and indices that the card has not got yet, from and to. */
-  readonly changed = { corners: [] as Range[], indices: [] as Range[], all: false }
+  /** Corners, indices and rows that the card has not got yet, from and to. */
+  readonly changed = { corners: [] as Range[], indices: [] as Range[], rows: [] as Range[], all: false }
   corners = 0
   count = 0
   /** What is drawn where the piece is flat, and the pictures that lie on it, by their hashes. */
@@ -50,7 +51,7 @@ export class Plate {
 
   /** Fills the plate from a scene; `pixel` is how many stage pixels a screen pixel covers. */
   build(scene: Scene, pixel: number): this {
-    this.changed.corners.length = this.changed.indices.length = 0
+    this.changed.corners.length = this.changed.indices.length = this.changed.rows.length = 0
     this.changed.all = false
     const as: typeof this.settled = { pixel, eye: scene.eye, only: scene.only, program: scene.program }
     limited(() => {
@@ -108,6 +109,7 @@ export class Plate {
     for (const bed of this.beds) {
       if (bed.corners < 0) return false
       if (bed.body.still && !this.anew && !deep) continue
+      join(this.changed.rows, bed.row, bed.row + bed.rows)
       const before = bed.shown && !this.anew
       bed.shown = isShown(scene, bed)
       if (!bed.shown) {
@@ -281,13 +283,4 @@ export class Plate {
       for (const points of [area.outline, ...area.holes])
         pen.stroke({ points, closed: true }, cast.from, cast.to, cast.dashes, bed.body.part)
   }
-}
-
-export type Range = [from: number, to: number]
-
-/** One range more, in one with the last where they meet: what is laid comes in the order of the plate. */
-function join(ranges: Range[], from: number, to: number): void {
-  const last = ranges.at(-1)
-  if (last?.[1] === from) last[1] = to
-  else ranges.push([from, to])
 }

@@ -5,7 +5,8 @@
 import { readFileSync } from 'node:fs'
 import { Program } from '../../core/engine/program.ts'
 import { PER_DEEP } from '../../core/rig/deep.ts'
-import { Plate, type Range } from '../../core/rig/plate.ts'
+import { Plate } from '../../core/rig/plate.ts'
+import { linesOf, type Range } from '../../core/rig/ranges.ts'
 import { PER_ROW, ROWS_ACROSS } from '../../core/rig/rows.ts'
 import { Scene } from '../../core/rig/scene.ts'
 import { PER_CORNER } from '../../core/rig/sheet.ts'
@@ -73,9 +74,10 @@ function measure(
     spent[0]! += t1 - t0
     spent[1]! += t2 - t1
     spent[2]! += performance.now() - t2
-    const lines = Math.ceil(plate.rows.count / ROWS_ACROSS) * ROWS_ACROSS * 4
     const { changed, deep } = plate
-    sent += lines * (PER_ROW + (deep ? PER_DEEP : 0)) + (deep?.waters.data.byteLength ?? 0)
+    const lines: Range[] =
+      changed.all || deep ? [[0, Math.ceil(plate.rows.count / ROWS_ACROSS)]] : linesOf(changed.rows, ROWS_ACROSS)
+    sent += bytesOf(lines, ROWS_ACROSS * (PER_ROW + (deep ? PER_DEEP : 0))) + (deep?.waters.data.byteLength ?? 0)
     sent += bytesOf(changed.corners, PER_CORNER + 1 + (deep ? 3 : 0)) + bytesOf(changed.indices, 1)
   }
   for (let k = 0; k < 60; k++) frame(k)

@@ -74,12 +74,39 @@ test('three thousand copies, their number typed: each moves its own way, and a n
     return last
   }
   expect(await amp()).toBeCloseTo(9, 9)
-  // What was never worked out of so many is said where the verdict would stand.
-  await expect(page.getByText('3,000 copies, not looked at one by one')).toBeVisible()
+  // What is said of all is proven of all together.
+  const it = page.getByRole('article', { name: 'Bulb y', exact: true })
+  await expect(it).toContainText('every 2 s')
+  await expect(it).toContainText('−9 … 9 px')
+  await expect(it).toContainText('closes')
+  await expect(page.getByRole('heading', { name: 'Bulb' }).or(page.getByText('3,000 in a grid')).last()).toBeVisible()
   await dragNumber(page, 'Bulb y', 1, 60)
   await expect.poll(amp).toBeGreaterThan(10)
   await page.keyboard.press('ControlOrMeta+z')
   await expect.poll(amp).toBeCloseTo(9, 9)
+})
+
+test('Ten thousand bulbs of the demo: all four drives run and are known to loop; a dial turned while it plays reaches the last', async ({
+  page,
+}) => {
+  await page.goto('/piece/ten-thousand-bulbs')
+  await expect(page.getByRole('article', { name: 'Bulb fillHue', exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Lap/ })).toContainText('4 of 4 loop')
+  const at = (property: string, s: number) =>
+    page.evaluate(([k, t]) => window.openTide.values(k, t), [`p1.${property}`, s] as const)
+  for (const property of ['x', 'y', 'opacity', 'fillHue']) {
+    const [now, later, round] = [await at(property, 1.3), await at(property, 1.4), await at(property, 9.3)]
+    expect(now).toHaveLength(10_000)
+    expect(now.filter((v, i) => v === later[i])).toEqual([])
+    expect(Math.max(...now.map((v, i) => Math.abs(v - round[i]!)))).toBeLessThan(1e-9)
+  }
+  const last = (await at('y', 1.3))[9999]!
+  await page.getByRole('slider', { name: 'swell' }).focus()
+  await page.keyboard.press('End')
+  await expect.poll(async () => (await at('y', 1.3))[9999]).toBeCloseTo(last * 2, 9)
+  await expect(page.getByRole('article', { name: 'Bulb y', exact: true })).toContainText('−24 … 24 px')
+  await page.keyboard.press('ControlOrMeta+z')
+  await expect.poll(async () => (await at('y', 1.3))[9999]).toBeCloseTo(last, 9)
 })
 
 test('parts are copied with all that belongs to them and pasted in another piece', async ({ page }) => {

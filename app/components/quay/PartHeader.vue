@@ -13,7 +13,7 @@ const { near } = useNear(head)
 const part = computed(() => store.piece!.parts[props.part])
 const note = computed(() => {
   const { shape, copies } = part.value!
-  return copies ? `${copies.count} ${LAYOUTS[copies.layout]}` : shapeName(shape).toLowerCase()
+  return copies ? `${copies.count.toLocaleString('en')} ${LAYOUTS[copies.layout]}` : shapeName(shape).toLowerCase()
 })
 </script>
 

@@ -32,6 +32,8 @@ export interface CallPlanner {
   readonly frameRate: Rational
   /** Of what is the same on every lane, with the clock in force. */
   readonly compiler: ReadyCalls
+  /** Whether a node differs from lane to lane. */
+  readonly varies: (node: Node) => boolean
   readonly column: (node: Node) => Column
   /** All factors of a product, in text order; `inverse`: of what is divided by. */
   readonly factors: (node: Node, inverse: boolean) => FactorColumn[]
@@ -43,12 +45,14 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
   const entry = functionNamed(node.name)
   if (!entry?.kernel) return noColumn()
   const { lanes, frameRate, compiler } = p
+  const { call: first } = compiler.prepared(node)
   const args: Record<string, Column | undefined> = {}
   const many: Column[] = []
   const last = entry.takes.at(-1)!
   for (const { parameter, arg, word } of filledIn(node, entry).filled) {
     if (word) continue
-    const column = argument(p, entry, parameter, arg.value)
+    const same = p.varies(arg.value) ? undefined : first.args[parameter.name]
+    const column = same ? one(same) : argument(p, entry, parameter, arg.value)
     if (entry.many && parameter === last) many.push(column)
     else args[parameter.name] = column
   }
@@ -59,7 +63,6 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     return column ? (constantLanes(column, lanes)?.exact ?? null) : null
   }
   if (entry.exact) return noColumn()
-  const { call: first } = compiler.prepared(node)
   const fold = entry.fold?.(first)
   if (fold && [...Object.values(args), ...many].every(c => !c || constantLanes(c, lanes)))
     return entry.seeded ? noColumn() : folded(fold, first, args, many, lanes)
@@ -100,7 +103,7 @@ function folded(fold: Fold, first: Call, args: LaneCall<Call>['args'], many: rea
   )
 }
 
-/** An argument, as `prepared` makes it: what sets a pace counts in the piece's own seconds, a period as its inverse. */
+/** An argument that differs from lane to lane, as `prepared` makes it: what sets a pace counts in the piece's own seconds, a period as its inverse. */
 function argument(p: CallPlanner, entry: Entry, parameter: Parameter, value: Node): Column {
   const inverse = parameter.name === entry.pace?.every
   const own = parameter.kind === 'perSecond' || parameter.name === entry.pace?.freq

@@ -83,11 +83,16 @@ export class Plan {
   }
 }
 
+/** The instances 0 … count − 1, of the count that was asked for last. */
+let all: readonly number[] = []
+const allOf = (count: number): readonly number[] =>
+  all.length === count ? all : (all = Array.from({ length: count }, (_, i) => i))
+
 /** The plan of a formula on so many copies; null where it is left to the plain evaluator. */
 export function planOf(checked: Checked, env: (instance: number) => Env, count: number, host: Host): Plan | null {
   const groups: Group[] = []
   let isWhole = true
-  let waiting: number[][] = [Array.from({ length: count }, (_, i) => i)]
+  let waiting: (readonly number[])[] = [allOf(count)]
   try {
     while (waiting.length > 0) {
       if (groups.length + waiting.length > MOST_GROUPS) return null

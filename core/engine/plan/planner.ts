@@ -80,8 +80,12 @@ export class Planner {
     return this.plain.seedBy(this.env(instance), node, entry)!
   }
 
+  varies(node: Node): boolean {
+    return this.varying.has(node)
+  }
+
   column(node: Node): Column {
-    if (!this.varying.has(node)) return one(this.plain.form(node))
+    if (!this.varies(node)) return one(this.plain.form(node))
     try {
       return this.varied(node)
     } catch (e) {
