@@ -7,7 +7,7 @@
  *   1  m₄ m₅ m₇, how solid its line is          4  the colour the fill goes over to, how solid that is against it
  *   2  red, green, blue, half the line's width  5  x, y and base of the gradient
  */
-import { rgbOf } from './colour.ts'
+import { putRgb, rgbOf } from './colour.ts'
 import type { Column } from './column.ts'
 import type { Cast } from './cast.ts'
 import { gradientOf } from './gradient.ts'
@@ -107,10 +107,7 @@ function colour(data: Float32Array, to: number, { lightness, chroma, hue, last, 
     last[at] = l
     last[at + 1] = c
     last[at + 2] = h
-    const { r, g, b } = rgbOf(l, c, h)
-    rgb[at] = r
-    rgb[at + 1] = g
-    rgb[at + 2] = b
+    putRgb(rgb, at, l, c, h)
   }
   data[to] = rgb[at]! * light
   data[to + 1] = rgb[at + 1]! * light

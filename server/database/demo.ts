@@ -5,7 +5,15 @@ import { insertPiece } from './pieces'
 import { pieces } from './schema'
 
 /** The pieces a new harbour begins with, from `demo/`; the last is the newest. */
-export const DEMO = ['drive-room', 'sky-lanterns', 'ticket-arch', 'duck-basin', 'ten-thousand-bulbs', 'swing-tower', 'lantern-pier']
+export const DEMO = [
+  'drive-room',
+  'sky-lanterns',
+  'ticket-arch',
+  'duck-basin',
+  'ten-thousand-bulbs',
+  'swing-tower',
+  'lantern-pier',
+]
 
 /** `demo` gives the demo's documents by the ids they shall have; the last one is the newest. All of them or none. */
 export async function seedDemo(db: Database, demo: () => Promise<Readonly<Record<string, unknown>>>): Promise<void> {
