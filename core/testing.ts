@@ -49,6 +49,16 @@ export function fair(text: string, place: Place = {}): Fair {
   return { piece: b.piece, program, key, slot, value }
 }
 
+/** The fair with `text` on so many mounts. */
+export const fairOfCopies = (text: string, count: number): Fair =>
+  fair(text, {
+    on: 'Mount',
+    change: b => {
+      const [id, part] = Object.entries(b.piece.parts).find(([, p]) => p.name === 'Mount')!
+      b.do({ says: '', puts: [{ in: 'parts', id, value: { ...part, copies: { ...part.copies!, count } as never } }] })
+    },
+  })
+
 /** The problems of a formula, by code. */
 export const codes = (text: string, place?: Place): string[] => fair(text, place).slot.problems.map(p => p.code)
 

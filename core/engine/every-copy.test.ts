@@ -5,19 +5,13 @@ import { isBounded } from '../facts/interval.ts'
 import { ofEveryCopy } from '../form/unread.ts'
 import { workedOut } from '../form/working.ts'
 import { anAngleOfCopies } from '../made-up.ts'
-import { at, fair } from '../testing.ts'
+import { at, fairOfCopies } from '../testing.ts'
 import { toNumber } from '../time/rational.ts'
 import { everyCopy } from './every-copy.ts'
 
-/** A formula on a ring of so many copies; null where it doesn't run. */
+/** A formula on so many copies, and the form of all; null where it doesn't run. */
 function ring(text: string, count: number) {
-  const f = fair(text, {
-    on: 'Mount',
-    change: b => {
-      const [id, part] = Object.entries(b.piece.parts).find(([, p]) => p.name === 'Mount')!
-      b.do({ says: '', puts: [{ in: 'parts', id, value: { ...part, copies: { ...part.copies!, count } as never } }] })
-    },
-  })
+  const f = fairOfCopies(text, count)
   return f.slot.running === 'text' ? { ...f, every: everyCopy(f.program, f.key) } : null
 }
 const facts = (text: string, count = 12) => ring(text, count)!.every!.facts()

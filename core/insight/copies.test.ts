@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { workedOut } from '../form/working.ts'
 import { anAngleOfCopies } from '../made-up.ts'
-import { fair, RATE } from '../testing.ts'
+import { fairOfCopies, RATE } from '../testing.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { ZERO, fromNumber, toNumber, type Rational } from '../time/rational.ts'
 import { closureOf } from './closure.ts'
@@ -16,13 +16,7 @@ const moment = (seconds: Rational | number): Moment =>
 
 /** The formula on a ring of so many copies, and what is said of it; null where it is too much to be worked out. */
 function copies(text: string, count: number) {
-  const f = fair(text, {
-    on: 'Mount',
-    change: b => {
-      const [id, part] = Object.entries(b.piece.parts).find(([, p]) => p.name === 'Mount')!
-      b.do({ says: '', puts: [{ in: 'parts', id, value: { ...part, copies: { ...part.copies!, count } as never } }] })
-    },
-  })
+  const f = fairOfCopies(text, count)
   fc.pre(!f.slot.problems.some(p => p.code === 'heavy'))
   expect(f.slot.problems.filter(p => p.level === 'error').map(p => p.says)).toEqual([])
   expect(f.slot.forms).toHaveLength(count)
