@@ -12,7 +12,7 @@ import { isCounted, laterText, loopCountOf, loopText, type LoopCount } from '../
 import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
 import { gearClosings } from '../core/insight/closings.ts'
 import { closingNumbers, shortestLap } from '../core/insight/proposals.ts'
-import { touching } from '../core/insight/touching.ts'
+import { MOST_TOUCHES, touching } from '../core/insight/touching.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
 import { toNumber } from '../core/time/rational.ts'
@@ -163,7 +163,8 @@ function touchText(program: Program, part: string): string[] {
       t =>
         `${copyName(program.piece, part, t.a)} and ${copyName(program.piece, part, t.b)} at ${Number(toNumber(t.at).toFixed(2))} s`,
     )
-  const more = found.length > MOST_PAIRS ? ` and ${found.length - MOST_PAIRS} pairs more` : ''
+  const beyond = found.length >= MOST_TOUCHES ? 'at least ' : ''
+  const more = found.length > MOST_PAIRS ? ` and ${beyond}${found.length - MOST_PAIRS} pairs more` : ''
   return [`${program.piece.parts[part]!.name}: copies touch, ${pairs.join(', ')}${more}`]
 }
 

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { isBounded } from '../facts/interval.ts'
 import { ofEveryCopy } from '../form/unread.ts'
-import { workedOut } from '../form/working.ts'
+import { forget, limited, workedOut, workOn } from '../form/working.ts'
 import { anAngleOfCopies } from '../made-up.ts'
 import { at, fairOfCopies } from '../testing.ts'
 import { toNumber } from '../time/rational.ts'
@@ -105,6 +105,21 @@ describe('all copies together', () => {
     const made = ring('sine(freq: 1Hz + index * 0.1Hz, amp: 9deg)', 12)!.every!
     expect(ofEveryCopy(() => made.facts().repeats.every) ?? null).toBeNull()
     expect(made.facts().bounds.high * 360).toBeCloseTo(9, 9)
+  })
+
+  it('asked within a limit leaves no work that would take one copy to do', () => {
+    forget()
+    for (const text of [
+      'accumulate(noise(freq: 1Hz) * (index + 1) * 20deg/s)',
+      'sine(freq: 1Hz + index * noise(2Hz) * 0.1Hz, amp: 9deg)',
+      'hold(accumulate(random(low: 0deg/s, high: 9deg/s, rate: 3Hz) * along), 4Hz)',
+      'if accumulate(noise(1Hz) ^ 2 * 1deg/s) > index * 1deg then 1deg else 2deg',
+    ]) {
+      const of = ring(text, 12)!.every?.facts()
+      for (const fact of ['bounds', 'repeats', 'leaps', 'slope', 'finite', 'reach', 'cost'] as const)
+        limited(() => ofEveryCopy(() => of?.[fact]))
+      expect(() => workOn(10_000), text).not.toThrow()
+    }
   })
 
   it('cannot be read: a reading would be that of one copy', () => {

@@ -1,5 +1,6 @@
 /** The first lap of a piece frame by frame, and where outlines stand in it. */
 import type { Program } from '../engine/program.ts'
+import type { Outline } from '../rig/outline.ts'
 import { outlineAt } from '../rig/outlined.ts'
 import type { Body } from '../rig/body.ts'
 import type { Scene } from '../rig/scene.ts'
@@ -59,4 +60,28 @@ export function placedOutline(body: Body, i: number, eye: Eye = FLAT): Placed {
     return points
   })
   return { outlines, x, y, reach, near, far: far - body.get('thickness', i) }
+}
+
+/** How far off its middle nothing of an instance is seen any more, however it is turned and drawn out; flat. */
+export class Reaches {
+  /** The same of outlines as they are laid. */
+  private readonly laid = new WeakMap<Outline, number>()
+
+  of(body: Body, i: number): number {
+    const outline = outlineAt(body, i)
+    if (!outline) return 0
+    let known = this.laid.get(outline)
+    if (known === undefined) this.laid.set(outline, (known = furthest(outline)))
+    const m = body.worlds[i]!
+    return known * Math.sqrt(m[0]! * m[0]! + m[1]! * m[1]! + m[4]! * m[4]! + m[5]! * m[5]!)
+  }
+}
+
+/** How far the furthest corner of an outline is from its middle. */
+function furthest({ points, letters }: Outline): number {
+  const rings = letters ? letters.setting.areas.map(a => a.outline) : [points]
+  let most = 0
+  for (const ring of rings)
+    for (let k = 0; k < ring.length; k += 2) most = Math.max(most, ring[k]! * ring[k]! + ring[k + 1]! * ring[k + 1]!)
+  return Math.sqrt(most) * (letters ? letters.size / 1000 : 1)
 }

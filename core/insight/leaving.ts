@@ -1,8 +1,9 @@
 /** Which parts leave the stage at some frame of the lap. */
 import type { Program } from '../engine/program.ts'
+import { inDepth } from '../rig/eye.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
-import { framesOfLap, placedOutline } from './lap-frames.ts'
+import { framesOfLap, placedOutline, Reaches } from './lap-frames.ts'
 
 export interface Leaving {
   readonly part: string
@@ -24,10 +25,19 @@ export function leaving(program: Program): Leaving[] {
   const wholly = new Map<string, Leaving>()
   const partly = new Map<string, Leaving>()
   const within = new Set<string>()
+  const [w, h] = [width / 2, height / 2]
+  const reaches = inDepth(scene.eye) ? null : new Reaches()
   for (const { at } of framesOfLap(program, scene)) {
     for (const { body, instance: copy } of scene.paint) {
       const part = body.id
       if (wholly.has(part) || !(body.opacity[copy]! > 0)) continue
+      const m = body.worlds[copy]!
+      const reach = reaches?.of(body, copy) ?? 0
+      // Most copies are well within, which is seen without their outlines.
+      if (reach > 0 && Math.abs(m[3]!) + reach <= w && Math.abs(m[7]!) + reach <= h) {
+        within.add(part)
+        continue
+      }
       const { outlines } = placedOutline(body, copy, scene.eye)
       if (outlines.every(points => points.length === 0)) continue
       let [low, high, left, right] = [Infinity, -Infinity, Infinity, -Infinity]
@@ -38,7 +48,6 @@ export function leaving(program: Program): Leaving[] {
           low = Math.min(low, points[k + 1]!)
           high = Math.max(high, points[k + 1]!)
         }
-      const [w, h] = [width / 2, height / 2]
       if (left > w || right < -w || low > h || high < -h) wholly.set(part, { part, copy, wholly: true, at })
       else if (left < -w || right > w || low < -h || high > h) {
         if (!partly.has(part)) partly.set(part, { part, copy, wholly: false, at })

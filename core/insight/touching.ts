@@ -1,9 +1,10 @@
 /** Which copies of a part overlap at some moment of the lap, looked at frame by frame. */
 import type { Program } from '../engine/program.ts'
+import type { Body } from '../rig/body.ts'
 import { inDepth } from '../rig/eye.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
-import { framesOfLap, placedOutline, type Placed } from './lap-frames.ts'
+import { framesOfLap, placedOutline, Reaches, type Placed } from './lap-frames.ts'
 
 export interface Touch {
   readonly a: number
@@ -12,30 +13,89 @@ export interface Touch {
   readonly at: Rational
 }
 
-/** The pairs of instances of a part that overlap during the first lap, each with its first moment. */
+/** Pairs that are told of one part, at most. */
+export const MOST_TOUCHES = 1000
+
+/**
+ * The pairs of instances of a part that overlap during the first lap, each with its first moment; no more than
+ * `MOST_TOUCHES`, after which nothing is looked for any more.
+ */
 export function touching(program: Program, part: string): Touch[] {
   const scene = new Scene(program)
   const body = scene.bodies.get(part)
   if (!body || body.count < 2) return []
-  const found = new Map<string, Touch>()
+  const { count, layers } = body
+  const found: Touch[] = []
+  const known = new Set<number>()
   const deep = inDepth(scene.eye)
   // Joined layers of one thing are one body: only what stands beside it on the same layer can touch it.
-  const { layers } = body
   const layer = (i: number) => (layers ? Math.floor(i / layers.stride) % layers.count : 0)
-  const apart = (a: number, b: number) => layer(a) === layer(b)
+  const near = new Near(body)
   for (const { at } of framesOfLap(program, scene)) {
-    const placed = Array.from({ length: body.count }, (_, i) => placedOutline(body, i))
-    for (let a = 0; a < body.count; a++) {
-      for (let b = a + 1; b < body.count; b++) {
-        const asked = !found.has(`${a} ${b}`) && apart(a, b)
-        if (asked && overlap(placed[a]!, placed[b]!, deep)) found.set(`${a} ${b}`, { a, b, at })
+    const placed = new Map<number, Placed>()
+    const place = (i: number): Placed => {
+      const there = placed.get(i) ?? placedOutline(body, i)
+      placed.set(i, there)
+      return there
+    }
+    const now: Touch[] = []
+    near.pairs((a, b) => {
+      if (now.length + found.length >= MOST_TOUCHES || known.has(a * count + b) || layer(a) !== layer(b)) return
+      if (!overlap(place(a), place(b), deep)) return
+      known.add(a * count + b)
+      now.push({ a, b, at })
+    })
+    found.push(...now.sort((p, q) => p.a - q.a || p.b - q.b))
+    if (found.length >= MOST_TOUCHES) break
+  }
+  return found
+}
+
+/** Which instances may be near enough to overlap: those are looked at alone that reach as far as one another across. */
+class Near {
+  private readonly x: Float64Array
+  private readonly y: Float64Array
+  private readonly reach: Float64Array
+  /** From left to right; from frame to frame it changes little. */
+  private readonly order: Uint32Array
+  private readonly reaches = new Reaches()
+
+  constructor(private readonly body: Body) {
+    const { count } = body
+    this.x = new Float64Array(count)
+    this.y = new Float64Array(count)
+    this.reach = new Float64Array(count)
+    this.order = Uint32Array.from({ length: count }, (_, i) => i)
+  }
+
+  /** Gives every pair, the lower number first, that is not surely apart as the body stands now. */
+  pairs(give: (a: number, b: number) => void): void {
+    const { body, x, y, reach, order } = this
+    let widest = 0
+    for (let i = 0; i < body.count; i++) {
+      const m = body.worlds[i]!
+      // What stands nowhere comes last, and meets nothing.
+      x[i] = Number.isFinite(m[3]! + m[7]!) ? m[3]! : Infinity
+      y[i] = m[7]!
+      reach[i] = this.reaches.of(body, i)
+      if (reach[i]! > widest) widest = reach[i]!
+    }
+    order.sort((a, b) => x[a]! - x[b]!)
+    for (let k = 0; k < order.length; k++) {
+      const i = order[k]!
+      for (let l = k + 1; l < order.length; l++) {
+        const j = order[l]!
+        const dx = x[j]! - x[i]!
+        if (dx >= reach[i]! + widest) break
+        const [dy, both] = [y[j]! - y[i]!, reach[i]! + reach[j]!]
+        if (dx * dx + dy * dy < both * both) give(Math.min(i, j), Math.max(i, j))
       }
     }
   }
-  return [...found.values()]
 }
 
-function overlap(a: Placed, b: Placed, deep: boolean): boolean {
+/** Whether two outlines overlap as they are seen. */
+export function overlap(a: Placed, b: Placed, deep: boolean): boolean {
   const [dx, dy] = [a.x - b.x, a.y - b.y]
   const reach = a.reach + b.reach
   if (dx * dx + dy * dy >= reach * reach) return false

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Copies and letters that overlap at some moment of the lap, part by part, each pair with its first moment. */
 import { copyName } from '~~/core/engine/copy-name.ts'
-import type { Touch } from '~~/core/insight/touching.ts'
+import { MOST_TOUCHES, type Touch } from '~~/core/insight/touching.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -19,6 +19,10 @@ const all = ref(new Set<string>())
 const copied = computed(() =>
   Object.entries(store.piece!.parts).filter(([id]) => store.program!.instancesOf(id).count > 1),
 )
+const countText = (n: number): string =>
+  n >= MOST_TOUCHES
+    ? `${n.toLocaleString('en')} pairs and more touch`
+    : `${n} ${n === 1 ? 'pair touches' : 'pairs touch'}`
 const pair = (id: string, t: Touch) =>
   `${copyName(store.piece!, id, t.a)} and ${copyName(store.piece!, id, t.b)} at ${printNumber(toNumber(t.at), 2)} s`
 
@@ -60,9 +64,7 @@ onBeforeUnmount(() => run++)
     <ul v-if="found && found.length > 0" class="mt-1">
       <li v-for="f in found" :key="f.id" class="flex flex-wrap items-center gap-2 border-b border-rule py-1">
         <span class="w-[178px] truncate font-medium">{{ f.name }}</span>
-        <span class="text-brass"
-          >{{ f.touches.length }} {{ f.touches.length === 1 ? 'pair touches' : 'pairs touch' }}</span
-        >
+        <span class="text-brass">{{ countText(f.touches.length) }}</span>
         <button
           v-for="t in all.has(f.id) ? f.touches : f.touches.slice(0, TOLD)"
           :key="`${t.a} ${t.b}`"
@@ -79,7 +81,7 @@ onBeforeUnmount(() => run++)
           type="button"
           @click="all = new Set([...all, f.id])"
         >
-          show all {{ f.touches.length }}
+          show {{ f.touches.length < MOST_TOUCHES ? 'all ' : '' }}{{ f.touches.length }}
         </button>
       </li>
     </ul>
