@@ -5,7 +5,7 @@ import { outlineAt } from '../rig/outlined.ts'
 import type { Body } from '../rig/body.ts'
 import type { Scene } from '../rig/scene.ts'
 import { FLAT, seen, type Eye } from '../rig/eye.ts'
-import { applyZ } from '../piece/transform.ts'
+import { applyZ, type Matrix } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { floor, fromNumber, over, plus, rational, times, type Rational } from '../time/rational.ts'
 
@@ -72,9 +72,16 @@ export class Reaches {
     if (!outline) return 0
     let known = this.laid.get(outline)
     if (known === undefined) this.laid.set(outline, (known = furthest(outline)))
-    const m = body.worlds[i]!
-    return known * Math.sqrt(m[0]! * m[0]! + m[1]! * m[1]! + m[4]! * m[4]! + m[5]! * m[5]!)
+    return known * largest(body.worlds[i]!)
   }
+}
+
+/** How many times as long a way across and up may become at most: the larger singular value of the matrix, in the flat. */
+function largest(m: Matrix): number {
+  const [a, b, c, d] = [m[0]!, m[1]!, m[4]!, m[5]!]
+  const squares = a * a + b * b + c * c + d * d
+  const area = a * d - b * c
+  return Math.sqrt((squares + Math.sqrt(Math.max(0, squares * squares - 4 * area * area))) / 2) * (1 + 1e-9)
 }
 
 /** How far the furthest corner of an outline is from its middle. */

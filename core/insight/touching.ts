@@ -56,8 +56,13 @@ class Near {
   private readonly x: Float64Array
   private readonly y: Float64Array
   private readonly reach: Float64Array
-  /** From left to right; from frame to frame it changes little. */
-  private readonly order: Uint32Array
+  /** Where each stands from left to right, and which it is: numbers, which are put in order ten times as fast as objects. */
+  private readonly keys: Float64Array
+  /** The same in that order: which, where, and how far it reaches. */
+  private readonly which: Uint32Array
+  private readonly across: Float64Array
+  private readonly up: Float64Array
+  private readonly far: Float64Array
   private readonly reaches = new Reaches()
 
   constructor(private readonly body: Body) {
@@ -65,34 +70,62 @@ class Near {
     this.x = new Float64Array(count)
     this.y = new Float64Array(count)
     this.reach = new Float64Array(count)
-    this.order = Uint32Array.from({ length: count }, (_, i) => i)
+    this.keys = new Float64Array(count)
+    this.which = new Uint32Array(count)
+    this.across = new Float64Array(count)
+    this.up = new Float64Array(count)
+    this.far = new Float64Array(count)
   }
 
   /** Gives every pair, the lower number first, that is not surely apart as the body stands now. */
   pairs(give: (a: number, b: number) => void): void {
-    const { body, x, y, reach, order } = this
-    let widest = 0
+    const { body, x, y, reach } = this
+    let [widest, left, right] = [0, Infinity, -Infinity]
     for (let i = 0; i < body.count; i++) {
       const m = body.worlds[i]!
-      // What stands nowhere comes last, and meets nothing.
-      x[i] = Number.isFinite(m[3]! + m[7]!) ? m[3]! : Infinity
+      x[i] = m[3]!
       y[i] = m[7]!
       reach[i] = this.reaches.of(body, i)
-      if (reach[i]! > widest) widest = reach[i]!
+      if (!Number.isFinite(x[i]! + y[i]! + reach[i]!)) continue
+      widest = Math.max(widest, reach[i]!)
+      left = Math.min(left, x[i]!)
+      right = Math.max(right, x[i]!)
     }
-    order.sort((a, b) => x[a]! - x[b]!)
-    for (let k = 0; k < order.length; k++) {
-      const i = order[k]!
-      for (let l = k + 1; l < order.length; l++) {
-        const j = order[l]!
-        const dx = x[j]! - x[i]!
-        if (dx >= reach[i]! + widest) break
-        const [dy, both] = [y[j]! - y[i]!, reach[i]! + reach[j]!]
-        if (dx * dx + dy * dy < both * both) give(Math.min(i, j), Math.max(i, j))
+    const step = (right - left) / PLACES || 1
+    const n = this.order(left, step)
+    const { which, across, up, far } = this
+    for (let k = 0; k < n; k++) {
+      // Within a place they are in no order.
+      const end = across[k]! + far[k]! + widest + step
+      for (let l = k + 1; l < n && across[l]! < end; l++) {
+        const dx = across[l]! - across[k]!
+        const dy = up[l]! - up[k]!
+        const both = far[k]! + far[l]!
+        if (dx * dx + dy * dy < both * both) give(Math.min(which[k]!, which[l]!), Math.max(which[k]!, which[l]!))
       }
     }
   }
+
+  /** Puts those that stand somewhere in order, from left to right; how many. */
+  private order(left: number, step: number): number {
+    const { body, x, y, reach, keys, which, across, up, far } = this
+    let n = 0
+    for (let i = 0; i < body.count; i++)
+      if (Number.isFinite(x[i]! + y[i]! + reach[i]!)) keys[n++] = Math.floor((x[i]! - left) / step) * body.count + i
+    const ordered = keys.subarray(0, n).sort()
+    for (let k = 0; k < n; k++) {
+      const i = ordered[k]! % body.count
+      which[k] = i
+      across[k] = x[i]!
+      up[k] = y[i]!
+      far[k] = reach[i]!
+    }
+    return n
+  }
 }
+
+/** Places across into which all are put in order. */
+const PLACES = 4_294_967_296
 
 /** Whether two outlines overlap as they are seen. */
 export function overlap(a: Placed, b: Placed, deep: boolean): boolean {

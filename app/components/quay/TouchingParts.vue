@@ -10,6 +10,8 @@ import { usePiece } from '~/stores/piece.ts'
 const store = usePiece()
 const hand = useHand()
 const found = shallowRef<readonly { id: string; name: string; touches: readonly Touch[] }[] | null>(null)
+/** Parts that took too long to be looked at. */
+const given = ref<readonly string[]>([])
 const looking = ref('')
 let run = 0
 /** Pairs of one part that are told at once, and the parts of which all are. */
@@ -29,14 +31,18 @@ const pair = (id: string, t: Touch) =>
 async function look(): Promise<void> {
   const mine = ++run
   found.value = null
+  given.value = []
   const list: { id: string; name: string; touches: readonly Touch[] }[] = []
+  const tooLong: string[] = []
   for (const [id, part] of copied.value) {
     looking.value = part.name
     const touches = await store.ask(id, 'touching')
     if (mine !== run) return
-    if (touches && touches.length > 0) list.push({ id, name: part.name, touches })
+    if (!touches) tooLong.push(part.name)
+    else if (touches.length > 0) list.push({ id, name: part.name, touches })
   }
   looking.value = ''
+  given.value = tooLong
   found.value = list
 }
 function show(id: string, t: Touch): void {
@@ -57,9 +63,12 @@ onBeforeUnmount(() => run++)
       <button v-else class="chip" type="button" :disabled="looking !== ''" @click="look">
         {{ looking ? `looking at ${looking} …` : 'look through the lap' }}
       </button>
-      <span v-if="copied.length > 0 && found && found.length === 0" class="text-kelp" role="status"
+      <span v-if="copied.length > 0 && found && found.length + given.length === 0" class="text-kelp" role="status"
         >No copies overlap at any frame.</span
       >
+    </p>
+    <p v-if="given.length > 0" class="mt-1 text-brass" role="status">
+      {{ given.join(', ') }}: this takes too long to look through. Fewer copies or a shorter lap help.
     </p>
     <ul v-if="found && found.length > 0" class="mt-1">
       <li v-for="f in found" :key="f.id" class="flex flex-wrap items-center gap-2 border-b border-rule py-1">
