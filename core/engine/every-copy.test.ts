@@ -115,9 +115,9 @@ describe('all copies together', () => {
       'hold(accumulate(random(low: 0deg/s, high: 9deg/s, rate: 3Hz) * along), 4Hz)',
       'if accumulate(noise(1Hz) ^ 2 * 1deg/s) > index * 1deg then 1deg else 2deg',
     ]) {
-      const of = ring(text, 12)!.every?.facts()
+      const of = ring(text, 12)!.every!.facts()
       for (const fact of ['bounds', 'repeats', 'leaps', 'slope', 'finite', 'reach', 'cost'] as const)
-        limited(() => ofEveryCopy(() => of?.[fact]))
+        limited(() => ofEveryCopy(() => of[fact]))
       expect(() => workOn(10_000), text).not.toThrow()
     }
   })

@@ -120,4 +120,4 @@ export function seenClosure(
 /** Moments of a lap at which it is looked for a gap where there is none at its start: a prime, so that few waves miss them all. */
 const LOOKS = 23
 /** Less than this share of a value, or of a unit of it, is no gap. */
-const SMALL = 1e-9
+export const SMALL = 1e-9

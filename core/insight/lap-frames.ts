@@ -41,9 +41,7 @@ export interface Placed {
 export function placedOutline(body: Body, i: number, eye: Eye = FLAT): Placed {
   const outline = outlineAt(body, i)
   const m = body.worlds[i]!
-  const { letters } = outline ?? {}
-  const scale = letters ? letters.size / 1000 : 1
-  const rings = letters ? letters.setting.areas.map(a => a.outline) : outline ? [outline.points] : []
+  const { rings, scale } = outline ? ringsOf(outline) : NO_RINGS
   const [x, y] = seen(eye, m, 0, 0)
   let [reach, near, far] = [0, -Infinity, Infinity]
   const outlines = rings.map(ring => {
@@ -84,11 +82,18 @@ function largest(m: Matrix): number {
   return Math.sqrt((squares + Math.sqrt(Math.max(0, squares * squares - 4 * area * area))) / 2) * (1 + 1e-9)
 }
 
+/** The corners of an outline, of letters those of each area, and what they are multiplied with. */
+const ringsOf = ({ points, letters }: Outline) =>
+  letters
+    ? { rings: letters.setting.areas.map(a => a.outline), scale: letters.size / 1000 }
+    : { rings: [points], scale: 1 }
+const NO_RINGS: ReturnType<typeof ringsOf> = { rings: [], scale: 1 }
+
 /** How far the furthest corner of an outline is from its middle. */
-function furthest({ points, letters }: Outline): number {
-  const rings = letters ? letters.setting.areas.map(a => a.outline) : [points]
+function furthest(outline: Outline): number {
+  const { rings, scale } = ringsOf(outline)
   let most = 0
   for (const ring of rings)
     for (let k = 0; k < ring.length; k += 2) most = Math.max(most, ring[k]! * ring[k]! + ring[k + 1]! * ring[k + 1]!)
-  return Math.sqrt(most) * (letters ? letters.size / 1000 : 1)
+  return Math.sqrt(most) * scale
 }

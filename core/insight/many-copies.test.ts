@@ -75,6 +75,16 @@ describe('what is said of ten thousand copies', () => {
     const kept = (than: number) => keptOf(program, program.slots.get('p1.x')!, { of: 'value', side: 'below', than })
     expect(kept(3).verdict).toBe('kept')
     expect(kept(2.9)).toMatchObject({ verdict: 'broken' })
+    // One copy alone, and that for a moment in the second lap.
+    const late = new Builder('Lamps', 1)
+    const lit = late.part('Lamp', { type: 'ellipse' }, { copies: { layout: 'row', count: 5000, dx: 1, dy: 0 } })
+    late.drive(
+      lit,
+      'y',
+      '4px + (if index == 4000 then smoothstep(12s, 13s, time) - smoothstep(13s, 14s, time) else 0) * 40px',
+    )
+    const seen = new Program(late.piece)
+    expect(keptOf(seen, seen.slots.get('p1.y')!, { of: 'value', side: 'below', than: 30 }).verdict).toBe('broken')
     const last = new Builder('Lamps', 1)
     const lamp = last.part('Lamp', { type: 'ellipse' }, { copies: { layout: 'row', count: 5000, dx: 1, dy: 0 } })
     last.drive(lamp, 'x', 'if index == 4999 then 40px else 4px')

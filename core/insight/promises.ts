@@ -14,9 +14,10 @@ export type Kept =
   | { readonly verdict: 'broken'; readonly at: Rational; readonly value: number }
   | { readonly verdict: 'open'; readonly bound: number; readonly seen: number }
 
-/** Laps that are looked through for a moment at which a promise is broken, and moments of them at most. */
+/** Laps that are looked through for a moment at which a promise is broken, moments of them times copies at most, and moments in columns. */
 const LAPS = 4
 const MOST = 3_000
+const IN_COLUMNS = 120
 /** The step of a speed, in seconds; a power of 2, so that it divides without rounding. */
 const STEP = rational(1, 4096)
 
@@ -71,6 +72,6 @@ function speeds(program: Program, { key }: Slot, m: Moment): Float64Array {
 /** Moments of the first laps, evenly spread: every frame where there are few enough. */
 function* looks(slot: Slot, m: Measures): Iterable<Moment> {
   const frames = Number(floor(times(times(m.lapLength, m.frameRate), rational(LAPS))))
-  const count = Math.max(1, Math.min(frames, Math.floor(MOST / slot.count)))
+  const count = Math.max(1, Math.min(frames, Math.max(Math.floor(MOST / slot.count), slot.plan ? IN_COLUMNS : 0)))
   for (let k = 0; k < count; k++) yield momentOfTicks(Math.floor((k * frames) / count) * 1024, m.frameRate)
 }

@@ -20,7 +20,7 @@ import {
 } from '../time/rational.ts'
 import { PLAIN, type Kind } from '../units/kinds.ts'
 import { printNumber, sizeOfUnit, unitOfKind, type Measures } from '../units/units.ts'
-import { closureOf, type Closure } from './closure.ts'
+import { closureOf, SMALL, type Closure } from './closure.ts'
 import { closureOfAll, factOfAll, isFew, isTooMany, seenOfAll } from './many-copies.ts'
 import { isBounded, union, type Interval } from '../facts/interval.ts'
 import { DAY, type Repeats } from '../facts/repeats.ts'
@@ -172,7 +172,6 @@ const RANK = { yes: 0, symmetry: 1, later: 2, unproven: 3, no: 4 } as const
 
 /** Gaps that differ by the last bits of what they are the difference of are the same. */
 const isSameGap = (a: number, b: number): boolean => Math.abs(a - b) <= SMALL * (1 + Math.abs(a)) || Object.is(a, b)
-const SMALL = 1e-9
 
 /** The copy with the worst verdict, and of those the widest gap, or the one that loops last. */
 function worstOf(closures: readonly Closure[]): number {
