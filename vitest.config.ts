@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     include: [
-      'core/**/*.test.ts',
+      '{core,app}/**/*.test.ts',
       'tests/{oracle,hostile}/*.test.ts',
       'server/**/*.test.ts',
       'cli/**/*.test.ts',

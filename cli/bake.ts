@@ -37,7 +37,7 @@ export async function bake(args: string[]): Promise<number> {
     return 1
   }
   if (o.out === undefined || !/\.(csv|json)$/i.test(o.out))
-    throw new WrongCall('--out wants the name of a file that ends in .csv or .json.')
+    throw new WrongCall('--out needs the name of a file that ends in .csv or .json.')
   if (o.to === undefined) throw new WrongCall('--to is missing: until when, such as 8s or 1lap.')
   const rate = o.fps === undefined ? program.measures.frameRate : positiveOf(o.fps, '--fps')
   const [from, to] = [timeOf(String(o.from), program.measures, '--from'), timeOf(o.to, program.measures, '--to')]

@@ -38,7 +38,7 @@ export function positiveOf(text: string, option: string): Rational {
   } catch {
     // told below
   }
-  if (!value || value.n <= 0n) throw new WrongCall(`${option} ${text}: a number above 0 is wanted.`)
+  if (!value || value.n <= 0n) throw new WrongCall(`${option} ${text}: it must be a number above 0.`)
   return value
 }
 

@@ -13,7 +13,7 @@ import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
 import { gearClosings } from '../core/insight/closings.ts'
 import { closingNumbers, shortestLap } from '../core/insight/proposals.ts'
 import { MOST_TOUCHES, touching } from '../core/insight/touching.ts'
-import { propertyOf, reportOf, showValue, symmetriesOf } from '../core/insight/report.ts'
+import { propertyOf, reportOf, showValue, symmetriesOf, type Report } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
 import { toNumber } from '../core/time/rational.ts'
 import { kindName } from '../core/units/kinds.ts'
@@ -22,7 +22,7 @@ import { told } from './evaluate.ts'
 
 const HELP = `open-tide check FILE [--touching] [--json]
 
-Prints for every drive its kind, period, bounds, leaps, closing at the lap, promises, links both ways and cost, and
+Prints for every drive its kind, period, bounds, jumps, looping in the lap, promises, links both ways and cost, and
 every error.
   --touching   also which copies of a part overlap during the lap (takes some seconds)
 
@@ -88,7 +88,7 @@ export async function check(args: string[]): Promise<number> {
   for (const r of rows) print(r)
   for (const t of touches) console.log(t)
   const later = count.later > 0 ? `, ${laterText(count)}` : ''
-  const lapText = lap ? ` The shortest lap that closes all that repeats is ${toNumber(lap)} s.` : ''
+  const lapText = lap ? ` The shortest lap in which everything that repeats loops is ${toNumber(lap)} s.` : ''
   console.log(
     `${wrong} ${wrong === 1 ? 'drive has' : 'drives have'} an error. In the lap of ${toNumber(program.measures.lapLength)} s ${loopText(count)}${later}.${lapText}`,
   )
@@ -117,7 +117,7 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
   const turn = toNumber(symmetriesOf(program, slot.key).natural)
   const found = isTooMany(slot)
     ? { jumps: [], more: !neverLeaps(program, slot.key) }
-    : leapsOf(slot.forms, program.measures, turn)
+    : leapsOf(slot.forms, program, turn)
   const jumps = found.jumps.map(j => {
     const fix = jumpFix(program, slot.key, j)
     const copy = slot.count > 1 ? `, copy ${j.copy + 1}` : ''
@@ -128,10 +128,10 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
     kind: kindName(property.kind),
     period: report.period,
     bounds: report.range,
-    jumps: found.more ? [...jumps, 'may leap at moments that are not known beforehand'] : jumps,
+    jumps: found.more ? [...jumps, 'may jump at moments that are not known beforehand'] : jumps,
     closes: report.closes,
     closure: isCounted(piece, slot.key) ? report.closure : null,
-    proposals: [...closingNumbers(program, slot.key).map(f => f.says), ...spokesText(program, slot, report.closes)],
+    proposals: [...closingNumbers(program, slot.key).map(f => f.says), ...spokesText(program, slot, report)],
     promises: (piece.drives[slot.key]?.promises ?? []).map(
       p => `${promiseText(p, property)}: ${keptText(keptOf(program, slot, p), p, property)}`,
     ),
@@ -141,9 +141,10 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
 }
 
 /** Counts of spokes and of teeth with which a gear that does not close would. */
-function spokesText(program: Program, slot: Slot, closes: string): string[] {
+function spokesText(program: Program, slot: Slot, { closure }: Report): string[] {
   const [part, name] = slot.key.split('.') as [string, string]
-  if (program.piece.parts[part]!.shape.type !== 'gear' || name !== 'rotation' || closes.startsWith('closes')) return []
+  if (program.piece.parts[part]!.shape.type !== 'gear' || name !== 'rotation') return []
+  if (closure.verdict === 'yes' || closure.verdict === 'symmetry') return []
   const all = gearClosings(program, slot.key).map(c => c.says)
   return ['spokes', 'teeth'].flatMap(is => {
     const counts = all.flatMap(says => (says.endsWith(is) ? [parseInt(says)] : [])).sort((a, b) => a - b)
@@ -182,7 +183,7 @@ function print(r: Row): void {
   line('reads', r.reads.join(', '))
   line('read by', r.readBy.join(', '))
   line('cost', `${r.cost} ${r.cost === 1 ? 'operation' : 'operations'} a value`)
-  if (!r.finite) line('value', 'may have none at some moments; it rests at its hand value then')
+  if (!r.finite) line('value', 'may have none at some moments; it rests at its set value then')
   for (const p of r.problems)
     console.log(
       told(r.formula, p)

@@ -3,7 +3,6 @@ import { check as checkFormula } from '../core/formula/check.ts'
 import { parse } from '../core/formula/parse.ts'
 import type { Problem } from '../core/formula/problem.ts'
 import { Names } from '../core/formula/scope.ts'
-import { workedOut } from '../core/form/working.ts'
 import { Program } from '../core/engine/program.ts'
 import { signalKey } from '../core/engine/meaning.ts'
 import { Builder } from '../core/acts/build.ts'
@@ -54,7 +53,7 @@ export async function evaluate(args: string[]): Promise<number> {
   const [text, ...more] = positionals
   if (text === undefined) throw new WrongCall('Name a formula, in quotes.')
   if (more.length > 0)
-    throw new WrongCall(`One formula is wanted; "${more[0]}" is one too many. Put the formula in quotes.`)
+    throw new WrongCall(`This takes one formula; "${more[0]}" is one too many. Put the formula in quotes.`)
   if (o.for !== undefined && !KINDS[o.for])
     throw new WrongCall(`--for ${o.for}: it can be ${Object.keys(KINDS).join(', ')}.`)
 
@@ -84,7 +83,7 @@ export async function evaluate(args: string[]): Promise<number> {
       level: 'error',
       from: 0,
       to: text.length,
-      says: `This gives ${kindName(result)}; ${kindName(kind)} is wanted.`,
+      says: `This is ${kindName(result)}, but it should be ${kindName(kind)}.`,
       fixes: [],
     })
   }
@@ -98,7 +97,9 @@ export async function evaluate(args: string[]): Promise<number> {
   const times = String(o.at)
     .split(',')
     .map(t => ({ text: t.trim(), seconds: timeOf(t, program.measures, '--at') }))
-  const rows = times.map(t => slot.forms.map(f => shown(workedOut(() => f.at(momentOfSeconds(t.seconds, frameRate))))))
+  const rows = times.map(t =>
+    slot.forms.map(f => shown(program.queue.settle(() => f.at(momentOfSeconds(t.seconds, frameRate))))),
+  )
   if (!o.json) {
     for (const row of rows) for (const v of row) console.log(String(v))
     return 0
@@ -133,7 +134,7 @@ export function told(text: string, p: Problem): string {
 function wholeOf(text: string): number {
   const n = Number(text)
   if (!Number.isInteger(n) || n < 1 || n > 2000)
-    throw new WrongCall(`--copies ${text}: a whole number from 1 to 2000 is wanted.`)
+    throw new WrongCall(`--copies ${text}: it must be a whole number from 1 to 2000.`)
   return n
 }
 

@@ -1,6 +1,6 @@
-/** `give`: a piece given out as a file, with the same options and the same result as in the window. */
+/** `give`: a piece exported as a file, with the same options and the same result as in the window. */
 import { createHash } from 'node:crypto'
-import { renameSync, rmSync, writeFileSync } from 'node:fs'
+import { closeSync, openSync, renameSync, rmSync, writeSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { FORMATS, formatOf, type Given } from '../core/formats/give/formats.ts'
 import { lossesOf } from '../core/formats/give/losses.ts'
@@ -10,7 +10,7 @@ import { headOf } from '../core/formats/pictures/head.ts'
 import { lendable } from '../core/piece/lent.ts'
 import { toNumber } from '../core/time/rational.ts'
 import { runnerText } from '../scripts/runner-text.ts'
-import { drawnInBrowser } from './browser.ts'
+import { drawnInBrowser, type Write } from './browser.ts'
 import { WrongCall, optionsOf, packedIn, progress, timeOf } from './call.ts'
 import { labelOf } from '../core/formula/labels.ts'
 
@@ -60,14 +60,14 @@ export async function give(args: string[]): Promise<number> {
   }
   const { piece, pictures } = packedIn(positionals[0])
   const as = o.as as Given | undefined
-  if (!as || !NAMES.includes(as)) throw new WrongCall(`--as wants one of ${NAMES.join(', ')}.`)
-  if (!o.out) throw new WrongCall('--out wants the name of the file that is made.')
+  if (!as || !NAMES.includes(as)) throw new WrongCall(`--as needs one of ${NAMES.join(', ')}.`)
+  if (!o.out) throw new WrongCall('--out needs the name of the file that is made.')
   const program = new Program(piece)
   const whole = (text: string | undefined, option: string, least: number, most: number, initial: number): number => {
     if (text === undefined) return initial
     const n = Number(text)
     if (!Number.isInteger(n) || n < least || n > most)
-      throw new WrongCall(`${option} ${text}: a whole number from ${least} to ${most} is wanted.`)
+      throw new WrongCall(`${option} ${text}: it must be a whole number from ${least} to ${most}.`)
     return n
   }
   const time = (text: string, option: string) => toNumber(timeOf(text, program.measures, option))
@@ -99,8 +99,8 @@ export async function give(args: string[]): Promise<number> {
     const head = headOf(bytes)
     return 'says' in head ? '' : head.type
   }
-  const file =
-    (await written({ piece, wanted }, plan, {
+  const size = await kept(o.out, async write => {
+    const file = await written({ piece, wanted }, plan, {
       picture: async hash => {
         const bytes = pictures.get(hash)
         return bytes ? { type: typed(bytes), bytes } : null
@@ -108,30 +108,50 @@ export async function give(args: string[]): Promise<number> {
       runner: runnerText,
       hash: async text => createHash('sha256').update(text).digest('base64'),
       tell,
-    })) ??
-    (await drawnInBrowser(
-      { piece, wanted },
-      Object.fromEntries(
-        [...pictures].map(([h, b]) => [h, `data:${typed(b)};base64,${Buffer.from(b).toString('base64')}`]),
-      ),
-      tell,
-    ))
-  keep(o.out, file)
+    })
+    if (file) return write(Buffer.from(file), 0)
+    const addresses = [...pictures].map(([h, b]) => [h, `data:${typed(b)};base64,${Buffer.from(b).toString('base64')}`])
+    await drawnInBrowser({ piece, wanted }, Object.fromEntries(addresses), tell, write)
+  })
   console.error(
-    `${o.out} is made, ${file.length} bytes, ${formatOf(as).name}${formatOf(as).timeless ? '' : `, ${plan.frames} frames`}.`,
+    `${o.out} is made, ${size} bytes, ${formatOf(as).name}${formatOf(as).timeless ? '' : `, ${plan.frames} frames`}.`,
   )
   return 0
 }
 
-/** The whole file or nothing: it gets its name when it is there. */
-function keep(out: string, file: Uint8Array): void {
+/** The whole file or nothing: it is written as it is made, and gets its name when it is whole. @returns its size in bytes */
+async function kept(out: string, make: (write: Write) => Promise<void> | void): Promise<number> {
   const part = `${out}.part`
+  const cannot = (e: unknown) => new WrongCall(`${out} cannot be written: ${(e as Error).message}.`)
+  let file: number | null = null
+  let size = 0
   try {
-    writeFileSync(part, file)
-    renameSync(part, out)
+    try {
+      file = openSync(part, 'w')
+    } catch (e) {
+      throw cannot(e)
+    }
+    const to = file
+    await make((bytes, at) => {
+      try {
+        for (let done = 0; done < bytes.length;) done += writeSync(to, bytes, done, bytes.length - done, at + done)
+      } catch (e) {
+        throw cannot(e)
+      }
+      size = Math.max(size, at + bytes.length)
+    })
+    closeSync(file)
+    file = null
+    try {
+      renameSync(part, out)
+    } catch (e) {
+      throw cannot(e)
+    }
+    return size
   } catch (e) {
+    if (file !== null) closeSync(file)
     rmSync(part, { force: true })
-    throw new WrongCall(`${out} cannot be written: ${(e as Error).message}.`)
+    throw e
   }
 }
 

@@ -64,7 +64,7 @@ describe('eval', () => {
     expect(r.err.split('\n')).toEqual([
       'time * 40',
       '^^^^^^^^^',
-      'This gives a time; rotation wants an angle.',
+      'This is a time, but rotation needs an angle.',
       'try: time * 40deg/s',
     ])
     for (const [args, says] of [
@@ -92,7 +92,7 @@ describe('check', () => {
     expect(errors).toBe(0)
     expect(drives.find(d => d.drive === 'Canopy.rotation')).toMatchObject({
       period: 'every 26.7 s',
-      closes: 'closes by symmetry',
+      closes: 'loops by symmetry',
       reads: ['Carousel.rotation'],
     })
     expect(drives.find(d => d.drive === 'Carousel.rotation')).toMatchObject({
@@ -107,11 +107,11 @@ describe('check', () => {
     const promising = { ...piece, drives: { ...piece.drives, [carousel]: { ...drive, promises: [promised] } } }
     writeFileSync(file('promising.json'), JSON.stringify(promising))
     const told = (await call('check', file('promising.json'), '--touching')).out
-    expect(told).toContain('stays above 40deg/s: kept for all time: never below 45deg/s')
+    expect(told).toContain('stays above 40deg/s: holds for all time: never below 45deg/s')
     expect(told).toMatch(/^Scallop: copies touch, copy 1 and copy 2 at 0 s/m)
     const bad = await call('check', file('broken.json'))
     expect(bad.status).toBe(1)
-    expect(bad.out).toContain('This gives a time; rotation wants an angle.')
+    expect(bad.out).toContain('This is a time, but rotation needs an angle.')
     expect(await call('check', file('nowhere.json'))).toMatchObject({
       status: 2,
       err: expect.stringContaining('cannot be read') as string,
@@ -139,7 +139,7 @@ describe('bake', () => {
   it('says what is missing', async () => {
     expect(await call('bake', file('pier.json'), '--to', '1s')).toMatchObject({
       status: 2,
-      err: expect.stringContaining('--out wants') as string,
+      err: expect.stringContaining('--out needs') as string,
     })
     expect((await call('bake', file('pier.json'), '--from', '3s', '--to', '1s', '--out', file('x.csv'))).err).toContain(
       'must lie after',
@@ -185,7 +185,7 @@ describe('give', () => {
       expect(status).toBe(2)
       return err
     }
-    expect(await wrong('--as', 'exe')).toContain('--as wants one of webm, mp4')
+    expect(await wrong('--as', 'exe')).toContain('--as needs one of webm, mp4')
     expect(await wrong('--as', 'csv', '--from', '2s', '--to', '1s')).toContain('must lie after the first')
     expect(await wrong('--as', 'csv', '--stretch')).toContain('No stretch is marked')
     expect(await wrong('--as', 'csv', '--laps', '1.5')).toContain('--laps 1.5')
@@ -208,6 +208,6 @@ describe('the command itself', () => {
   it('starts, prints and ends with its exit code', () => {
     expect(started('eval', 'sine(every: 2s, amp: 24px)', '--at', '0.5s')).toEqual({ status: 0, out: '24', err: '' })
     const wrong = started('bake', file('pier.json'), '--to', '1s')
-    expect([wrong.status, wrong.err.split('\n')[0]]).toEqual([2, expect.stringContaining('--out wants')])
+    expect([wrong.status, wrong.err.split('\n')[0]]).toEqual([2, expect.stringContaining('--out needs')])
   }, 60000)
 })

@@ -2,7 +2,6 @@
 import { Program } from './engine/program.ts'
 import type { Slot } from './engine/slot.ts'
 import type { Builder } from './acts/build.ts'
-import { workedOut } from './form/working.ts'
 import { exampleFair } from './manual/example-fair.ts'
 import type { Piece } from './piece/schema.ts'
 import { momentOfSeconds, type Moment } from './time/moment.ts'
@@ -45,7 +44,7 @@ export function fair(text: string, place: Place = {}): Fair {
   const program = new Program(b.piece)
   const key = `${part}.${property}`
   const slot = program.slots.get(key)!
-  const value = (seconds: number, instance = 0) => workedOut(() => slot.readers[instance]!.at(at(seconds)))
+  const value = (seconds: number, instance = 0) => program.queue.settle(() => slot.readers[instance]!.at(at(seconds)))
   return { piece: b.piece, program, key, slot, value }
 }
 

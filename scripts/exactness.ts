@@ -16,7 +16,6 @@ import { tryClaims } from '../tests/oracle/claims.ts'
 import { tryFixes } from '../tests/oracle/fixes.ts'
 import { KINDS } from '../tests/oracle/made.ts'
 import { tryKind } from '../tests/oracle/values.ts'
-import { workedOut } from '../core/form/working.ts'
 
 const rows: [string, string, string][] = []
 const row = (what: string, reach: string, seen: string) => {
@@ -79,7 +78,11 @@ const row = (what: string, reach: string, seen: string) => {
     if (slot.offset < 0) continue
     const moments = Array.from({ length: 200 }, (_, k) => momentOfFrame(k * 997 - 4000, RATE))
     for (let i = 0; i < slot.readers.length; i++) {
-      const stretch = program.stretch(key, i, moments)
+      const stretch = program.stretch(key, i, {
+        from: over(rational(-4000), RATE),
+        step: over(rational(997), RATE),
+        count: 200,
+      })
       moments.forEach((m, k) => {
         all++
         if (!Object.is(program.moment(m, values)[slot.offset + i], stretch[k])) differing++
@@ -152,7 +155,7 @@ const row = (what: string, reach: string, seen: string) => {
     for (const form of slot.readers) {
       const { bounds } = form.facts()
       for (let k = 0; k < samples; k++) {
-        const v = workedOut(() => form.at(momentOfTicks(k * 7919 - 1e6, RATE)))
+        const v = program.queue.settle(() => form.at(momentOfTicks(k * 7919 - 1e6, RATE)))
         all++
         if (v < bounds.low || v > bounds.high) broken++
         seen = seen ? union(seen, point(v)) : point(v)
@@ -171,10 +174,11 @@ const row = (what: string, reach: string, seen: string) => {
   let all = 0
   const formulas = fc.sample(anAngle, { numRuns: 2000, seed: 20417 })
   formulas.forEach((text, n) => {
-    const reader = fair(text).slot.readers[0]!
+    const { slot, program } = fair(text)
+    const reader = slot.readers[0]!
     const { bounds } = reader.facts()
     for (let k = 0; k < 1000; k++) {
-      const v = workedOut(() => reader.at(momentOfTicks(k * 7919 + n * 104729 - 1e7, RATE)))
+      const v = program.queue.settle(() => reader.at(momentOfTicks(k * 7919 + n * 104729 - 1e7, RATE)))
       all++
       if (!(v >= bounds.low && v <= bounds.high)) broken++
     }

@@ -34,10 +34,11 @@ function run(title, [command, args], beside = false) {
 const npx = (...args) => ['npx', ['--no-install', ...args]]
 const setUp = what => ['bash', ['scripts/set-up.sh', what]]
 
-/** Adds the counts of a report; a runner that broke before it counted is one failure. */
+/** Adds the counts of a report and the names of what failed; a runner that broke before it counted is one failure. */
 function count(file, well, read) {
   try {
-    const { passed, failed } = read(JSON.parse(readFileSync(file, 'utf8')))
+    const { passed, failed, names } = read(JSON.parse(readFileSync(file, 'utf8')))
+    wrong.push(...names)
     results.passed += passed
     results.failed += failed
     if (!well && failed === 0) results.failed++
@@ -45,6 +46,17 @@ function count(file, well, read) {
     results.failed++
   }
 }
+
+/** What failed in a file of unit tests, each with the first line of why. */
+function failing(file) {
+  const name = file.name.replace(`${process.cwd()}/`, '')
+  const tests = file.assertionResults.filter(t => t.status === 'failed')
+  if (tests.length === 0 && file.status === 'failed') return [`${name}: ${first(file.message)}`]
+  return tests.map(t => `${name}: ${t.fullName}: ${first(t.failureMessages[0])}`)
+}
+const first = text => (text ?? '').split('\n')[0].slice(0, 300)
+/** Every end-to-end test of a report, out of the suites that lie in one another. */
+const specs = suite => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)]
 
 /** Runs steps one after another. */
 async function inTurn(...all) {
@@ -84,14 +96,19 @@ const unit = await run(
 count('test-results/unit.json', unit, r => ({
   passed: r.numPassedTests,
   failed: r.numFailedTests + r.numFailedTestSuites * (r.numFailedTests ? 0 : 1),
+  names: r.testResults.flatMap(file => failing(file)),
 }))
 
 if (built) {
   const e2e = await run('end-to-end tests', npx('playwright', 'test', '-c', 'tests/e2e/playwright.config.ts'))
-  count('test-results/e2e.json', e2e, r => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected }))
+  count('test-results/e2e.json', e2e, r => ({
+    passed: r.stats.expected + r.stats.flaky,
+    failed: r.stats.unexpected,
+    names: specs(r).flatMap(spec => (spec.ok ? [] : [`${spec.file}: ${spec.title}`])),
+  }))
 } else results.failed++
 
 writeFileSync('test-results/steps.json', JSON.stringify(steps))
-if (wrong.length > 0) console.log(`\nWrong: ${wrong.join('; ')}`)
+if (wrong.length > 0) console.log(`\nWrong:\n${wrong.map(w => `  ${w}`).join('\n')}`)
 console.log(`\n${results.passed} passed, ${results.failed} failed`)
 process.exit(results.failed === 0 ? 0 : 1)

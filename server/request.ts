@@ -33,10 +33,7 @@ export const tokenOf = (event: H3Event): string => (getRouterParam(event, 'token
 
 /** One answer for what never was, is over or was withdrawn. */
 export const notHanded = () =>
-  refuse(
-    404,
-    'This link does not open: it was withdrawn, is over, or is not complete. Ask whoever sent it for a new one.',
-  )
+  refuse(404, 'This link doesn’t work: it was revoked, has expired, or isn’t complete. Ask the sender for a new one.')
 
 /** A whole number in a path. Throws 404. */
 export function numberOf(event: H3Event, name: string): number {

@@ -143,9 +143,9 @@ export function useTape(perSecond: () => number, nib: () => number) {
     const mark = markAt(e)
     if (mark)
       return mark.of === 'cues'
-        ? `${mark.name}: drag to move, Alt doubles, Ctrl lets go of what it snaps to`
+        ? `${mark.name}: drag to move, Alt duplicates, Ctrl turns snapping off`
         : `${mark.name}: drag to move`
-    return e.offsetY > e.height - RULER ? 'Drag along here to mark a stretch' : ''
+    return e.offsetY > e.height - RULER ? 'Drag here to mark a stretch' : ''
   }
 
   return { press, says, onFrame }

@@ -4,22 +4,17 @@ import type { Asked } from '~~/core/formats/give/written.ts'
 import { carriedPictures } from '~/running/carried.ts'
 import { drawn } from './drawing.ts'
 
-/** Made once; fetched in pieces. */
-let file: Uint8Array = new Uint8Array()
-
-/** @returns how many bytes there are */
+/** @param parts where pieces of the file are sent to, with the place of each behind it */
 export async function give(
   asked: Asked,
   addresses: Readonly<Record<string, string>>,
   tell: (done: number) => void,
-): Promise<number> {
-  file = await drawn(asked, planOf(asked.piece, asked.wanted), carriedPictures(addresses), tell)
-  return file.length
-}
-
-/** Some of the bytes, in base 64. */
-export function bytes(from: number, to: number): string {
-  let text = ''
-  for (const b of file.subarray(from, to)) text += String.fromCharCode(b)
-  return btoa(text)
+  parts: string,
+): Promise<void> {
+  await drawn(asked, planOf(asked.piece, asked.wanted), carriedPictures(addresses), tell, {
+    async write(bytes, at) {
+      const answer = await fetch(`${parts}${at}`, { method: 'POST', body: bytes })
+      if (!answer.ok) throw new Error(await answer.text())
+    },
+  })
 }

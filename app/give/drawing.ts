@@ -1,11 +1,12 @@
 /** Films, packed pictures and stills of a piece, each frame drawn by the stage's own renderer. */
 import { Program } from '~~/core/engine/program.ts'
-import { workedOut } from '~~/core/form/working.ts'
 import { delayOf, momentOfFrame, type Plan } from '~~/core/formats/give/plan.ts'
 import type { Asked } from '~~/core/formats/give/written.ts'
 import { shownIn } from '~~/core/formats/piece-file/piece-file.ts'
 import type { Pictures } from '~/stage/card.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
+import type { StreamTargetChunk } from 'mediabunny'
+import { Appending, type Sink } from './sink.ts'
 
 /** Frames one by one, each drawn on a canvas. */
 export class Frames {
@@ -69,7 +70,7 @@ export class Frames {
     const { program, values, renderer } = this
     const moment = momentOfFrame(program.piece, this.plan, frame, nth, of)
     // Everything that a frame needs is worked out, however long it takes.
-    workedOut(() => {
+    program.queue.settle(() => {
       program.moment(moment, values)
       renderer.draw({ program, values, moment })
     })
@@ -85,22 +86,34 @@ async function still(frames: Frames, k: number): Promise<Uint8Array<ArrayBuffer>
   return new Uint8Array(await (await frames.canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())
 }
 
-async function packed(frames: Frames, tell: (done: number) => void): Promise<Uint8Array<ArrayBuffer>> {
-  const files: Record<string, Uint8Array> = {}
+async function packed(frames: Frames, tell: (done: number) => void, sink: Sink): Promise<void> {
+  const { Zip, ZipPassThrough } = await import('fflate')
+  const out = new Appending(sink)
+  let writing = Promise.resolve()
+  const zip = new Zip((e, bytes) => {
+    if (e) throw e
+    writing = writing.then(() => out.write(bytes as Uint8Array<ArrayBuffer>))
+  })
   for (let k = 0; k < frames.plan.frames; k++) {
-    files[`frame-${String(k).padStart(5, '0')}.png`] = await still(frames, k)
+    const file = new ZipPassThrough(`frame-${String(k).padStart(5, '0')}.png`)
+    zip.add(file)
+    file.push(await still(frames, k), true)
+    await writing
     tell(k + 1)
   }
-  const { zip } = await import('fflate')
-  return new Promise((done, fail) =>
-    zip(files, { level: 0 }, (e, bytes) => (e ? fail(e) : done(bytes as Uint8Array<ArrayBuffer>))),
-  )
+  zip.end()
+  await writing
 }
 
-async function gif(frames: Frames, tell: (done: number) => void): Promise<Uint8Array<ArrayBuffer>> {
+async function gif(frames: Frames, tell: (done: number) => void, sink: Sink): Promise<void> {
   const { plan, canvas } = frames
   const { applyPalette, GIFEncoder, quantize } = await import('gifenc')
   const encoder = GIFEncoder()
+  const out = new Appending(sink)
+  const written = async (): Promise<void> => {
+    await out.write(encoder.bytes())
+    encoder.stream.reset()
+  }
   for (let k = 0; k < plan.frames; k++) {
     frames.draw(k)
     const pixels = frames.pixels()
@@ -114,23 +127,23 @@ async function gif(frames: Frames, tell: (done: number) => void): Promise<Uint8A
       transparentIndex: Math.max(0, clear),
       dispose: clear >= 0 ? 2 : -1,
     })
+    await written()
     tell(k + 1)
   }
   encoder.finish()
-  return encoder.bytes()
+  await written()
 }
 
-async function film(
-  frames: Frames,
-  as: 'webm' | 'mp4',
-  tell: (done: number) => void,
-): Promise<Uint8Array<ArrayBuffer>> {
+async function film(frames: Frames, as: 'webm' | 'mp4', tell: (done: number) => void, sink: Sink): Promise<void> {
   const { plan, canvas } = frames
   if (typeof VideoEncoder === 'undefined')
-    throw new Error('This browser writes no films. Give out numbered pictures, or use Chromium.')
-  const { BufferTarget, CanvasSource, Mp4OutputFormat, Output, QUALITY_HIGH, WebMOutputFormat } =
+    throw new Error('This browser writes no films. Export numbered pictures, or use Chromium.')
+  const { CanvasSource, Mp4OutputFormat, Output, QUALITY_HIGH, StreamTarget, WebMOutputFormat } =
     await import('mediabunny')
-  const target = new BufferTarget()
+  const target = new StreamTarget(
+    new WritableStream({ write: ({ data, position }: StreamTargetChunk) => sink.write(data, position) }),
+    { chunked: true, chunkSize: 2 ** 20 },
+  )
   const output = new Output({ format: as === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat(), target })
   const source = new CanvasSource(canvas, {
     codec: as === 'webm' ? 'vp9' : 'avc',
@@ -143,25 +156,26 @@ async function film(
   await output.start()
   for (let k = 0; k < plan.frames; k++) {
     frames.draw(k)
+    // The encoder works beside the drawing of the next ones; it is waited for when it is some frames behind.
     await source.add(k / rate, 1 / rate)
     tell(k + 1)
   }
   await output.finalize()
-  return new Uint8Array(target.buffer!)
 }
 
-/** What is drawn of a piece, as a file. @throws with a sentence when it cannot be made */
+/** What is drawn of a piece, as a file, piece by piece. @throws with a sentence when it cannot be made */
 export async function drawn(
   asked: Asked,
   plan: Plan,
   pictures: (again: () => void) => Pictures,
   tell: (done: number) => void,
-): Promise<Uint8Array<ArrayBuffer>> {
+  sink: Sink,
+): Promise<void> {
   const { as } = asked.wanted
   const frames = new Frames(asked, plan, pictures)
   await frames.ready()
-  if (as === 'png') return still(frames, 0)
-  if (as === 'zip') return packed(frames, tell)
-  if (as === 'gif') return gif(frames, tell)
-  return film(frames, as as 'webm' | 'mp4', tell)
+  if (as === 'png') await sink.write(await still(frames, 0), 0)
+  else if (as === 'zip') await packed(frames, tell, sink)
+  else if (as === 'gif') await gif(frames, tell, sink)
+  else await film(frames, as as 'webm' | 'mp4', tell, sink)
 }

@@ -13,6 +13,7 @@ declare module 'gifenc' {
     writeFrame(indices: Uint8Array, width: number, height: number, frame: Frame): void
     finish(): void
     bytes(): Uint8Array<ArrayBuffer>
+    readonly stream: { reset(): void }
   }
   export function quantize(
     pixels: Uint8ClampedArray,

@@ -1,27 +1,31 @@
-/** What is given out is made here, beside the page: drawn with the stage's own renderer, or written by the core alone. */
+/** What to export is made here, beside the page: drawn with the stage's own renderer, or written by the core alone. */
 import { formatOf } from '~~/core/formats/give/formats.ts'
 import { planOf } from '~~/core/formats/give/plan.ts'
 import { written, type Asked } from '~~/core/formats/give/written.ts'
 import { picturesFrom } from '~/stage/pictures.ts'
+import { PrivateFile } from './private-file.ts'
+import { InMemory } from './sink.ts'
 
 export interface Ordered extends Asked {
   /** Where pictures are asked for by their hash. */
   readonly assets: string
+  /** What the file is called in private storage while it is made. */
+  readonly name: string
 }
 export type Told =
   | { readonly is: 'frame'; readonly done: number; readonly of: number }
-  | { readonly is: 'made'; readonly bytes: Uint8Array<ArrayBuffer>; readonly type: string }
+  | { readonly is: 'made'; readonly file: Blob }
   | { readonly is: 'failed'; readonly says: string }
 
 addEventListener('message', ({ data }: MessageEvent<Ordered>) => {
   const { type } = formatOf(data.wanted.as)
   void made(data).then(
-    bytes => postMessage({ is: 'made', bytes, type } satisfies Told, { transfer: [bytes.buffer] }),
+    file => postMessage({ is: 'made', file: file.slice(0, file.size, type) } satisfies Told),
     (e: unknown) => postMessage({ is: 'failed', says: e instanceof Error ? e.message : String(e) } satisfies Told),
   )
 })
 
-async function made(asked: Ordered): Promise<Uint8Array<ArrayBuffer>> {
+async function made(asked: Ordered): Promise<Blob> {
   const plan = planOf(asked.piece, asked.wanted)
   if (plan.problem !== null) throw new Error(plan.problem)
   const tell = (done: number) => postMessage({ is: 'frame', done, of: plan.frames } satisfies Told)
@@ -34,7 +38,7 @@ async function made(asked: Ordered): Promise<Uint8Array<ArrayBuffer>> {
     },
     async runner() {
       const answer = await fetch('/runner.txt')
-      if (!answer.ok) throw new Error('The server cannot be reached. Is Open Tide still running?')
+      if (!answer.ok) throw new Error('The server isn’t responding. Is Open Tide still running?')
       return answer.text()
     },
     async hash(text) {
@@ -43,7 +47,10 @@ async function made(asked: Ordered): Promise<Uint8Array<ArrayBuffer>> {
     },
     tell,
   })
-  if (file) return file
+  if (file) return new Blob([file])
   const { drawn } = await import('./drawing.ts')
-  return drawn(asked, plan, picturesFrom(asked.assets), tell)
+  const onDisk = await PrivateFile.begun(asked.name)
+  const inMemory = new InMemory()
+  await drawn(asked, plan, picturesFrom(asked.assets), tell, onDisk ?? inMemory)
+  return onDisk ? onDisk.done() : inMemory.file
 }

@@ -28,7 +28,7 @@ onMounted(() => {
       else if (Object.keys(others.value).length < 40 || address in others.value) others.value[address] = all.join(' ')
     }
   }
-  source.onerror = () => (wrong.value = 'The board has lost its server; it looks for it again.')
+  source.onerror = () => (wrong.value = 'The board lost its connection and is reconnecting.')
   source.onopen = () => (wrong.value = '')
 })
 onBeforeUnmount(() => source?.close())
@@ -43,7 +43,7 @@ const of = (kind: Shown, n: number, least: number, most: number) =>
     <h1 class="text-[22px] font-semibold">Board</h1>
     <p class="mt-1 mb-6 text-faded">
       A simulated device. It listens on port {{ port || '…' }} of this machine for OSC: /lamp/1 … 8 (0 to 1), /needle/1
-      … 4 (−1 to 1), /servo/1 … 4 (0 to 180). <span role="status">{{ packets }} packets came.</span>
+      … 4 (−1 to 1), /servo/1 … 4 (0 to 180). <span role="status">{{ packets }} packets received.</span>
     </p>
     <p v-if="wrong" class="mb-4 text-coral" role="alert">{{ wrong }}</p>
     <section class="mb-8 flex flex-wrap gap-4" aria-label="Lamps">
@@ -103,8 +103,8 @@ const of = (kind: Shown, n: number, least: number, most: number) =>
         <figcaption class="tabular text-[12px] text-faded">{{ of('servo', n, 0, 180).toFixed(0) }}°</figcaption>
       </figure>
     </section>
-    <section v-if="Object.keys(others).length > 0" aria-label="What else came">
-      <h2 class="mb-1 font-semibold">What else came</h2>
+    <section v-if="Object.keys(others).length > 0" aria-label="Other messages">
+      <h2 class="mb-1 font-semibold">Other messages</h2>
       <ul class="tabular">
         <li v-for="(value, address) in others" :key="address" class="flex justify-between border-t border-rule py-1">
           <span>{{ address }}</span><span>{{ value }}</span>

@@ -12,7 +12,7 @@ const over = ref(false)
 const PLACES = [
   { is: 'pieces', says: 'Pieces' },
   { is: 'patterns', says: 'Patterns' },
-  { is: 'deleted', says: 'Deleted lately' },
+  { is: 'deleted', says: 'Recently deleted' },
 ] as const
 const shown = ref<(typeof PLACES)[number]['is']>('pieces')
 onMounted(harbour.load)
@@ -63,15 +63,15 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
       <div class="mb-5 flex items-end gap-3">
         <div class="mr-auto">
           <h1 class="text-[22px] leading-7 font-semibold">Harbour</h1>
-          <p class="mt-1 text-faded">Your pieces. Each moves by functions of time and runs on for ever.</p>
+          <p class="mt-1 text-faded">Your pieces: motion driven by functions of time, looping forever.</p>
         </div>
         <label v-if="shown === 'pieces'" class="button cursor-pointer focus-within:outline-2 focus-within:outline-sea"
-          >Take in…<input
+          >Import…<input
             class="sr-only"
             type="file"
             accept=".tide,.json"
             multiple
-            aria-label="Take piece files in"
+            aria-label="Import piece files"
             @change="picked"
         /></label>
         <button class="button button-strong" type="button" :disabled="busy" @click="make">
@@ -93,8 +93,8 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
         role="status"
         class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2"
       >
-        Changes of {{ piece.title }} wait in this browser: they are not saved yet.
-        <NuxtLink class="link ml-auto" :to="`/piece/${piece.id}`">Open it to save them</NuxtLink>
+        Changes to {{ piece.title }} are kept in this browser and not saved yet.
+        <NuxtLink class="link ml-auto" :to="`/piece/${piece.id}`">Open the piece to save them</NuxtLink>
       </p>
       <p
         v-if="harbour.notice"
@@ -122,31 +122,33 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
         </button>
       </nav>
 
-      <p v-if="harbour.cards === null && !harbour.trouble" class="text-faded">Looking what lies in the harbour …</p>
+      <p v-if="harbour.cards === null && !harbour.trouble" class="text-faded">Loading your pieces …</p>
       <div
         v-else-if="harbour.cards?.length === 0 && shown === 'pieces'"
         class="rounded-md border border-dashed border-rule px-6 py-16 text-center"
       >
-        <p class="text-[15px] font-medium">The harbour is empty.</p>
-        <p class="mt-1 mb-4 text-faded">Begin a piece: draw a part, choose a property, and give it a function.</p>
+        <p class="text-[15px] font-medium">No pieces yet.</p>
+        <p class="mt-1 mb-4 text-faded">
+          Create a piece: draw a part, choose a property and give it a function of time.
+        </p>
         <button class="button" type="button" @click="make"><Plus :size="16" />New piece</button>
       </div>
       <template v-else-if="shown === 'pieces'">
         <HarbourBar />
-        <p v-if="harbour.shown.length === 0" class="py-8 text-center text-faded">No piece is called so here.</p>
+        <p v-if="harbour.shown.length === 0" class="py-8 text-center text-faded">No results.</p>
         <ul class="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-6" aria-label="Pieces">
           <PieceCard v-for="card in harbour.shown" :key="card.id" :card="card" @give="give(card)" />
         </ul>
       </template>
 
       <LazyHarbourPatterns v-if="shown === 'patterns'" />
-      <section v-if="shown === 'deleted'" aria-label="Deleted lately">
+      <section v-if="shown === 'deleted'" aria-label="Recently deleted">
         <p v-if="harbour.deleted.length === 0" class="text-faded">Nothing was deleted in the last 30 days.</p>
         <ul>
           <li v-for="card in harbour.deleted" :key="card.id" class="flex items-center gap-4 border-t border-rule py-2">
             <span class="min-w-0 truncate">{{ card.title }}</span>
             <span class="text-faded">{{ day(card.changed) }}; kept for 30 days</span>
-            <button class="link ml-auto" type="button" @click="harbour.bringBack([card.id])">Bring it back</button>
+            <button class="link ml-auto" type="button" @click="harbour.bringBack([card.id])">Restore</button>
           </li>
         </ul>
       </section>

@@ -5,7 +5,7 @@
 import { SMOOTH } from '~~/core/facts/bends.ts'
 import { union, type Interval } from '~~/core/facts/interval.ts'
 import type { Form } from '~~/core/form/form.ts'
-import { want, type Work } from '~~/core/form/working.ts'
+import type { Work, WorkQueue } from '~~/core/form/work-queue.ts'
 
 export interface DrawnFacts {
   /** Of all the forms together. */
@@ -35,9 +35,12 @@ export class AskedFacts {
     this.found = null
   }
 
-  /** The facts; null while they are on their way. */
-  known(): DrawnFacts | null {
-    if (!this.found && this.forms.length > 0) want(this.work)
+  /**
+   * The facts; null while they are on their way.
+   * @param queue of the program the forms belong to
+   */
+  known(queue: WorkQueue): DrawnFacts | null {
+    if (!this.found && this.forms.length > 0) queue.enqueue(this.work)
     return this.found
   }
 }

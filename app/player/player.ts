@@ -3,7 +3,6 @@
  * whoever draws. Nothing here is reactive: what is drawn each frame is drawn on canvases and into text.
  */
 import type { Program } from '~~/core/engine/program.ts'
-import { forget, isShownLater, limited, workWhile, working } from '~~/core/form/working.ts'
 import { Moment, TICKS } from '~~/core/time/moment.ts'
 import { floor, fromNumber, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
@@ -56,7 +55,8 @@ export class Player {
   run(program: Program): void {
     const { frameRate } = program.measures
     if (frameRate !== this.program.measures.frameRate) this.frames = times(this.moment.exactSeconds, frameRate)
-    forget()
+    // Of another moment, or of formulas that are gone.
+    this.program.queue.clear()
     this.program = program
     this.values = program.size === this.values.length ? this.values : new Float64Array(program.size)
     this.dirty = true
@@ -157,7 +157,7 @@ export class Player {
     const moment = this.now()
     this.program.moment(moment, this.values)
     const snapshot = { program: this.program, moment, values: this.values, playing: this.running }
-    for (const watcher of this.watchers) limited(() => watcher(snapshot))
+    for (const watcher of this.watchers) this.program.queue.withinBudget(() => watcher(snapshot))
     this.dirty = false
     return snapshot
   }
@@ -195,9 +195,10 @@ export class Player {
     if (this.running && !this.held && passed > 0) this.advance(passed)
     // What takes long to add up is worked out between frames, and shown when it is there.
     const before = this.busy
-    if (working()) this.dirty = workWhile(() => performance.now() < now + SHARE) || this.dirty
+    const { queue } = this.program
+    if (queue.isPending) this.dirty = queue.advanceWhile(() => performance.now() < now + SHARE) || this.dirty
     if (this.dirty) this.flush()
-    this.busy = isShownLater()
+    this.busy = queue.isShownPending
     if (this.busy !== before) this.tell()
   }
 }

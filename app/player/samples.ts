@@ -1,10 +1,10 @@
 /** Values at fixed columns of time, so that a frame works out only the columns that have come in. */
+import type { Home } from '~~/core/engine/program.ts'
 import type { Form } from '~~/core/form/form.ts'
-import { asks } from '~~/core/form/working.ts'
 import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
 import { rational, type Rational } from '~~/core/time/rational.ts'
 
-/** The moments of columns, of which there are so many a second: the same column is the same moment for whoever reads. */
+/** The moments of evenly spaced columns: the same column is the same moment for every reader. */
 export class Columns {
   private readonly moments = new Map<number, Moment>()
   private rate: Rational | null = null
@@ -38,13 +38,15 @@ export class Samples {
     this.columns.fill(NaN)
   }
 
-  at(column: number, of: Columns, reader: Pick<Form, 'at'>, rate: Rational): number {
+  /** @param program the program the reader belongs to */
+  at(column: number, of: Columns, reader: Pick<Form, 'at'>, program: Home): number {
     const place = ((column % this.values.length) + this.values.length) % this.values.length
     if (this.columns[place] !== column) {
-      const before = asks()
-      this.values[place] = reader.at(of.moment(column, rate))
+      const { measures, queue } = program
+      const before = queue.requestCount
+      this.values[place] = reader.at(of.moment(column, measures.frameRate))
       // What is still being worked out is asked for again.
-      this.columns[place] = asks() === before ? column : NaN
+      this.columns[place] = queue.requestCount === before ? column : NaN
     }
     return this.values[place]!
   }

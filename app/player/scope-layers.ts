@@ -1,12 +1,11 @@
 /** What can be laid over the curve on the scope: the terms of a sum apart, and where it leaps. */
 import { compileNode } from '~~/core/engine/compile.ts'
 import { CannotRun } from '~~/core/engine/env.ts'
-import type { Program } from '~~/core/engine/program.ts'
+import type { Home, Program } from '~~/core/engine/program.ts'
 import type { Form } from '~~/core/form/form.ts'
 import { outerSpan } from '~~/core/formula/tree.ts'
 import { termsOf } from '~~/core/insight/pins.ts'
 import type { Leaping } from '~~/core/insight/telling.ts'
-import type { Rational } from '~~/core/time/rational.ts'
 import { drawCurve, type Drawn } from './curve.ts'
 import { Samples, type Columns } from './samples.ts'
 
@@ -60,7 +59,7 @@ export const DASHES: readonly (readonly number[])[] = [[], [7, 3], [2, 3], [9, 3
 export class PartLayer {
   private parts: readonly Part[] = []
   private samples: Samples[] = []
-  private rate: Rational | null = null
+  private home: Home | null = null
 
   show(parts: readonly Part[]): void {
     if (parts === this.parts) return
@@ -74,34 +73,28 @@ export class PartLayer {
 
   /** Values that the parts take in sight, as they were sampled so far. */
   ends(first: number, last: number, columns: Columns): number[] {
-    const { rate } = this
-    if (!rate) return []
+    const { home } = this
+    if (!home) return []
     return this.parts.flatMap(({ form }, i) => {
       const found: number[] = []
       for (let k = first; k <= last; k += 8) {
         this.samples[i]!.resize(last - first + 80)
-        const v = this.samples[i]!.at(k, columns, form, rate)
+        const v = this.samples[i]!.at(k, columns, form, home)
         if (Number.isFinite(v)) found.push(v)
       }
       return found
     })
   }
 
-  draw(
-    c: CanvasRenderingContext2D,
-    colour: string,
-    columns: Columns,
-    rate: Rational,
-    drawn: Omit<Drawn, 'every'>,
-  ): void {
-    this.rate = rate
+  draw(c: CanvasRenderingContext2D, colour: string, columns: Columns, home: Home, drawn: Omit<Drawn, 'every'>): void {
+    this.home = home
     c.strokeStyle = colour
     c.lineWidth = 1.4
     this.parts.forEach(({ form }, i) => {
       const samples = this.samples[i]!
       samples.resize(drawn.to - drawn.from + 80)
       c.setLineDash([...DASHES[i % DASHES.length]!])
-      drawCurve(c, k => samples.at(k, columns, form, rate), { ...drawn, every: 1, turn: 0, leap: Infinity })
+      drawCurve(c, k => samples.at(k, columns, form, home), { ...drawn, every: 1, turn: 0, leap: Infinity })
     })
     c.setLineDash([])
   }

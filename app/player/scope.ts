@@ -158,8 +158,8 @@ export class Scope {
   }
 
   /** Takes over what is known by now; until then it is drawn as it was. */
-  private settle(): void {
-    const facts = this.settled ? null : this.facts.known()
+  private settle(program: Program): void {
+    const facts = this.settled ? null : this.facts.known(program.queue)
     if (!facts) return
     this.settled = true
     this.bounds = facts.bounds
@@ -172,20 +172,19 @@ export class Scope {
     const c = slot ? this.sheet.begin() : null
     if (!slot || !c) return
     if (this.slot?.forms !== slot.forms || this.factsOf !== this.copy) this.adopt(program, slot)
-    this.settle()
+    this.settle(program)
     if (this.oldSlot !== this.ghost) this.old.forget()
     this.oldSlot = this.ghost
     this.copy = Math.min(this.copy, slot.count - 1)
     this.middle = this.held ?? moment.seconds
     const { width, height } = this.sheet
-    const rate = program.measures.frameRate
     const per = this.columns.perSecond
     const first = Math.floor(this.from * per)
     const last = Math.ceil((this.from + this.seconds) * per) + 1
     for (const s of [this.own, this.old, ...this.copies]) s.resize(last - first + 80)
 
     const read = (s: Samples, of: Slot, copy: number) => {
-      const v = (k: number) => s.at(k, this.columns, of.readers[Math.min(copy, of.count - 1)]!, rate)
+      const v = (k: number) => s.at(k, this.columns, of.readers[Math.min(copy, of.count - 1)]!, program)
       if (this.shown === 'speed') return (k: number) => ((v(k + 1) - v(k - 1)) * per) / 2
       if (this.shown === 'acceleration') return (k: number) => (v(k + 1) - 2 * v(k) + v(k - 1)) * per * per
       return (k: number) => wrapped(v(k), this.turn)
@@ -214,7 +213,7 @@ export class Scope {
     c.globalAlpha = 0.16
     this.copies.forEach((s, i) => i !== this.copy && line(read(s, slot, i), 2))
     c.globalAlpha = 1
-    if (this.shown === 'value') this.layer.draw(c, this.palette.faded, this.columns, rate, drawn)
+    if (this.shown === 'value') this.layer.draw(c, this.palette.faded, this.columns, program, drawn)
     if (this.ghost) {
       c.setLineDash([1.5, 4])
       c.strokeStyle = this.palette.ink

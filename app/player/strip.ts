@@ -6,7 +6,7 @@ import type { Program } from '~~/core/engine/program.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { isBounded } from '~~/core/facts/interval.ts'
 import { symmetriesOf } from '~~/core/insight/report.ts'
-import { toNumber, type Rational } from '~~/core/time/rational.ts'
+import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { AskedFacts } from './asked-facts.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper, wrapped } from './curve.ts'
@@ -66,8 +66,8 @@ export class Strip {
   }
 
   /** Takes over what is known by now; until then the strip is drawn as it was. */
-  private settle(): void {
-    const facts = this.settled ? null : this.facts.known()
+  private settle(program: Program): void {
+    const facts = this.settled ? null : this.facts.known(program.queue)
     if (!facts) return
     this.settled = true
     ;({ low: this.low, high: this.high } = facts.bounds)
@@ -81,19 +81,18 @@ export class Strip {
     if (!slot || !c) return
     const { width, height } = this.sheet
     if (this.slot?.forms !== slot.forms) this.adopt(program, slot)
-    this.settle()
+    this.settle(program)
     const nib = Math.round(width * NIB) + 0.5
     const now = moment.seconds * PER_SECOND
     const first = Math.floor((now - nib) / GAP)
     const count = Math.ceil(width / GAP) + 2
     const x = (column: number) => column * GAP - now + nib
-    const rate = program.measures.frameRate
 
-    const [low, high] = this.range(slot, first, count, rate)
+    const [low, high] = this.range(slot, first, count, program)
     const pad = 5
     const y = (v: number) => pad + (height - 2 * pad) * (1 - (v - low) / (high - low))
     const value = (i: number, column: number) =>
-      wrapped(this.samples[i]!.at(column, COLUMNS, slot.readers[i]!, rate), this.turn)
+      wrapped(this.samples[i]!.at(column, COLUMNS, slot.readers[i]!, program), this.turn)
 
     drawPaper(c, this.palette.rule, width, height, now, nib, low < 0 && high > 0 ? y(0) : null)
     const leap = this.leaps ? 0.2 * (high - low) : Infinity
@@ -121,14 +120,14 @@ export class Strip {
   }
 
   /** The values between which it is drawn: its bounds, one turn, or what is in sight. */
-  private range(slot: Slot, first: number, count: number, rate: Rational): [number, number] {
+  private range(slot: Slot, first: number, count: number, program: Program): [number, number] {
     if (this.turn > 0) return [0, this.turn]
     let [low, high] = [this.low, this.high]
     if (!isBounded({ low, high })) {
       this.samples.forEach(s => s.resize(count + 64))
       ;[low, high] = [Infinity, -Infinity]
       for (let k = first; k <= first + count; k += 4) {
-        const v = this.samples[0]!.at(k, COLUMNS, slot.readers[0]!, rate)
+        const v = this.samples[0]!.at(k, COLUMNS, slot.readers[0]!, program)
         low = Math.min(low, v)
         high = Math.max(high, v)
       }

@@ -79,9 +79,8 @@ export class TimedStrip {
     return (c, { program, moment }) => {
       const { width, height } = this.sheet
       const { nib, x } = this.tape(moment.seconds)
-      const rate = program.measures.frameRate
       this.samples.resize(Math.ceil(width / GAP) + 64)
-      const at = (column: number) => this.samples.at(column, COLUMNS, reader, rate)
+      const at = (column: number) => this.samples.at(column, COLUMNS, reader, program)
       const first = Math.floor(((moment.seconds - nib / PER_SECOND) * PER_SECOND) / GAP)
       const last = first + Math.ceil(width / GAP) + 2
       let [low, high] = [Infinity, -Infinity]

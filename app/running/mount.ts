@@ -2,7 +2,6 @@
  * The door of a piece that runs on somebody's own page: a stage, play and stop, and the dials that were chosen. It needs no
  * server and no rights: no eval, no style of its own in the page, pictures it carries with it.
  */
-import { workedOut } from '~~/core/form/working.ts'
 import { lendable, stepOf, type Lent } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -65,7 +64,7 @@ export function mount(element: HTMLElement, given: Given, { controls = true, pla
     runner = new Runner(canvas, piece, controls ? lent : lendable(piece), carriedPictures(given.pictures))
   } catch {
     root.replaceChildren()
-    make('p', { textContent: 'This browser cannot draw the picture: it has no WebGL 2.', role: 'alert' }, root)
+    make('p', { textContent: 'This browser has no WebGL 2, so this can’t be drawn.', role: 'alert' }, root)
     throw new Error('This browser has no WebGL 2.')
   }
   const { player } = runner
@@ -100,7 +99,7 @@ export function mount(element: HTMLElement, given: Given, { controls = true, pla
       slides.get(id)?.()
       return now
     },
-    values: (property, seconds) => workedOut(() => runner.values(property, seconds)),
+    values: (property, seconds) => runner.values(property, seconds),
     get seconds() {
       return player.now().seconds
     },

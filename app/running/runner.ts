@@ -4,7 +4,6 @@
  */
 import { apply } from '~~/core/piece/operation.ts'
 import { setDial } from '~~/core/engine/retime.ts'
-import { workedOut } from '~~/core/form/working.ts'
 import { Program } from '~~/core/engine/program.ts'
 import { within, type Lent } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
@@ -89,7 +88,7 @@ export class Runner {
     const slot = this.program.slots.get(`${part}.${prop}`)
     if (!slot) throw new Error(`${property} is not driven in this piece.`)
     const at = momentOfSeconds(fromNumber(seconds), this.program.measures.frameRate)
-    return slot.readers.map(r => workedOut(() => r.at(at)))
+    return slot.readers.map(r => this.program.queue.settle(() => r.at(at)))
   }
 
   dispose(): void {

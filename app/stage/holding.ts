@@ -93,7 +93,7 @@ export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: 
         // Also what was done at first.
         if (store.piece !== were) store.undo()
         gaveUp?.()
-        store.notice = { says: 'Given up: it is where it was.' }
+        store.notice = { says: 'Cancelled: it’s back where it was.' }
       },
     })
   }

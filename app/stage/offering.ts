@@ -5,7 +5,7 @@ import type { Operation } from '~~/core/piece/operation.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
-/** What a gesture set although a formula drives it that does not read the hand value: offered as `base +`. */
+/** What a gesture set although a formula drives it that does not read the set value: offered as `base +`. */
 export function useOffer(): (op: Operation | null) => void {
   const store = usePiece()
   const tuning = useTuning()
@@ -14,7 +14,7 @@ export function useOffer(): (op: Operation | null) => void {
     if (keys.length === 0) return
     const names = keys.map(k => sourceName(store.piece!, k)).join(' and ')
     store.notice = {
-      says: `${names} ${keys.length > 1 ? 'follow their formulas, which do' : 'follows its formula, which does'} not read the hand value.`,
+      says: `${names} ${keys.length > 1 ? 'follow their formulas, which do' : 'follows its formula, which does'} not read the set value.`,
       act: {
         says: 'Add it as base +',
         do: () => {

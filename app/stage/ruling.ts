@@ -53,7 +53,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
   }
 
   /**
-   * Pulls a guide: one that lies there, or a new one out of a ruler. Off the stage it is taken away.
+   * Pulls a guide: one that lies there, or a new one out of a ruler. Off the stage it is deleted.
    *
    * @param at where the press was, page pixels from the stage's corner
    */
@@ -61,7 +61,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
     const before = store.piece!
     const nth = own ?? guidesOf(before)[axis].length
     if (nth >= MOST_GUIDES) {
-      store.notice = { says: `There are ${MOST_GUIDES} guides already; pull one off the stage to have room.` }
+      store.notice = { says: `There are ${MOST_GUIDES} guides already; drag one off the stage first.` }
       return
     }
     const drawn = scene()
@@ -94,16 +94,16 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
         if (!went || givenUp) return
         // One that never came to lie on the stage leaves nothing behind.
         if (gone && own === null) return store.undo()
-        const says = axis === 'x' ? 'upright' : 'level'
+        const says = axis === 'x' ? 'vertical' : 'horizontal'
         store.notice = gone
-          ? { says: `The ${says} guide is taken away.`, act: { says: 'Undo', do: store.undo } }
+          ? { says: `The ${says} guide was deleted.`, act: { says: 'Undo', do: store.undo } }
           : {
               says: `The ${says} guide lies at ${printNumber(guidesOf(store.piece!)[axis][nth]!, 2).replace('-', '−')}px.`,
             }
       },
       giveUp: () => {
         if (acted) store.undo()
-        store.notice = { says: 'Given up: the guides are as they were.' }
+        store.notice = { says: 'Cancelled: the guides are back as they were.' }
       },
     })
   }

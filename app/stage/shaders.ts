@@ -25,10 +25,11 @@ in vec2 point;
 in vec2 before;
 in vec2 after;
 in uint tag;
-out vec4 paint;
-out vec4 far;
-out float way;
-out vec2 spot;
+// What is one for a whole triangle costs nothing to set up: where a fill changes to its far end only the way there differs.
+flat out vec4 paint;
+flat out vec4 far;
+// How much of it is there, how far it is on that way, and where on a picture it lies.
+out vec4 lies;
 
 vec2 along(vec2 from, vec2 to) {
   vec2 d = to - from;
@@ -57,14 +58,13 @@ float out_by(float half_line, float fringe) {
 
 void painted(ivec2 at, float alpha, vec4 fill, vec4 edge, vec2 stands) {
   bool line = ${has(TAG.line)};
-  float solid = ${has(TAG.solid)} ? alpha : 0.0;
-  paint = vec4(line ? edge.rgb : fill.rgb, solid);
-  far = paint;
+  lies.x = ${has(TAG.solid)} ? 1.0 : 0.0;
+  paint = far = vec4(line ? edge.rgb : fill.rgb, alpha);
   if (!line && edge.w > 0.5) {
     vec4 other = texelFetch(rows, at + ivec2(4, 0), 0);
     vec4 slope = texelFetch(rows, at + ivec2(5, 0), 0);
-    far = vec4(other.rgb, solid * other.w);
-    way = dot(slope.xy, edge.w > 1.5 ? point : stands) + slope.z;
+    far = vec4(other.rgb, alpha * other.w);
+    lies.y = dot(slope.xy, edge.w > 1.5 ? point : stands) + slope.z;
   }
 }
 `
@@ -76,8 +76,7 @@ const ROW = `
   vec4 y = texelFetch(rows, at + ivec2(1, 0), 0);
   float alpha = ${has(TAG.line)} ? y.w : x.w;
   paint = far = vec4(0.0);
-  way = 0.0;
-  spot = point;
+  lies = vec4(0.0, 0.0, point);
   if (alpha <= 0.0) {
     gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
     return;
@@ -103,14 +102,15 @@ precision highp float;
 // Whether a picture lies on it (1), or one that is gone (2).
 uniform float pictured;
 uniform sampler2D picture;
-in vec4 paint;
-in vec4 far;
-in float way;
-in vec2 spot;
+flat in vec4 paint;
+flat in vec4 far;
+in vec4 lies;
 out vec4 colour;
 
 vec4 painted() {
-  vec4 c = mix(paint, far, clamp(way, 0.0, 1.0));
+  vec4 c = mix(paint, far, clamp(lies.y, 0.0, 1.0));
+  c.a *= lies.x;
+  vec2 spot = lies.zw;
   if (pictured < 0.5) return vec4(c.rgb * c.a, c.a);
   if (pictured > 1.5) {
     float cross = min(abs(spot.x - spot.y), abs(spot.x + spot.y));
@@ -199,6 +199,7 @@ void sea(int row, vec4 x, vec4 y, vec4 back, vec4 fill, vec4 edge, float alpha) 
   gl_Position = clipped(stands, p);
   faced = ${has(TAG.side)} ? 2.0 : 3.0;
   paint = far = vec4(fill.rgb, alpha);
+  lies.x = 1.0;
 }
 
 void main() {

@@ -44,13 +44,13 @@ export function useClip() {
     const key = hand.drive
     const source = key === null ? undefined : sourceOf(store.piece!, key)
     if (!key || !source) {
-      store.notice = { says: 'Take an entry of the tide table in hand, then copy it.' }
+      store.notice = { says: 'Select an entry of the tide table, then copy it.' }
       return
     }
     const clip: Clip = { property: key.slice(key.indexOf('.') + 1), text: source.text }
     storage.setItem(PLACE, JSON.stringify(clip))
     store.notice = {
-      says: `${sourceName(store.piece!, key)} is copied. Choose a part and paste it there, also in another piece.`,
+      says: `${sourceName(store.piece!, key)} is copied. Select a part and paste it there, also in another piece.`,
     }
   }
 
@@ -59,7 +59,7 @@ export function useClip() {
     const clip = parsed(storage.getItem(PLACE) ?? 'null')
     const part = hand.part === null ? undefined : store.piece!.parts[hand.part]
     if (!isClip(clip) || !part) {
-      store.notice = { says: part ? 'Nothing has been copied yet.' : 'Choose the part that is to have it.' }
+      store.notice = { says: part ? 'Nothing has been copied yet.' : 'Select the part to paste it on.' }
       return
     }
     const { property, text } = clip
@@ -89,10 +89,10 @@ export function useClip() {
     try {
       storage.setItem(PARTS, JSON.stringify(carriedOf(store.piece!, ids)))
     } catch {
-      store.notice = { says: `${called(ids)} with all that belongs to it is too large to be copied here.` }
+      store.notice = { says: `${called(ids)} is too large to copy with everything it needs.` }
       return
     }
-    store.notice = { says: `${called(ids)} with all that belongs to it is copied; paste it on this stage or another.` }
+    store.notice = { says: `${called(ids)} is copied with everything it needs; paste it on this stage or another.` }
   }
 
   /** Onto the chosen group, else the stage. */
@@ -107,7 +107,7 @@ export function useClip() {
     const { ids, op } = putCarried(store.piece!, read.piece, group, 'paste parts')
     const { problem } = readPiece(apply(store.piece!, op))
     if (problem !== null) {
-      store.notice = { says: `It was not pasted. ${problem}` }
+      store.notice = { says: `It couldn’t be pasted. ${problem}` }
       return
     }
     store.act(op)

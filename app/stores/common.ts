@@ -8,9 +8,9 @@ import { useListing } from './listing.ts'
 import { usePiece } from './piece.ts'
 
 export const COMMON = {
-  signal: 'A named formula that others read',
+  signal: 'A named formula that others can read',
   cue: 'Marks on time that gestures play on',
-  clock: 'A time of its own: slower, to and fro, again',
+  clock: 'A separate time: slower, back and forth, restarting',
   curve: 'Drawn point by point, to be played',
 } as const
 

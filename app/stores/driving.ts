@@ -78,12 +78,12 @@ export function useDriving() {
     return `${store.piece!.bases[propertyKey(part, name)]?.value ?? initialOf(property, shape.type)}${property.unit}`
   }
 
-  /** A hand key at the moment that is shown, at what the property holds there by hand. */
+  /** A keyframe at the moment that is shown, at what the property holds there by hand. */
   function keyHere(key: string | null, value?: number): void {
     const [part, name] = (key ?? '').split('.')
     const property = name === undefined ? undefined : propertyNamed(name)
     if (!part || !property || !store.piece!.parts[part]) {
-      store.notice = { says: 'K puts a hand key on the property in hand. Take an entry of the tide table first.' }
+      store.notice = { says: 'K sets a keyframe of the selected property. Select an entry of the tide table first.' }
       return
     }
     const program = store.program!
@@ -98,7 +98,7 @@ export function useDriving() {
     const drive = store.piece!.drives[key!]
     const reads = !drive || readsHand(drive.text)
     store.notice = {
-      says: `A hand key of ${property.name} at ${time} s.${reads ? '' : ' The formula does not read it: write base + … to move on top of it.'}`,
+      says: `A keyframe of ${property.name} at ${time} s.${reads ? '' : ' The formula does not read it: write base + … to move on top of it.'}`,
       act: { says: 'Undo', do: store.undo },
     }
   }

@@ -1,5 +1,5 @@
 /**
- * Giving out: what is being made in a worker, how far it is, and the file when it is there. What is begun is noted in this browser
+ * Exporting: what is being made in a worker, how far it is, and the file when it is there. What is begun is noted in this browser
  * until it is done or stopped, so that after a closed window it is offered again.
  */
 import { del, get, set } from 'idb-keyval'
@@ -8,6 +8,7 @@ import { formatOf } from '~~/core/formats/give/formats.ts'
 import type { Wanted } from '~~/core/formats/give/plan.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { Ordered, Told } from '~/give/give.worker.ts'
+import { freshName, thrownAway } from '~/give/private-file.ts'
 import { ASSETS } from '~/stage/pictures.ts'
 import { tried } from './unsaved.ts'
 
@@ -20,6 +21,8 @@ export const useGivingOut = defineStore('giving-out', () => {
   const unfinished = shallowRef<Wanted | null>(null)
   let worker: Worker | null = null
   let noted = ''
+  /** Names in private storage: of what is being made, and of the last file. */
+  let [making, made] = ['', '']
 
   const named = (title: string, { as }: Wanted) =>
     `${title.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'piece'}.${formatOf(as).end}`
@@ -42,25 +45,41 @@ export const useGivingOut = defineStore('giving-out', () => {
     const plain = JSON.parse(JSON.stringify({ piece: document, wanted })) as Pick<Ordered, 'piece' | 'wanted'>
     noted = note(id)
     void tried(() => set(noted, plain.wanted), undefined)
+    const name = freshName()
     progress.value = { done: 0, of: 1, began: performance.now() }
     worker = new Worker(new URL('../give/give.worker.ts', import.meta.url), { type: 'module' })
     worker.onmessage = ({ data }: MessageEvent<Told>) => {
       if (data.is === 'frame') progress.value = { ...progress.value!, done: data.done, of: data.of }
-      else stop()
-      if (data.is === 'failed') wrong.value = `Nothing was made. ${data.says}`
+      else ended()
+      if (data.is === 'failed') {
+        wrong.value = `The export failed. ${data.says}`
+        void thrownAway(name)
+      }
       if (data.is !== 'made') return
-      const blob = new Blob([data.bytes], { type: data.type })
-      file.value = { url: URL.createObjectURL(blob), name: named(plain.piece.title, wanted), bytes: blob.size }
+      made = name
+      file.value = {
+        url: URL.createObjectURL(data.file),
+        name: named(plain.piece.title, wanted),
+        bytes: data.file.size,
+      }
     }
     worker.onerror = e => {
       stop()
-      wrong.value = `Nothing was made: the browser gave up. ${e.message}`
+      wrong.value = `The export failed: the browser gave up. ${e.message}`
     }
-    worker.postMessage({ ...plain, assets } satisfies Ordered)
+    worker.postMessage({ ...plain, assets, name } satisfies Ordered)
+    making = name
   }
 
   /** Nothing half made is kept. */
   function stop(): void {
+    const half = making
+    ended()
+    if (half) void thrownAway(half)
+  }
+
+  function ended(): void {
+    making = ''
     worker?.terminate()
     worker = null
     progress.value = null
@@ -76,7 +95,9 @@ export const useGivingOut = defineStore('giving-out', () => {
 
   function forget(): void {
     if (file.value) URL.revokeObjectURL(file.value.url)
+    if (made) void thrownAway(made)
     file.value = null
+    made = ''
   }
 
   return { progress, file, wrong, unfinished, look, begin, stop, drop, forget }

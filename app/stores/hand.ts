@@ -14,6 +14,10 @@ export const useHand = defineStore('hand', () => {
   const instance = ref(0)
   /** Parts that are chosen besides the one. */
   const others = shallowRef<readonly string[]>([])
+  /** The dialog of the piece that is open. */
+  const dialog = ref<'export' | 'hand over' | 'versions' | 'table' | 'keys' | null>(null)
+  /** Whether the manual stands beside the piece. */
+  const manual = ref(false)
   /** Whether the patterns are open. */
   const patterns = ref(false)
   /** All parts that are chosen, the one in hand first. */
@@ -24,8 +28,8 @@ export const useHand = defineStore('hand', () => {
   const formula = ref<string | null>(null)
   /** The page of the desk that is shown. */
   const desk = ref<DeskPage>('part')
-  /** The part that is looked at alone, with all it carries. */
-  const alone = ref<string | null>(null)
+  /** The part that is shown solo, with its children. */
+  const solo = ref<string | null>(null)
   /** Whether the way of the part in hand through the coming lap is drawn on the stage. */
   const path = ref(true)
   /** Whether threads go from it to what it reads and to what reads it. */
@@ -73,7 +77,7 @@ export const useHand = defineStore('hand', () => {
     drive,
     formula,
     desk,
-    alone,
+    solo,
     path,
     threads,
     pen,
@@ -84,6 +88,8 @@ export const useHand = defineStore('hand', () => {
     others,
     chosen,
     patterns,
+    dialog,
+    manual,
     choose,
     chooseToo,
     chooseAll,

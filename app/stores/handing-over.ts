@@ -34,7 +34,7 @@ export const useHandingOver = defineStore('handing-over', () => {
     const saved = await store.flush()
     const answer = saved ? await post(path(), { ...wanted, revision: store.revision() }) : null
     busy.value = false
-    if (!answer) wrong.value = 'The piece is not saved yet, so nothing was handed over.'
+    if (!answer) wrong.value = 'The piece isn’t saved yet, so no link was created. Try again once it is saved.'
     else if (!answer.ok) wrong.value = answer.says
     else link.value = `${location.origin}/handover/${(answer.value as { token: string }).token}`
     await load()
@@ -71,7 +71,7 @@ export const useHandingOver = defineStore('handing-over', () => {
   /** The dials of the piece go where the receiver left them: one step, without a jump while it plays. */
   function takeOver({ tuned }: Handover): void {
     let program = store.program!
-    let op = operation('take over what was tuned')
+    let op = operation('apply shared changes')
     for (const [id, value] of Object.entries(tuned)) {
       const dial = program.piece.dials[id]
       if (!dial || dial.locked || dial.value === value) continue
@@ -85,7 +85,7 @@ export const useHandingOver = defineStore('handing-over', () => {
       op = { ...compose(op, next), says: op.says }
       program = new Program(apply(program.piece, next), program)
     }
-    if (op.puts.length > 0) smoothing.told(op, 'The dials stand as they were tuned.', program)
+    if (op.puts.length > 0) smoothing.told(op, 'Your dials now have the shared values.', program)
     else store.notice = { says: 'No change: the dials already have these values.' }
   }
 

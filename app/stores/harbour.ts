@@ -77,7 +77,7 @@ export const useHarbour = defineStore('harbour', () => {
     notice.value = {
       says: `${says} ${done.length === 1 ? 'was' : 'were'} deleted.`,
       act: {
-        says: done.length === 1 ? 'Bring it back' : 'Bring them back',
+        says: done.length === 1 ? 'Restore' : 'Restore them',
         do: () => {
           notice.value = null
           void bringBack(done)
@@ -96,7 +96,7 @@ export const useHarbour = defineStore('harbour', () => {
       else wrong.push(`${file.name}: ${answer.says}`)
     }
     await load()
-    if (made.length > 0) notice.value = { says: `${made.join(', ')} ${made.length === 1 ? 'is' : 'are'} taken in.` }
+    if (made.length > 0) notice.value = { says: `${made.join(', ')} ${made.length === 1 ? 'is' : 'are'} imported.` }
     if (wrong.length > 0) trouble.value = wrong.join(' ')
   }
 

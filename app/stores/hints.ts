@@ -9,7 +9,7 @@ const DEMO = 'lantern-pier'
 
 export const HINTS = {
   drag: 'Drag 45deg/s of Carousel rotation sideways while it plays: nothing jumps.',
-  scope: 'Press a curve: it stands large in the scope, and its crests can be pulled.',
+  scope: 'Press a curve: it opens large in the scope, where you can drag its crests.',
   find: 'Press / to find any part, property or command.',
 } as const
 export type Hint = keyof typeof HINTS

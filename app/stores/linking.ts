@@ -26,9 +26,7 @@ export function useLinking() {
     const property = driver.slice(driver.indexOf('.') + 1)
     const key = `${part}.${property}`
     if (driver.startsWith('~') || !propertiesOf(shape.type).some(p => p.name === property)) {
-      const what = driver.startsWith('~')
-        ? 'A signal has no property of its own to drive'
-        : `${name} has no ${property}`
+      const what = driver.startsWith('~') ? 'A signal has no property to drive' : `${name} has no ${property}`
       store.notice = { says: `${what}. Drop it on a formula, where it is read by its name.` }
       return null
     }

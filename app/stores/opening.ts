@@ -17,7 +17,7 @@ export type Opening =
     }
   | { readonly ok: false; readonly says: string }
 
-const BACK = 'Changes that were not saved yet were brought back.'
+const BACK = 'Unsaved changes were restored.'
 
 export async function openPiece(id: string): Promise<Opening> {
   await settled(id)
@@ -50,11 +50,11 @@ export async function openPiece(id: string): Promise<Opening> {
   const known = own.sent !== null && kept?.ok === false && alike(own.sent.document, own.document)
   if (!known) kept = await send(waiting, own.revision)
   if (kept && !kept.ok && kept.status !== 409)
-    return { ok: false, says: `Changes of this piece wait in this browser, and could not be sent. ${kept.says}` }
+    return { ok: false, says: `Changes to this piece are kept in this browser and couldn’t be saved. ${kept.says}` }
   await forgetUnsaved(id)
   const again = await get(path)
   if (!again.ok) return { ok: false, says: again.says }
   stored = again.value as Stored
-  const says = 'This piece was changed elsewhere. What was not saved from this browser is kept among its versions.'
+  const says = 'This piece was changed elsewhere. Your unsaved changes are in its version history.'
   return { ok: true, stored, mine: null, says }
 }

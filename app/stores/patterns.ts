@@ -1,4 +1,4 @@
-/** Patterns, those that ship and those that were saved: kept, put on parts, given out and taken in. */
+/** Patterns, those that ship and those that were saved: kept, put on parts, exported and imported. */
 import { defineStore } from 'pinia'
 import { patternOf, putOnAll, putPattern, rolesOf } from '~~/core/acts/patterns.ts'
 import { SHIPPED, shipped } from '~~/core/acts/shipped.ts'

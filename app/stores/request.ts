@@ -2,7 +2,7 @@
 
 /** What is said where the server's own sentence may be somebody else's. */
 const SAYS: Readonly<Record<number, string>> = {
-  401: 'The server asks for its key: load this page again and enter it.',
+  401: 'The server asks for its key: reload this page and enter it.',
 }
 
 export type Answer = { ok: true; value: unknown } | { ok: false; status: number; says: string }
@@ -25,7 +25,7 @@ async function request(method: string, path: string, body?: unknown, patience = 
     }
   } catch (e) {
     const late = (e as Error).name === 'TimeoutError'
-    const says = late ? 'The server does not answer.' : 'The server cannot be reached. Is Open Tide still running?'
+    const says = late ? 'The server isn’t responding.' : 'The server isn’t responding. Is Open Tide still running?'
     return { ok: false, status: 0, says }
   }
 }

@@ -44,7 +44,7 @@ export function useSeveral() {
     })
     const op = aligned(store.piece!, all, side, store.player!.now().seconds)
     if (op.puts.length > 0) store.act(op)
-    else store.notice = { says: 'No change: they are there already.' }
+    else store.notice = { says: 'No change: they’re already there.' }
   }
 
   /** All that is chosen in a group of its own, which turns about their middle. */

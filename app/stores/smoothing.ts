@@ -41,7 +41,7 @@ export function useSmoothing() {
     const step = store.done.at(-1)
     // Pressed later, it must not undo something else.
     const again = (keep: boolean) => () => {
-      if (store.done.at(-1) !== step) store.notice = { says: 'Something else has changed since then. Undo that first.' }
+      if (store.done.at(-1) !== step) store.notice = { says: 'Something else has changed since. Undo that first.' }
       else {
         store.undo()
         takeAway(op, says, keep)

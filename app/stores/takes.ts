@@ -13,12 +13,12 @@ export function useTakes() {
     const drive = of(key)
     if (!drive) return
     if (drive.takes.length >= MOST_TAKES) {
-      store.notice = { says: `A drive keeps ${MOST_TAKES} takes. Take one away first.` }
+      store.notice = { says: `A drive can keep ${MOST_TAKES} takes. Delete one first.` }
       return
     }
     if (takeInHand(drive) >= 0) {
       store.notice = {
-        says: `It is kept already, as ${drive.takes[takeInHand(drive)]!.name}. Change the formula, then keep it.`,
+        says: `It’s already kept, as ${drive.takes[takeInHand(drive)]!.name}. Change the formula, then keep it.`,
       }
       return
     }
@@ -36,11 +36,11 @@ export function useTakes() {
     store.endGesture()
   }
 
-  /** The take before the one in hand, round and round. */
+  /** The take before the one that runs, round and round. */
   function before(key: string | null): void {
     const drive = of(key)
     if (!drive || drive.takes.length === 0) {
-      store.notice = { says: 'No take is kept yet. T keeps the formula in hand as one.' }
+      store.notice = { says: 'No takes yet. T keeps the selected formula as one.' }
       return
     }
     const at = takeInHand(drive)

@@ -25,13 +25,14 @@ export function useTaking() {
     const [{ artworkOf }, text] = await Promise.all([import('~~/core/formats/artwork/artwork.ts'), file.text()])
     const taken = artworkOf(store.piece!, text, name.replace(/\.svg$/i, ''))
     if (!('op' in taken)) return refused(name, taken.says)
-    const left = taken.left.length > 0 ? ` Not taken: ${taken.left.join('; ')}.` : ''
+    const left = taken.left.length > 0 ? ` Not imported: ${taken.left.join('; ')}.` : ''
     return put(name, taken, `${name} became ${taken.parts === 1 ? 'a part' : `${taken.parts} parts`}.${left}`)
   }
 
   /** Pictures, all in one place, in the order of their names. */
   async function pictures(files: readonly File[]): Promise<boolean> {
-    if (files.length > MOST) return refused(`${files.length} files`, `At most ${MOST} pictures are taken at once.`)
+    if (files.length > MOST)
+      return refused(`${files.length} files`, `At most ${MOST} pictures can be imported at once.`)
     const { addPictures } = await import('~~/core/formats/pictures/adding.ts')
     const { readPicture } = await import('~/work/reading-pictures.ts')
     const all = [...files].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }))
@@ -39,9 +40,9 @@ export function useTaking() {
     const good = read.flatMap(r => ('hash' in r ? [r] : []))
     const left = read.flatMap(r => ('says' in r ? [`${r.name}: ${r.says}`] : []))
     if (good.length === 0) return refused(all.length === 1 ? all[0]!.name : 'The files', left.join(' '))
-    const says = good.length === 1 ? `${good[0]!.name} is a part.` : `${good.length} pictures lie one on another.`
+    const says = good.length === 1 ? `${good[0]!.name} is a part.` : `${good.length} pictures are stacked in place.`
     const taken = addPictures(store.piece!, good)
-    return put(good[0]!.name, taken, left.length > 0 ? `${says} Not taken: ${left.join(' ')}` : says)
+    return put(good[0]!.name, taken, left.length > 0 ? `${says} Not imported: ${left.join(' ')}` : says)
   }
 
   function put(name: string, { op, ids }: { op: Operation; ids: readonly string[] }, says: string): boolean {
@@ -54,7 +55,7 @@ export function useTaking() {
   }
 
   function refused(name: string, says: string): false {
-    store.notice = { says: `${name} was not taken in. ${says}` }
+    store.notice = { says: `${name} wasn’t imported. ${says}` }
     return false
   }
 

@@ -31,7 +31,7 @@ export function useTuning() {
     const name = sourceName(program.piece, key)
     store.notice = {
       says: made.shift
-        ? `${made.jumps ?? 'This change cannot keep the value.'} It jumps ${fromTo(store.program!, made.shift)}.`
+        ? `${made.jumps ?? 'The value can’t be kept with this change.'} It jumps ${fromTo(store.program!, made.shift)}.`
         : `${name} goes on from where it is: its formula was adjusted for that.`,
       act: changed
         ? { says: 'Apply without smoothing', do: () => exactly(key, text) }
@@ -58,7 +58,7 @@ export function useTuning() {
   /** A dial at another value. What it sets paces goes on from where it is; what moves at once is said, while it is pulled at the end. */
   function dial(id: string, value: number, says = true): void {
     const { name, locked, value: old } = store.piece!.dials[id]!
-    if (locked) store.notice = { says: `${name} is locked. Its form unlocks it.` }
+    if (locked) store.notice = { says: `${name} is locked. Unlock it in its settings.` }
     if (locked || old === value) return
     const before = store.program!
     const at = now()
@@ -109,11 +109,11 @@ export function useTuning() {
   function dialOut(key: string, place: number): void {
     const made = dialOf(store.piece!, key, numberAt(sourceOf(store.piece!, key)?.text ?? '', place))
     if (!made) {
-      store.notice = { says: 'There is no number in this formula to make a dial of.' }
+      store.notice = { says: 'There’s no number in this formula to make a dial from.' }
       return
     }
     store.act(made.op)
-    store.notice = { says: `${made.name} is a dial now.`, act: { says: 'Undo', do: store.undo } }
+    store.notice = { says: `${made.name} is now a dial.`, act: { says: 'Undo', do: store.undo } }
   }
 
   const settle = (id: string) => store.act(settleFrom0(store.piece!, id))

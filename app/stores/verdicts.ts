@@ -1,8 +1,9 @@
 /**
  * What is known of every drive for all time, asked of the worker one by one while somebody looks: for the lap's page,
- * the lap's state in the masthead, and the table's filters.
+ * the lap's state in the masthead, and the table's filters; and what the values cost a frame.
  */
 import { defineStore } from 'pinia'
+import type { Costs } from '~~/core/insight/costs.ts'
 import { isCounted, loopCountOf } from '~~/core/insight/loop-count.ts'
 import type { Known } from '~~/core/insight/telling.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
@@ -31,6 +32,8 @@ export const useVerdicts = defineStore('verdicts', () => {
       told.value++
     }, TELL)
   }
+  /** What the values cost a frame, measured once all else is known; those of the piece before until then. */
+  const costs = shallowRef<Costs | null>(null)
   let asking = 0
   /** Whether something is not known yet: also while there is no program to ask about. */
   const busy = ref(true)
@@ -61,6 +64,8 @@ export const useVerdicts = defineStore('verdicts', () => {
     telling = undefined
     told.value++
     busy.value = false
+    const measured = await store.ask('', 'costs')
+    if (mine === asking && measured) costs.value = measured
   }
 
   let waiting: ReturnType<typeof setTimeout> | undefined
@@ -78,6 +83,7 @@ export const useVerdicts = defineStore('verdicts', () => {
     () => store.id,
     () => {
       found.clear()
+      costs.value = null
       tell()
     },
   )
@@ -100,5 +106,5 @@ export const useVerdicts = defineStore('verdicts', () => {
     return Object.keys(piece.drives).every(k => !isCounted(piece, k) || found.has(k))
   })
 
-  return { known, closes, running, count, all, busy }
+  return { known, closes, running, count, all, busy, costs }
 })

@@ -1,6 +1,7 @@
 /** What the page and the worker that knows about its piece say to each other. */
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
+import type { Costs } from '~~/core/insight/costs.ts'
 import type { Closing } from '~~/core/insight/closings.ts'
 import type { Rational } from '~~/core/time/rational.ts'
 import type { Leaving } from '~~/core/insight/leaving.ts'
@@ -19,6 +20,8 @@ export interface Answers {
   readonly touching: readonly Touch[]
   /** Parts that leave the stage in the lap; whatever drive is named. */
   readonly leaving: readonly Leaving[]
+  /** What the values of the piece cost a frame on this machine; whatever drive is named. */
+  readonly costs: Costs
 }
 export type About = keyof Answers
 

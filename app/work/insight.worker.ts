@@ -1,6 +1,7 @@
 /** Works out what is known of drives for all time, beside the page: it holds the same piece, and follows each change. */
 import { Program } from '~~/core/engine/program.ts'
 import { knownOf, leapingOf } from '~~/core/insight/telling.ts'
+import { costsOf } from '~~/core/insight/costs.ts'
 import { closingsOf } from '~~/core/insight/closings.ts'
 import { shortestLap } from '~~/core/insight/proposals.ts'
 import { leaving } from '~~/core/insight/leaving.ts'
@@ -23,6 +24,7 @@ const TELL = {
   shortest: shortestLap,
   touching,
   leaving,
+  costs: (of: Program) => costsOf(of, () => performance.now()),
 } as const
 
 /** One answer at a time, so that what changes meanwhile is heard in between. */

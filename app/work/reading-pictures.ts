@@ -12,7 +12,8 @@ export async function readPicture(file: File): Promise<Read> {
   if ('says' in head) return { name, says: head.says }
   // Only what the browser can draw is taken: a head alone proves little.
   const drawn = await createImageBitmap(new Blob([bytes], { type: head.type })).catch(() => null)
-  if (!drawn) return { name, says: 'It is damaged: the browser cannot draw it. Save it anew from where it was made.' }
+  if (!drawn)
+    return { name, says: 'It’s damaged: the browser can’t draw it. Save it again from the program that made it.' }
   // A turned photograph is as wide as it is drawn.
   const { width, height } = drawn
   drawn.close()

@@ -79,7 +79,7 @@ describe('points', () => {
     expect(piece.curves[id]!.hit).toBeCloseTo(1.5, 6)
     expect(apply(demo, lastingUntil(demo, id, -1))).toEqual(demo)
   })
-  it('hand keys are set one by one and taken away', () => {
+  it('keyframes are set one by one and taken away', () => {
     const f = fair('base')
     const part = f.key.slice(0, f.key.indexOf('.'))
     const keyed = apply(f.piece, setKeyPoints(f.piece, part, 'rotation', [{ time: 1, value: 90, shape: 'smooth' }]))
@@ -218,7 +218,7 @@ describe('sentences', () => {
   it('of a cue: its marks, each of which is moved or taken out', () => {
     const id = Object.keys(demo.cues)[0]!
     const list = sentenceOf(demo, 'cues', id, changing)
-    expect(said(list)).toBe('marks at 2s again every 4s')
+    expect(said(list)).toBe('marks at 2s repeat every 4s')
     const mark = of(list, 'Mark 1')
     if (mark.is !== 'number') throw new Error('a number was expected')
     expect(apply(demo, mark.set(3)).cues[id]!.marks).toEqual([3])

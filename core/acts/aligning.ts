@@ -16,14 +16,14 @@ export interface Boxed {
   readonly high: number
 }
 
-/** @param now seconds, for what has hand keys */
+/** @param now seconds, for what has keyframes */
 export function aligned(piece: Piece, all: readonly Boxed[], side: Side, now: number): Operation {
   const moves = side === 'across' || side === 'upward' ? spread(all, side) : lined(all, side)
   const puts = all.flatMap((b, i) => {
     const [dx, dy] = moves[i]!
     return Math.abs(dx) + Math.abs(dy) < 0.005 ? [] : moveBy(piece, [b.grip], dx, dy, now).puts
   })
-  return operation(`line up ${all.length} parts`, ...puts)
+  return operation(`align ${all.length} parts`, ...puts)
 }
 
 function lined(all: readonly Boxed[], side: Exclude<Side, 'across' | 'upward'>): [number, number][] {

@@ -17,7 +17,7 @@ export class Builder {
     return this
   }
 
-  /** A part with its hand values in display units; gives its id. */
+  /** A part with its set values in display units; gives its id. */
   part(name: string, shape: Shape, given: Partial<Part> = {}, hand: Readonly<Record<string, number>> = {}): string {
     const { id, op } = addPart(this.piece, shape, { ...given, name })
     this.do(op)
@@ -25,7 +25,7 @@ export class Builder {
     return id
   }
 
-  /** Hand values of the instances of a part, from a function of their number. */
+  /** Set values of the instances of a part, from a function of their number. */
   copies(part: string, property: string, count: number, value: (i: number) => number): this {
     const values = Object.fromEntries(Array.from({ length: count }, (_, i) => [i, value(i)]))
     return this.do(setCopies(this.piece, part, property, values))

@@ -71,7 +71,7 @@ export function engageWith(piece: Piece, id: string, other: string): { op: Opera
   const [own, there] = [gearAt(piece, id)!, gearAt(piece, other)!]
   const [name, otherName] = [piece.parts[id]!.name, piece.parts[other]!.name]
   if (own.module !== there.module) {
-    const says = `Teeth interlock when they are of one size: those of ${name} have ${own.module} px, those of ${otherName} ${there.module} px.`
+    const says = `Teeth only interlock when they have the same size: those of ${name} have ${own.module} px, those of ${otherName} ${there.module} px.`
     return { op: null, says }
   }
   const runs = `engage(${written(otherName)})`
@@ -80,7 +80,7 @@ export function engageWith(piece: Piece, id: string, other: string): { op: Opera
   if (drive?.text === runs || its.includes(`engage(${written(name)})`))
     return { op: null, says: `${name} runs with ${otherName}.` }
   if (drive && !/^\s*engage\(/i.test(drive.text)) {
-    const says = `${name} meets ${otherName}; it turns by a formula of its own. ${runs} would make it run with it.`
+    const says = `${name} meets ${otherName}; it rotates by its own formula. ${runs} would make it engage.`
     return { op: null, says }
   }
   const op = drive

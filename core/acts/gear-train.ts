@@ -111,6 +111,6 @@ export function reshapeGear(
   const says =
     left.length === 0
       ? null
-      : `${left.join(', ')} could not be moved along (driven, with copies, or on another part): their teeth do not meet any more.`
+      : `${left.join(', ')} couldn’t follow (driven, with copies, or on another part): their teeth no longer meet.`
   return { op: operation(`change ${piece.parts[id]!.name}`, ...op.puts), says }
 }

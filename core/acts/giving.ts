@@ -87,6 +87,6 @@ export function give(piece: Piece, key: string, to: readonly string[], g: Giving
   })
   return {
     ...ops.reduce(compose, { says: '', puts: [] }),
-    says: `give ${sourceName(piece, key)} to ${to.length} others`,
+    says: `apply ${sourceName(piece, key)} to ${to.length} others`,
   }
 }

@@ -49,7 +49,7 @@ describe('a group made by hand', () => {
   it('holds parts of one parent alone', () => {
     const { b, lamp, away } = fair()
     expect(group(b.piece, [lamp, away], { x: 0, y: 0 })).toMatchObject({
-      says: expect.stringContaining('hang on the same'),
+      says: expect.stringContaining('same parent'),
     })
   })
 })
@@ -89,7 +89,10 @@ describe('a group given up', () => {
       (b: Builder, id: string): unknown =>
         b.do({ says: '', puts: [{ in: 'parts', id, value: { ...b.piece.parts[id]!, span: { from: 0, to: 1 } } }] }),
     ],
-    ['placed by a formula', (b: Builder, id: string): unknown => b.drive('p2', 'x', `time * 1px/s + 0px`) && id],
+    [
+      'positioned by its own formula',
+      (b: Builder, id: string): unknown => b.drive('p2', 'x', `time * 1px/s + 0px`) && id,
+    ],
   ] as const)('or it is said why not: %s', (why, make) => {
     const b = new Builder('Groups', 1)
     const cart = b.part('Cart', { type: 'group' }, {}, { x: 12 })

@@ -19,9 +19,9 @@ export function group(
   middle: { readonly x: number; readonly y: number },
 ): { readonly id: string; readonly op: Operation } | { readonly says: string } {
   const parents = new Set(ids.map(id => piece.parts[id]!.parent))
-  if (parents.size !== 1) return { says: 'Only parts that hang on the same are gathered in a group.' }
+  if (parents.size !== 1) return { says: 'Only parts with the same parent can be grouped.' }
   const deepest = Math.max(...[...(hangings(piece)?.values() ?? [])].map(h => h.depth))
-  if (deepest >= DEEPEST) return { says: `Parts hang at most ${DEEPEST} deep on one another.` }
+  if (deepest >= DEEPEST) return { says: `Parts can be nested up to ${DEEPEST} levels deep.` }
   const [parent] = parents
   const short = (v: number) => Number(v.toFixed(2)) || 0
   const made = addPart(piece, { type: 'group' }, { parent: parent!, pivot: { x: short(middle.x), y: short(middle.y) } })
@@ -62,9 +62,9 @@ export function ungroup(
           : set.length > 0
             ? `its ${set.map(p => p.name).join(', ')} is set`
             : away && bound.length > 0
-              ? `${piece.parts[bound[0]!]!.name} is placed by a formula of its own`
+              ? `${piece.parts[bound[0]!]!.name} is positioned by its own formula`
               : ''
-  if (why) return { says: `${part.name} cannot be given up without a change: ${why}.` }
+  if (why) return { says: `${part.name} can’t be ungrouped without a change: ${why}.` }
   const puts: Put[] = ids.flatMap((c): Put[] => [
     { in: 'parts', id: c, value: { ...piece.parts[c]!, parent: part.parent } },
     ...(away
@@ -87,5 +87,5 @@ export function ungroup(
     const key = propertyKey(id, p.name)
     return piece.bases[key] ? [{ in: 'bases', id: key, value: null }] : []
   })
-  return { ids, op: operation(`give up ${part.name}`, ...puts, ...gone, { in: 'parts', id, value: null }) }
+  return { ids, op: operation(`ungroup ${part.name}`, ...puts, ...gone, { in: 'parts', id, value: null }) }
 }

@@ -15,7 +15,7 @@ export const guidesOf = ({ stage }: Piece): OwnGuides => stage.ownGuides ?? NONE
 export function layGuide(piece: Piece, axis: GuideAxis, at: number): Operation | null {
   const all = guidesOf(piece)
   if (all[axis].length >= MOST_GUIDES) return null
-  return changed(piece, 'lay a guide', { ...all, [axis]: [...all[axis], at] })
+  return changed(piece, 'add a guide', { ...all, [axis]: [...all[axis], at] })
 }
 
 export function moveGuide(piece: Piece, axis: GuideAxis, nth: number, to: number): Operation {
@@ -25,7 +25,7 @@ export function moveGuide(piece: Piece, axis: GuideAxis, nth: number, to: number
 
 export function dropGuide(piece: Piece, axis: GuideAxis, nth: number): Operation {
   const all = guidesOf(piece)
-  return changed(piece, 'take a guide away', { ...all, [axis]: all[axis].filter((_, k) => k !== nth) })
+  return changed(piece, 'delete a guide', { ...all, [axis]: all[axis].filter((_, k) => k !== nth) })
 }
 
 /** How far apart the lines of the grid lie, px; 0 for none. */

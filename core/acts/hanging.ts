@@ -55,7 +55,7 @@ export function hangOn(piece: Piece, id: string, parent: string | null): Operati
   const part = piece.parts[id]!
   const order = Math.max(0, ...siblingsOf(piece, parent).map(s => piece.parts[s]!.order)) + 1
   const where = parent === null ? 'the stage' : piece.parts[parent]!.name
-  return operation(`hang ${part.name} on ${where}`, { in: 'parts', id, value: { ...part, parent, order } })
+  return operation(`parent ${part.name} to ${where}`, { in: 'parts', id, value: { ...part, parent, order } })
 }
 
 /** Moves a part one place up (towards the eye) or down among those beside it; null where it is the last. */

@@ -12,12 +12,12 @@ import { NAMED, propertyKey, type Base, type Part, type Piece, type Shape } from
 export function nameProblem(piece: Piece, name: string, own: string | null = null): string | null {
   const trimmed = name.trim()
   if (trimmed === '') return 'A name needs at least one letter.'
-  if (trimmed.length > 60) return 'A name has at most 60 characters.'
-  if (trimmed.includes('`')) return 'A name has no backquote.'
+  if (trimmed.length > 60) return 'Names can have up to 60 characters.'
+  if (trimmed.includes('`')) return 'Names can’t contain a backquote.'
   const taken = NAMED.some(c =>
     Object.entries(piece[c]).some(([id, e]) => `${c}/${id}` !== own && canonical(e.name) === canonical(trimmed)),
   )
-  return taken ? `There is already something named ${trimmed} in this piece.` : null
+  return taken ? `There’s already something named ${trimmed} in this piece.` : null
 }
 
 /** A name that is free, made from a wish: `Ellipse`, `Ellipse2` … */
@@ -72,7 +72,7 @@ export const LAYOUTS = {
   path: 'along a path',
   layers: 'in layers',
   chain: 'in a chain',
-  placed: 'as its words are set',
+  placed: 'as letters',
 } as const
 
 export function setPart(piece: Piece, id: string, change: Partial<Part>): Operation {
@@ -114,7 +114,7 @@ export function setBase(piece: Piece, part: string, property: string, value: num
   )
 }
 
-/** Hand keys of a property over time; null takes them away. */
+/** Keyframes of a property over time; null takes them away. */
 export function setKeys(piece: Piece, part: string, property: string, keys: Base['keys'] | null): Operation {
   const key = propertyKey(part, property)
   const { shape, name } = piece.parts[part]!
@@ -123,7 +123,7 @@ export function setKeys(piece: Piece, part: string, property: string, keys: Base
   return operation(`set keys of ${name} ${property}`, { in: 'bases', id: key, value: keys ? { ...rest, keys } : rest })
 }
 
-/** Hand values of single copies that differ from the common one, by instance, in the display unit. */
+/** Set values of single copies that differ from the common one, by instance, in the display unit. */
 export function setCopies(
   piece: Piece,
   part: string,

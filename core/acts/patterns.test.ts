@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import { Program } from '../engine/program.ts'
-import { workedOut } from '../form/working.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { fromNumber } from '../time/rational.ts'
@@ -10,7 +9,7 @@ import { SHIPPED, shipped } from './shipped.ts'
 
 const value = (b: Builder, key: string, seconds: number, copy = 0) => {
   const p = new Program(b.piece)
-  return workedOut(() =>
+  return p.queue.settle(() =>
     p.slots.get(key)!.readers[copy]!.at(momentOfSeconds(fromNumber(seconds), p.measures.frameRate)),
   )
 }

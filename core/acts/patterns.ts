@@ -143,7 +143,7 @@ export function putPattern(piece: Piece, pattern: Piece, places: ReadonlyMap<str
       growing.put({ in: 'drives', id: propertyKey(part, property), value })
     }
   }
-  return operation(`put ${pattern.title} on`, ...growing.puts)
+  return operation(`apply ${pattern.title} on`, ...growing.puts)
 }
 
 /** A pattern of one role on several parts, each its own; of more, once. */
@@ -153,5 +153,5 @@ export function putOnAll(piece: Piece, pattern: Piece, parts: readonly string[])
   for (const part of parts)
     for (const p of putPattern(growing.piece, pattern, new Map([[only!.id, part]])).puts)
       growing.put(p as Parameters<Growing['put']>[0])
-  return operation(`put ${pattern.title} on ${parts.length} parts`, ...growing.puts)
+  return operation(`apply ${pattern.title} to ${parts.length} parts`, ...growing.puts)
 }

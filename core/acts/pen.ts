@@ -119,7 +119,7 @@ export function addCorner(piece: Piece, id: string, ring: number, after: number,
       return [...r.slice(0, after + 1), cornerAt(mid), ...r.slice(after + 1)]
     }),
   )
-  return put(piece, id, 'a point more', { poses: next })
+  return put(piece, id, 'add a point', { poses: next })
 }
 
 /** A point taken out of every pose; null where too few would be left. */
@@ -127,7 +127,7 @@ export function removeCorner(piece: Piece, id: string, ring: number, nth: number
   const { poses, closed } = drawnOf(piece, id)!
   if (poses[0]![ring]!.length <= (closed ? 3 : 2)) return null
   const next = poses.map(p => p.map((r, j) => (j === ring ? r.filter((_, k) => k !== nth) : r)))
-  return put(piece, id, 'a point fewer', { poses: next })
+  return put(piece, id, 'delete a point', { poses: next })
 }
 
 export const MOST_POSES = 24
@@ -135,14 +135,14 @@ export const MOST_POSES = 24
 /** Another pose after one, which it begins as. */
 export function addPose(piece: Piece, id: string, after: number): Operation {
   const { poses } = drawnOf(piece, id)!
-  return put(piece, id, 'a pose more', {
+  return put(piece, id, 'add a pose', {
     poses: [...poses.slice(0, after + 1), poses[after]!, ...poses.slice(after + 1)],
   })
 }
 
 export function removePose(piece: Piece, id: string, nth: number): Operation {
   const { poses } = drawnOf(piece, id)!
-  return put(piece, id, 'a pose fewer', { poses: poses.filter((_, k) => k !== nth) })
+  return put(piece, id, 'delete a pose', { poses: poses.filter((_, k) => k !== nth) })
 }
 
 /** All points of the outline of a pose as they were typed; of other poses those that there were stay where they can. */

@@ -1,4 +1,4 @@
-/** Points of drawn curves and of hand keys: put, moved, taken away; channels of a curve. */
+/** Points of drawn curves and of keyframes: put, moved, taken away; channels of a curve. */
 import type { Operation } from '../piece/operation.ts'
 import type { Base, Curve, Piece } from '../piece/schema.ts'
 import { channelsOf } from '../piece/channels.ts'
@@ -45,9 +45,9 @@ export function removeChannel(piece: Piece, id: string, channel: string): Operat
 /** Why a channel cannot be called so; null when it can. */
 export function channelProblem(curve: Curve, name: string, own: string): string | null {
   const trimmed = name.trim()
-  if (!/^[\p{L}_][\p{L}\p{N}_]{0,59}$/u.test(trimmed)) return 'A channel is called by one word of letters and digits.'
+  if (!/^[\p{L}_][\p{L}\p{N}_]{0,59}$/u.test(trimmed)) return 'A channel name is one word of letters and digits.'
   if (trimmed in {}) return 'Choose another word.'
-  return trimmed !== own && Object.hasOwn(curve.channels, trimmed) ? `There is already a channel ${trimmed}.` : null
+  return trimmed !== own && Object.hasOwn(curve.channels, trimmed) ? `There’s already a channel ${trimmed}.` : null
 }
 
 /** A channel under another name; formulas that ask for it by the old one say so. */
@@ -58,7 +58,7 @@ export function nameChannel(piece: Piece, id: string, channel: string, name: str
   return changeNamed(piece, 'curves', id, { channels, first: to(channelsOf(curve)[0]) })
 }
 
-/** Another set of hand keys; none takes them away. */
+/** Another set of keyframes; none takes them away. */
 export function setKeyPoints(piece: Piece, part: string, property: string, points: Points): Operation {
   const after = piece.bases[`${part}.${property}`]?.keys?.after ?? 'hold'
   const keys: Base['keys'] | null = points.length === 0 ? null : { points: inOrder(points), after }

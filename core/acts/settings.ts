@@ -22,7 +22,7 @@ export const setSeed = (value: number): Operation => operation('set the seed', {
 /** Everything gathered by tuning is cleared: frame 0 is where the formulas alone put it. */
 export function settleAll(piece: Piece): Operation {
   const slips = Object.keys(piece.slips).map(id => ({ in: 'slips', id, value: null }) as const)
-  return operation('settle all from 0', ...slips)
+  return operation('reset tuning offsets', ...slips)
 }
 
 /** A number of a document as a fraction, or null when it is none above 0. */

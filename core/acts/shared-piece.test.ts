@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { Program } from '../engine/program.ts'
-import { workedOut } from '../form/working.ts'
 import { exampleFair } from '../manual/example-fair.ts'
 import { readPiece } from '../piece/migrate.ts'
 import type { Piece } from '../piece/schema.ts'
@@ -11,7 +10,7 @@ import { sharedPiece } from './shared-piece.ts'
 
 const values = (piece: Piece, seconds: number): number[] => {
   const program = new Program(piece)
-  return workedOut(() => [...program.moment(at(seconds), new Float64Array(program.size))])
+  return program.queue.settle(() => [...program.moment(at(seconds), new Float64Array(program.size))])
 }
 
 describe('a piece that is shared', () => {

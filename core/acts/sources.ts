@@ -20,7 +20,7 @@ export function sourceName(piece: Piece, key: string): string {
   return `${piece.parts[part]?.name ?? part} ${property}`
 }
 
-/** Whether a formula reads what is set by hand: else a hand value under it changes nothing one can see. */
+/** Whether a formula reads what is set by hand: else a set value under it changes nothing one can see. */
 export const readsHand = (text: string): boolean => /\bbase\b/i.test(text)
 
 /** A drive that hides what is set by hand. */
@@ -65,7 +65,7 @@ export function nameTake(piece: Piece, key: string, nth: number, name: string): 
   const takes = drive.takes.flatMap((t, i) =>
     i !== nth ? [t] : name.trim() === '' ? [] : [{ ...t, name: name.trim() }],
   )
-  const says = takes.length < drive.takes.length ? 'take away' : 'name'
+  const says = takes.length < drive.takes.length ? 'delete' : 'name'
   return operation(`${says} a take of ${sourceName(piece, key)}`, put(key, { ...drive, takes }))
 }
 

@@ -126,7 +126,7 @@ describe('several parts in hand', () => {
     const where = pointsOf(b.piece, carried).map(([x, y]) => [x * 1.5, y * 1.5])
     near(pointsOf(apply(b.piece, op), carried), where, 0.1)
   })
-  it('what has hand keys gets a key at that moment, from what they hold there', () => {
+  it('what has keyframes gets a key at that moment, from what they hold there', () => {
     const b = new Builder('Keys', 1)
     const card = b.part('Card', { type: 'rectangle' }, {}, { width: 60, height: 40 })
     const points = [0, 4].map(time => ({ time, value: 50 + 20 * time, shape: 'straight' as const }))

@@ -97,7 +97,7 @@ describe('on the stage', () => {
     const turned = apply(after, turnBy(after, grip(after, card), 70, 0))
     near(point(turned, card, 30, -20), point(b.piece, card, 30, -20), 2)
   })
-  it('what has hand keys gets one at the moment, and ties hold', () => {
+  it('what has keyframes gets one at the moment, and ties hold', () => {
     const { b, lamp } = fair()
     const keys = {
       points: [0, 2].map(time => ({ time, value: time * 10, shape: 'straight' as const })),
@@ -115,7 +115,7 @@ describe('on the stage', () => {
     const tied = apply(b.piece, moveBy(b.piece, [grip(b.piece, other)], 10, 0, 0))
     expect(handOf(tied, third, 'x')).toBe(21)
   })
-  it('what a formula drives without reading the hand value is named', () => {
+  it('what a formula drives without reading the set value is named', () => {
     const { b, card } = fair()
     b.drive(card, 'x', 'sine(1Hz, 9px)')
     b.drive(card, 'y', 'base + sine(1Hz, 9px)')
@@ -181,7 +181,10 @@ describe('a gear put beside another', () => {
   })
   it('is told why not: teeth of another size, a formula of its own, or that it does already', () => {
     expect(train(5).made).toMatchObject({ op: null, says: expect.stringContaining('5 px') })
-    expect(train(6, 'time * 9deg/s').made).toMatchObject({ op: null, says: expect.stringContaining('of its own') })
+    expect(train(6, 'time * 9deg/s').made).toMatchObject({
+      op: null,
+      says: expect.stringContaining('by its own formula'),
+    })
     const { b, wheel, pinion, made } = train(6)
     const engaged = apply(b.piece, made.op!)
     expect(engageWith(engaged, pinion, wheel)).toMatchObject({ op: null })

@@ -28,7 +28,7 @@ export function handOf(piece: Piece, id: string, property: string): number {
 }
 
 /**
- * A hand value from a moment's view: where there are hand keys, the key at that moment; else the one number. Held to what
+ * A set value from a moment's view: where there are keyframes, the key at that moment; else the one number. Held to what
  * the property may be.
  */
 function put(piece: Piece, id: string, property: string, value: number, now: number): Put[] {
@@ -63,7 +63,7 @@ export function outermost(piece: Piece, ids: readonly string[]): string[] {
 }
 
 /**
- * @param now seconds, for what has hand keys
+ * @param now seconds, for what has keyframes
  * @param places decimals of what it then holds
  */
 export function moveBy(
@@ -90,7 +90,7 @@ export function moveBy(
   )
 }
 
-/** What is held at a moment: of hand keys the straight line between the two about it is near enough to pull from. */
+/** What is held at a moment: of keyframes the straight line between the two about it is near enough to pull from. */
 function handAt(piece: Piece, id: string, property: string, now: number): number {
   const keys = piece.bases[propertyKey(id, property)]?.keys
   if (!keys) return handOf(piece, id, property)
@@ -194,7 +194,7 @@ export function pinTo(piece: Piece, { id, seat, world }: Grip, x: number, y: num
         return Math.abs(by) < 1e-9 ? [] : put(piece, id, axis, rounded(handAt(piece, id, axis, now) + by, 4), now)
       })
     : []
-  return operation(`set the pin of ${part.name}`, { in: 'parts', id, value: { ...part, pivot } }, ...moved)
+  return operation(`set the pivot of ${part.name}`, { in: 'parts', id, value: { ...part, pivot } }, ...moved)
 }
 
 /** Properties that a gesture has set although a formula that does not read them drives them. */

@@ -20,7 +20,7 @@ describe('a tie', () => {
     expect(turn(second, 'p1.rotation', 4)).toBeCloseTo((180 - 30) / -0.5, 9)
     expect(new Program(second).slots.get('p1.rotation')!.problems).toEqual([])
   })
-  it('where none is driven, a hand value set on one is set on the other', () => {
+  it('where none is driven, what is set on one is set on the other', () => {
     const { piece } = fair('0')
     let free = tied(apply(piece, removeDrive(piece, 'p1.rotation')))
     free = apply(free, setBase(free, 'p1', 'rotation', 20))
@@ -32,12 +32,12 @@ describe('a tie', () => {
     const base = tied(fair('time * 45deg/s').piece)
     const more = apply(base, addTie(base, { a: 'p4.rotation', b: 'p6.rotation', ratio: 2, offset: 0 }))
     expect(turn(more, 'p6.rotation', 4)).toBeCloseTo(-120, 9)
-    expect(tieProblem(more, 'p6.rotation', 'p1.rotation', 1)).toMatch(/tied already/)
+    expect(tieProblem(more, 'p6.rotation', 'p1.rotation', 1)).toMatch(/already linked/)
     expect(tieProblem(more, 'p6.rotation', 'p6.rotation', 1)).toMatch(/itself/)
-    expect(tieProblem(more, 'p6.rotation', 'p6.x', 1)).toMatch(/different kinds/)
-    expect(tieProblem(more, 'p6.rotation', 'p2.rotation', 0)).toMatch(/not be 0/)
+    expect(tieProblem(more, 'p6.rotation', 'p6.x', 1)).toMatch(/different units/)
+    expect(tieProblem(more, 'p6.rotation', 'p2.rotation', 0)).toMatch(/can’t be 0/)
     const both = fair('time * 45deg/s', { with: { 'Flag.rotation': 'time * 9deg/s' } }).piece
-    expect(tieProblem(both, 'p1.rotation', 'p3.rotation', 1)).toMatch(/only one may/)
+    expect(tieProblem(both, 'p1.rotation', 'p3.rotation', 1)).toMatch(/only one side/)
     expect(tieProblem(both, 'p1.rotation', 'p4.rotation', 1)).toBeNull()
   })
 })

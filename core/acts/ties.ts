@@ -1,6 +1,6 @@
 /**
  * Ties: one value with two faces, b = a × ratio + offset, moving either moves the other. Ties form a forest, and of
- * all that hang together at most one is driven; the others follow it. Where none is driven, a hand value set on one is
+ * all that hang together at most one is driven; the others follow it. Where none is driven, what is set on one is
  * set on all.
  */
 import { labelOf } from '../formula/labels.ts'
@@ -56,22 +56,22 @@ const decimal = (x: number): string => String(Number(x.toFixed(12)))
 /** Why two properties cannot be tied, in one sentence; null when they can. */
 export function tieProblem(piece: Piece, a: string, b: string, ratio: number): string | null {
   const kind = (key: string) => propertyNamed(key.slice(key.indexOf('.') + 1))?.kind
-  if (a === b) return 'A property cannot be tied to itself.'
-  if (!Number.isFinite(ratio) || ratio === 0) return 'The ratio of a tie must not be 0.'
+  if (a === b) return 'A property can’t be linked to itself.'
+  if (!Number.isFinite(ratio) || ratio === 0) return 'The ratio of a two-way link can’t be 0.'
   if (JSON.stringify(kind(a)) !== JSON.stringify(kind(b)))
-    return `${labelOf(piece, a)} and ${labelOf(piece, b)} are of different kinds. Link them with a formula instead.`
+    return `${labelOf(piece, a)} and ${labelOf(piece, b)} have different units. Link them with a formula instead.`
   const [x, y] = [tiedTo(piece, a), tiedTo(piece, b)]
-  if (x.has(b)) return `${labelOf(piece, a)} and ${labelOf(piece, b)} are tied already, by way of others.`
+  if (x.has(b)) return `${labelOf(piece, a)} and ${labelOf(piece, b)} are already linked through others.`
   const driven = [...x.keys(), ...y.keys()].filter(k => piece.drives[k])
   return driven.length > 1
-    ? `${driven.map(k => labelOf(piece, k)).join(' and ')} both have a formula; of what is tied only one may. Take one away first.`
+    ? `${driven.map(k => labelOf(piece, k)).join(' and ')} both have a formula; only one side of a two-way link may. Remove one first.`
     : null
 }
 
 /** Ties b to a: b = a × ratio + offset, in display units. */
 export function addTie(piece: Piece, tie: Tie): Operation {
   const id = freshId(piece.ties, 't')
-  const says = `tie ${labelOf(piece, tie.b)} to ${labelOf(piece, tie.a)}`
+  const says = `link ${labelOf(piece, tie.b)} to ${labelOf(piece, tie.a)}`
   return operation(
     says,
     { in: 'ties', id, value: tie },
@@ -83,7 +83,7 @@ export function addTie(piece: Piece, tie: Tie): Operation {
 export function setTie(piece: Piece, id: string, tie: Tie): Operation {
   const next = { ...piece, ties: { ...piece.ties, [id]: tie } }
   const follows = held(next, tie.a, handValue(piece, tie.a))
-  return operation('change a tie', { in: 'ties', id, value: tie }, ...follows)
+  return operation('change a two-way link', { in: 'ties', id, value: tie }, ...follows)
 }
 
 const handValue = (piece: Piece, key: string): number => {
@@ -91,7 +91,7 @@ const handValue = (piece: Piece, key: string): number => {
   return piece.bases[key]?.value ?? initialOf(propertyNamed(name)!, piece.parts[part]!.shape.type)
 }
 
-/** The hand values that follow when one of a tied group is set; what has a formula keeps its own. */
+/** The set values that follow when one of a tied group is set; what has a formula keeps its own. */
 export function held(piece: Piece, key: string, value: number): Put[] {
   const values = new Map([[key, value]])
   const puts: Put[] = []

@@ -20,14 +20,14 @@ describe('points as people type them', () => {
       ],
     })
     expect(typed('1, 2 smooth\n3, 4', 2, false)).toEqual({
-      says: '“1, 2 smooth” is no point: write x and y, such as 120, -40.',
+      says: '“1, 2 smooth” isn’t a point: write x and y, such as 120, -40.',
     })
   })
   it.each(['1', '1, 2, 3, 4', 'here, there', '1, NaN', '1, Infinity', '1, 2e12', '1, 2 soft', '1, 2 smooth 3'])(
-    'what is no point is told by its line: %s',
+    'what isn’t a point is told by its line: %s',
     line => {
       const answer = typed(`0, 0\n${line}\n5, 5`)
-      expect('says' in answer ? answer.says : '').toContain(`“${line}” is no point`)
+      expect('says' in answer ? answer.says : '').toContain(`“${line}” isn’t a point`)
     },
   )
   it('too few or too many are told', () => {

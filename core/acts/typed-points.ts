@@ -38,8 +38,8 @@ export function pointsTyped(
     const sound = [px, py, deep].every(n => Number.isFinite(n) && Math.abs(n) <= 1e9)
     const named = word === undefined || (smooth && word.toLowerCase() === 'smooth')
     if (!sound || !named || rest.length > 0) {
-      const also = smooth ? ', and smooth where it is that' : ''
-      return { says: `“${line.trim()}” is no point: write x and y, such as 120, -40${also}.` }
+      const also = smooth ? ', plus “smooth” where needed' : ''
+      return { says: `“${line.trim()}” isn’t a point: write x and y, such as 120, -40${also}.` }
     }
     points.push({ x: px, y: py, ...(deep !== 0 && { z: deep }), smooth: word !== undefined })
   }

@@ -1,6 +1,7 @@
 /** What an entry of the function table makes its column from: its arguments as columns, and all that is one for all copies. */
 import type { Fractions } from './fractions.ts'
 import type { Column } from './column.ts'
+import type { Rational } from '../time/rational.ts'
 import type { PhaseLanes } from './phase.ts'
 import type { SteadyLanes } from './steady.ts'
 
@@ -19,6 +20,8 @@ export interface LaneCall<C> {
   readonly constant: (name: string) => Fractions | null
   /** Steady growth on the clock in force. */
   readonly steady: (rate: Fractions, base: Fractions) => SteadyLanes | null
+  /** The argument that the entry reads at other moments, so many seconds earlier; null where lanes are copies. */
+  readonly earlier: ((seconds: Rational) => Column) | null
 }
 
 /** Null where only the plain evaluator can follow. */

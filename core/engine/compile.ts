@@ -94,12 +94,12 @@ export class Compiler extends ReadyCalls {
       case 'on':
         return this.on(this.env.clock(node.clock), () => this.form(node.of))
       default:
-        return stop('syntax', node, 'This cannot stand here.')
+        return stop('syntax', node, 'This can’t be used here.')
     }
   }
 
   private constant(value: Rational, at: Span, perLap = false): Form {
-    if (!within(value)) return stop('limit', at, 'This number is too large or too small to be kept exact.')
+    if (!within(value)) return stop('limit', at, 'This number is too large or too small to be exact.')
     return fixed(value, this.env.frameRate, { perLap })
   }
 
@@ -121,7 +121,7 @@ export class Compiler extends ReadyCalls {
       const arg = { from: node.from, to: node.to, value: node }
       return this.call({ type: 'call', from: node.from, to: node.to, name: 'curve', nameAt: node, args: [arg] })
     }
-    return stop('unknown-name', node, `There is nothing named ${node.name}.`)
+    return stop('unknown-name', node, `Unknown name “${node.name}”.`)
   }
 
   private member(node: MemberNode): Form {
@@ -136,13 +136,13 @@ export class Compiler extends ReadyCalls {
     if (index) {
       const which = constantOf(this.form(index))
       if (!which || !isWhole(which))
-        return stop('index', index, 'Which copy must be a whole number that does not change with time.')
+        return stop('index', index, 'The copy number must be a whole number that doesn’t change with time.')
       copy = toNumber(which)
     }
     const found = this.env.property(feature.part, feature.property, copy)
     return (
       found ??
-      stop('index', node.of, `There is no copy ${copy} of ${word}. Guard it with if, or choose one that is there.`)
+      stop('index', node.of, `There is no copy ${copy} of ${word}. Guard it with if, or choose an existing one.`)
     )
   }
 
@@ -207,6 +207,6 @@ export class Compiler extends ReadyCalls {
     const known = constantOf(test)
     // The other branch is not looked at: `if index > 0 then mount[index - 1].y else 0px` guards itself.
     if (known) return this.form(isZero(known) ? node.no : node.yes)
-    return either(test, this.form(node.yes), this.form(node.no), this.env.frameRate)
+    return either(test, this.form(node.yes), this.form(node.no), this.env.frameRate, this.env.queue)
   }
 }

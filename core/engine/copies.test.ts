@@ -4,6 +4,8 @@ import { apply } from '../piece/operation.ts'
 import { addPart, setKeys, setPart } from '../acts/parts.ts'
 import { Scene } from '../rig/scene.ts'
 import { at, fair, type Place } from '../testing.ts'
+import { momentOfFrame } from '../time/moment.ts'
+import { Builder } from '../acts/build.ts'
 import { Program } from './program.ts'
 
 const grid: Place['change'] = b =>
@@ -187,7 +189,7 @@ describe('chains', () => {
   })
 })
 
-describe('hand keys', () => {
+describe('keyframes', () => {
   const keyed =
     (after: 'hold' | 'repeat' | 'mirror' | 'carry'): Place['change'] =>
     b =>
@@ -220,5 +222,29 @@ describe('hand keys', () => {
     expect(scene.bodies.get('p1')!.get('rotation', 0) * 360).toBeCloseTo(45, 9)
     const none = new Program(apply(plain.piece, setKeys(plain.piece, 'p1', 'rotation', null)))
     expect(none.slots.has('p1.rotation')).toBe(false)
+  })
+})
+
+describe('what reads a property that is set', () => {
+  const copies = { layout: 'row', count: 6, dx: 9, dy: 0 } as const
+  it.each([
+    ['of one part', 'post.x + 1px', {}],
+    ['on copies, in columns', 'post.x + index * 1px', { copies }],
+    ['of a copy before', 'if index == 0 then post.x else before.y + post.x', { copies }],
+  ] as const)('%s follows when that gets a formula, and when it loses it', (_, text, more) => {
+    const b = new Builder('Posts', 7)
+    const post = b.part('Post', { type: 'ellipse' }, {}, { x: 5 })
+    const lamp = b.part('Lamp', { type: 'ellipse' }, more)
+    b.drive(lamp, 'y', text)
+    const still = b.piece
+    const moved = apply(still, addDrive(still, post, 'x', 'sine(every: 3s, amp: 40px)'))
+    let now = new Program(still)
+    for (const piece of [moved, still, moved]) {
+      now = new Program(piece, now)
+      const anew = new Program(piece)
+      const at = momentOfFrame(100, now.measures.frameRate)
+      const [a, c] = [now, anew].map(p => [...p.copiesAt(`${lamp}.y`, at)])
+      expect(a).toEqual(c)
+    }
   })
 })

@@ -54,6 +54,6 @@ export const stop = (...args: Parameters<typeof problem>): never => {
 /** A dial's value as a constant that knows its dial. */
 export const dialForm = (id: string, value: Rational, frameRate: Rational): Form =>
   fixed(value, frameRate, { dials: atom(id) })
-/** A hand value, exact as typed, in base measure. */
+/** A set value, exact as typed, in base measure. */
 export const handForm = (value: number, size: Rational, frameRate: Rational): Form =>
   fixed(times(fromNumber(value), size), frameRate)

@@ -3,7 +3,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { isBounded } from '../facts/interval.ts'
 import { ofEveryCopy } from '../form/unread.ts'
-import { forget, limited, workedOut, workOn } from '../form/working.ts'
 import { anAngleOfCopies } from '../made-up.ts'
 import { at, fairOfCopies } from '../testing.ts'
 import { toNumber } from '../time/rational.ts'
@@ -39,7 +38,7 @@ describe('all copies together', () => {
           if (never) known.smooth++
           if (slope && isBounded(slope)) known.slope++
           for (const [copy, reader] of f.slot.readers.entries()) {
-            const read = (s: number) => workedOut(() => reader.at(at(s)))
+            const read = (s: number) => f.program.queue.settle(() => reader.at(at(s)))
             const says = `${text}, copy ${copy + 1} of ${count}`
             let off = 0
             for (const ms of drawn) {
@@ -108,17 +107,18 @@ describe('all copies together', () => {
   })
 
   it('asked within a limit leaves no work that would take one copy to do', () => {
-    forget()
     for (const text of [
       'accumulate(noise(freq: 1Hz) * (index + 1) * 20deg/s)',
       'sine(freq: 1Hz + index * noise(2Hz) * 0.1Hz, amp: 9deg)',
       'hold(accumulate(random(low: 0deg/s, high: 9deg/s, rate: 3Hz) * along), 4Hz)',
       'if accumulate(noise(1Hz) ^ 2 * 1deg/s) > index * 1deg then 1deg else 2deg',
     ]) {
-      const of = ring(text, 12)!.every!.facts()
+      const { every, program } = ring(text, 12)!
+      const { queue } = program
+      const of = every!.facts()
       for (const fact of ['bounds', 'repeats', 'leaps', 'slope', 'finite', 'reach', 'cost'] as const)
-        limited(() => ofEveryCopy(() => of[fact]))
-      expect(() => workOn(10_000), text).not.toThrow()
+        queue.withinBudget(() => ofEveryCopy(() => of[fact]))
+      expect(() => queue.advance(10_000), text).not.toThrow()
     }
   })
 

@@ -19,7 +19,7 @@ import type { Program } from './program.ts'
 
 const known = new WeakMap<Program, Map<string, Form | null>>()
 
-/** A drive as its every copy is read, hand value and all; null where it takes one copy to make it ready. */
+/** A drive as its every copy is read, set value and all; null where it takes one copy to make it ready. */
 export function everyCopy(program: Program, key: string): Form | null {
   const slot = program.slots.get(key)
   if (!slot) return null

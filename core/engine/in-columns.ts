@@ -85,7 +85,7 @@ function compiledLater(
   return new DeferredCopies(
     bases.length,
     i => compiledOr(bases[i]!, () => compile(checked, later(i))),
-    (form, i) => guarded(form, bases[i]!, ground.measures.frameRate),
+    (form, i) => guarded(form, bases[i]!, ground.measures.frameRate, ground.queue),
   )
 }
 

@@ -17,6 +17,8 @@ interface Made {
 export class Keeps {
   private readonly kept = new Map<string, boolean>()
   private readonly possible: boolean
+  /** Whether the same properties and signals have formulas as before. */
+  private readonly sameKeys: boolean
 
   constructor(
     private readonly now: Made,
@@ -27,33 +29,60 @@ export class Keeps {
       a !== undefined &&
       before!.live === now.live &&
       (['parts', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
+    this.sameKeys = before?.meanings.order === now.meanings.order
   }
 
   slot(key: string): Slot | null {
     return this.possible && this.stands(key) ? this.before!.slots.get(key)! : null
   }
 
+  /** What a slot is itself, where that stands whatever has become of those that it reads; else something new. */
+  own(key: string): object {
+    return (this.possible && this.standsItself(key) && this.before!.slots.get(key)!.own) || {}
+  }
+
   private stands(key: string): boolean {
     const known = this.kept.get(key)
     if (known !== undefined) return known
     this.kept.set(key, false)
-    const [a, b] = [this.before!, this.now]
-    const slot = a.slots.get(key)
-    const [was, is] = [a.meanings.all.get(key), b.meanings.all.get(key)]
-    const stands =
-      slot !== undefined &&
-      was !== undefined &&
-      is !== undefined &&
-      was.source === is.source &&
-      was.running === is.running &&
-      a.resting.get(key) === b.resting.get(key) &&
-      was.text === is.text &&
-      !slot.problems.some(p => p.code === 'heavy' && !a.resting.has(key)) &&
-      [...slot.dials].every(id => a.piece.dials[id] === b.piece.dials[id]) &&
-      [...slot.hands].every(k => a.piece.bases[k] === b.piece.bases[k]) &&
-      [...slot.paces.keys()].every(k => a.piece.slips[k] === b.piece.slips[k]) &&
-      [...slot.slots].every(k => this.stands(k))
+    let stands = this.standsItself(key)
+    const { slots } = stands ? this.before!.slots.get(key)! : NOTHING
+    if (slots.size > 0) for (const other of slots) stands &&= this.stands(other)
     this.kept.set(key, stands)
     return stands
   }
+
+  private standsItself(key: string): boolean {
+    const [a, b] = [this.before!, this.now]
+    const slot = a.slots.get(key)
+    const [was, is] = [a.meanings.all.get(key), b.meanings.all.get(key)]
+    return (
+      slot !== undefined &&
+      was !== undefined &&
+      is !== undefined &&
+      (was === is || (was.source === is.source && was.running === is.running && was.text === is.text)) &&
+      a.resting.get(key) === b.resting.get(key) &&
+      (this.sameKeys || this.readsAsBefore(slot)) &&
+      (slot.problems.length === 0 || !slot.problems.some(p => p.code === 'heavy' && !a.resting.has(key))) &&
+      (a.piece.dials === b.piece.dials || alikeIn(slot.dials, a.piece.dials, b.piece.dials)) &&
+      (a.piece.bases === b.piece.bases || alikeIn(slot.hands, a.piece.bases, b.piece.bases)) &&
+      (a.piece.slips === b.piece.slips || alikeIn(slot.paces.keys(), a.piece.slips, b.piece.slips))
+    )
+  }
+
+  /** Whether what it reads as set is set still, and what it reads as driven is driven. */
+  private readsAsBefore({ hands, slots }: Slot): boolean {
+    const [was, is] = [this.before!.meanings.all, this.now.meanings.all]
+    for (const key of hands) if (was.has(key) !== is.has(key)) return false
+    for (const key of slots) if (!is.has(key)) return false
+    return true
+  }
+}
+
+const NOTHING: Pick<Slot, 'slots'> = { slots: new Set() }
+
+/** Whether some of what two collections hold is the same. */
+function alikeIn(keys: Iterable<string>, a: Readonly<Record<string, unknown>>, b: typeof a): boolean {
+  for (const key of keys) if (a[key] !== b[key]) return false
+  return true
 }

@@ -1,4 +1,4 @@
-/** Hand keys: what a property holds by hand over time, read on the clock in force. */
+/** Keyframes: what a property holds by hand over time, read on the clock in force. */
 import { propertyKey, type Base, type Piece } from '../piece/schema.ts'
 import { initialOf, type Property } from '../piece/properties.ts'
 import { sizeOfUnit, type Measures } from '../units/units.ts'
@@ -24,7 +24,7 @@ import {
 import { PIECE, reading, type Beat } from '../form/beat.ts'
 import { form, type Form } from '../form/form.ts'
 
-/** The form of hand keys; `size` is the unit's, so that values come in base measure. */
+/** The form of keyframes; `size` is the unit's, so that values come in base measure. */
 export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat: Beat, frameRate: Rational): Form {
   const curve = drawn(keys.points)
   const length = curve.end > curve.start ? minus(fromNumber(curve.end), fromNumber(curve.start)) : ONE
@@ -58,7 +58,7 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
   )
 }
 
-/** What properties hold by hand, in base measure: one number, hand keys, or a copy's own. Kept for the piece's own time. */
+/** What properties hold by hand, in base measure: one number, keyframes, or a copy's own. Kept for the piece's own time. */
 export class HandForms {
   private readonly known = new Map<string, readonly Form[]>()
   private readonly sizes = new Map<string, Rational>()

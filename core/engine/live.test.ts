@@ -40,7 +40,7 @@ describe('a live mark', () => {
   it('is refused on a cue that comes again by itself, with the way out', () => {
     const f = fair('0')
     expect(tapped(f.program, {}, cue(f, 'beat'), at(3))).toEqual({
-      says: 'beat comes again by itself every 2 s. Tap on a cue that has a list of marks.',
+      says: 'beat repeats by itself every 2 s. Tap a cue that has a list of marks.',
     })
   })
 })

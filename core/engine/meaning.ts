@@ -14,7 +14,7 @@ import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piec
 import { propertyNamed } from '../piece/properties.ts'
 import { inOrder } from './order.ts'
 
-/** Which text of a drive or signal runs. `base`: neither can, so the hand value stands. */
+/** Which text of a drive or signal runs. `base`: neither can, so the set value stands. */
 export type Running = 'text' | 'good' | 'base' | 'off'
 
 export interface Meaning {
@@ -33,7 +33,7 @@ export interface Meaning {
 
 export const signalKey = (id: string): string => `~${id}`
 
-/** A formula that follows from the piece: `base` for hand keys that nothing drives, the other face of a tie. */
+/** A formula that follows from the piece: `base` for keyframes that nothing drives, the other face of a tie. */
 const impliedDrive = (part: string, property: string, text: string): Drive => ({
   part,
   property,
@@ -205,13 +205,13 @@ export class Meanings {
 
   /**
    * A circle of readings cannot run. Where one was just made, the formula that closed it still has an older
-   * good text and goes back to that; a circle of settled texts holds the hand values.
+   * good text and goes back to that; a circle of settled texts holds the set values.
    */
   private breakCircles(): void {
     let found = inOrder(this.readings())
     for (; found.circle; found = inOrder(this.readings())) {
       const { circle } = found
-      const says = `${circle.map(k => this.label(k)).join(' reads ')} reads ${this.label(circle[0]!)}: a circle has no beginning. Cut one of these links.`
+      const says = `${circle.map(k => this.label(k)).join(' reads ')} reads ${this.label(circle[0]!)}: that is a circle. Remove one of these links.`
       const newly = circle.filter(k => {
         const m = this.all.get(k)!
         return m.running === 'text' && m.source.text !== m.source.good
@@ -232,7 +232,7 @@ export class Meanings {
       const m = this.all.get(key)!
       const links = chained + this.copiesInChain(m)
       if (links <= LONGEST_CHAIN) continue
-      const says = `This hangs on a chain of ${links} formulas, one reading another; at most ${LONGEST_CHAIN} run.`
+      const says = `This depends on a chain of ${links} formulas reading one another; at most ${LONGEST_CHAIN} run.`
       this.hold(m, problem('heavy', { from: 0, to: m.source.text.length }, says), 'base')
     }
   }
@@ -265,7 +265,7 @@ export class Meanings {
 }
 
 const keyed = new WeakMap<Piece['bases'], readonly string[]>()
-/** Properties that have hand keys. */
+/** Properties that have keyframes. */
 function keyedOf(bases: Piece['bases']): readonly string[] {
   let known = keyed.get(bases)
   if (!known) keyed.set(bases, (known = Object.keys(bases).filter(key => bases[key]!.keys)))

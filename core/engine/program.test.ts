@@ -9,6 +9,7 @@ import { apply } from '../piece/operation.ts'
 import { removePart, setBase } from '../acts/parts.ts'
 import { at, fair, RATE } from '../testing.ts'
 import { momentOfFrame, momentOfTicks } from '../time/moment.ts'
+import { ONE, over, rational, times } from '../time/rational.ts'
 import { Program } from './program.ts'
 import { rewrite } from './rewrite.ts'
 
@@ -75,7 +76,7 @@ describe('what formulas come to', () => {
     expect(fair('sine(every: 2s, amp: 1turn)').value(-0.5)).toBe(-1)
   })
 
-  it('what is not finite takes the hand value', () => {
+  it('what is not finite takes the set value', () => {
     const set = (b: { piece: import('../piece/schema.ts').Piece; do: (o: ReturnType<typeof setBase>) => unknown }) =>
       b.do(setBase(b.piece, 'p1', 'rotation', 90))
     expect(fair('1deg / (time / 1s - 12.4)', { change: set }).value(12.4)).toBe(0.25)
@@ -139,14 +140,23 @@ describe('any moment, in any order', () => {
   const keys = [...program.slots.keys()]
 
   it('a moment, a stretch and single values are the same bits', () => {
-    const moments = [0, 1, 7, 371, 372, 100000, -50].map(f => momentOfFrame(f, RATE))
-    const snapshots = moments.map(m => program.moment(m, new Float64Array(program.size)))
+    const frames = [0, 1, 2, 3, 371, 372, 100000, -50]
+    const snapshots = frames.map(f => program.moment(momentOfFrame(f, RATE), new Float64Array(program.size)))
+    const step = over(ONE, RATE)
     for (const key of keys) {
       const slot = program.slots.get(key)!
       if (slot.offset < 0) continue
       for (let i = 0; i < slot.readers.length; i++) {
-        const row = program.stretch(key, i, [...moments].reverse()).reverse()
-        expect([...row]).toEqual(snapshots.map(s => s[slot.offset + i]))
+        const rows = [
+          program.stretch(key, i, { from: rational(0), step, count: 4 }),
+          program.stretch(key, i, { from: times(rational(371), step), step, count: 2 }),
+          program.stretch(key, i, {
+            from: times(rational(100_000), step),
+            step: times(rational(-100_050), step),
+            count: 2,
+          }),
+        ]
+        expect(rows.flatMap(r => [...r])).toEqual(snapshots.map(s => s[slot.offset + i]))
       }
     }
   })
@@ -168,7 +178,7 @@ describe('any moment, in any order', () => {
 })
 
 describe('after a change only what it reaches is made anew', () => {
-  it('one number, one dial, one hand value', () => {
+  it('one number, one dial, one set value', () => {
     const piece = lanternPier()
     const before = new Program(piece)
     const kept = (next: Program) =>
@@ -221,7 +231,7 @@ describe('after a change only what it reaches is made anew', () => {
   })
 
   it('whatever is set by hand: what reads it, and no more, is made anew', () => {
-    // Reads by name, by copy, of the copy before, of where something stands, of teeth that meet; hand keys.
+    // Reads by name, by copy, of the copy before, of where something stands, of teeth that meet; keyframes.
     const b = new Builder('Hands', 4)
     const cart = b.part('Cart', { type: 'group' })
     const gear = { type: 'gear', teeth: 12, spokes: 0, module: 8 } as const
@@ -292,13 +302,13 @@ describe('a formula with an error', () => {
     expect(mended.program.slots.get(f.key)!.running).toBe('text')
   })
 
-  it('holds the hand value when what it reads is gone, and says so', () => {
+  it('holds the set value when what it reads is gone, and says so', () => {
     const f = fair('`Ticket arch`.rotation + 3deg * wind', { with: { 'Ticket arch.rotation': 'time * 9deg/s' } })
     const gone = new Program(apply(f.piece, removePart(f.piece, 'p4')), f.program)
     expect(gone.slots.get(f.key)!.running).toBe('base')
-    expect(gone.slots.get(f.key)!.problems[0]!.says).toMatch(/no part named Ticket arch/)
+    expect(gone.slots.get(f.key)!.problems[0]!.says).toMatch(/Unknown part “Ticket arch”/)
     const noDial = new Program(apply(f.piece, removeNamed(f.piece, 'dials', 'd2')), f.program)
-    expect(noDial.slots.get(f.key)!.problems[0]!.says).toMatch(/nothing named wind/)
+    expect(noDial.slots.get(f.key)!.problems[0]!.says).toMatch(/Unknown name “wind”/)
   })
 
   it('a link that closes a circle is refused at the formula that closed it; the others go on', () => {
@@ -309,7 +319,7 @@ describe('a formula with an error', () => {
     expect(closed.slots.get('p3.rotation')!.readers[0]!.at(at(8))).toBe(2)
   })
 
-  it('a drive that is off rests at its hand value', () => {
+  it('a drive that is off rests at its set value', () => {
     const f = fair('time * 45deg/s')
     const off = new Program(
       apply(f.piece, {

@@ -12,19 +12,32 @@ import type { Measures } from '../units/units.ts'
 import { compile } from './compile.ts'
 import { CannotRun, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
+import { lagsOf, type Lags } from './lags.ts'
 import type { Form } from '../form/form.ts'
 import { guarded } from '../form/guarded.ts'
-import { limited, workedOut } from '../form/working.ts'
+import { WorkQueue } from '../form/work-queue.ts'
 import type { Instances } from './instances.ts'
 import { compiledOf } from './deferred.ts'
 import { compileInColumns, surroundingsOf } from './in-columns.ts'
 import { Varying } from './plan/varies.ts'
 import { Meanings, runningFormula, type Meaning, type Running } from './meaning.ts'
-import { MOST_PIECES, lengthOf, tooHeavy, tooManyPieces, tooMuch, weightsOf } from './weight.ts'
+import {
+  MOST_PIECES,
+  MOST_WORK,
+  lengthOf,
+  reweighed,
+  tooHeavy,
+  tooManyPieces,
+  tooMuch,
+  weighed,
+  weightsOf,
+  type Weighed,
+} from './weight.ts'
 import { Times, measuresOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
 import { RunOrder } from './run-order.ts'
 import { movedSlot, plainSlot, slotInColumns, type Slot } from './slot.ts'
+import { inOrder, runningIn, Stretches, timetableHost, type Runs, type Stretch } from './stretches.ts'
 import { groundOf, nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { HandForms } from './keys.ts'
@@ -37,20 +50,27 @@ export class Program {
   /** How many values a snapshot holds. */
   readonly size: number
   readonly lapStart: Rational
+  /** What takes long to add up, and is worked out bit by bit; the programs that take over from one another share it. */
+  readonly queue: WorkQueue
   private readonly instances: Map<string, Instances>
   readonly times: Times
   private readonly hands: HandForms
-  /** What would take too long, and why: it holds its hand value. */
+  /** What would take too long, and why: it holds its set value. */
   resting: ReadonlyMap<string, string> = new Map()
   /** What formulas find around them; it holds no slots. */
   private readonly ground: Ground
   /** Pieces of formula that are compiled in all, those of every copy counted. */
   private pieces = 0
   private runOrder: RunOrder | null = null
+  /** Chains with lags, from the program before until it is found that they have changed. */
+  private lags: Lags | null = null
   /** Where each slot begins in a snapshot. */
   private readonly offsets: ReadonlyMap<string, number>
+  /** What its slots weigh, where none is too heavy. */
+  private weighed: Weighed | null = null
   /** While slots are made: which stand as they were before. */
   private making: Keeps | null = null
+  private readonly stretches = new Stretches()
   /** Readers of the slots that are being made. */
   private readonly begun = new Map<string, Form[]>()
 
@@ -63,6 +83,7 @@ export class Program {
     only: string | null = null,
   ) {
     this.measures = measuresOf(piece)
+    this.queue = before?.queue ?? new WorkQueue()
     this.hands = before && standsByHand(before.piece, piece) ? before.hands : new HandForms(piece, this.measures)
     this.lapStart = fromNumber(piece.lap.start)
     this.instances = before?.piece.parts === piece.parts ? before.instances : new Map()
@@ -85,16 +106,33 @@ export class Program {
   /** Makes all that is not made yet. A trial that has proved itself becomes the program this way. */
   complete(before: Program | null): this {
     this.make(this.meanings.order, before)
-    const heavy = tooMuch(weightsOf(this.slots.values()))
-    if (heavy.length === 0) return this
+    const again = before?.weighed && reweighed(before.weighed, before.slots, this.slots)
+    if (again && again.sum <= MOST_WORK) {
+      this.weighed = again
+      return this
+    }
+    const weights = weightsOf(this.slots.values())
+    let heavy = tooMuch(weights)
+    if (heavy.length === 0) {
+      this.weighed = weighed(weights)
+      return this
+    }
+    // Chains cost far less where a timetable works them out, which takes as long as their moments are many.
+    if (heavy.every(w => w.moments <= MOST_MOMENTS)) {
+      this.runOrder = this.wholeOrder()
+      if (this.lags) heavy = tooMuch(weightsOf(this.slots.values(), this.lags.keys))
+      if (heavy.length === 0) return this
+    }
     this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
     this.slots.clear()
+    this.lags = null
     this.pieces = 0
     this.make(this.meanings.order, before)
     return this
   }
 
   private make(keys: Iterable<string>, before: Program | null): void {
+    this.lags ??= before?.lags ?? null
     this.making = new Keeps(this, before)
     for (const key of keys) this.slot(key)
     // What is made may ask for others as long as it lives: it must not hold the program before by that.
@@ -149,9 +187,17 @@ export class Program {
       made = attempt(m.good, false)
     }
     if (!made && running !== 'off') running = 'base'
-    made ??= { forms: bases, readers: bases.map(f => guarded(f, f, this.measures.frameRate)) }
+    made ??= { forms: bases, readers: bases.map(f => guarded(f, f, this.measures.frameRate, this.queue)) }
     const chained = runningFormula(m)?.reads.some(r => r.type === 'property' && r.before) ?? false
-    const known = { key, running, problems, ...tracked, chained, pieces: this.pieces - before }
+    const known = {
+      key,
+      own: this.making!.own(key),
+      running,
+      problems,
+      ...tracked,
+      chained,
+      pieces: this.pieces - before,
+    }
     return 'plan' in made ? slotInColumns(known, made.plan, made.copies, offset) : plainSlot(known, made, offset)
   }
 
@@ -195,7 +241,7 @@ export class Program {
     for (let n = 0; n < count; n++) {
       const i = last ? count - 1 - n : n
       forms[i] = compile(checked, env(i))
-      readers[i] = guarded(forms[i], bases[i]!, this.measures.frameRate)
+      readers[i] = guarded(forms[i], bases[i]!, this.measures.frameRate, this.queue)
     }
     return { forms, readers }
   }
@@ -221,7 +267,7 @@ export class Program {
         // Of a slot that is being made, the copies before this one are there.
         const made = begun[which]
         if (made) return made
-        const says = `${this.meanings.label(key)} reads itself in a circle of copies. Read the copy before with before.`
+        const says = `${this.meanings.label(key)} reads itself in a circle of copies. Read the previous copy with before.`
         throw new CannotRun(problem('cycle', { from: 0, to: m.source.text.length }, says))
       }
       tracked.slots.add(key)
@@ -242,48 +288,59 @@ export class Program {
 
   /** All driven values at a moment, written into `out` (of length `size`). */
   moment(m: Moment, out: Float64Array): Float64Array {
-    this.runOrder ??= this.runOrderOf(this.meanings.order)
-    const { runOrder } = this
-    limited(() => runOrder.run(m, out))
+    const runOrder = (this.runOrder ??= this.wholeOrder())
+    this.queue.withinBudget(() => runOrder.run(m, out))
     return out
+  }
+
+  /** How many driven values are worked out in chains with lags, once a moment has been asked for. */
+  get inChains(): number {
+    return this.lags?.slots.reduce((n, s) => n + s.count, 0) ?? 0
+  }
+
+  /** The same, and what each slot took of it. */
+  timed(m: Moment, out: Float64Array, took: (slot: Slot, ms: number) => void, now: () => number): void {
+    const runOrder = (this.runOrder ??= this.wholeOrder())
+    this.queue.withinBudget(() => runOrder.timed(m, out, took, now))
   }
 
   /** All copies of one driven value, or a signal, at a moment; nothing is left pending. */
   copiesAt(key: string, m: Moment): Float64Array {
     const slot = this.slots.get(key)!
-    if (!slot.plan) return Float64Array.from(slot.readers, r => workedOut(() => r.at(m)))
+    if (!slot.plan) return Float64Array.from(slot.readers, r => this.queue.settle(() => r.at(m)))
     const all = new Float64Array(this.size)
-    const order = this.runOrderOf([key])
-    workedOut(() => order.run(m, all))
+    const order = new RunOrder(inOrder(this.slots, [key]), this.offsets)
+    this.queue.settle(() => order.run(m, all))
     return all.subarray(slot.offset, slot.offset + slot.count)
   }
 
-  /** Slots and all that they read, each after what it reads: a column is read from what others have written. */
-  private runOrderOf(keys: readonly string[]): RunOrder {
-    const slots = new Set<Slot>()
-    const add = (key: string): void => {
-      const slot = this.slots.get(key)
-      if (!slot || slots.has(slot)) return
-      // What runs may read others than what is written does: the order of the texts is not enough.
-      for (const other of slot.slots) add(other)
-      slots.add(slot)
-    }
-    for (const key of keys) add(key)
-    return new RunOrder([...slots], this.offsets)
+  private wholeOrder(): RunOrder {
+    const slots = inOrder(this.slots, this.meanings.order)
+    if (!this.lags?.stands(this.slots))
+      this.lags = lagsOf(slots, s => runningIn(this.runs, s.key), timetableHost(this.runs, slots), this.lags)
+    return new RunOrder(slots, this.offsets, this.lags)
+  }
+
+  private get runs(): Runs {
+    return { slots: this.slots, meanings: this.meanings, ground: this.ground }
   }
 
   /** One driven property of one instance at many moments. */
-  stretch(
-    key: string,
-    instance: number,
-    moments: readonly Moment[],
-    out = new Float64Array(moments.length),
-  ): Float64Array {
-    const reader = this.slots.get(key)!.readers[instance]!
-    for (let i = 0; i < moments.length; i++) out[i] = reader.at(moments[i]!)
-    return out
+  stretch(key: string, instance: number, over: Stretch, out = new Float64Array(over.count)): Float64Array {
+    return this.stretches.values(this.runs, key, instance, over, out)
+  }
+
+  /** Whether a stretch of it, all that it reads included, is worked out in columns. */
+  hasTimeColumns(key: string, instance: number): boolean {
+    return this.stretches.hasColumns(this.runs, key, instance)
   }
 }
+
+/** What reading a form takes of the program that it belongs to. */
+export type Home = Pick<Program, 'measures' | 'queue'>
+
+/** Moments at which a link of a chain that is tried may be read, at most. */
+const MOST_MOMENTS = 2000
 
 /** What a slot's formula is made into. */
 type Made = Pick<Slot, 'forms' | 'readers'> | NonNullable<ReturnType<typeof compileInColumns>>

@@ -18,6 +18,7 @@ import { everyNode, outerSpan, type CallNode, type Formula, type Node } from '..
 import { constant } from '../time/affine.ts'
 import { ONE, ZERO, compare, isWhole, isZero, negate, over, within, type Rational } from '../time/rational.ts'
 import type { Run } from '../form/dialled.ts'
+import type { Measures } from '../units/units.ts'
 import { stop, type Env } from './env.ts'
 import { constantOf, exactlyOf, fixed, fixedNumber, form, steady, type Form } from '../form/form.ts'
 import { unread } from '../form/unread.ts'
@@ -82,7 +83,7 @@ export abstract class ReadyCalls {
   }
 
   /** On a clock that is not steady a pace runs over the clock's own seconds. */
-  get setting(): Setting {
+  get setting(): Setting & Measures {
     const { beat, env } = this
     if (beat.steady) return env
     const there = (run: Run): Run =>
@@ -120,9 +121,9 @@ export abstract class ReadyCalls {
       if (args[p.name] === undefined && p.initial !== undefined)
         args[p.name] = fixedNumber(p.initial, this.env.frameRate)
     }
-    const { frameRate, lapLength } = this.env
+    const { frameRate, lapLength, queue } = this.env
     const place = `${this.env.place}.${entry.name}${this.nth.get(node) ?? 0}`
-    const phase = phaseOf(entry.pace, args, { ...this.setting, lapLength }, this.beat, place)
+    const phase = phaseOf(entry.pace, args, this.setting, this.beat, place)
     const total = args.rate && entry.takes.some(p => p.kind === 'perSecond') ? args.rate : null
     const { beat } = this
     const call: Call = {
@@ -135,6 +136,7 @@ export abstract class ReadyCalls {
       total: total && totalOf(total, place, this.setting, beat),
       seed: this.seed(node, entry, args),
       frameRate,
+      queue,
       measures: { frameRate, lapLength },
       beat,
       read: a => reading(a, beat, frameRate),
@@ -176,12 +178,12 @@ export abstract class ReadyCalls {
     const before = partWord(of.type === 'index' ? of.of : of)!
     const which = of.type === 'index' ? constantOf(this.form(of.at)) : null
     if (of.type === 'index' && !(which && isWhole(which)))
-      return stop('index', of.at, 'Which copy must be a whole number that does not change with time.')
+      return stop('index', of.at, 'The copy number must be a whole number that doesn’t change with time.')
     const copy = which ? Number(which.n) : null
     const word = before.relative ? canonical(before.word) : before.word
     return (
       this.env.spot(word, before.relative, copy) ??
-      stop('index', of, `There is no copy ${copy} of ${before.word}. Guard it with if, or choose one that is there.`)
+      stop('index', of, `There is no copy ${copy} of ${before.word}. Guard it with if, or choose an existing one.`)
     )
   }
 

@@ -4,7 +4,6 @@ import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { setBase } from '../acts/parts.ts'
 import { isSignal } from '../acts/sources.ts'
-import { workedOut } from '../form/working.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber } from '../time/rational.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -27,7 +26,7 @@ function shownBy(program: Program, key: string, at: Moment): Float64Array | null
   const [part, name] = key.split('.') as [string, string | undefined]
   const property = name === undefined ? undefined : propertyNamed(name)
   const set = property && program.piece.parts[part] ? program.handForms(part, property) : null
-  return set && workedOut(() => Float64Array.from(set, f => f.at(at)))
+  return set && program.queue.settle(() => Float64Array.from(set, f => f.at(at)))
 }
 
 /** How much a step of this size counts beside those of other kinds: 1 is one step of its field. */

@@ -13,6 +13,7 @@ import { PIECE, type Beat } from '../form/beat.ts'
 import { dialsOfClock, lostBy } from '../form/clock.ts'
 import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
 import { fixed, type Form } from '../form/form.ts'
+import type { WorkQueue } from '../form/work-queue.ts'
 import { channelOf } from './channels.ts'
 import { dialForm, handForm, stop, type Env } from './env.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
@@ -37,6 +38,7 @@ export interface Ground {
   readonly meanings: Meanings
   readonly lapStart: Rational
   readonly times: Times
+  readonly queue: WorkQueue
   instancesOf(part: string): Instances
   handForms(part: string, property: Property, beat?: Beat): readonly Form[]
 }
@@ -62,11 +64,14 @@ export function surroundings(
   const formOf = (of: string, name: string, which: number): Form =>
     read(propertyKey(of, name), which) ?? held(of, name, which)
   const span = part === null ? null : piece.parts[part]!.span
-  const windows = windowsOf(piece, measures, host.lapStart)
+  const { lap, stretch } = windowsOf(piece, measures, host.lapStart)
   const partOf = (of: string, near: boolean): string =>
     near ? (relative(piece, of, part) as string) : host.meanings.names.named(of)!.id
+  // Each by its name: what is spread in front of them would make the rest of it ten times as slow.
   const shared: Omit<Env, 'place' | 'builtin' | 'property' | 'spot' | 'seed'> = {
-    ...measures,
+    frameRate: measures.frameRate,
+    queue: host.queue,
+    lapLength: measures.lapLength,
     lapStart: host.lapStart,
     slip: (dials: Dialled, pace: Rational, run: Run) => {
       const key = slipKey(dials, run)
@@ -104,7 +109,7 @@ export function surroundings(
     hasCurve: name => host.meanings.names.named(name)?.type === 'curve',
     channels: name => Object.keys(piece.curves[host.meanings.names.named(name)!.id]!.channels),
     curve: (name, channel) => channelOf(piece, host.meanings.names.named(name)!.id, channel, measures),
-    windows: { ...windows, span: span ? [fromNumber(span.from), fromNumber(span.to)] : windows.lap },
+    windows: { lap, stretch, span: span ? [fromNumber(span.from), fromNumber(span.to)] : lap },
     dial: id => {
       tracked.dials.add(id)
       const dial = piece.dials[id]!
@@ -125,7 +130,22 @@ export function surroundings(
     const indices = indicesOf(here, instance)
     let copies: ReturnType<typeof copyWords> | undefined
     return {
-      ...shared,
+      frameRate: shared.frameRate,
+      queue: shared.queue,
+      lapLength: shared.lapLength,
+      lapStart: shared.lapStart,
+      slip: shared.slip,
+      clock: shared.clock,
+      cue: shared.cue,
+      gear: shared.gear,
+      surface: shared.surface,
+      hasCurve: shared.hasCurve,
+      channels: shared.channels,
+      curve: shared.curve,
+      windows: shared.windows,
+      dial: shared.dial,
+      signal: shared.signal,
+      feature: shared.feature,
       place: here.count > 1 ? `${m.key}.${instance}` : m.key,
       builtin: (name, beat) => {
         const copy = (copies ??= copyWords(piece, here, instance)).get(name)
@@ -164,18 +184,18 @@ export const nothingTracked = (): Tracked => ({
 /** What formulas find around them in a program, without its slots: what is compiled later must not keep those alive. */
 export function groundOf(
   piece: Piece,
-  program: Pick<Ground, 'measures' | 'meanings' | 'lapStart' | 'times'>,
+  program: Pick<Ground, 'measures' | 'meanings' | 'lapStart' | 'times' | 'queue'>,
   instances: Map<string, Instances>,
   hands: HandForms,
 ): Ground {
-  const { measures, meanings, lapStart, times } = program
+  const { measures, meanings, lapStart, times, queue } = program
   const instancesIn = (part: string): Instances => {
     let found = instances.get(part)
     if (!found) instances.set(part, (found = instancesOf(piece, part)))
     return found
   }
   return {
-    ...{ piece, measures, meanings, lapStart, times },
+    ...{ piece, measures, meanings, lapStart, times, queue },
     instancesOf: instancesIn,
     handForms: (part, property, beat = PIECE) => hands.of(part, property, instancesIn(part).count, beat),
   }

@@ -30,7 +30,7 @@ export function longestLead(program: Program, cue: string): number {
 /** The live marks with one more on a cue, tapped at a moment; or why it cannot be, in one sentence. */
 export function tapped(program: Program, live: Live, cue: string, at: Moment): { live: Live } | { says: string } {
   const { name, every } = program.piece.cues[cue]!
-  if (every) return { says: `${name} comes again by itself every ${every} s. Tap on a cue that has a list of marks.` }
+  if (every) return { says: `${name} repeats by itself every ${every} s. Tap a cue that has a list of marks.` }
   const mark = Number((at.seconds + longestLead(program, cue)).toFixed(6))
   return { live: { ...live, [cue]: [...(live[cue] ?? []), mark] } }
 }

@@ -187,7 +187,7 @@ function gap(
     const is = paced(next, after, key, y, i, retyped)
     if (!was || !is) return 'The pace here is not linear in time, so the value jumps.'
     if (was.wrap !== is.wrap && y.type === 'phase' && functionNamed(y.node.name)?.seeded) {
-      return 'A lap holds a whole number of steps here, so another number of them makes the value jump.'
+      return 'The lap has a whole number of steps here, so changing it makes the value jump.'
     }
     const [a, b] = [
       was.at(momentRead(old, before, key, x.node, i, at)),
@@ -200,7 +200,7 @@ function gap(
   const first = gaps[0]!
   if (gaps.every(g => equal(g, first))) return { value: cyclic ? centred(first) : first, carry: null, keep }
   const carry = carried(next, y, gaps, after, key)
-  return carry ?? 'Each copy has a pace of its own here, so the value jumps.'
+  return carry ?? 'Each copy has its own pace here, so the value jumps.'
 }
 
 /** Whether the pace of a term, and the moment at which it is read, are the same on every copy. */

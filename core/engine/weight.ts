@@ -7,8 +7,10 @@ import { everyNode, type Formula } from '../formula/tree.ts'
 import { compiledOf } from './deferred.ts'
 import type { Slot } from './slot.ts'
 
-/** Operations that one moment of a piece may take, a delayed reading counted as some. */
+/** Operations that one moment of a piece may take, a delayed reading counted as some: a quarter of a second. */
 export const MOST_WORK = 4_000_000
+/** Milliseconds that an operation takes at most, as measured. */
+const EACH = 6e-5
 /** Pieces of formula that are compiled in all, those of every copy counted that is not run in columns. */
 export const MOST_PIECES = 100_000
 
@@ -24,8 +26,11 @@ export interface Weight {
   readonly moments: number
 }
 
-/** What each weighs; `slots` with each after all that it reads. */
-export function weightsOf(slots: Iterable<Slot>): Weight[] {
+/**
+ * What each weighs; `slots` with each after all that it reads.
+ * @param inChains those that a timetable works out, each once a moment that it is asked for
+ */
+export function weightsOf(slots: Iterable<Slot>, inChains: ReadonlySet<string> = new Set()): Weight[] {
   const all = [...slots]
   const sought = new Map<object, Asked>()
   return all
@@ -41,13 +46,65 @@ export function weightsOf(slots: Iterable<Slot>): Weight[] {
         const by = slot.offset < 0 ? sought.get(reader) : alsoAsked(sought.get(reader), ASKED_NOW)
         if (!by) continue
         const moments = times(by)
-        work += own + (own + MOMENT) * (moments - 1)
+        work += inChains.has(slot.key) ? own * moments * IN_COLUMNS : own + (own + MOMENT) * (moments - 1)
         most = Math.max(most, moments)
         if (reads) for (const [other, how] of reads) sought.set(other, alsoAsked(sought.get(other), asked(by, how)))
       }
       return { slot, work, moments: most }
     })
     .reverse()
+}
+
+/** What all weigh by key, and together. */
+export interface Weighed {
+  readonly sum: number
+  readonly by: ReadonlyMap<string, Pick<Weight, 'work' | 'moments'>>
+}
+
+export const weighed = (weights: readonly Weight[]): Weighed => ({
+  sum: weights.reduce((n, w) => n + w.work, 0),
+  by: new Map(weights.map(({ slot, work, moments }) => [slot.key, { work, moments }])),
+})
+
+/**
+ * The same after some slots have become others, where these ask for nothing at other moments, nothing asks for them at such,
+ * and what they read was asked for before (a signal that nothing reads weighs nothing until something does); else null.
+ */
+export function reweighed(
+  before: Weighed,
+  was: ReadonlyMap<string, Slot>,
+  now: ReadonlyMap<string, Slot>,
+): Weighed | null {
+  if (was.size !== now.size) return null
+  let { sum } = before
+  const changed: [string, Pick<Weight, 'work' | 'moments'>][] = []
+  for (const [key, slot] of now) {
+    const old = was.get(key)
+    if (old === slot) continue
+    const known = before.by.get(key)
+    const work = known?.moments === 1 && old && lightWork(old) !== null ? lightWork(slot) : null
+    if (work === null) return null
+    for (const read of slot.slots) if (!before.by.get(read)?.moments) return null
+    sum += work - known!.work
+    changed.push([key, { work, moments: 1 }])
+  }
+  return { sum, by: changed.length === 0 ? before.by : new Map([...before.by, ...changed]) }
+}
+
+/** The work of what reads others as they are at the moment, if it reads any; else null. */
+function lightWork(slot: Slot): number | null {
+  const { plan, offset, count } = slot
+  if (offset < 0) return null
+  if (plan) return plan.isWhole ? plan.operations * count * IN_COLUMNS : null
+  if (count >= 24) return null
+  let work = 0
+  // Of columns, asking for its forms would make them.
+  for (const f of slot.forms) {
+    const { own, reads } = f.facts().cost
+    for (const a of reads?.values() ?? []) if (a.fresh > 0 || a.before.size > 1 || !a.before.has(0)) return null
+    work += own
+  }
+  return work
 }
 
 /** Looked at for all: copies that nothing asks for at other moments and that ask for none weigh about the same. */
@@ -70,10 +127,25 @@ function allAlike(slot: Slot, sought: ReadonlyMap<object, Asked>): number | null
   return Math.max(...looked.map(c => c.own)) * forms.length
 }
 
-const figure = (n: number): string => (n < 1e12 ? Math.round(n).toLocaleString('en') : 'more than a million million')
+/** A whole number as it is told. */
+export const figure = (n: number): string =>
+  n < 1e12 ? Math.round(n).toLocaleString('en') : 'more than a million million'
 
 export const tooHeavy = ({ moments, work }: Weight): string =>
-  `This would be worked out for ${moments === 1 ? 'one moment' : `${figure(moments)} moments`} a frame, ${figure(work)} operations; ${figure(MOST_WORK)} are done for all of the piece. It holds its hand value. Read it with fewer delays or averages within one another, or with fewer copies.`
+  `This would take ${duration(work * EACH)} a frame, worked out for ${moments === 1 ? 'one moment' : `${figure(moments)} moments`}; a piece may take a quarter of a second per frame. The property rests at its set value. Fewer nested delays or averages, or fewer copies, would help.`
+
+/** Milliseconds as they are told. */
+function duration(ms: number): string {
+  for (const [most, size, unit] of LONG) if (ms < most) return `about ${Math.max(1, Math.round(ms / size))} ${unit}`
+  return 'more than a year'
+}
+const LONG = [
+  [1000, 1, 'ms'],
+  [120_000, 1000, 's'],
+  [7_200_000, 60_000, 'minutes'],
+  [172_800_000, 3_600_000, 'hours'],
+  [31_536_000_000, 86_400_000, 'days'],
+] as const
 
 const lengths = new WeakMap<Formula, number>()
 
@@ -86,7 +158,7 @@ export function lengthOf(formula: Formula): number {
 
 /** Said of a formula that would come to too many pieces. */
 export const tooManyPieces = (copies: number, pieces: number): string =>
-  `With its ${figure(copies)} copies this formula comes to ${figure(pieces)} pieces; ${figure(MOST_PIECES)} fit in a piece. It holds its hand value. Use fewer copies, or a shorter formula.`
+  `With its ${figure(copies)} copies this formula has ${figure(pieces)} pieces; ${figure(MOST_PIECES)} is the limit for a piece. The property rests at its set value. Fewer copies or a shorter formula would help.`
 
 /** The heaviest that have to rest so that the others fit. */
 export function tooMuch(weights: readonly Weight[], most = MOST_WORK): Weight[] {

@@ -34,41 +34,44 @@ export type Known = {
   readonly reach?: () => number
 }
 
-export function facts(known: Known): Facts {
-  let bounds: Interval | undefined
-  let repeats: Repeats | undefined
-  let bends: Bends | undefined
-  let leaps: Bends | undefined
-  let cost: Cost | undefined
-  let finite: boolean | undefined
-  let reach: number | undefined
-  let slope: Interval | undefined
-  const self: Facts = {
-    get bounds() {
-      return supposed(self, known.bounds) ?? (bounds ??= known.bounds())
-    },
-    get repeats() {
-      return (repeats ??= known.repeats())
-    },
-    get bends() {
-      return (bends ??= known.bends?.() ?? UNKNOWN)
-    },
-    get leaps() {
-      // What stands still for all time never leaps, whatever it is made of.
-      return (leaps ??= stands(self.repeats) ? SMOOTH : (known.leaps?.() ?? self.bends))
-    },
-    get cost() {
-      return (cost ??= known.cost())
-    },
-    get reach() {
-      return (reach ??= known.reach?.() ?? Infinity)
-    },
-    get finite() {
-      return (finite ??= known.finite())
-    },
-    get slope() {
-      return (slope ??= outside(() => known.slope?.() ?? ALL))
-    },
+export const facts = (known: Known): Facts => new FactsWhenAsked(known)
+
+/** One object a form: forms are many, and most of their facts are never asked for. */
+class FactsWhenAsked implements Facts {
+  private knownBounds: Interval | undefined
+  private knownRepeats: Repeats | undefined
+  private knownBends: Bends | undefined
+  private knownLeaps: Bends | undefined
+  private knownCost: Cost | undefined
+  private knownReach: number | undefined
+  private knownFinite: boolean | undefined
+  private knownSlope: Interval | undefined
+
+  constructor(private readonly known: Known) {}
+
+  get bounds(): Interval {
+    return supposed(this, this.known.bounds) ?? (this.knownBounds ??= this.known.bounds())
   }
-  return self
+  get repeats(): Repeats {
+    return (this.knownRepeats ??= this.known.repeats())
+  }
+  get bends(): Bends {
+    return (this.knownBends ??= this.known.bends?.() ?? UNKNOWN)
+  }
+  get leaps(): Bends {
+    // What stands still for all time never leaps, whatever it is made of.
+    return (this.knownLeaps ??= stands(this.repeats) ? SMOOTH : (this.known.leaps?.() ?? this.bends))
+  }
+  get cost(): Cost {
+    return (this.knownCost ??= this.known.cost())
+  }
+  get reach(): number {
+    return (this.knownReach ??= this.known.reach?.() ?? Infinity)
+  }
+  get finite(): boolean {
+    return (this.knownFinite ??= this.known.finite())
+  }
+  get slope(): Interval {
+    return (this.knownSlope ??= outside(() => this.known.slope?.() ?? ALL))
+  }
 }

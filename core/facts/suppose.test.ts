@@ -84,7 +84,7 @@ describe('bounds as tight as the structure allows', () => {
     expect(fair('atan2(sine(every: 2s, amp: 3px), 3px)').slot.forms[0]!.facts().bends.between(-9, 9)).toEqual([])
     near(bounds('atan2(sine(every: 2s, amp: 3px), sine(every: 2s, amp: 3px, phase: 0.25turn))'), -180, 180, 1e-6)
   })
-  it('what has no value somewhere is said, and its hand value counted in', () => {
+  it('what has no value somewhere is said, and its set value counted in', () => {
     const f = fair('90deg / sign(sine(every: 2s))')
     const { finite } = f.slot.forms[0]!.facts()
     expect(finite).toBe(false)

@@ -3,7 +3,7 @@ import { ordered } from '../facts/bends.ts'
 import type { Facts } from '../facts/facts.ts'
 import { momentNear, type Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
-import { AGAIN, asks, overdrawn, spend, spent, want, type Work } from './working.ts'
+import { PENDING, RETRY, type Work, type WorkQueue } from './work-queue.ts'
 
 /** Nodes and weights of Kronrod's fifteen points on −1 … 1, and Gauss's seven of them (0 where it has none). */
 const NODES = [
@@ -66,6 +66,7 @@ export class Cells {
   constructor(
     private readonly of: Added,
     private readonly frameRate: Rational,
+    private readonly queue: WorkQueue,
   ) {
     this.length = Cells.lengthFor(of)
     this.dense = of.facts().bends.often * this.length > MOST_BENDS
@@ -126,7 +127,7 @@ export class Cells {
         const alone = made === AT_ONCE ? null : this.alone(k)
         if (alone === null) {
           this.range = [a, b]
-          want(this.apart)
+          this.queue.enqueue(this.apart)
           return NaN
         }
         cell = alone
@@ -143,12 +144,12 @@ export class Cells {
    */
   private within(cell: number, from: number, to: number): number {
     if (!(to > from)) return 0
-    if (overdrawn()) {
-      want(AGAIN)
+    if (this.queue.isFarOverBudget) {
+      this.queue.enqueue(RETRY)
       return NaN
     }
     if (this.cut?.cell !== cell) {
-      spend(LOOKING)
+      this.queue.consume(LOOKING)
       const [start, end] = [cell * this.length, (cell + 1) * this.length]
       this.cut = { cell, at: ordered(this.of.facts().bends, start, end) }
     }
@@ -172,11 +173,10 @@ export class Cells {
   }
 
   private cell(k: number): number | null {
-    if (spent()) return null
-    const before = asks()
-    const made = this.within(k, k * this.length, (k + 1) * this.length)
-    // What it read may have been the set value of something that is not there yet.
-    return asks() !== before ? null : made
+    if (this.queue.isExhausted) return null
+    // What it reads may be the set value of something that is not there yet.
+    const made = this.queue.attempt(() => this.within(k, k * this.length, (k + 1) * this.length))
+    return made === PENDING ? null : made
   }
 
   /** The sum of the cells from 0 up to one (below 0: less those from it to 0). */
@@ -187,7 +187,7 @@ export class Cells {
       if (n > KEPT) return NaN
       if (k >= 0) this.asked = Math.max(this.asked, n)
       else this.askedDown = Math.max(this.askedDown, n)
-      want(this.sums)
+      this.queue.enqueue(this.sums)
       return NaN
     }
     this.extend(list, k >= 0, n)
@@ -196,7 +196,7 @@ export class Cells {
     // Something in a cell is still being worked out.
     if (k >= 0) this.asked = Math.max(this.asked, n)
     else this.askedDown = Math.max(this.askedDown, n)
-    want(this.sums)
+    this.queue.enqueue(this.sums)
     return NaN
   }
 
@@ -215,7 +215,7 @@ export class Cells {
   }
 
   private read(t: number): number {
-    spend()
+    this.queue.consume()
     return this.of.at(momentNear(t, this.frameRate))
   }
 

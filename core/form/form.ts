@@ -24,7 +24,7 @@ import { facts as known, type Facts, type Known } from '../facts/facts.ts'
 import type { Beat } from './beat.ts'
 import type { Dialled } from './dialled.ts'
 import { ofEveryCopy } from './unread.ts'
-import { workedOut } from './working.ts'
+import type { WorkQueue } from './work-queue.ts'
 import { affineIntegral, scaledIntegral, sumIntegral, type Integral } from './integral.ts'
 
 export interface Form {
@@ -64,7 +64,7 @@ export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
 export function form(
   at: (m: Moment) => number,
   facts: Known,
-  more: Pick<Form, 'integral' | 'exactly' | 'grid'> = {},
+  more: Pick<Form, 'integral' | 'exactly' | 'grid' | 'rate'> = {},
 ): Form {
   return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: once(facts), ...more }
 }
@@ -154,17 +154,26 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
     const ofTime = (a.ofTime || b.ofTime) && (a.ofTime || isConstant(a.exact!)) && (b.ofTime || isConstant(b.exact!))
     return steady(exact, frameRate, { perLap: a.perLap && b.perLap, ofTime })
   }
-  const both = form(
+  const { bends, leaps, reach, cost, finite } = made([a, b])
+  return form(
     m => a.at(m) + b.at(m),
     {
-      ...made([a, b]),
+      bends,
+      leaps,
+      reach,
+      cost,
+      finite,
       bounds: () => I.plus(bounds(a), bounds(b)),
       repeats: () => R.plus(repeats(a), repeats(b)),
       slope: () => I.plus(slope(a), slope(b)),
     },
-    { integral: sumIntegral(a, b), exactly: exactlyOf([a, b], plus), grid: gridOf(a, b) },
+    {
+      integral: sumIntegral(a, b),
+      exactly: exactlyOf([a, b], plus),
+      grid: gridOf(a, b),
+      rate: { type: 'sum', a, b },
+    },
   )
-  return { ...both, rate: { type: 'sum', a, b } }
 }
 
 export function negated(a: Form, frameRate: Rational): Form {
@@ -189,14 +198,14 @@ export const bends = (f: Form): B.Bends => f.facts().bends
 export const leaps = (f: Form): B.Bends => f.facts().leaps
 
 /** The value at which a form rests from some moment on; null when it does not, or each copy at another. */
-export function restOf(f: Form, frameRate: Rational): number | null {
+export function restOf(f: Form, frameRate: Rational, queue: WorkQueue): number | null {
   const r = repeats(f)
   if (!R.rests(r)) return null
-  return ofEveryCopy(() => workedOut(() => f.at(momentOfSeconds(plus(r.from ?? ZERO, ONE), frameRate))))
+  return ofEveryCopy(() => queue.settle(() => f.at(momentOfSeconds(plus(r.from ?? ZERO, ONE), frameRate))))
 }
 
 /** What something made of forms has of them by one operation: it repeats when all do, leaps where one may, and so on. */
-export const made = (of: readonly Form[]): Omit<Known, 'bounds'> => ({
+export const made = (of: readonly Form[]) => ({
   repeats: () => R.together(of.map(repeats)),
   bends: () => B.joined(...of.map(bends)),
   leaps: () => B.joined(...of.map(leaps)),

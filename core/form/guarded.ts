@@ -1,4 +1,4 @@
-/** How a driven value is read: worked out once a moment, and the hand value where it is not finite. */
+/** How a driven value is read: worked out once a moment, and the set value where it is not finite. */
 import { ALL, union } from '../facts/interval.ts'
 import type { Known } from '../facts/facts.ts'
 import type { Rational } from '../time/rational.ts'
@@ -8,13 +8,13 @@ import { looked } from './looked.ts'
 import { supposing, tightened } from '../facts/suppose.ts'
 import type { Moment } from '../time/moment.ts'
 import { bounds, form, repeats, type Form } from './form.ts'
-import { asks } from './working.ts'
+import type { WorkQueue } from './work-queue.ts'
 
 /** Readings of earlier moments after which values are kept by moment. */
 const OFTEN = 16
 
 /** Remembers the last moment, and others where it is often asked for earlier ones, which never changes a result. */
-export function guarded(f: Form, base: Form, frameRate: Rational): Form {
+export function guarded(f: Form, base: Form, frameRate: Rational, queue: WorkQueue): Form {
   if (f.exact) return f
   let last: Moment | null = null
   let value = 0
@@ -26,11 +26,11 @@ export function guarded(f: Form, base: Form, frameRate: Rational): Form {
       const known = kept.at(m)
       if (!Number.isNaN(known)) return known
     } else if (last !== null && m.seconds < last.seconds && ++back > OFTEN) kept = new Kept()
-    const before = asks()
+    const before = queue.requestCount
     const v = f.at(m)
     // What has no value may only be on its way, and so may something that it reads: it is asked again.
     if (!Number.isFinite(v)) return base.at(m)
-    if (asks() !== before) return v
+    if (queue.requestCount !== before) return v
     value = v
     last = m
     kept?.keep(m, v)
@@ -39,7 +39,7 @@ export function guarded(f: Form, base: Form, frameRate: Rational): Form {
   const facts: Known = {
     bounds: () => {
       const known = tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base))))
-      return supposing() ? known : looked(reader, known, frameRate)
+      return supposing() ? known : looked(reader, known, frameRate, queue)
     },
     repeats: () => repeats(f),
     bends: () => f.facts().bends,

@@ -1,7 +1,7 @@
 /** Rates added up, against closed forms worked out by hand. */
 import { describe, expect, it } from 'vitest'
+import { Program } from '../engine/program.ts'
 import { at, fair, type Place } from '../testing.ts'
-import { workOn, workedOut, working, forget } from './working.ts'
 
 const YEAR = 31_557_600
 const degrees = (text: string, t: number, place?: Place) => {
@@ -76,18 +76,18 @@ describe('a rate that is never below 0', () => {
 describe('what takes long is worked out bit by bit', () => {
   const text = 'accumulate(max(0, noise(2Hz)) * 20deg/s)'
   it('rests meanwhile, says that it is wanted, and is then what it is at once for who waits', () => {
-    forget()
     const f = fair(text)
+    const { queue } = f.program
     const read = () => f.slot.readers[0]!.at(at(900))
     expect(read()).toBe(0)
-    expect(working()).toBe(true)
+    expect(queue.isPending).toBe(true)
     let steps = 0
-    while (!workOn(1)) steps++
+    while (!queue.advance(1)) steps++
     expect(steps).toBeGreaterThan(3)
     const seen = f.slot.readers[0]!.at(at(900))
     expect(seen).toBe(fair(text).value(900))
     expect(seen * 360).toBeGreaterThan(100)
-    expect(working()).toBe(false)
+    expect(queue.isPending).toBe(false)
   })
   it('says how far it reaches; what rests or comes back reaches for all time', () => {
     expect(fair(text).slot.forms[0]!.facts().reach).toBeGreaterThan(5 * 86_400)
@@ -95,14 +95,12 @@ describe('what takes long is worked out bit by bit', () => {
       expect(fair(`accumulate(${rate} * 1deg/s)`).slot.forms[0]!.facts().reach).toBe(Infinity)
   })
   it('chance that is added up step by step says its end too', () => {
-    forget()
     const f = fair('accumulate(random(0deg, 9deg, 3Hz) / 1s)')
     expect(f.slot.forms[0]!.facts().reach).toBeCloseTo(8e6 / 3, 0)
     const day = f.value(86_400)
     expect((day * 360) / 86_400).toBeCloseTo(4.5, 1)
   })
   it('beyond its end it stays at what it came to', () => {
-    forget()
     const f = fair('accumulate(random(0deg, 9deg, 60Hz) / 1s)')
     const end = f.slot.forms[0]!.facts().reach
     expect(end).toBeLessThan(2 * 86_400)
@@ -112,10 +110,9 @@ describe('what takes long is worked out bit by bit', () => {
     expect(before! * 360).toBeLessThan(-4 * end)
   })
   it('far from 0 an average takes no more than its window', () => {
-    forget()
     const f = fair('average(max(0, noise(2Hz)) * 20deg, 0.5s)')
     expect(f.slot.readers[0]!.at(at(YEAR))).toBeGreaterThanOrEqual(0)
-    expect(working()).toBe(false)
+    expect(f.program.queue.isPending).toBe(false)
   })
   it('sums within sums wait for one another', () => {
     const inner = 'average(noise(10.7Hz, 9deg, octaves: 2), 10.1s)'
@@ -124,10 +121,32 @@ describe('what takes long is worked out bit by bit', () => {
     expect(b.value(30)).toBeGreaterThanOrEqual(b.value(29))
   })
   it('one who waits leaves what others want alone', () => {
-    forget()
-    fair(text).slot.readers[0]!.at(at(900))
-    workedOut(() => fair('accumulate(abs(noise(3Hz)) * 1deg/s)').slot.readers[0]!.at(at(60)))
-    expect(working()).toBe(true)
-    forget()
+    const f = fair(text, { with: { 'Flag.x': 'accumulate(abs(noise(3Hz)) * 1px/s)' } })
+    f.slot.readers[0]!.at(at(900))
+    const flag = [...f.program.slots.values()].find(s => s.key.endsWith('.x'))!
+    f.program.queue.settle(() => flag.readers[0]!.at(at(60)))
+    expect(f.program.queue.isPending).toBe(true)
+  })
+  it('belongs to its program: what another one wants, clears or has no time for is its own', () => {
+    const [one, other] = [fair(text), fair(text)]
+    one.slot.readers[0]!.at(at(900))
+    expect(other.program.queue.isPending).toBe(false)
+    other.slot.readers[0]!.at(at(900))
+    other.program.queue.clear()
+    expect(one.program.queue.isPending).toBe(true)
+    // Within the budget of one, the other has one of its own.
+    const far = one.program.queue.withinBudget(() => {
+      one.program.queue.consume(1e6)
+      return other.program.queue.settle(() => other.slot.readers[0]!.at(at(900)))
+    })
+    expect(far).toBe(one.value(900))
+  })
+  it('is handed on to the program that takes over, with what was added up so far', () => {
+    const f = fair(text)
+    f.slot.readers[0]!.at(at(900))
+    const next = new Program(f.piece, f.program)
+    expect(next.queue.isPending).toBe(true)
+    while (!next.queue.advance(1));
+    expect(next.slots.get(f.key)!.readers[0]!.at(at(900))).toBe(fair(text).value(900))
   })
 })

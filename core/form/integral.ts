@@ -24,7 +24,7 @@ import {
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { Cells } from './cells.ts'
 import type { Facts } from '../facts/facts.ts'
-import { asks } from './working.ts'
+import { PENDING, type WorkQueue } from './work-queue.ts'
 
 export interface Integral {
   (m: Moment): number
@@ -50,10 +50,18 @@ type Way =
   | { readonly type: 'closed'; readonly integral: Integral }
   | { readonly type: 'sum'; readonly a: Summand; readonly b: Summand }
   | { readonly type: 'scaled'; readonly by: Rational; readonly of: Summand }
-  | { readonly type: 'rounds'; readonly every: Rational; readonly gain: Rational; readonly from: Rational }
+  | Rounds
   | { readonly type: 'rests'; readonly from: Rational }
   | { readonly type: 'pieces' }
   | { readonly type: 'cells' }
+
+/** Comes back after so long, each time so much further, from a second on. */
+interface Rounds {
+  readonly type: 'rounds'
+  readonly every: Rational
+  readonly gain: Rational
+  readonly from: Rational
+}
 
 function wayOf(f: Summand): Way {
   if (f.integral) return { type: 'closed', integral: f.integral }
@@ -84,22 +92,22 @@ export function reachOf(f: Summand): number {
 /** ∫ f from one second of the piece to another; NaN while it is being worked out, and beyond its end. */
 export type Between = (from: Rational, to: Rational) => number
 
-export function integralOf(f: Summand, frameRate: Rational): Integral {
+export function integralOf(f: Summand, frameRate: Rational, queue: WorkQueue): Integral {
   const way = wayOf(f)
   switch (way.type) {
     case 'closed':
       return holding(way.integral, way.integral.reach ?? Infinity)
     case 'scaled': {
-      const of = integralOf(way.of, frameRate)
+      const of = integralOf(way.of, frameRate, queue)
       const by = toNumber(way.by)
       return m => by * of(m)
     }
     case 'sum': {
-      const [a, b] = [integralOf(way.a, frameRate), integralOf(way.b, frameRate)]
+      const [a, b] = [integralOf(way.a, frameRate, queue), integralOf(way.b, frameRate, queue)]
       return m => a(m) + b(m)
     }
     default: {
-      const to = betweenOf(f, way, frameRate)
+      const to = betweenOf(f, way, frameRate, queue)
       return holding(m => to(ZERO, m.exactSeconds), way.type === 'cells' ? Cells.reachOf(f) : Infinity)
     }
   }
@@ -117,18 +125,18 @@ function holding(sum: Integral, reach: number): Integral {
 }
 
 /** The integral between two moments, without what lies before both: exact far away too. */
-export function integralBetween(f: Summand, frameRate: Rational): Between {
+export function integralBetween(f: Summand, frameRate: Rational, queue: WorkQueue): Between {
   const way = wayOf(f)
   if (way.type === 'scaled') {
-    const of = integralBetween(way.of, frameRate)
+    const of = integralBetween(way.of, frameRate, queue)
     const by = toNumber(way.by)
     return (from, to) => by * of(from, to)
   }
-  return betweenOf(f, way, frameRate)
+  return betweenOf(f, way, frameRate, queue)
 }
 
-function betweenOf(f: Summand, way: Way, frameRate: Rational): Between {
-  const cells = new Cells(f, frameRate)
+function betweenOf(f: Summand, way: Way, frameRate: Rational, queue: WorkQueue): Between {
+  const cells = new Cells(f, frameRate, queue)
   switch (way.type) {
     case 'pieces':
       return asWide((from, to) => cells.direct(from, to))
@@ -143,7 +151,7 @@ function betweenOf(f: Summand, way: Way, frameRate: Rational): Between {
       return (from, to) => (compare(from, to) <= 0 ? up(from, to) : -up(to, from))
     }
     case 'rounds':
-      return rounds(cells, way.every, way.gain, way.from)
+      return rounds(cells, way, queue)
     default:
       return asWide((from, to) => cells.between(from, to))
   }
@@ -162,15 +170,15 @@ const asWide =
  * Whole periods counted, then the rest; each period a growing rate gains more than the one before:
  * ∫ over n periods = n·W + gain·P²·n(n − 1)/2. Before `from` it is added up as it is.
  */
-function rounds(cells: Cells, every: Rational, gain: Rational, from: Rational): Between {
+function rounds(cells: Cells, { every, gain, from }: Rounds, queue: WorkQueue): Between {
   const start = toNumber(from)
   const length = toNumber(every)
   let whole: number | undefined
   const period = () => {
     if (whole !== undefined) return whole
-    const before = asks()
-    const w = cells.between(start, start + length)
-    if (!Number.isNaN(w) && asks() === before) whole = w
+    const w = queue.attempt(() => cells.between(start, start + length))
+    if (w === PENDING) return NaN
+    if (!Number.isNaN(w)) whole = w
     return w
   }
   /** From `from` to a second at or after it (or anywhere, where it always comes back). */

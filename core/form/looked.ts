@@ -8,7 +8,7 @@ import { ordered } from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import { isZero, toNumber, type Rational } from '../time/rational.ts'
 import { bySecond, type Form } from './form.ts'
-import { workedOut } from './working.ts'
+import type { WorkQueue } from './work-queue.ts'
 
 /** Looks over a period at first, to see whether there is anything to gain, and then in all. */
 const GLANCES = 48
@@ -35,12 +35,12 @@ const restsOutside = (read: (t: number) => number, [from, to]: readonly [number,
   [1, 1e3, 1e6].every(far => read(from - far) === read(from) && read(to + far) === read(to))
 
 /** The bounds of `f`, no wider than `known`. */
-export function looked(f: Form, known: I.Interval, frameRate: Rational): I.Interval {
+export function looked(f: Form, known: I.Interval, frameRate: Rational, queue: WorkQueue): I.Interval {
   const window = windowOf(f)
   if (!window || f.facts().cost.anew * LOOKS > MOST_WORK) return known
   const [from, to] = window
   const once = bySecond(f, frameRate)
-  const read = (t: number) => workedOut(() => once(t))
+  const read = (t: number) => queue.settle(() => once(t))
   let [low, high] = [Infinity, -Infinity]
   const see = (v: number) => {
     if (v < low) low = v

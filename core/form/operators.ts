@@ -35,6 +35,7 @@ import {
   slope,
   type Form,
 } from './form.ts'
+import type { WorkQueue } from './work-queue.ts'
 
 /** The largest whole power that is worked out by multiplying. */
 export const MOST_FACTORS = 64
@@ -164,11 +165,11 @@ export function passing(a: Form, b: Form, frameRate: Rational): B.Bends {
 }
 
 /** One of two values, as a truth that changes with time has it. */
-export function either(test: Form, yes: Form, no: Form, frameRate: Rational): Form {
+export function either(test: Form, yes: Form, no: Form, frameRate: Rational, queue: WorkQueue): Form {
   const facts = {
     ...made([test, yes, no]),
     repeats: () => {
-      const last = restOf(test, frameRate)
+      const last = restOf(test, frameRate, queue)
       if (last === null) return R.together([repeats(test), repeats(yes), repeats(no)])
       return R.onlyFrom(repeats(last === 0 ? no : yes), repeats(test).from)
     },

@@ -27,6 +27,7 @@ import {
   type Form,
 } from './form.ts'
 import { scaledIntegral } from './integral.ts'
+import type { WorkQueue } from './work-queue.ts'
 
 export interface Factor {
   readonly form: Form
@@ -37,6 +38,8 @@ export interface Factor {
 /** What a product needs to know of the piece. */
 export interface Setting {
   readonly frameRate: Rational
+  /** Where what takes long to add up waits. */
+  readonly queue: WorkQueue
   /** The moment in seconds at which lap 0 begins. */
   readonly lapStart: Rational
   /** The slip of a pace made of dials: `pace` is its value now. */
@@ -74,11 +77,11 @@ export function product(factors: readonly Factor[], setting: Setting): Form {
     const counted = paced(affine, constant, perLap, dialled, setting)
     if (counted) return clockTime(counted, beat, setting.frameRate)
   }
-  const made = general(moving, constant, setting.frameRate)
+  const made = general(moving, constant, setting)
   if (moving.length > 1 && !dialled) return made
   return {
     ...made,
-    rate: { type: 'scaled', by: constant, dials: dialled, of: general(moving, ONE, setting.frameRate) },
+    rate: { type: 'scaled', by: constant, dials: dialled, of: general(moving, ONE, setting) },
   }
 }
 
@@ -93,14 +96,15 @@ function paced(time: Affine, by: Rational, perLap: boolean, dials: Dialled | nul
   return { rate: scaled.rate, base: plus(scaled.base, slip) }
 }
 
-function general(moving: readonly Factor[], constant: Rational, frameRate: Rational): Form {
+function general(moving: readonly Factor[], constant: Rational, setting: Setting): Form {
+  const { frameRate } = setting
   const [first, ...rest] = moving
-  const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!, frameRate) : first!.form
-  const all = rest.reduce((a, f) => pair(a, f, frameRate), start)
-  return constant.n === constant.d ? all : pair(fixed(constant, frameRate), { form: all, inverse: false }, frameRate)
+  const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!, setting) : first!.form
+  const all = rest.reduce((a, f) => pair(a, f, setting), start)
+  return constant.n === constant.d ? all : pair(fixed(constant, frameRate), { form: all, inverse: false }, setting)
 }
 
-function pair(a: Form, f: Factor, frameRate: Rational): Form {
+function pair(a: Form, f: Factor, setting: Setting): Form {
   const b = f.form
   const ca = constantOf(a)
   const cb = constantOf(b)
@@ -108,14 +112,14 @@ function pair(a: Form, f: Factor, frameRate: Rational): Form {
     f.inverse ? m => a.at(m) / b.at(m) : ca && fits(ca) ? scaledBy(ca, b) : m => a.at(m) * b.at(m),
     {
       ...made([a, b]),
-      ...(f.inverse && !cb ? poles(a, b, frameRate) : {}),
+      ...(f.inverse && !cb ? poles(a, b, setting.frameRate) : {}),
       finite: () => a.facts().finite && b.facts().finite && !(f.inverse && touches0(bounds(b))),
       repeats: () =>
         ca && !f.inverse
           ? R.scaled(repeats(b), ca)
           : cb && !(f.inverse && isZero(cb))
             ? R.scaled(repeats(a), f.inverse ? over(ONE, cb) : cb)
-            : faded(a, b, f.inverse, frameRate),
+            : faded(a, b, f.inverse, setting),
       bounds: () =>
         f.inverse ? I.over(bounds(a), bounds(b)) : a === b ? I.square(bounds(a)) : I.times(bounds(a), bounds(b)),
       slope: () =>
@@ -150,7 +154,7 @@ function scaledBy(c: Rational, of: Form): Form['at'] {
   return n === 1 ? m => of.at(m) / d : m => (of.at(m) * n) / d
 }
 
-/** What is divided by passes 0: there the quotient leaps from one far end to the other. */
+/** What is divided by passes 0: there the quotient jumps from one far end to the other. */
 function poles(a: Form, b: Form, frameRate: Rational) {
   const at0 = () => (touches0(bounds(b)) ? passing(b, fixed({ n: 0n, d: 1n }, frameRate), frameRate) : B.SMOOTH)
   return {
@@ -162,14 +166,14 @@ function poles(a: Form, b: Form, frameRate: Rational) {
 const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0
 
 /** Where a factor comes to rest at 0 the product does; else it repeats when both do. */
-function faded(a: Form, b: Form, inverse: boolean, frameRate: Rational): R.Repeats {
+function faded(a: Form, b: Form, inverse: boolean, { frameRate, queue }: Setting): R.Repeats {
   for (const [f, other] of inverse
     ? []
     : ([
         [a, b],
         [b, a],
       ] as const)) {
-    if (restOf(f, frameRate) === 0 && I.isBounded(bounds(other))) return repeats(f)
+    if (restOf(f, frameRate, queue) === 0 && I.isBounded(bounds(other))) return repeats(f)
   }
   return R.together([repeats(a), repeats(b)])
 }

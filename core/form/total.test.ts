@@ -50,7 +50,7 @@ describe('a pace that changes with time', () => {
     for (const text of ['accumulate(1turn/s * sine(every: 4s) * sine(every: 3s))', 'accumulate(noise(1Hz, 9deg/s))'])
       expect(fair(text).slot.forms[0]!.facts().reach).toBe(Infinity)
   })
-  it('a rate that has no value leaves the hand value, and stops nothing else', () => {
+  it('a rate that has no value leaves the set value, and stops nothing else', () => {
     const f = fair('accumulate(30deg / 0s + sine(every: 4s, amp: 20deg/s))')
     expect(f.value(3)).toBe(0)
     expect(f.slot.forms[0]!.facts()).toMatchObject({ finite: false, repeats: { every: null } })

@@ -29,7 +29,6 @@ import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled
 import { constantOf, form, type Form } from './form.ts'
 import { Cells } from './cells.ts'
 import { integralOf, reachOf, type Integral } from './integral.ts'
-import { workedOut } from './working.ts'
 import { product, type Setting } from './product.ts'
 
 /** A constant with dials in it before what is added up; `of` null stands for 1. */
@@ -71,7 +70,7 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
   const sum = summed(rate, place, s, beat)
   const all = form(m => sum(onClock(m, beat)), {
     bounds: () => ALL,
-    repeats: () => gained(rate, sum, s.frameRate, beat),
+    repeats: () => gained(rate, sum, s, beat),
     // A sum leaps only with its clock; where its rate leaps it bends.
     leaps: () => beat.bends,
     bends: () => joined(beat.bends, rate.facts().bends, turning(paceIn(rate))),
@@ -106,9 +105,9 @@ const onClock = (m: Moment, beat: Beat): Moment => (beat === PIECE ? m : momentO
 
 function summed(rate: Form, place: string, s: Setting, beat: Beat): Integral {
   const terms = termsOf(rate, { by: ONE, dials: null, of: null })
-  if (!terms.some(t => t.dials)) return integralOf(rate, s.frameRate)
+  if (!terms.some(t => t.dials)) return integralOf(rate, s.frameRate, s.queue)
   const parts = terms.map(({ by, dials, of }, nth) => {
-    const whole = of && integralOf(of, s.frameRate)
+    const whole = of && integralOf(of, s.frameRate, s.queue)
     const run: Run = whole
       ? { key: `~${place}.${nth}`, at: m => fromFinite(finite(whole(onClock(m, beat)))), clocked: false }
       : secondsFrom(ZERO)
@@ -144,7 +143,7 @@ function both(a: Dialled | null, b: Dialled | null, ca: Rational, cb: Rational):
 }
 
 /** How a sum comes back: over each period of the rate it gains the same. A gain that is no decimal is not said to be exact. */
-function gained(rate: Form, sum: Integral, frameRate: Rational, beat: Beat): Repeats {
+function gained(rate: Form, sum: Integral, { frameRate, queue }: Setting, beat: Beat): Repeats {
   const { every, gain, from } = rate.facts().repeats
   const pace = beat.steady?.rate
   if (!pace || isZero(pace) || !every || isZero(every) || !isZero(gain) || from || rests(rate.facts().repeats))
@@ -152,7 +151,7 @@ function gained(rate: Form, sum: Integral, frameRate: Rational, beat: Beat): Rep
   // Adding up step by step over a long period to learn what it gains would hold up whoever asks.
   if (compare(every, rate.integral ? DAY : LONGEST_ASKED) > 0) return NEVER
   if (!rate.integral && toNumber(every) / Cells.lengthFor(rate) > CELLS_ASKED) return NEVER
-  const whole = workedOut(() => sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate)))
+  const whole = queue.settle(() => sum(momentOfSeconds(every, frameRate)) - sum(momentOfSeconds(ZERO, frameRate)))
   if (!Number.isFinite(whole)) return NEVER
   const rounded = Math.round(whole * 1e9) / 1e9
   const clocked = over(every, absolute(pace))

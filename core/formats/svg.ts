@@ -1,6 +1,5 @@
 /** One moment of a piece as an SVG picture (SVG 2), drawn from the same scene as the stage. */
 import { Program } from '../engine/program.ts'
-import { limited } from '../form/working.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
 import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
@@ -199,7 +198,7 @@ export function stillSvg(piece: Piece, seconds: Rational, pictures: ReadonlyMap<
   const box = `${-width / 2} ${-height / 2} ${width} ${height}`
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
   let bodies = ''
-  limited(() => {
+  program.queue.withinBudget(() => {
     const deep = inDepth(scene.eye)
     const painted: Painted[] = []
     let long = 0

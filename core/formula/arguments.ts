@@ -31,7 +31,7 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
     if (arg.label === undefined) {
       parameter = free.shift() ?? many ?? undefined
       if (!parameter) {
-        const says = `${entry.name} takes ${entry.takes.map(p => p.name).join(', ')}; there is one argument too many.`
+        const says = `${entry.name} takes ${entry.takes.map(p => p.name).join(', ')}, so there is one argument too many.`
         problems.push(problem('argument-unknown', arg, says))
         continue
       }
@@ -105,7 +105,7 @@ function wordIn(node: Node, parameter: Parameter): Word | { says: string; near: 
   if (name === undefined) {
     const near = written === null ? [] : nearest(written, words)
     const list = words.length <= 6 ? ` It can be ${words.join(', ')}.` : ''
-    return { says: `${written ?? 'This'} is no word for ${parameter.name}.${list || meant(near)}`, near }
+    return { says: `${written ?? 'This'} isn’t a word for ${parameter.name}.${list || meant(near)}`, near }
   }
   if (node.type !== 'call') return { name }
   const only = node.args[0]?.value

@@ -22,7 +22,7 @@ export abstract class Calls extends Lookup {
   protected measured(node: Node, got: Got): Got {
     if (got === 'any' || !got.truth) return got
     return this.wrong(
-      problem('kind', outerSpan(node), 'A yes or no cannot be reckoned with. Choose with if … then … else ….'),
+      problem('kind', outerSpan(node), 'You can’t calculate with a yes or no. Choose with if … then … else ….'),
     )
   }
 
@@ -34,7 +34,7 @@ export abstract class Calls extends Lookup {
         node.nameAt,
         node.name,
         FUNCTIONS.map(f => f.name),
-        'There is no function',
+        'Unknown function',
       )
     }
     const { filled, problems } = argumentsOf(node, entry)
@@ -56,7 +56,7 @@ export abstract class Calls extends Lookup {
         f.arg.value,
         kind,
         wanted,
-        `${f.parameter.name} wants ${kindName(wanted)}${what}; this is ${kindName(kind)}.`,
+        `${f.parameter.name} needs ${kindName(wanted)}${what}, but this is ${kindName(kind)}.`,
       )
     }
     this.oneKind(
@@ -90,7 +90,7 @@ export abstract class Calls extends Lookup {
     const fix = unit
       ? [replacing(end, `, ${entry.plainUnless}: 1${unit}`, `${entry.name}(…, ${entry.plainUnless}: 1${unit})`)]
       : []
-    const says = `${entry.name} wants a plain value, or ${entry.plainUnless}: to say in what steps; this is ${kindName(result)}.`
+    const says = `${entry.name} needs a plain value, or ${entry.plainUnless}: to say in what steps; this is ${kindName(result)}.`
     this.wrong(problem('kind', node, says, ...fix))
   }
 
@@ -105,14 +105,14 @@ export abstract class Calls extends Lookup {
     const named = this.names.named(f.word!.name)
     const own = this.target.part === null ? undefined : piece.parts[this.target.part]
     if (type === 'gear' && (own?.shape.type !== 'gear' || this.target.property?.name !== 'rotation')) {
-      this.wrong(problem('argument-unknown', f.arg.value, 'Only the rotation of a gear can engage with another gear.'))
+      this.wrong(problem('argument-unknown', f.arg.value, 'Only a gear’s rotation can engage with another gear.'))
     } else if (!named || !fits(named)) {
       const known = this.names.all().filter(fits)
       this.unknown(
         f.arg.value,
         f.word!.name,
         known.map(t => t.name),
-        `There is no ${type === 'waves' ? 'wave surface' : type} named`,
+        `Unknown ${type === 'waves' ? 'wave surface' : type}`,
       )
     } else {
       const { from, to } = f.arg.value
@@ -139,7 +139,7 @@ export abstract class Calls extends Lookup {
           node,
           before?.word ?? 'this',
           parts.map(t => t.name),
-          'There is no part named',
+          'Unknown part',
         )
       return
     }
@@ -160,12 +160,12 @@ export abstract class Calls extends Lookup {
     if (named?.type !== 'curve') {
       const curves = this.names.all().filter(t => t.type === 'curve')
       const known = [...(f.parameter.words?.() ?? []), ...curves.map(t => t.name)]
-      this.unknown(f.arg.value, f.word!.name, known, 'There is no easing and no curve named')
+      this.unknown(f.arg.value, f.word!.name, known, 'Unknown easing or curve')
       return
     }
     const kind = kindOfUnit(this.names.piece.curves[named.id]!.unit)
     if (isPlain(kind)) return
-    const says = `As an easing a curve gives shares from 0 to 1; ${named.name} gives ${kindName(kind)}. Set its unit to % or to none.`
+    const says = `An easing curve must give shares from 0 to 1; ${named.name} gives ${kindName(kind)}. Set its unit to % or to none.`
     this.wrong(problem('kind', f.arg.value, says))
   }
 

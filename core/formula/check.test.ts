@@ -9,8 +9,8 @@ const runs = (text: string, place?: Place) => fair(text, place).slot.running ===
 
 describe('kinds', () => {
   it.each([
-    ['time * 40', 'This gives a time; rotation wants an angle.', 'time * 40deg/s'],
-    ['time', 'This gives a time; rotation wants an angle.', 'time * 1deg/s'],
+    ['time * 40', 'This is a time, but rotation needs an angle.', 'time * 40deg/s'],
+    ['time', 'This is a time, but rotation needs an angle.', 'time * 1deg/s'],
     ['12deg + 3px', 'These cannot be added: an angle and a length.', undefined],
     [
       'base + noise(2Hz, 6) * wind',
@@ -19,20 +19,20 @@ describe('kinds', () => {
     ],
     [
       'noise(2Hz, amp: 6) * dusk',
-      'This gives a plain number; rotation wants an angle.',
+      'This is a plain number, but rotation needs an angle.',
       'noise(2Hz, amp: 6deg) * dusk',
     ],
-    ['sine(every: 2s)', 'This gives a plain number; rotation wants an angle.', 'sine(every: 2s, amp: 20deg)'],
-    ['sine(every: 2, amp: 3)', 'every wants a time; this is a plain number.', 'sine(every: 2s, amp: 3)'],
-    ['sine(2s, 3)', 'freq wants a frequency (every: takes a time); this is a time.', undefined],
+    ['sine(every: 2s)', 'This is a plain number, but rotation needs an angle.', 'sine(every: 2s, amp: 20deg)'],
+    ['sine(every: 2, amp: 3)', 'every needs a time, but this is a plain number.', 'sine(every: 2s, amp: 3)'],
+    ['sine(2s, 3)', 'freq needs a frequency (every: takes a time), but this is a time.', undefined],
     [
       'if time < 3 then 1deg else 2deg',
       'These cannot be compared: a time and a plain number.',
       'if time < 3s then 1deg else 2deg',
     ],
-    ['if 3deg then 1 else 2', 'Here a comparison is wanted, such as time < 3s; this is an angle.', undefined],
-    ['time < 3s', 'This gives a yes or no. Choose a value for each with if … then … else ….', undefined],
-    ['(time < 3s) * 2deg', 'A yes or no cannot be reckoned with. Choose with if … then … else ….', undefined],
+    ['if 3deg then 1 else 2', 'This must be a comparison, such as time < 3s; this is an angle.', undefined],
+    ['time < 3s', 'This is a yes or no. Choose a value for each with if … then … else ….', undefined],
+    ['(time < 3s) * 2deg', 'You can’t calculate with a yes or no. Choose with if … then … else ….', undefined],
     [
       'clamp(time * 45deg/s, 0px, 90deg)',
       'In clamp x is an angle and low a length; they must be of one kind.',
@@ -43,7 +43,7 @@ describe('kinds', () => {
       'In smoothstep low is a plain number and x a time; they must be of one kind.',
       'smoothstep(1s, 4s, time) * 9deg',
     ],
-    ['2deg ^ 3px', 'A power is a plain number; this is a length.', undefined],
+    ['2deg ^ 3px', 'An exponent must be a plain number; this is a length.', undefined],
   ])('%s', (text, says, fix) => {
     expect(first(text).says).toBe(says)
     if (fix) {
@@ -63,7 +63,7 @@ describe('kinds', () => {
     expect(fixed(text, place)[0]).toBe(fix)
   })
   it('a unit of time with a blank before it is told as one, whatever is named like it', () => {
-    expect(first('sine(3 / lap) * 2deg').says).toBe('lap is a unit of time. It stands close to its number: 3/lap.')
+    expect(first('sine(3 / lap) * 2deg').says).toBe('lap is a unit of time. Write it right after its number: 3/lap.')
     expect(first('3 / lip * time').says).not.toContain('unit')
   })
 
@@ -123,19 +123,19 @@ describe('names', () => {
   })
 
   it.each([
-    ['carosel.rotation', 'There is no part named carosel. Did you mean Carousel?', 'Carousel.rotation'],
-    ['carousel.rotatoin', 'Carousel has no property rotatoin. Did you mean rotation', 'carousel.rotation'],
-    ['fairPase * 3deg', 'There is nothing named fairPase. Did you mean fairPace?', 'fairPace * 3deg'],
-    ['sien(1Hz, 3)', 'There is no function sien. Did you mean sine', 'sine(1Hz, 3)'],
-    ['tiem * 45deg/s', 'There is nothing named tiem. Did you mean time', 'time * 45deg/s'],
-    ['45dge', 'dge is no unit. Did you mean deg?', '45deg'],
+    ['carosel.rotation', 'Unknown part “carosel”. Did you mean Carousel?', 'Carousel.rotation'],
+    ['carousel.rotatoin', 'Carousel has no property “rotatoin”. Did you mean rotation', 'carousel.rotation'],
+    ['fairPase * 3deg', 'Unknown name “fairPase”. Did you mean fairPace?', 'fairPace * 3deg'],
+    ['sien(1Hz, 3)', 'Unknown function “sien”. Did you mean sine', 'sine(1Hz, 3)'],
+    ['tiem * 45deg/s', 'Unknown name “tiem”. Did you mean time', 'time * 45deg/s'],
+    ['45dge', 'dge isn’t a unit. Did you mean deg?', '45deg'],
     [
       'ramp(length: 3s, to: 9deg, ease: cubicIm)',
-      'There is no easing and no curve named cubicIm. Did you mean cubicIn',
+      'Unknown easing or curve “cubicIm”. Did you mean cubicIn',
       'ramp(length: 3s, to: 9deg, ease: cubicIn)',
     ],
-    ['carousel', 'Carousel is a part. Say which property, as in Carousel.rotation.', 'carousel.rotation'],
-    ['ticket', 'There is nothing named ticket. Did you mean Ticket arch?', '`Ticket arch`.rotation'],
+    ['carousel', 'Carousel is a part. Add a property, as in Carousel.rotation.', 'carousel.rotation'],
+    ['ticket', 'Unknown name “ticket”. Did you mean Ticket arch?', '`Ticket arch`.rotation'],
   ])('%s', (text, says, fix) => {
     const p = first(text, { on: 'Flag' })
     expect(p.says).toContain(says)
@@ -143,14 +143,14 @@ describe('names', () => {
   })
 
   it.each([
-    ['sine', /function: its arguments/],
-    ['own', /comes a property/],
+    ['sine', /function: write its arguments/],
+    ['own', /write a property/],
     ['parent.rotation', /has no parent/],
-    ['time on slo', /no clock named slo\. Did you mean slow/],
+    ['time on slo', /Unknown clock “slo”\. Did you mean slow/],
     ['let time = 3s; time * 1deg/s', /already means something else/],
     ['(1 + 2).x', /name of a part/],
-    ['mount[2]', /comes a property/],
-    ['unknown + unheard', /nothing named unknown/],
+    ['mount[2]', /write a property/],
+    ['unknown + unheard', /Unknown name “unknown”/],
   ])('%s', (text, says) => expect(first(text).says).toMatch(says))
 
   it('a signal reads no base and no copy', () => {
@@ -158,7 +158,7 @@ describe('names', () => {
     const signal = [...f.program.slots.values()].find(s => s.key.startsWith('~'))!
     expect(signal.problems.map(p => p.says)).toEqual([
       expect.stringMatching(/no base/),
-      expect.stringMatching(/no copy/),
+      expect.stringMatching(/belong to a copy/),
     ])
   })
 })
@@ -186,7 +186,7 @@ describe('copies', () => {
     expect(codes('mount[index - 1].x + 3px', { on: 'Mount', property: 'y' })).toEqual(['index'])
     const f = fair('if index > 0 then mount[index - 1].x + 3px else 1px', { on: 'Mount', property: 'y' })
     expect([0, 1, 11].map(i => f.value(0, i))).toEqual([1, 3, 3])
-    expect(first('mount[time / 1s].rotation').says).toMatch(/does not change with time/)
+    expect(first('mount[time / 1s].rotation').says).toMatch(/doesn’t change with time/)
   })
 
   it('a part without copies has no index', () => {
@@ -215,7 +215,7 @@ describe('arguments', () => {
       'argument-unknown',
       'sine has no argument evry; it takes freq, amp, offset, phase, every, low, high.',
     ],
-    ['abs(1deg, 2deg)', 'argument-unknown', 'abs takes x; there is one argument too many.'],
+    ['abs(1deg, 2deg)', 'argument-unknown', 'abs takes x, so there is one argument too many.'],
     ['ramp(length: 0s, to: 3deg)', 'domain', 'length must be more than 0.'],
     ['sine(every: 0s, amp: 3deg)', 'domain', 'every must be more than 0.'],
     ['ramp(length: 3s, to: 3deg, ease: quadIn(2))', 'argument-unknown', 'quadIn takes no strength.'],

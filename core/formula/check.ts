@@ -41,7 +41,7 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
     }
     if (lets.has(canonical(l.name))) {
       run.problems.push(
-        problem('unknown-name', l.nameAt, `${l.name} is named twice. Give the second a name of its own.`),
+        problem('unknown-name', l.nameAt, `${l.name} is named twice. Give the second one another name.`),
       )
     }
     lets.set(canonical(l.name), got)
@@ -56,10 +56,10 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
       formula.body,
       result,
       wanted ?? PLAIN,
-      'This gives a yes or no. Choose a value for each with if … then … else ….',
+      'This is a yes or no. Choose a value for each with if … then … else ….',
     )
   } else if (wanted && result !== 'any' && !sameKind(result, wanted)) {
-    const says = `This gives ${kindName(result)}; ${target.property!.name} wants ${kindName(wanted)}.`
+    const says = `This is ${kindName(result)}, but ${target.property!.name} needs ${kindName(wanted)}.`
     run.mismatch(formula.body, result, wanted, says)
   }
   return done(result)
@@ -116,7 +116,7 @@ class Check extends Calls {
       case 'member':
         return this.member(node)
       case 'index':
-        return this.wrong(problem('syntax', node, 'Behind a copy in [ ] comes a property, as in mount[2].y.'))
+        return this.wrong(problem('syntax', node, 'After a copy in [ ] write a property, as in mount[2].y.'))
       case 'call':
         return this.call(node, place)
       case 'unary':
@@ -148,7 +148,7 @@ class Check extends Calls {
         node.clockAt,
         node.clock,
         known.map(t => t.name),
-        'There is no clock named',
+        'Unknown clock',
       )
     } else if (
       !readsTime(node.of, this.names) &&
@@ -158,7 +158,7 @@ class Check extends Calls {
         problem(
           'clock',
           node,
-          'Links, signals and dials keep their own clock, and nothing else is read here. Take the clock away, or put it where the time is read.',
+          'Links, signals and dials keep their own clock, and nothing else is read here. Delete the clock, or put it where the time is read.',
         ),
       )
     }
@@ -180,7 +180,7 @@ class Check extends Calls {
     const at = { from: node.unitFrom, to: node.to }
     const known = UNITS.map(u => u.name)
     const near = nearest(node.unit, known)
-    const says = `${node.unit} is no unit.${meant(near) || ` Units are ${known.join(', ')}.`}`
+    const says = `${node.unit} isn’t a unit.${meant(near) || ` Units are ${known.join(', ')}.`}`
     return this.wrong(problem('unit', at, says, ...near.map(n => replacing(at, n))))
   }
 
@@ -188,7 +188,7 @@ class Check extends Calls {
     const got = this.infer(node, false)
     if (got !== 'any' && !got.truth && !this.isSwitch(node)) {
       this.wrong(
-        problem('kind', outerSpan(node), `Here a comparison is wanted, such as time < 3s; this is ${kindName(got)}.`),
+        problem('kind', outerSpan(node), `This must be a comparison, such as time < 3s; this is ${kindName(got)}.`),
       )
     }
     return TRUTH
@@ -242,11 +242,11 @@ class Check extends Calls {
 
   private powered(right: Node, x: Got, y: Got): Got {
     if (y !== 'any' && !isPlain(y))
-      return this.mismatch(right, y, PLAIN, `A power is a plain number; this is ${kindName(y)}.`)
+      return this.mismatch(right, y, PLAIN, `An exponent must be a plain number; this is ${kindName(y)}.`)
     if (x === 'any' || isPlain(x)) return x
     const whole = right.type === 'number' && isWhole(right.value)
     if (whole) return power(x, toNumber(right.value))
-    return this.wrong(problem('kind', right, `${kindName(x)} can be raised to a whole number only, such as 2.`))
+    return this.wrong(problem('kind', right, `${kindName(x)} can only be raised to a whole number, such as 2.`))
   }
 }
 

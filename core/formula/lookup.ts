@@ -122,7 +122,7 @@ export abstract class Lookup {
         problem(
           'syntax',
           node,
-          `${thing.name} is a part. Say which property, as in ${written(thing.name)}.${wanted.name}.`,
+          `${thing.name} is a part. Add a property, as in ${written(thing.name)}.${wanted.name}.`,
           fix,
         ),
       )
@@ -136,18 +136,22 @@ export abstract class Lookup {
     }
     if (functionNamed(node.name)) {
       return this.wrong(
-        problem('syntax', node, `${node.name} is a function: its arguments stand in brackets behind it.`),
+        problem('syntax', node, `${node.name} is a function: write its arguments in brackets after it.`),
       )
     }
     if ((RELATIVES as readonly string[]).includes(canonical(node.name))) {
-      return this.wrong(problem('syntax', node, `Behind ${node.name} comes a property, as in ${node.name}.rotation.`))
+      return this.wrong(problem('syntax', node, `After ${node.name} write a property, as in ${node.name}.rotation.`))
     }
     // A word of time with a blank before it: 3 / lap.
     if (readUnit(node.name)?.kind && sameKind(readUnit(node.name)!.kind, TIME))
       return this.wrong(
-        problem('unknown-name', node, `${node.name} is a unit of time. It stands close to its number: 3/${node.name}.`),
+        problem(
+          'unknown-name',
+          node,
+          `${node.name} is a unit of time. Write it right after its number: 3/${node.name}.`,
+        ),
       )
-    return this.unknown(node, node.name, [...BUILTINS.map(b => b.name), ...this.valueNames()], 'There is nothing named')
+    return this.unknown(node, node.name, [...BUILTINS.map(b => b.name), ...this.valueNames()], 'Unknown name')
   }
 
   protected valueNames(): string[] {
@@ -160,7 +164,7 @@ export abstract class Lookup {
       problem(
         'unknown-name',
         at,
-        `${says} ${name}.${meant(near)}`,
+        `${says} “${name}”.${meant(near)}`,
         ...near.map(n => replacing(at, this.names.named(n) ? written(n) : spelled(n))),
       ),
     )
@@ -171,20 +175,20 @@ export abstract class Lookup {
     const { part } = this.target
     if (builtin.copies && !(part && hasCopyWord(this.names.piece, part, builtin))) {
       const lacks = builtin.layered ? 'layers' : builtin.lettered ? 'letters that are copies' : 'copies'
-      const what = part ? `This part has no ${lacks}` : 'A signal belongs to no copy'
+      const what = part ? `This part has no ${lacks}` : 'A signal doesn’t belong to a copy'
       return this.wrong(problem('index', node, `${what}, so there is no ${name} here.`))
     }
     if (builtin.kind !== 'base') return builtin.kind
     return (
       this.target.property?.kind ??
-      this.wrong(problem('unknown-name', node, 'A signal drives no property, so it has no base.'))
+      this.wrong(problem('unknown-name', node, 'A signal doesn’t drive a property, so it has no base.'))
     )
   }
 
   protected member(node: MemberNode): Got {
     const { piece } = this.names
     const before = partWord(node.of.type === 'index' ? node.of.of : node.of)
-    if (!before) return this.wrong(problem('syntax', node, 'Before the dot stands the name of a part.'))
+    if (!before) return this.wrong(problem('syntax', node, 'Write the name of a part before the dot.'))
     const of = before.name
     const word = canonical(before.word)
     let part: string
@@ -197,7 +201,7 @@ export abstract class Lookup {
       const thing = this.names.named(of.name)
       if (thing?.type !== 'part') {
         const parts = this.names.all().filter(t => t.type === 'part')
-        return this.unknown(of, of.name, [...RELATIVES, ...parts.map(t => t.name)], 'There is no part named')
+        return this.unknown(of, of.name, [...RELATIVES, ...parts.map(t => t.name)], 'Unknown part')
       }
       part = thing.id
     }
@@ -235,7 +239,7 @@ export abstract class Lookup {
     const word = builtinNamed(node.name)!
     if (part && hasCopyWord(this.names.piece, part, word, out)) return word.kind as Kind
     const path = `${'parent.'.repeat(out)}${node.name}`
-    return this.wrong(problem('index', node, `There are no copies further out, so there is no ${path} here.`))
+    return this.wrong(problem('index', node, `There are no outer copies, so there is no ${path} here.`))
   }
 
   /** A copied part read from outside its copies needs to say which. */
@@ -247,7 +251,7 @@ export abstract class Lookup {
     if (node.of.type === 'index') {
       const got = this.infer(node.of.at, false)
       if (got !== 'any' && !isPlain(got))
-        this.mismatch(node.of.at, got, PLAIN, `Which copy is a plain number; this is ${kindName(got)}.`)
+        this.mismatch(node.of.at, got, PLAIN, `The copy number must be a plain number; this is ${kindName(got)}.`)
       if (there.length === 0) {
         const at = { from: of.to, to: node.of.to }
         this.wrong(problem('index', at, `${of.name} has no copies.`, replacing(at, '', `${of.name}.${node.name}`)))

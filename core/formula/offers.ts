@@ -50,7 +50,7 @@ function values(names: Names, target: Target): Offer[] {
     ...RELATIVES.filter(() => target.part !== null).map(r => ({
       text: `${r}.`,
       type: 'part' as const,
-      says: r === 'own' ? 'another property of this part' : 'a property of the part it hangs on',
+      says: r === 'own' ? 'another property of this part' : 'a property of its parent',
     })),
     ...names.all().flatMap((t): Offer[] => {
       if (t.type === 'part') return [{ text: `${written(t.name)}.`, type: 'part', says: 'a part' }]

@@ -22,7 +22,7 @@ export interface Unparsed {
 /** Reads a text. Gives the tree, or problems with their places; never throws. */
 export function parse(text: string): Parsed {
   if (text.length > LONGEST) {
-    const says = `A formula has at most ${LONGEST} characters, and this has ${text.length}. Put a part of it in a signal.`
+    const says = `A formula can have up to ${LONGEST} characters, and this has ${text.length}. Move part of it to a signal.`
     return { formula: null, problems: [problem('limit', { from: LONGEST, to: text.length }, says)] }
   }
   const tree = parser.parse(text)
@@ -39,7 +39,7 @@ export function parse(text: string): Parsed {
     () => void depth--,
   )
   if (deepest) {
-    const says = `This is nested more than ${DEEPEST} deep. Put a part of it in a signal.`
+    const says = `This is nested more than ${DEEPEST} deep. Move part of it to a signal.`
     return { formula: null, problems: [problem('limit', deepest, says)] }
   }
   if (error) return { formula: null, problems: [syntaxProblem(text, error)] }
@@ -48,7 +48,7 @@ export function parse(text: string): Parsed {
     return { formula: { text, lets, body: read(parts(tree.topNode).at(-1)!, text) }, problems: [] }
   } catch (e) {
     if (e instanceof OutOfRange) {
-      return { formula: null, problems: [problem('limit', e.at, 'This number is too large or too small to be kept.')] }
+      return { formula: null, problems: [problem('limit', e.at, 'This number is too large or too small.')] }
     }
     throw e
   }
@@ -167,8 +167,9 @@ const binary = (n: SyntaxNode, op: BinaryOp, left: SyntaxNode, right: SyntaxNode
 
 function readArg(n: SyntaxNode, text: string): Arg {
   const p = parts(n)
-  if (p.length === 1) return { ...spanOf(n), value: read(p[0]!, text) }
-  return { ...spanOf(n), label: nameIn(p[0]!, text), labelAt: spanOf(p[0]!), value: read(p[1]!, text) }
+  const { from, to } = n
+  if (p.length === 1) return { from, to, value: read(p[0]!, text) }
+  return { from, to, label: nameIn(p[0]!, text), labelAt: spanOf(p[0]!), value: read(p[1]!, text) }
 }
 
 function readNumber(n: SyntaxNode, text: string): NumberNode {

@@ -119,6 +119,6 @@ function amountOf(node: Node, m: Measures, size: Rational, kind: Kind): Amount {
 
 /** An amount of so many digits that a document can hold it. */
 function kept(a: Amount): Amount {
-  if (!within(a.of)) throw new Unread('This number is too large or too small to be kept.')
+  if (!within(a.of)) throw new Unread('This number is too large or too small.')
   return a
 }

@@ -36,7 +36,7 @@ export function syntaxProblem(text: string, error: SyntaxNode): Problem {
   if (dangling && (next === '' || /^[)\],;*/^<>=]/.test(next))) {
     const from = before.length - dangling[1]!.length
     const fix =
-      next === '' || /[*/^+-]/.test(dangling[1]!) ? [replacing({ from, to: before.length }, '', 'take it away')] : []
+      next === '' || /[*/^+-]/.test(dangling[1]!) ? [replacing({ from, to: before.length }, '', 'delete it')] : []
     return problem('syntax', { from, to: before.length }, `Something is missing after ${dangling[1]}.`, ...fix)
   }
   const ours = ELSEWHERE.find(([pattern]) => pattern.test(rest))
@@ -55,7 +55,7 @@ export function syntaxProblem(text: string, error: SyntaxNode): Problem {
     return problem('syntax', nextAt, `There is no sign between ${last} and ${next}.`, join)
   }
   if (/^[*/^]/.test(next)) return problem('syntax', nextAt, `Something is missing before ${next}.`)
-  return problem('syntax', nextAt, `${next} does not belong here.`, replacing(nextAt, '', 'take it away'))
+  return problem('syntax', nextAt, `${next} does not belong here.`, replacing(nextAt, '', 'delete it'))
 }
 
 /** The first bracket without its other half, with the way to mend it. */
@@ -76,7 +76,7 @@ function unmatched(text: string): Problem | null {
     if (c !== ')' && c !== ']') continue
     const at = { from: i, to: i + 1 }
     const last = open.pop()
-    if (!last) return problem('syntax', at, `This ${c} closes nothing.`, replacing(at, '', 'take it away'))
+    if (!last) return problem('syntax', at, `This ${c} closes nothing.`, replacing(at, '', 'delete it'))
     if (last.close !== c)
       return problem('syntax', at, `Here ${last.close} was expected, not ${c}.`, replacing(at, last.close))
   }

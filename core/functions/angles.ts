@@ -223,7 +223,7 @@ export const atan2: Entry = {
     return m => atanTurns(y!.at(m), x!.at(m))
   },
   kernel: ({ args, lanes }) => pointwise([args.y!, args.x!], lanes, (y, x) => atanTurns(y, x)),
-  // To the right of the middle it is smooth; behind it, it leaps from half a turn to less.
+  // To the right of the middle it is smooth; behind it, it jumps from half a turn to less.
   bounds: call => {
     const [x, y] = [boundsOf(call, 'x'), boundsOf(call, 'y')]
     if (x.low <= 0) return interval(-0.5, 0.5)

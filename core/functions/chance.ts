@@ -1,6 +1,6 @@
 /** Chance: noise and random, hashed, without a period, each property and copy with its own. */
 import { within, type Integral } from '../form/integral.ts'
-import { want, type Work } from '../form/working.ts'
+import type { Work } from '../form/work-queue.ts'
 import { hashUnit } from '../signal/hash.ts'
 import { fieldNoise, type Cell } from '../signal/field.ts'
 import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesReady, type Octave } from '../signal/noise.ts'
@@ -202,7 +202,7 @@ function drawn(l: number, h: number, unit: number): number {
 export const random: Entry = {
   name: 'random',
   group: 'source',
-  says: 'A value by chance between low and high: one for ever without a rate, or a new one so many times a second, held between.',
+  says: 'A random value between low and high: always the same one without a rate, or a new one several times a second, held in between.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'random(low: -30deg, high: 30deg, rate: 10Hz)' },
   takes: [
     { name: 'low', says: 'the lowest value', kind: 'result', initial: 0, valuePlace: true },
@@ -311,7 +311,7 @@ function steppedIntegral(call: Call): Integral | null {
     if (n > most) return NaN
     if (n > list.length + STEPS_AT_ONCE) {
       wanted.set(list, Math.max(n, wanted.get(list) ?? 0))
-      want(work)
+      call.queue.enqueue(work)
       return NaN
     }
     extend(list, n)

@@ -7,6 +7,7 @@ import type { Integral } from '../form/integral.ts'
 import { constantOf, type Exactly, type Form } from '../form/form.ts'
 import type { Pacing, Phase } from '../form/phase.ts'
 import type { Total } from '../form/total.ts'
+import type { WorkQueue } from '../form/work-queue.ts'
 import { settledBy, type Beat, type Reading } from '../form/beat.ts'
 import { joined, type Bends } from '../facts/bends.ts'
 import type { Kernel } from '../columns/kernel.ts'
@@ -89,9 +90,9 @@ export interface Entry {
   readonly bounds: (call: Call) => Interval
   /** When not given: it repeats when its arguments do. */
   readonly repeats?: (call: Call) => Repeats
-  /** When not given: it may leap or bend where an argument does. */
+  /** When not given: it may jump or bend where an argument does. */
   readonly bends?: (call: Call) => Bends
-  /** Those at which it may leap: when not given, where an argument may, or, with bends of its own, all of them. */
+  /** Those at which it may jump: when not given, where an argument may, or, with bends of its own, all of them. */
   readonly leaps?: (call: Call) => Bends
   /** Whether it surely has a value wherever its arguments have one. When not given: it does. */
   readonly finite?: (call: Call) => boolean
@@ -103,6 +104,8 @@ export interface Entry {
   readonly integral?: (call: Call) => Integral | null
   /** The value on many lanes at a time, to the bit; without one it is read lane by lane. */
   readonly kernel?: Kernel<Call>
+  /** The argument that is read at other moments than the call: a kernel has it by `earlier` alone. */
+  readonly elsewhere?: string
 }
 
 export interface Spot {
@@ -150,6 +153,8 @@ export interface Call {
   /** Null where all copies are looked at together and each has another: then it is not read, and nothing may be known by it. */
   readonly seed: number | null
   readonly frameRate: Rational
+  /** Where what takes long to add up waits. */
+  readonly queue: WorkQueue
   readonly measures: Measures
   readonly beat: Beat
   /** Something steady in the seconds of the clock in force, ready to be read. */

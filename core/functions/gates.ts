@@ -1,6 +1,6 @@
 /** From nothing to all: a step, a soft step, and a share bent along an easing. */
 import { ALL, interval, meet, minus, over as quotient, plus, point, times, union } from '../facts/interval.ts'
-import { pointwise } from '../columns/column.ts'
+import { columnwise, pointwise } from '../columns/column.ts'
 import { joined, type Bends, passing as passingRanges } from '../facts/bends.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
 import { type Form, bends, bySecond, constantOf, hardlyApart, isNear } from '../form/form.ts'
@@ -45,7 +45,10 @@ export const smoothstep: Entry = {
     const { low, high, x } = call.args
     return m => softly(low!.at(m), high!.at(m), x!.at(m))
   },
-  kernel: ({ args, lanes }) => pointwise([args.low!, args.high!, args.x!], lanes, softly),
+  kernel: ({ args, lanes }) =>
+    columnwise([args.low!, args.high!, args.x!], lanes, ([low, high, x], count, out) => {
+      for (let i = 0; i < count; i++) out[i] = softly(low![i]!, high![i]!, x![i]!)
+    }),
   bounds: call => {
     const [l, h, x] = ['low', 'high', 'x'].map(n => boundsOf(call, n))
     if (!(l!.high < h!.low)) return interval(0, 1)

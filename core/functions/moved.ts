@@ -1,6 +1,6 @@
 /** Readings at other moments: earlier ones, and ones that vary. */
 import type { Form } from '../form/form.ts'
-import { asks } from '../form/working.ts'
+import type { WorkQueue } from '../form/work-queue.ts'
 import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
 import { fromNumber, minus, plus as and, type Rational } from '../time/rational.ts'
 
@@ -20,16 +20,16 @@ export function varying(seconds: number, m: Moment, since: Moment | null): Momen
 const SHORT = 1e6
 
 /** A reading of `x` at moments made from moments, which remembers the last one. */
-export function moved(x: Form, to: (m: Moment) => Moment | null): (m: Moment) => number {
+export function moved(x: Form, queue: WorkQueue, to: (m: Moment) => Moment | null): (m: Moment) => number {
   let last: Moment | null = null
   let value = NaN
   return m => {
     if (m === last) return value
-    const before = asks()
+    const before = queue.requestCount
     const there = to(m)
     value = there ? x.at(there) : NaN
     // What has no value, or rests on something that is still being worked out, is asked again.
-    last = Number.isNaN(value) || asks() !== before ? null : m
+    last = Number.isNaN(value) || queue.requestCount !== before ? null : m
     return value
   }
 }

@@ -4,7 +4,6 @@
  */
 import { describe, expect, it } from 'vitest'
 import { Program } from '../engine/program.ts'
-import { forget, limited, workOn, workedOut } from '../form/working.ts'
 import { parse } from '../formula/parse.ts'
 import type { Span } from '../formula/problem.ts'
 import { everyNode, type CallNode } from '../formula/tree.ts'
@@ -51,20 +50,20 @@ function templatesOf(entry: Entry): string[] {
 
 /** Value and bounds at a moment, as they come out within a limit once all work is done, and at once without. */
 function bothWays(entry: Entry, text: string, inner?: string, when = FAR): void {
-  forget()
   const limitedly = program(entry, text, inner)
   const reader = limitedly.program.slots.get(limitedly.key)!.readers.at(-1)!
-  const read = () => limited(() => [reader.at(when), reader.facts().bounds.low, reader.at(when)])
+  const { queue } = limitedly.program
+  const read = () => queue.withinBudget(() => [reader.at(when), reader.facts().bounds.low, reader.at(when)])
   read()
-  for (let turns = 0; !workOn(1); turns++) expect(turns, text).toBeLessThan(100_000)
+  for (let turns = 0; !queue.advance(1); turns++) expect(turns, text).toBeLessThan(100_000)
   let seen = read()
-  for (let turns = 0; !workOn(1) && turns < 100; turns++) {
-    while (!workOn(1));
+  for (let turns = 0; !queue.advance(1) && turns < 100; turns++) {
+    while (!queue.advance(1));
     seen = read()
   }
   const plain = program(entry, text, inner)
   const other = plain.program.slots.get(plain.key)!.readers.at(-1)!
-  const meant = workedOut(() => [other.at(when), other.facts().bounds.low, other.at(when)])
+  const meant = plain.program.queue.settle(() => [other.at(when), other.facts().bounds.low, other.at(when)])
   expect(seen, text).toEqual(meant)
 }
 

@@ -18,7 +18,7 @@ import {
   type Interval,
 } from '../facts/interval.ts'
 import { joined } from '../facts/bends.ts'
-import { pointwise } from '../columns/column.ts'
+import { columnwise, pointwise } from '../columns/column.ts'
 import { type Form, bends, constantOf, fixed, gridOf, hardlyApart, isNear } from '../form/form.ts'
 import { passing } from '../form/operators.ts'
 import {
@@ -67,7 +67,10 @@ export const clamp: Entry = {
     const { x, low, high } = call.args
     return m => clamped(x!.at(m), low!.at(m), high!.at(m))
   },
-  kernel: ({ args, lanes }) => pointwise([args.x!, args.low!, args.high!], lanes, clamped),
+  kernel: ({ args, lanes }) =>
+    columnwise([args.x!, args.low!, args.high!], lanes, ([x, low, high], count, out) => {
+      for (let i = 0; i < count; i++) out[i] = clamped(x![i]!, low![i]!, high![i]!)
+    }),
   fold: call => folding(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
   leaps: leapsOfArgs,
   bends: call => passingEnds(call, 'x', 'low', 'high'),
@@ -95,7 +98,10 @@ export const mix: Entry = {
     const { a, b, share } = call.args
     return m => mixed(a!.at(m), b!.at(m), share!.at(m))
   },
-  kernel: ({ args, lanes }) => pointwise([args.a!, args.b!, args.share!], lanes, mixed),
+  kernel: ({ args, lanes }) =>
+    columnwise([args.a!, args.b!, args.share!], lanes, ([a, b, share], count, out) => {
+      for (let i = 0; i < count; i++) out[i] = mixed(a![i]!, b![i]!, share![i]!)
+    }),
   slope: call => {
     const [a, b, s] = ['a', 'b', 'share'].map(n => boundsOf(call, n)) as [Interval, Interval, Interval]
     const [da, db, ds] = ['a', 'b', 'share'].map(n => slopeOf(call, n)) as [Interval, Interval, Interval]

@@ -9,7 +9,7 @@ function place(name: 'stageX' | 'stageY', axis: 'x' | 'y', way: string): Entry {
   return {
     name,
     group: 'rig',
-    says: `How far ${way} on the stage a part's pivot stands, with all it hangs on, or a point so many px from its pivot: written behind its name, as in mallet.${name}, or flag[2].${name}(40px, 0px).`,
+    says: `How far ${way} on the stage a part's pivot is, its parents included, or a point some px from its pivot: written after its name, as in mallet.${name}, or flag[2].${name}(40px, 0px).`,
     example: { part: 'Carousel', property: axis, text: `idler.${name}(60px)` },
     takes: [
       { name: 'part', says: 'the part', kind: 'any', thing: 'part', required: true },

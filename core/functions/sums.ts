@@ -7,7 +7,6 @@ import { NEVER, delayed, plus as grown } from '../facts/repeats.ts'
 import { bends, constantOf } from '../form/form.ts'
 import { Cells } from '../form/cells.ts'
 import { integralBetween } from '../form/integral.ts'
-import { workedOut } from '../form/working.ts'
 import { ONE, ZERO, isZero, minus, over, plus as and, rational, times as by, toNumber } from '../time/rational.ts'
 import { TIME } from '../units/kinds.ts'
 import {
@@ -39,7 +38,7 @@ export const average: Entry = {
     const x = call.args.x!
     const length = constantOf(call.args.over!) ?? ONE
     // What grows is taken off first, so that nothing large is lost in differences.
-    const between = integralBetween({ ...x, integral: null }, call.frameRate)
+    const between = integralBetween({ ...x, integral: null }, call.frameRate, call.queue)
     const seconds = toNumber(length)
     let range: Interval | undefined
     return m => {
@@ -88,7 +87,9 @@ function averageBounds(call: Call): Interval {
   const all = boundsElsewhere(call, 'x')
   if (!every || isZero(every) || !isZero(gain) || from) return all
   if (over(length, every).d !== 1n || Cells.lengthFor(x) * 1000 < toNumber(every)) return all
-  const mean = workedOut(() => integralBetween({ ...x, integral: null }, call.frameRate)(ZERO, every)) / toNumber(every)
+  const mean =
+    call.queue.settle(() => integralBetween({ ...x, integral: null }, call.frameRate, call.queue)(ZERO, every)) /
+    toNumber(every)
   return Number.isFinite(mean) ? plus(point(mean), interval(-1e-10, 1e-10)) : all
 }
 

@@ -1,11 +1,11 @@
 /** What oscillators and noise share: amp and offset, or low and high, round a wave between −1 and 1. */
 import { interval, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { together, type Repeats } from '../facts/repeats.ts'
-import { pointwise, type Column } from '../columns/column.ts'
+import { columnwise, moving, type Column } from '../columns/column.ts'
 import type { LaneCall } from '../columns/kernel.ts'
 import { constantOf } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
-import { toNumber } from '../time/rational.ts'
+import { toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, FREQUENCY, TIME } from '../units/kinds.ts'
 import { boundsOf, repeatsOfArgs, slopeOf, without, type Call, type Parameter } from './entry.ts'
 
@@ -73,8 +73,23 @@ const between = (l: number, h: number, wave: number): number => {
 /** The same on many lanes. */
 export function swingLanes({ first, args, lanes }: LaneCall<Call>, wave: Column): Column {
   const { amp, offset, low, high } = args
-  if (byEnds(first)) return pointwise([low!, high!, wave], lanes, between)
-  return pointwise([offset!, amp!, wave], lanes, (o, a, w) => o + a * w)
+  const byEnd = byEnds(first)
+  const [a, b] = byEnd ? [low!, high!] : [offset!, amp!]
+  const [x, y] = [a, b].map(c => (c.type === 'one' ? constantOf(c.form) : null)) as [Rational | null, Rational | null]
+  if (x && y) return sameSwing(wave, byEnd, toNumber(x), toNumber(y))
+  return columnwise([a, b, wave], lanes, ([p, q, w], count, out) => {
+    if (byEnd) for (let i = 0; i < count; i++) out[i] = between(p![i]!, q![i]!, w![i]!)
+    else for (let i = 0; i < count; i++) out[i] = p![i]! + q![i]! * w![i]!
+  })
+}
+
+/** The same where it swings alike on all lanes. */
+function sameSwing(wave: Column, byEnd: boolean, a: number, b: number): Column {
+  return moving((now, from, count, out) => {
+    wave.fill(now, from, count, out)
+    if (byEnd) for (let i = 0; i < count; i++) out[i] = between(a, b, out[i]!)
+    else for (let i = 0; i < count; i++) out[i] = a + b * out[i]!
+  })
 }
 
 /** Bounds of a swing whose wave lies within `wave`. */

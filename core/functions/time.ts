@@ -1,11 +1,11 @@
 /** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
 import { costAnew } from '../facts/cost.ts'
 import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../facts/interval.ts'
+import { pointwise } from '../columns/column.ts'
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, stands, together, type Repeats } from '../facts/repeats.ts'
 import { bends, constantOf, type Form } from '../form/form.ts'
 import { ofEveryCopy } from '../form/unread.ts'
-import { workedOut } from '../form/working.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -33,17 +33,22 @@ const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required:
 export const delay: Entry = {
   name: 'delay',
   group: 'time',
-  says: 'Any formula, links included, some time later.',
+  says: 'Any formula, links included, delayed.',
   example: { part: 'Flag', property: 'rotation', text: 'delay(carousel.rotation, 120ms) * 0.8' },
   takes: [X, { name: 'by', says: 'how much later', kind: TIME, required: true }],
   result: 'result',
   value: call => {
     const { x, by: lag } = call.args
     const fixed = constantOf(lag!)
-    return moved(x!, m => {
+    return moved(x!, call.queue, m => {
       if (fixed) return earlier(m, fixed)
       return varying(-lag!.at(m), m, m)
     })
+  },
+  elsewhere: 'x',
+  kernel: ({ first, earlier }) => {
+    const lag = constantOf(first.args.by!)
+    return lag && earlier && earlier(lag)
   },
   exact: call => {
     const { exact } = call.args.x!
@@ -104,7 +109,7 @@ const heldAt = (m: Moment, rate: Rational): Moment =>
 export const hold: Entry = {
   name: 'hold',
   group: 'time',
-  says: 'Any formula, read so many times a second and held between.',
+  says: 'Any formula, read a number of times a second and held in between.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'hold(noise(4Hz, 30deg), 10Hz)' },
   takes: [
     X,
@@ -114,7 +119,7 @@ export const hold: Entry = {
   value: call => {
     const rate = constantOf(call.args.rate!)
     if (!rate || compare(rate, ZERO) <= 0) return call.args.x!.at
-    return moved(call.args.x!, m => heldAt(m, rate))
+    return moved(call.args.x!, call.queue, m => heldAt(m, rate))
   },
   exactly: call => {
     const { x } = call.args
@@ -163,7 +168,7 @@ function readings(call: Call): Interval | null {
   if (!count || count > MOST_READINGS) return null
   let all: Interval | null = null
   for (let k = 0; k < count; k++) {
-    const v = point(workedOut(() => x.at(momentOfSeconds(over(rational(k), rate), call.frameRate))))
+    const v = point(call.queue.settle(() => x.at(momentOfSeconds(over(rational(k), rate), call.frameRate))))
     if (!isBounded(v)) return null
     all = all ? union(all, v) : v
   }
@@ -182,7 +187,7 @@ export const at: Entry = {
   value: call => {
     const { x, time } = call.args
     const fixed = constantOf(time!)
-    return moved(x!, m => {
+    return moved(x!, call.queue, m => {
       if (fixed || time!.exact) {
         const seconds = exactAt(time!, m)
         return seconds && momentOfSeconds(seconds, m.rate)
@@ -236,6 +241,12 @@ const exactAt = (f: Form, m: Moment): Rational => and(by(f.exact!.rate, m.exactS
 
 /** The step of the one-sided difference, in seconds: its square is far below and its rounding far above a double's. */
 const STEP = rational(1, 8192)
+/** How much earlier the two later readings are. */
+const [SECOND, THIRD] = [negate(STEP), negate(rational(1, 4096))]
+const TWICE = 2 * toNumber(STEP)
+
+/** The one-sided difference of second order, from this moment on, so that a leap behind is not seen. */
+const speed = (a: number, b: number, c: number): number => (-3 * a + 4 * b - c) / TWICE
 
 export const rateOf: Entry = {
   name: 'rateOf',
@@ -251,12 +262,10 @@ export const rateOf: Entry = {
       const rate = toNumber(exact.rate)
       return () => rate
     }
-    // The one-sided difference of second order, from this moment on, so that a leap behind is not seen.
-    const h = toNumber(STEP)
-    const second = negate(STEP)
-    const third = by(second, rational(2))
-    return m => (-3 * x.at(m) + 4 * x.at(earlier(m, second)) - x.at(earlier(m, third))) / (2 * h)
+    return m => speed(x.at(m), x.at(earlier(m, SECOND)), x.at(earlier(m, THIRD)))
   },
+  elsewhere: 'x',
+  kernel: ({ lanes, earlier: at }) => at && pointwise([at(ZERO), at(SECOND), at(THIRD)], lanes, speed),
   exact: call => {
     const { exact } = call.args.x!
     return exact && { rate: ZERO, base: exact.rate }
@@ -277,7 +286,7 @@ export const rateOf: Entry = {
   bends: call => (call.args.x!.exact ? SMOOTH : rateBends(call.args.x!)),
 }
 
-/** Whether a value may leap at all: there are moments at which it may do more than turn. */
+/** Whether a value may jump at all: there are moments at which it may do more than turn. */
 export const mayLeap = (x: Form): boolean => {
   const { often, all, only } = x.facts().leaps
   return often > 0 || !all || (only ?? []).length > 0

@@ -4,7 +4,6 @@ import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import type { Form } from '../form/form.ts'
 import { Program } from '../engine/program.ts'
-import { workedOut } from '../form/working.ts'
 import { anAngle } from '../made-up.ts'
 import { fair, RATE } from '../testing.ts'
 import { Moment, momentOfTicks } from '../time/moment.ts'
@@ -15,15 +14,29 @@ import { isBounded } from '../facts/interval.ts'
 const ticks = fc.array(fc.integer({ min: -1e6, max: 1e8 }), { minLength: 25, maxLength: 25 })
 const later = (m: Moment, seconds: Rational) => new Moment(plus(m.frames, times(seconds, RATE)), RATE)
 
-/** The form of a made-up formula, which has no error. */
-function formOf(text: string): Form {
-  const { slot } = fair(text)
+/** Steps of work that a reading may take: averages of averages far away take minutes, and such formulas are passed over. */
+const STEPS = 60
+
+/** A made-up formula without an error: its form, whose readings are worked out to their end, and its program. */
+function formOf(text: string): { form: Form; program: Program } {
+  const { slot, program } = fair(text)
   // Averages within averages may be too much for a frame: such a formula rests, and nothing is claimed of it.
   fc.pre(!slot.problems.some(p => p.code === 'heavy'))
   const errors = slot.problems.filter(p => p.level === 'error').map(p => p.says)
   expect(errors, text).toEqual([])
   const form = slot.forms[0]!
-  return { ...form, at: m => workedOut(() => form.at(m)) }
+  const { queue } = program
+  const at = (m: Moment): number => {
+    for (let step = 0; step < STEPS; step++) {
+      const value = queue.withinBudget(() => form.at(m))
+      if (!queue.isPending) return value
+      queue.withinBudget(() => queue.advance(1))
+    }
+    queue.clear()
+    fc.pre(false)
+    return NaN
+  }
+  return { form: { ...form, at }, program }
 }
 
 /** How far two values are apart, up to whole turns; against the size of what was added up. */
@@ -32,15 +45,13 @@ const apart = (a: number, b: number, turn: number) => Math.abs(a - b - (turn && 
 /** Whether one value of several is near a leap, where the last bit of a sum decides which side it falls on. */
 const near = 1e-6
 
-function everyFormula(claim: (form: Form, moments: readonly Moment[], text: string) => void): void {
+function everyFormula(claim: (form: Form, moments: readonly Moment[], text: string, program: Program) => void): void {
   fc.assert(
-    fc.property(anAngle, ticks, (text, drawn) =>
-      claim(
-        formOf(text),
-        drawn.map(t => momentOfTicks(t, RATE)),
-        text,
-      ),
-    ),
+    fc.property(anAngle, ticks, (text, drawn) => {
+      const { form, program } = formOf(text)
+      const moments = drawn.map(t => momentOfTicks(t, RATE))
+      claim(form, moments, text, program)
+    }),
     // As many as the time allows: averages of what is quick, far from second 0, take a second each.
     { numRuns: 600, interruptAfterTimeLimit: 8000 },
   )
@@ -77,18 +88,18 @@ describe('for any formula', () => {
 
   it('what is read earlier by more or less rests as much later as that is at most', () => {
     const settles = '(if time < 1s then time * 10deg / 1s else 10deg)'
-    const form = formOf(`delay(${settles}, sine(every: 2s, low: 0s, high: 3s))`)
+    const { form } = formOf(`delay(${settles}, sine(every: 2s, low: 0s, high: 3s))`)
     const { from } = form.facts().repeats
     expect(toNumber(from!)).toBe(4)
     expect(form.at(momentOfTicks(1024 * 25, RATE))).not.toBeCloseTo(form.at(momentOfTicks(1024 * 145, RATE)), 3)
-    expect(formOf(`delay(${settles}, accumulate(noise(1Hz) ^ 2))`).facts().repeats.every).toBeNull()
+    expect(formOf(`delay(${settles}, accumulate(noise(1Hz) ^ 2))`).form.facts().repeats.every).toBeNull()
   })
 
   it('what is said to close does', () => {
     const seen: Record<string, number> = {}
-    const measures = fair('0').program.measures
-    everyFormula((form, moments, text) => {
-      const closure = closureOf(form, measures, ZERO, ONE, ONE)
+    everyFormula((form, moments, text, program) => {
+      const { measures } = program
+      const closure = closureOf(form, program, ZERO, ONE, ONE)
       seen[closure.verdict] = (seen[closure.verdict] ?? 0) + 1
       if (closure.verdict === 'no' || closure.verdict === 'unproven') {
         const gap = form.at(new Moment(times(measures.lapLength, RATE), RATE)) - form.at(new Moment(ZERO, RATE))

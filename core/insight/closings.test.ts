@@ -75,7 +75,7 @@ describe('what closes a drive besides its own numbers', () => {
     expect(it.says[0]).toBe('slow at 0.5 → 1 times the pace, and 0.8Hz → 4/lap')
     comesBack(it)
   })
-  it('hand keys are stretched', () => {
+  it('keyframes are stretched', () => {
     const keys = (after: 'repeat' | 'mirror' | 'hold') => (b: Builder, id: string) =>
       void b.do({
         says: '',
@@ -97,9 +97,9 @@ describe('what closes a drive besides its own numbers', () => {
           },
         ],
       })
-    expect(lamp('base', keys('repeat')).says[0]).toBe('hand keys of Lamp x over 4 s → 5 s')
+    expect(lamp('base', keys('repeat')).says[0]).toBe('keyframes of Lamp x over 4 s → 5 s')
     comesBack(lamp('base', keys('repeat')))
-    expect(lamp('base', keys('mirror')).says[0]).toBe('hand keys of Lamp x over 4 s → 2.5 s')
+    expect(lamp('base', keys('mirror')).says[0]).toBe('keyframes of Lamp x over 4 s → 2.5 s')
     comesBack(lamp('base', keys('mirror')))
     // Held at the end it stays for ever: that closes, from there on.
     expect(lamp('base', keys('hold')).says).toEqual([])

@@ -1,6 +1,6 @@
 /**
  * Everything that would close a drive at the lap, each tried before it is proposed: numbers of its formula, and what it
- * hangs on besides: cues that come again, clocks, hand keys, signals it reads.
+ * also depends on: cues that repeat, clocks, keyframes, signals it reads.
  */
 import { formulasNaming, changeNamed } from '../acts/named.ts'
 import { isSignal, setText, sourceName } from '../acts/sources.ts'
@@ -151,7 +151,7 @@ function clockWays(piece: Piece, id: string, lap: number): Way[] {
   return ways
 }
 
-/** Hand keys that begin again, stretched or drawn together so that they fit; what is held at the end closes by itself. */
+/** Keyframes that begin again, stretched or drawn together so that they fit; what is held at the end closes by itself. */
 function keysWays(piece: Piece, key: string, lap: number): Way[] {
   const { points, after } = piece.bases[key]!.keys!
   const [first, last] = [points[0]!.time, points.at(-1)!.time]
@@ -160,7 +160,7 @@ function keysWays(piece: Piece, key: string, lap: number): Way[] {
   const [part, property] = key.split('.') as [string, string]
   const round = after === 'mirror' ? 2 : 1
   return fitting(long * round, lap).map(t => ({
-    says: `hand keys of ${sourceName(piece, key)} over ${s(long)} → ${s(t / round)}`,
+    says: `keyframes of ${sourceName(piece, key)} over ${s(long)} → ${s(t / round)}`,
     op: setKeys(piece, part, property, {
       points: points.map(p => ({ ...p, time: Number((first + ((p.time - first) * t) / round / long).toFixed(6)) })),
       after,

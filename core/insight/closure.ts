@@ -1,6 +1,5 @@
 /** Whether a value loops in the lap: value(t + lap) is value(t) from the start of the lap on, up to the turns after which it looks the same. */
 import type { Form } from '../form/form.ts'
-import { workedOut } from '../form/working.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import {
   ZERO,
@@ -15,6 +14,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
+import type { Home } from '../engine/program.ts'
 import type { Measures } from '../units/units.ts'
 
 export type Closure =
@@ -42,14 +42,14 @@ export interface Round {
 
 export function closureOf(
   form: Form,
-  measures: Measures,
+  { measures, queue }: Home,
   start: Rational,
   natural: Rational,
   symmetry: Rational,
 ): Closure {
   const round = { measures, start, natural, symmetry }
   const { frameRate } = measures
-  const read = (s: Rational) => [workedOut(() => form.at(momentOfSeconds(s, frameRate)))]
+  const read = (s: Rational) => [queue.settle(() => form.at(momentOfSeconds(s, frameRate)))]
   return provenClosure(form, round) ?? seenClosure(read, round).closure
 }
 

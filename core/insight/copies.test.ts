@@ -1,7 +1,6 @@
 /** What is said of a part in copies, held against every copy. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { workedOut } from '../form/working.ts'
 import { anAngleOfCopies } from '../made-up.ts'
 import { fairOfCopies, RATE } from '../testing.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
@@ -20,7 +19,7 @@ function copies(text: string, count: number) {
   fc.pre(!f.slot.problems.some(p => p.code === 'heavy'))
   expect(f.slot.problems.filter(p => p.level === 'error').map(p => p.says)).toEqual([])
   expect(f.slot.forms).toHaveLength(count)
-  const at = (copy: number, m: Moment) => workedOut(() => f.slot.forms[copy]!.at(m))
+  const at = (copy: number, m: Moment) => f.program.queue.settle(() => f.slot.forms[copy]!.at(m))
   const { natural, symmetry } = symmetriesOf(f.program, f.key)
   const round = toNumber(symmetry) || toNumber(natural)
   /** How far two values look apart: a part looks the same after a share of a turn. */
@@ -45,7 +44,7 @@ describe('of copies', () => {
         const { f, at, turns, report } = copies(text, count)
         const lap = toNumber(f.program.measures.lapLength)
         const { closure } = report
-        const said = /^(rests from|every|still)/.exec(report.period)?.[0] ?? ''
+        const said = /^(settles after|every|still)/.exec(report.period)?.[0] ?? ''
         seen[`${closure.verdict} ${said}`] = (seen[`${closure.verdict} ${said}`] ?? 0) + 1
         const from = closure.verdict === 'later' ? toNumber(closure.from) : 0
         for (let copy = 0; copy < count; copy++) {
@@ -59,7 +58,7 @@ describe('of copies', () => {
             // The report rounds: its moments are looked at from a little later on.
             if (['yes', 'symmetry', 'later'].includes(closure.verdict) && t >= from + 0.01)
               if (turns(at(copy, moment(t + lap)), v) > NEAR) off++
-            const rest = /^rests from (.*) s$/.exec(report.period)
+            const rest = /^settles after (.*) s$/.exec(report.period)
             if ((rest && t > Number(rest[1]) + 0.06) || report.period === 'still')
               if (Math.abs(at(copy, moment(t + 7.3)) - at(copy, moment(t + 1))) > NEAR) off++
           }
@@ -67,7 +66,7 @@ describe('of copies', () => {
           expect(off, `${text}, copy ${copy + 1} of ${count}: ${report.closes}, ${report.period}`).toBeLessThanOrEqual(
             1,
           )
-          if (said === 'rests from') expect(repeats.every, text).not.toBeNull()
+          if (said === 'settles after') expect(repeats.every, text).not.toBeNull()
         }
         // The copy that is named is as bad as is said.
         if (closure.verdict === 'no' && report.copy !== null && !closure.within) {
@@ -90,7 +89,7 @@ describe('of copies', () => {
         const { natural, symmetry } = symmetriesOf(f.program, f.key)
         for (let copy = 0; copy < count; copy++) {
           // One that settles is told apart: it is off at first, and no more later.
-          const own = closureOf(f.slot.forms[copy]!, f.program.measures, ZERO, natural, symmetry)
+          const own = closureOf(f.slot.forms[copy]!, f.program, ZERO, natural, symmetry)
           if (own.verdict === 'later') continue
           const gap = turns(at(copy, moment(lap)), at(copy, moment(0)))
           expect(gap, `${text}, copy ${copy + 1}: ${report.closes}`).toBeLessThanOrEqual(
@@ -107,7 +106,7 @@ describe('of copies', () => {
     fc.assert(
       fc.property(anAngleOfCopies, fc.integer({ min: 2, max: MANY ? 12 : 4 }), (text, count) => {
         const { f, at } = copies(text, count)
-        for (const jump of leapsOf(f.slot.forms, f.program.measures, 0).jumps.slice(0, 6)) {
+        for (const jump of leapsOf(f.slot.forms, f.program, 0).jumps.slice(0, 6)) {
           const t = toNumber(jump.at)
           if (!Number.isFinite(jump.to - jump.from) || Math.abs(t) > 1e4) continue
           looked++

@@ -13,7 +13,7 @@ const rotation = propertyNamed('rotation')!
 function jumps(text: string, place?: Place) {
   const f = fair(text, place)
   expect(f.slot.problems).toEqual([])
-  const found = jumpsOf(f.slot.forms[0]!, f.program.measures, 1)
+  const found = jumpsOf(f.slot.forms[0]!, f.program, 1)
   return { ...f, ...found, says: found.jumps.map(j => jumpText(j, v => showValue(v, rotation, f.program.measures))) }
 }
 
@@ -23,32 +23,32 @@ describe('leaps', () => {
   })
   it('the naive form leaps at 3 s, by how much, and with a fix that closes it', () => {
     const j = jumps('if time < 3s then time * 30deg/s else time * 120deg/s')
-    expect(j.says).toEqual(['leaps from 90.0° to 0.0° at 3 s'])
+    expect(j.says).toEqual(['jumps from 90.0° to 0.0° at 3 s'])
     const fix = jumpFix(j.program, j.key, j.jumps[0]!)!
     const text = change(j.piece.drives[j.key]!.text, fix.changes)
     // 360° is no leap for a rotation, 90° is.
     const mended = rewrite(j.program, j.key, text, at(0), true).program
-    expect(jumpsOf(mended.slots.get(j.key)!.forms[0]!, mended.measures, 1).jumps).toEqual([])
+    expect(jumpsOf(mended.slots.get(j.key)!.forms[0]!, mended, 1).jumps).toEqual([])
     expect(text).toMatch(/else time \* 120deg\/s [+-] \d+deg$/)
   })
   it.each([
-    ['saw(every: 2s, amp: 20deg)', ['leaps from 20.0° to −20.0° at 0 s and every 2 s']],
+    ['saw(every: 2s, amp: 20deg)', ['jumps from 20.0° to −20.0° at 0 s and every 2 s']],
     ['saw(every: 2s, low: 0deg, high: 360deg)', []],
     [
       'square(every: 2s, amp: 20deg, duty: 0.25)',
-      ['leaps from −20.0° to 20.0° at 0 s and every 2 s', 'leaps from 20.0° to −20.0° at 0.5 s and every 2 s'],
+      ['jumps from −20.0° to 20.0° at 0 s and every 2 s', 'jumps from 20.0° to −20.0° at 0.5 s and every 2 s'],
     ],
-    ['ramp(length: 3s, to: 90deg, after: repeat)', ['leaps from 90.0° to 0.0° at 3 s and every 3 s']],
+    ['ramp(length: 3s, to: 90deg, after: repeat)', ['jumps from 90.0° to 0.0° at 3 s and every 3 s']],
     ['ramp(length: 3s, to: 90deg, after: mirror)', []],
     ['lapProgress * 1turn', []],
-    ['lapProgress * 90deg', ['leaps from 90.0° to 0.0° at 0 s and every 8 s']],
-    ['floor(time / 4s) * 30deg', ['leaps from −30.0° to 0.0° at 0 s and every 4 s']],
-    ['mod(time * 45deg/s, 90deg)', ['leaps from 90.0° to 0.0° at 0 s and every 2 s']],
-    ['step(3s, time) * 30deg', ['leaps from 0.0° to 30.0° at 3 s']],
-    ['hold(time * 30deg/s, 2Hz)', ['leaps from −15.0° to 0.0° at 0 s and 2 times a second']],
-    ['delay(step(3s, time) * 30deg, 500ms)', ['leaps from 0.0° to 30.0° at 3.5 s']],
+    ['lapProgress * 90deg', ['jumps from 90.0° to 0.0° at 0 s and every 8 s']],
+    ['floor(time / 4s) * 30deg', ['jumps from −30.0° to 0.0° at 0 s and every 4 s']],
+    ['mod(time * 45deg/s, 90deg)', ['jumps from 90.0° to 0.0° at 0 s and every 2 s']],
+    ['step(3s, time) * 30deg', ['jumps from 0.0° to 30.0° at 3 s']],
+    ['hold(time * 30deg/s, 2Hz)', ['jumps from −15.0° to 0.0° at 0 s and 2 times a second']],
+    ['delay(step(3s, time) * 30deg, 500ms)', ['jumps from 0.0° to 30.0° at 3.5 s']],
     ['sine(every: 2s, amp: 20deg) + noise(1Hz, 3deg)', []],
-    ['play(swing, blow, channel: arm)', ['leaps from −60.0° to 0.0° at 4.6 s']],
+    ['play(swing, blow, channel: arm)', ['jumps from −60.0° to 0.0° at 4.6 s']],
   ])('%s', (text, says) => {
     const j = jumps(text)
     if (says.length > 0 && text.startsWith('play')) expect(j.says.length).toBeGreaterThan(0)
@@ -82,7 +82,7 @@ describe('closing at the lap', () => {
     expect(proposals('noise(freq: 0.01Hz, amp: 9deg)')).toEqual(['0.01Hz → 1/lap'])
     expect(proposals('time * 45deg/s')).toEqual([])
   })
-  it('a wheel of six equal spokes at three teeth of 48 a second closes by symmetry at 8 s, not at 6 s', () => {
+  it('a wheel of six equal spokes at three teeth of 48 a second loops by symmetry at 8 s, not at 6 s', () => {
     const six = (b: { piece: import('../piece/schema.ts').Piece }) => {
       b.piece = { ...b.piece, parts: { ...b.piece.parts, p1: { ...b.piece.parts.p1!, symmetry: 6 } } }
     }
@@ -110,15 +110,15 @@ describe('what repeats though its ends differ', () => {
     ['ramp(length: 2s, to: 90, after: repeat)', 'ramp(length: 2s, to: 90, after: mirror)', 'go back the way it came'],
   ])('%s is offered another way to go on', (text, mended, says) => {
     const f = fair(text)
-    const [jump] = jumpsOf(f.slot.forms[0]!, f.program.measures, 0).jumps
+    const [jump] = jumpsOf(f.slot.forms[0]!, f.program, 0).jumps
     const fix = jumpFix(f.program, f.key, jump!)!
     expect(fix.says).toBe(says)
     expect(change(text, fix.changes)).toBe(mended)
   })
   it('a saw leaps by its nature, and a curve whose ends meet not at all', () => {
     const saw = fair('saw(every: 2s, amp: 9deg)')
-    expect(jumpFix(saw.program, saw.key, jumpsOf(saw.slot.forms[0]!, saw.program.measures, 0).jumps[0]!)).toBeNull()
+    expect(jumpFix(saw.program, saw.key, jumpsOf(saw.slot.forms[0]!, saw.program, 0).jumps[0]!)).toBeNull()
     const round = fair('curve(rocking, after: repeat)')
-    expect(jumpsOf(round.slot.forms[0]!, round.program.measures, 0)).toEqual({ jumps: [], more: false })
+    expect(jumpsOf(round.slot.forms[0]!, round.program, 0)).toEqual({ jumps: [], more: false })
   })
 })

@@ -50,9 +50,9 @@ function seamFix(program: Program, key: string, jump: Jump): Fix | null {
 
 /** Whether a drive with another text no longer leaps there. */
 function closed(program: Program, key: string, text: string, jump: Jump): boolean {
-  const m = program.measures
-  const slot = rewrite(program, key, text, momentOfSeconds(ZERO, m.frameRate), false).program.slots.get(key)
-  return slot?.running === 'text' && !slot.forms.some(f => leapAt(f, jump.at, m, 0))
+  const made = rewrite(program, key, text, momentOfSeconds(ZERO, program.measures.frameRate), false).program
+  const slot = made.slots.get(key)
+  return slot?.running === 'text' && !slot.forms.some(f => leapAt(f, jump.at, made, 0))
 }
 
 function stageFix(program: Program, key: string, jump: Jump): Fix | null {
@@ -96,7 +96,7 @@ function changesAt(program: Program, key: string, stage: IfNode, at: Rational): 
 const holdsAfter = (program: Program, key: string, stage: IfNode, at: Rational): boolean =>
   testForm(program, key, stage)!.at(momentOfSeconds(at, program.measures.frameRate)) !== 0
 
-/** A leap in words: `leaps from 90.0° to 0.0° at 3 s`, with the values shown by `show`. */
+/** A leap in words: `jumps from 90.0° to 0.0° at 3 s`, with the values shown by `show`. */
 export function jumpText(jump: Jump, show: (value: number) => string): string {
   const seconds = (r: Rational) => String(Number(toNumber(r).toFixed(3)))
   const again =
@@ -105,5 +105,5 @@ export function jumpText(jump: Jump, show: (value: number) => string): string {
       : jump.every
         ? ` and ${seconds(over(ONE, jump.every))} times a second`
         : ''
-  return `leaps from ${show(jump.from)} to ${show(jump.to)} at ${seconds(jump.at)} s${again}`
+  return `jumps from ${show(jump.from)} to ${show(jump.to)} at ${seconds(jump.at)} s${again}`
 }

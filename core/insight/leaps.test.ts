@@ -8,7 +8,7 @@ import { reportOf } from './report.ts'
 const jumps = (text: string, place?: Place) => {
   const f = fair(text, place)
   expect(f.slot.problems.filter(p => p.level === 'error')).toEqual([])
-  return jumpsOf(f.slot.forms[0]!, f.program.measures, 1)
+  return jumpsOf(f.slot.forms[0]!, f.program, 1)
 }
 const times = (text: string, place?: Place) =>
   jumps(text, place).jumps.map(j => [toNumber(j.at), j.every && toNumber(j.every)])
@@ -68,7 +68,7 @@ describe('leaps are found wherever they are', () => {
         on: 'Mount',
       },
     )
-    const { jumps: all } = leapsOf(f.slot.forms, f.program.measures, 1)
+    const { jumps: all } = leapsOf(f.slot.forms, f.program, 1)
     expect(all.map(j => [toNumber(j.at), j.copy])).toEqual([
       [0, 7],
       [2, 9],
@@ -84,7 +84,7 @@ describe('leaps are found wherever they are', () => {
 describe('what is plain is proven', () => {
   const verdict = (text: string, place?: Place) => {
     const f = fair(text, place)
-    return closureOf(f.slot.forms[0]!, f.program.measures, f.program.lapStart, ONE, ONE).verdict
+    return closureOf(f.slot.forms[0]!, f.program, f.program.lapStart, ONE, ONE).verdict
   }
   it.each([
     'if lapProgress < 0.3 then 90deg else 0deg',
@@ -107,7 +107,7 @@ describe('what is plain is proven', () => {
     const f = fair('if index == 4 then time * 5deg/s else time * 45deg/s', { on: 'Mount' })
     const report = reportOf(f.program, f.slot)
     expect(report.copy).toBe(4)
-    expect(report.closes).toMatch(/^gap 40\.0° at the lap, copy 5$/)
+    expect(report.closes).toMatch(/^40\.0° off at the loop point, copy 5$/)
   })
 })
 

@@ -1,15 +1,14 @@
 /**
- * Where a value leaps: every moment at which it may leap or bend is looked at from both sides, over a whole period of
+ * Where a value leaps: every moment at which it may jump or bend is looked at from both sides, over a whole period of
  * what comes back, or as far as the single ones go; so that one without a leap (two stages that meet) is not told.
  */
 import { ordered, type Bends } from '../facts/bends.ts'
 import { rests } from '../facts/repeats.ts'
+import type { Home } from '../engine/program.ts'
 import type { Form } from '../form/form.ts'
 import { bySecond } from '../form/form.ts'
-import { workedOut } from '../form/working.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { compare, fromFinite, isZero, minus, rational, toNumber, ZERO, type Rational } from '../time/rational.ts'
-import type { Measures } from '../units/units.ts'
 
 export interface Jump {
   /** Seconds of the piece. */
@@ -45,11 +44,11 @@ const LONGEST = 600
  * The leap at a moment, from what the value was heading for to what it goes on from; null when there is none.
  * @param turn growth after which the value is the same (a turn), which is no leap; 0 for none
  */
-export function leapAt(form: Form, at: Rational, m: Measures, turn: number): Jump | null {
+export function leapAt(form: Form, at: Rational, { measures: m, queue }: Home, turn: number): Jump | null {
   const once = bySecond(form, m.frameRate)
-  const read = (t: number) => workedOut(() => once(t))
+  const read = (t: number) => queue.settle(() => once(t))
   const t = toNumber(at)
-  const own = workedOut(() => form.at(momentOfSeconds(at, m.frameRate)))
+  const own = queue.settle(() => form.at(momentOfSeconds(at, m.frameRate)))
   const sides = (h: number) => [2 * read(t - h) - read(t - 2 * h), 2 * read(t + h) - read(t + 2 * h)] as const
   const [before, after] = sides(NEAR)
   // Where a value leaves for the far end on one side and comes from the other, whole turns mean nothing.
@@ -105,7 +104,7 @@ export interface CopyJump extends Jump {
 }
 
 /** The leaps of all copies, each told once with the first copy that has it, in the order of time. */
-export function leapsOf(forms: readonly Form[], m: Measures, turn: number): { jumps: CopyJump[]; more: boolean } {
+export function leapsOf(forms: readonly Form[], home: Home, turn: number): { jumps: CopyJump[]; more: boolean } {
   const told = new Map<string, CopyJump>()
   let more = false
   const seen = new Set<Form>()
@@ -113,7 +112,7 @@ export function leapsOf(forms: readonly Form[], m: Measures, turn: number): { ju
     // Copies that are the very same form leap alike.
     if (seen.has(form)) continue
     seen.add(form)
-    const found = jumpsOf(form, m, turn)
+    const found = jumpsOf(form, home, turn)
     more ||= found.more
     for (const j of found.jumps) {
       const key = `${j.at.n}/${j.at.d} ${(j.to - j.from).toPrecision(8)}`
@@ -145,7 +144,7 @@ const WINDOW = 2
 const MOST_OFTEN = 1000
 const HAIR = 1e-7
 
-export function jumpsOf(form: Form, m: Measures, turn: number): Jumps {
+export function jumpsOf(form: Form, home: Home, turn: number): Jumps {
   const b = form.facts().leaps
   const { from, to, every, whole } = windowOf(form, b)
   // A period holds its beginning and not its end; where it begins with a stage of its own, the other way round.
@@ -157,7 +156,7 @@ export function jumpsOf(form: Form, m: Measures, turn: number): Jumps {
   // What comes back first, then what was before, backwards: of too many, those far in the past are left out.
   for (const t of [...moments.filter(t => t >= start), ...moments.filter(t => t < start).reverse()]) {
     if (found.length > 4 * MOST_TOLD) break
-    const jump = leapAt(form, plainFraction(t), m, turn)
+    const jump = leapAt(form, plainFraction(t), home, turn)
     if (jump) found.push(jump)
     looked++
   }

@@ -94,11 +94,11 @@ function wayTo(program: Program, from: string, to: string): string[] | null {
 /** Links a property to what is to drive it: on top of its formula where it has one. */
 export function link(program: Program, driver: string, driven: string): Linked {
   const { piece } = program
-  if (driver === driven) return { says: 'Nothing can drive itself.' }
+  if (driver === driven) return { says: 'A property can’t drive itself.' }
   const way = wayTo(program, driver, driven)
   if (way) {
     const path = way.map(k => driverName(piece, k)).join(' follows ')
-    return { says: `That would be a circle: ${path}. Cut one of these links first.` }
+    return { says: `That would make a circle: ${path}. Remove one of these links first.` }
   }
   const [from, to] = [kindOf(program, driver), kindOf(program, driven)]
   const label = driverLabel(piece, driver, driven)
@@ -119,7 +119,7 @@ export function link(program: Program, driver: string, driven: string): Linked {
 /** Takes a link away: of a formula that is nothing else, the formula. */
 export function cut(program: Program, pin: Pin): Operation {
   const { piece } = program
-  const says = `cut ${driverName(piece, pin.driver)} from ${sourceName(piece, pin.driven)}`
+  const says = `unlink ${driverName(piece, pin.driver)} from ${sourceName(piece, pin.driven)}`
   if (pin.tie !== null) return operation(says, { in: 'ties', id: pin.tie, value: null })
   // A formula that is nothing else goes, with what was added.
   const rest = pin.offset === null ? without(program, pin) : null
@@ -131,26 +131,25 @@ export function cut(program: Program, pin: Pin): Operation {
 export function turnRound(program: Program, pin: Pin): Linked {
   const { piece } = program
   const { driver, driven, ratio, offset, lag } = pin
-  if (pin.tie !== null) return { says: 'It works both ways already.' }
+  if (pin.tie !== null) return { says: 'This link is already two-way.' }
   if (!ratio || offset === null || lag !== 0 || !/^[^~/]+\.[^/]+$/.test(driver) || isSignal(driven))
-    return { says: 'Only a link that is all of a formula, with nothing later, can be turned round.' }
-  if (sourceOf(piece, driver))
-    return { says: `${sourceName(piece, driver)} has a formula of its own. Take that away first.` }
+    return { says: 'Only a link that is the whole formula, without a delay, can be reversed.' }
+  if (sourceOf(piece, driver)) return { says: `${sourceName(piece, driver)} has its own formula. Remove it first.` }
   const gone = removeDrive(piece, driven)
   const bare = apply(piece, gone)
   const back: Pin = { ...pin, driver: driven, driven: driver, written: null, ratio: 1 / ratio, offset: -offset / ratio }
   const text = pinText(program, back, {})!
   const [part, property] = driver.split('.') as [string, string]
-  const says = `turn ${sourceName(piece, driver)} and ${sourceName(piece, driven)} round`
+  const says = `reverse ${sourceName(piece, driver)} and ${sourceName(piece, driven)}`
   return { op: { ...compose(gone, addDrive(bare, part, property, text)), says } }
 }
 
-/** Moving either moves the other; or, where it is so, one way again. */
+/** Makes a link two-way, or one-way again. */
 export function bothWays(program: Program, pin: Pin): Linked {
   const { piece } = program
   const { driver, driven, ratio, offset, lag, tie } = pin
   if (tie !== null) {
-    const gone = operation('one way again', { in: 'ties', id: tie, value: null })
+    const gone = operation('one-way link', { in: 'ties', id: tie, value: null })
     const [part, property] = driven.split('.') as [string, string]
     if (sourceOf(piece, driven)) return { op: gone }
     return {
@@ -158,7 +157,7 @@ export function bothWays(program: Program, pin: Pin): Linked {
     }
   }
   if (!ratio || offset === null || lag !== 0 || !/^[^~/]+\.[^/]+$/.test(driver) || isSignal(driven))
-    return { says: 'Only a link that is all of a formula, with nothing later, can work both ways.' }
+    return { says: 'Only a link that is the whole formula, without a delay, can be two-way.' }
   const gone = removeDrive(piece, driven)
   const bare = apply(piece, gone)
   const problem = tieProblem(bare, driver, driven, ratio)

@@ -40,7 +40,7 @@ describe('what is said of ten thousand copies', () => {
       expect(report(key)).toMatchObject(alone)
       expect(leapingOf(program, `p1.${key}`)!.says).toEqual(leapingOf(few, `p1.${key}`)!.says)
     }
-    expect(report('x')).toMatchObject({ period: 'every 2 s', range: '−3 … 3 px', closes: 'closes', copy: null })
+    expect(report('x')).toMatchObject({ period: 'every 2 s', range: '−3 … 3 px', closes: 'loops', copy: null })
     expect(report('rotation')).toMatchObject({ period: 'every 18 s', closure: { verdict: 'no' }, copy: null })
   })
 
@@ -51,7 +51,7 @@ describe('what is said of ten thousand copies', () => {
     const widest = Math.max(...gaps.map(Math.abs))
     expect('gap' in closure && Math.abs(closure.gap)).toBeCloseTo(widest, 8)
     expect(Math.abs(gaps[copy!]!)).toBeCloseTo(widest, 8)
-    expect(closes).toMatch(new RegExp(`^gap .* px at the lap, copy ${copy! + 1}$`))
+    expect(closes).toMatch(new RegExp(`^.* px off at the loop point, copy ${copy! + 1}$`))
     expect(range).toBe('−3.5 … 3.5 px')
   })
 
@@ -66,8 +66,8 @@ describe('what is said of ten thousand copies', () => {
     // Each of them comes back within the lap, which is seen and not proven of all together.
     expect(said('x')).toMatchObject({ period: '', range: '−3 … 3 px', closure: { verdict: 'unproven', gap: 0 } })
     expect(leapingOf(own, 'p1.y')).toMatchObject({ may: true })
-    expect(leapingOf(own, 'p1.y')!.says).toEqual(['may leap: 5,000 copies, not looked at one by one'])
-    expect(said('rotation')).toMatchObject({ period: 'every 4 s', closes: 'closes' })
+    expect(leapingOf(own, 'p1.y')!.says).toEqual(['may jump: 5,000 copies, not checked one by one'])
+    expect(said('rotation')).toMatchObject({ period: 'every 4 s', closes: 'loops' })
     expect(leapingOf(own, 'p1.rotation')!.says).toEqual([])
   })
 

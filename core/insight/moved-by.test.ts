@@ -28,8 +28,8 @@ describe('what has no formula', () => {
   it('is moved by its parent, by keyframes, by itself, or not at all', () => {
     expect(movesBy(piece, rider)).toBe('It moves with Drum.')
     expect(movesBy(piece, trail)).toBe('It traces Rider.')
-    expect(movesBy(piece, post)).toBe('Nothing of it moves yet.')
+    expect(movesBy(piece, post)).toBe('Nothing moves here yet.')
     const keyed = apply(piece, setKeyPoints(piece, post, 'x', [{ time: 0, value: 3, shape: 'smooth' }]))
-    expect(movesBy(keyed, post)).toBe('Hand keys move its x.')
+    expect(movesBy(keyed, post)).toBe('Keyframes move its x.')
   })
 })

@@ -10,8 +10,8 @@ export function followedBy(piece: Piece, key: string): string | null {
 }
 
 const BY_ITSELF: Partial<Record<Piece['parts'][string]['shape']['type'], string>> = {
-  waves: 'It moves by itself, as water does.',
-  emitter: 'Its particles fly by themselves.',
+  waves: 'It moves by itself, like water.',
+  emitter: 'Its particles move by themselves.',
 }
 
 export function movesBy(piece: Piece, id: string): string {
@@ -19,12 +19,12 @@ export function movesBy(piece: Piece, id: string): string {
   const tied = [...followers(piece).keys()].find(of)
   if (tied) return `Its ${tied.slice(id.length + 1)} follows ${sourceName(piece, followedBy(piece, tied)!)}.`
   const keyed = Object.keys(piece.bases).filter(key => of(key) && piece.bases[key]!.keys)
-  if (keyed.length > 0) return `Hand keys move its ${keyed.map(key => key.slice(id.length + 1)).join(' and ')}.`
+  if (keyed.length > 0) return `Keyframes move its ${keyed.map(key => key.slice(id.length + 1)).join(' and ')}.`
   const { shape } = piece.parts[id]!
   const itself = BY_ITSELF[shape.type]
   if (itself) return itself
   if (shape.type === 'trace' && shape.of && piece.parts[shape.of]) return `It traces ${piece.parts[shape.of]!.name}.`
   for (let at = piece.parts[id]!.parent; at !== null; at = piece.parts[at]?.parent ?? null)
     if (Object.values(piece.drives).some(d => d.part === at)) return `It moves with ${piece.parts[at]!.name}.`
-  return 'Nothing of it moves yet.'
+  return 'Nothing moves here yet.'
 }

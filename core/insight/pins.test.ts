@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
 import { Program } from '../engine/program.ts'
-import { workedOut } from '../form/working.ts'
 import { at, fair, type Fair } from '../testing.ts'
 import { bothWays, chain, cut, link, pinSays, pinText, turnRound, type Linked } from './linking.ts'
 import { pinsOf, without, type Pin } from './pins.ts'
@@ -95,9 +94,9 @@ describe('linking', () => {
     const f = linked('carousel.rotation * 2')
     const made = link(f.program, flag(f), f.key)
     expect(made).toEqual({
-      says: 'That would be a circle: Flag rotation follows Carousel rotation. Cut one of these links first.',
+      says: 'That would make a circle: Flag rotation follows Carousel rotation. Remove one of these links first.',
     })
-    expect(link(f.program, f.key, f.key)).toEqual({ says: 'Nothing can drive itself.' })
+    expect(link(f.program, f.key, f.key)).toEqual({ says: 'A property can’t drive itself.' })
   })
   it('of copies the first is followed by what stands outside', () => {
     const f = fair('0deg', { with: { 'Mount.y': 'index * 1px' } })
@@ -124,8 +123,10 @@ describe('round and both ways', () => {
   })
   it('both ways and one way again say the same all along', () => {
     const f = linked('carousel.rotation * -0.5 + 20deg')
-    const value = (piece: typeof f.piece, t: number) =>
-      workedOut(() => new Program(piece).slots.get(flag(f))!.readers[0]!.at(at(t)))
+    const value = (piece: typeof f.piece, t: number) => {
+      const program = new Program(piece)
+      return program.queue.settle(() => program.slots.get(flag(f))!.readers[0]!.at(at(t)))
+    }
     const before = value(f.piece, 3)
     const tied = apply(f.piece, op(bothWays(f.program, pinOf(f))))
     expect(Object.values(tied.ties)).toHaveLength(1)
@@ -146,7 +147,8 @@ describe('a chain', () => {
     )
     const piece = apply(f.piece, chain(f.program, 'rotation', ids, 0.5, 0.25))
     const program = new Program(piece)
-    const value = (id: string, t: number) => workedOut(() => program.slots.get(`${id}.rotation`)!.readers[0]!.at(at(t)))
+    const value = (id: string, t: number) =>
+      program.queue.settle(() => program.slots.get(`${id}.rotation`)!.readers[0]!.at(at(t)))
     expect(value(ids[2]!, 4)).toBeCloseTo(value(ids[0]!, 3.5) / 4, 9)
     expect(Object.values(piece.dials).map(d => [d.name, d.unit, d.value])).toContainEqual(['share', '%', 50])
   })

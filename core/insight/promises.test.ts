@@ -22,16 +22,16 @@ const said = (text: string, p: Promised, place: Place = { property: 'x' }) => {
 
 describe('a promise', () => {
   it.each([
-    ['sine(every: 2s, amp: 24px)', above(-24), 'stays above -24px: kept for all time: never below −24px'],
+    ['sine(every: 2s, amp: 24px)', above(-24), 'stays above -24px: holds for all time: never below −24px'],
     ['sine(every: 2s, amp: 24px)', above(-20), 'stays above -20px: broken at 1.33 s: −20.78px'],
-    ['40px + noise(0.5Hz, 20px)', below(60), 'stays below 60px: kept for all time: never above 60px'],
+    ['40px + noise(0.5Hz, 20px)', below(60), 'stays below 60px: holds for all time: never above 60px'],
     ['time * 45px/s', below(100), 'stays below 100px: broken at 2.23 s: 100.5px'],
     // Of its speed.
-    ['time * 45px/s', above(40, 'speed'), 'stays above 40px/s: kept for all time: never below 45px/s'],
+    ['time * 45px/s', above(40, 'speed'), 'stays above 40px/s: holds for all time: never below 45px/s'],
     [
       'time * 45px/s + sine(every: 2s, amp: 10px)',
       above(13, 'speed'),
-      'stays above 13px/s: kept for all time: never below 13.58px/s',
+      'stays above 13px/s: holds for all time: never below 13.58px/s',
     ],
     [
       'accumulate(40px/s + sine(every: 2s, amp: 30px/s))',
@@ -41,7 +41,7 @@ describe('a promise', () => {
     [
       '40px * sine(every: 2s) * sine(every: 3s)',
       below(300, 'speed'),
-      'stays below 300px/s: kept for all time: never above 209.4px/s',
+      'stays below 300px/s: holds for all time: never above 209.4px/s',
     ],
   ] as const)('%s', (text, p, says) => {
     expect(said(text, p)).toBe(says)
@@ -49,7 +49,7 @@ describe('a promise', () => {
 
   it('that gusty noise stays above 15px/s is proved by its bound', () => {
     const gusts = 'accumulate(40px/s + noise(freq: 0.5Hz, amp: 25px/s, octaves: 4))'
-    expect(said(gusts, above(15, 'speed'))).toMatch(/^stays above 15px\/s: kept for all time: never below 1[5-9]/)
+    expect(said(gusts, above(15, 'speed'))).toMatch(/^stays above 15px\/s: holds for all time: never below 1[5-9]/)
     // And with more of it, it is not.
     expect(said(gusts.replace('25px/s', '60px/s'), above(15, 'speed'))).toMatch(/broken at/)
   })

@@ -51,7 +51,7 @@ export function keptText(kept: Kept, p: Promised, property: Property): string {
   const unit = property.unit + (p.of === 'speed' ? '/s' : '')
   const show = (v: number) => `${printNumber(Number(v.toPrecision(4)), 4).replace('-', '−')}${unit}`
   const never = p.side === 'above' ? 'below' : 'above'
-  if (kept.verdict === 'kept') return `kept for all time: never ${never} ${show(kept.bound)}`
+  if (kept.verdict === 'kept') return `holds for all time: never ${never} ${show(kept.bound)}`
   if (kept.verdict === 'broken') return `broken at ${printNumber(toNumber(kept.at), 2)} s: ${show(kept.value)}`
   const known = Number.isFinite(kept.bound) ? `the bound is ${show(kept.bound)}` : 'it has no bound'
   return `not proven: nothing ${never} ${show(kept.seen)} was seen, but ${known}`

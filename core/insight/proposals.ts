@@ -32,7 +32,7 @@ export function closes(program: Program, key: string): boolean {
   const { measures, lapStart: start } = program
   const together = isFew(slot) ? null : closureOfAll(program, key, { measures, start, natural, symmetry })
   if (together || isTooMany(slot)) return together !== null
-  return slot.forms.every(f => CLOSED.has(closureOf(f, measures, start, natural, symmetry).verdict))
+  return slot.forms.every(f => CLOSED.has(closureOf(f, program, start, natural, symmetry).verdict))
 }
 
 /** Numbers of a formula's that are tried, most. */

@@ -31,7 +31,7 @@ export interface Report {
   /** `−24 … 24 px`; '' when it has no bounds. */
   readonly range: string
   readonly closure: Closure
-  /** `closes`, `closes by symmetry`, `gap 11.2° at the lap`. */
+  /** `loops`, `loops by symmetry`, `11.2° off at the loop point`. */
   readonly closes: string
   /** The copy that the verdict is of, counted from 0, where copies differ. */
   readonly copy: number | null
@@ -39,7 +39,7 @@ export interface Report {
   readonly cost: number
   /** How far a rate that neither rests nor comes back is added up: `added up for 11.6 days`; '' for all time. */
   readonly reach: string
-  /** Whether it surely has a value at every moment; where it has none it rests at the hand value. */
+  /** Whether it surely has a value at every moment; where it has none it rests at the set value. */
   readonly finite: boolean
 }
 
@@ -113,7 +113,7 @@ export function reportOf(program: Program, slot: Slot): Report {
   const closures: Closure[] =
     looks > MOST_LOOKED
       ? slot.forms.map(() => ({ verdict: 'unproven', gap: NaN }))
-      : slot.forms.map(f => closureOf(f, m, program.lapStart, natural, symmetry))
+      : slot.forms.map(f => closureOf(f, program, program.lapStart, natural, symmetry))
   const worst = worstOf(closures)
   const closure = closures[worst]!
   const differ = closures.some(
@@ -222,7 +222,7 @@ function rangeText(range: Interval, property: Property, m: Measures): string {
 
 function periodOf({ every, gain, from }: Repeats, natural: Rational): string {
   if (every === null) return 'never repeats'
-  if (from && isZero(every) && isZero(gain)) return `rests from ${seconds(from)} s`
+  if (from && isZero(every) && isZero(gain)) return `settles after ${seconds(from)} s`
   if (isZero(every)) {
     if (isZero(gain)) return 'still'
     return isZero(natural) ? 'steady' : `every ${seconds(over(natural, absolute(gain)))} s`
@@ -232,10 +232,10 @@ function periodOf({ every, gain, from }: Repeats, natural: Rational): string {
 }
 
 function closesText(c: Closure, property: Property, m: Measures): string {
-  if (c.verdict === 'yes') return 'closes'
+  if (c.verdict === 'yes') return 'loops'
   if (c.verdict === 'later') return `${c.rests ? 'settles' : 'loops'} after ${seconds(c.from)} s`
-  if (!('gap' in c)) return 'closes by symmetry'
+  if (!('gap' in c)) return 'loops by symmetry'
   const gap = showValue(Math.abs(c.gap), property, m)
-  if (c.verdict === 'unproven') return 'closing not proven'
-  return `gap ${gap} ${c.within ? 'within' : 'at'} the lap`
+  if (c.verdict === 'unproven') return 'loop not proven'
+  return `${gap} off ${c.within ? 'within the lap' : 'at the loop point'}`
 }

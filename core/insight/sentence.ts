@@ -76,9 +76,9 @@ function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changin
   const first = curve === undefined ? '' : channelsOf(piece.curves[curve]!)[0]
   const ways: Record<string, readonly [string, Clock['way'] | null]> = {
     steady: ['runs steadily', { type: 'steady', rate: 1, ahead: 0 }],
-    toAndFro: ['runs to and fro', { type: 'toAndFro', length: 4 }],
-    restart: ['begins again', { type: 'restart', every: 4 }],
-    cue: ['begins at each mark', cue === undefined ? null : { type: 'cue', cue }],
+    toAndFro: ['runs back and forth', { type: 'toAndFro', length: 4 }],
+    restart: ['restarts', { type: 'restart', every: 4 }],
+    cue: ['starts at each mark', cue === undefined ? null : { type: 'cue', cue }],
     curve: ['follows a curve', curve === undefined ? null : { type: 'curve', curve, channel: first }],
   }
   const words: Word[] = [
@@ -165,14 +165,14 @@ function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changin
     text('on'),
     {
       is: 'choice',
-      label: 'On which time',
+      label: 'Time source',
       value: on ?? '',
       of: [{ value: '', says: "the piece's time" }, ...others],
       set: v => change({ on: v === '' ? null : v }),
     },
     {
       is: 'choice',
-      label: 'Smooth or held',
+      label: 'Smooth or stepped',
       value: hold === null ? '' : 'held',
       of: [
         { value: '', says: 'smoothly' },
@@ -223,18 +223,18 @@ function ofCue(piece: Piece, id: string, { marks, every }: Cue): Word[] {
   if (marks.length > told.length) words.push(text(`and ${marks.length - told.length} more`))
   words.push({
     is: 'choice',
-    label: 'Again or once',
+    label: 'Repeat or once',
     value: every === null ? '' : 'again',
     of: [
       { value: '', says: 'once' },
-      { value: 'again', says: 'again every' },
+      { value: 'again', says: 'repeat every' },
     ],
     set: v => changeNamed(piece, 'cues', id, { every: v === '' ? null : longEnough(marks) }),
   })
   if (every !== null)
     words.push({
       is: 'number',
-      label: 'Again every',
+      label: 'Repeat every',
       value: every,
       unit: 's',
       stride: 0.1,
@@ -266,7 +266,7 @@ function ofCurve(piece: Piece, id: string, curve: Curve): Word[] {
     text(`${points} points${count > 1 ? ` in ${count} channels` : ''}, in`),
     {
       is: 'choice',
-      label: 'Unit of its values',
+      label: 'Unit of the values',
       value: unit,
       of: UNITS.map(([value, says]) => ({ value, says })),
       set: v => changeNamed(piece, 'curves', id, { unit: v as Curve['unit'] }),

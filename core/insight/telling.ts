@@ -37,7 +37,7 @@ const MOST_TRIED = 4
 
 /** It is known of all copies together that none leaps; of too many to be looked at one by one, that or nothing. */
 const leapingOfMany = (program: Program, { key, count }: Slot): Leaping => ({
-  says: neverLeaps(program, key) ? [] : [`may leap: ${count.toLocaleString('en')} copies, not looked at one by one`],
+  says: neverLeaps(program, key) ? [] : [`may jump: ${count.toLocaleString('en')} copies, not checked one by one`],
   may: true,
   at: [],
   closed: null,
@@ -60,12 +60,12 @@ export function leapingOf(program: Program, key: string): Leaping | null {
   if (!isFew(slot) && (isTooMany(slot) || neverLeaps(program, key))) return leapingOfMany(program, slot)
   const { measures } = program
   const property = propertyOf(program, key)
-  const { jumps, more } = leapsOf(slot.forms, measures, toNumber(symmetriesOf(program, key).natural))
+  const { jumps, more } = leapsOf(slot.forms, program, toNumber(symmetriesOf(program, key).natural))
   const words = (j: CopyJump) =>
     jumpText(j, v => showValue(v, property, measures)) + (slot.count > 1 ? `, copy ${j.copy + 1}` : '')
   const says = [
     ...jumps.slice(0, MOST_TOLD).map(words),
-    ...(more || jumps.length > MOST_TOLD ? [jumps.length > 0 ? 'and it may leap besides' : 'may leap'] : []),
+    ...(more || jumps.length > MOST_TOLD ? [jumps.length > 0 ? 'and may jump elsewhere' : 'may jump'] : []),
   ]
   const at = jumps
     .filter(j => j.copy === 0)

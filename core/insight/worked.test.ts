@@ -20,7 +20,7 @@ describe('cases worked out', () => {
     for (const lap of [1, 7, 8, 60]) {
       const f = fair('40deg + time * 1turn/lap', { property: 'fillHue', change: lapOf(lap) })
       expect(reportOf(f.program, f.slot)).toMatchObject({
-        closes: 'closes',
+        closes: 'loops',
         period: `every ${lap} s`,
       })
       expect(f.value(lap) - f.value(0)).toBe(1)

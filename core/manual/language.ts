@@ -115,7 +115,7 @@ export const LANGUAGE: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, R
     expect(runs('let a = 3; a')).toBe(false)
   },
   'kinds.bothKinds': () => {
-    expect(says('time * 40')).toBe('This gives a time; rotation wants an angle.')
+    expect(says('time * 40')).toBe('This is a time, but rotation needs an angle.')
     expect(fixed('time * 40')).toBe('time * 40deg/s')
     expect(fixed('index * 30', { on: 'Mount' })).toBe('index * 30deg')
   },

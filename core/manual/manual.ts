@@ -27,8 +27,8 @@ export const SECTIONS: readonly Section[] = [
   {
     title: 'A formula drives a property',
     says: [
-      'One line of text drives one property, for ever. `time * 45deg/s` turns a part an eighth of a turn a second; `sine(every: 2s, amp: 24px)` lets it rise and fall. While it plays, every number in the text is a handle: drag it sideways.',
-      'Names are the same in capitals. A name of more than one word stands in backquotes, as `Ticket arch` does. What stands behind // is a note.',
+      'One line of text drives one property, forever. `time * 45deg/s` rotates a part by an eighth of a turn per second; `sine(every: 2s, amp: 24px)` makes it rise and fall. Every number in the text is a handle: drag it sideways while the piece plays.',
+      'Upper and lower case don’t matter. Put a name with spaces in backquotes, such as `Ticket arch`. Anything after // is a comment.',
     ],
     examples: [
       on('Carousel', 'rotation', 'time * 45deg/s * fairPace'),
@@ -38,16 +38,16 @@ export const SECTIONS: readonly Section[] = [
   {
     title: 'Units are part of the number',
     says: [
-      'Degrees, turns, seconds, frames, laps, hertz, pixels and shares are written on the number and checked. A mix-up is said where it stands, with a fix: `time * 40` on a rotation gives seconds, and `time * 40deg/s` is what was meant.',
-      'A bare number alone takes the unit of the property it drives. Times, frequencies and rates always carry theirs. `%` is a share: 50% is 0.5. 0 fits anything.',
-      '`3/lap` is a frequency by the lap: it closes at the lap whatever its length, if it is a whole number. 0.375Hz is never taken for it.',
+      'Degrees, turns, seconds, frames, laps, hertz, pixels and percentages are part of the number and are checked. A mix-up is marked where it is, with a fix: `time * 40` on a rotation gives seconds; you probably meant `time * 40deg/s`.',
+      'A number on its own takes the unit of the property it drives. Times, frequencies and rates always need their unit. 50% is 0.5. 0 fits anywhere.',
+      '`3/lap` is a frequency per lap. A whole number of cycles loops whatever the lap’s length; 0.375Hz is never treated as one.',
     ],
   },
   {
     title: 'Values at any time, in any order',
     says: [
-      'Time has no end and may be below 0. Every value is exact at any moment, a second or a year in, forwards or backwards, and the same on every machine. What grows steadily is kept as exact fractions, so a frame that lies on a step always takes the value from the right.',
-      'Chance is hashed, not drawn: each property and each copy has its own, kept through undo and renaming. With a `seed:` of your own it is shared.',
+      'Time has no end and can be negative. Every value is exact at any moment, a second or a year in, forwards or backwards, and the same on every machine. Steady growth is kept as exact fractions, so a frame exactly on a step always takes the value after it.',
+      'Randomness is fixed, not drawn anew: each property and each copy has its own, and keeps it through undo and renaming. Give several the same `seed:` to share it.',
     ],
     examples: [
       on('Carousel', 'rotation', 'noise(freq: 1Hz, amp: 20deg, octaves: 2)'),
@@ -57,9 +57,9 @@ export const SECTIONS: readonly Section[] = [
   {
     title: 'Links and copies',
     says: [
-      '`carousel.rotation * -0.3` follows another property. `own.y` is another property of the same part, `parent.rotation` one of what it hangs on, `before.rotation` one of the copy before (for the first copy, what it holds by hand). `mount[3].y` names a copy from outside.',
-      '`index` counts the copies from 0, `count` says how many there are, `along` goes from 0 to 1. In a grid `row` and `rows` count the rows. Copies further out are `parent.index`.',
-      'Links that run in a circle are found as they are written, and named in full.',
+      '`carousel.rotation * -0.3` follows another property. `own.y` is another property of the same part, `parent.rotation` one of its parent, `before.rotation` one of the copy before (for the first copy, its set value). `mount[3].y` reads one copy from outside.',
+      '`index` counts the copies from 0, `count` is how many there are, and `along` goes from 0 to 1. In a grid, `row` and `rows` count the rows. `parent.index` is the index of the outer copies.',
+      'Links that form a circle are found while you type, and named in full.',
     ],
     examples: [
       on('Flag', 'rotation', 'if index == 0 then sine(every: 2s, amp: 30deg) else delay(before.rotation, 90ms) * 80%'),
@@ -68,25 +68,25 @@ export const SECTIONS: readonly Section[] = [
   {
     title: 'Stages',
     says: [
-      'if … then … else … changes from one formula to another. Count the second stage from its own start, and it begins where the first one ends. A leap is reported with its size, and with the constant that closes it.',
+      'if … then … else … switches from one formula to another. Count the second stage from its own start and it continues where the first one ends. A jump is reported with its size and the constant that removes it.',
     ],
     examples: [on('Carousel', 'rotation', 'if time < 3s then time * 30deg/s else 90deg + (time - 3s) * 120deg/s')],
   },
   {
     title: 'Tuning without a jump',
     says: [
-      'A frequency, period or rate that is changed while it plays keeps the value where it is and changes only where it goes next. The difference goes into `phase:`, into a constant beside the time, or into `from:`; one drag is one undo, and undo brings back the exact text.',
-      'A dial that many formulas read changes no text: the piece remembers how far it has moved things along. *Settle from 0* clears that.',
+      'When you change a frequency, period or rate while playing, the value stays where it is and only its future changes. The difference goes into `phase:`, into a constant next to the time, or into `from:`. One drag is one undo, and undo restores the exact text.',
+      'A dial read by many formulas doesn’t change any text: the piece remembers how far tuning has offset things. *Reset tuning offsets* on the Piece page clears that.',
       'This holds while playing; in the masthead you can have it always, or never. A change made while stopped is exactly what you typed. If a value can’t be kept, a message says how far it jumps. Retyping a whole line keeps the value too; *Apply without smoothing* gives exactly what you typed. Removing a formula or a link keeps the part where it is.',
-      'A pace that itself wobbles is added up with `accumulate`: `time * something that changes` would leap and run back.',
+      'Use `accumulate` for a pace that itself changes: `time * something that changes` would jump and run backwards.',
     ],
     examples: [on('Carousel', 'rotation', 'accumulate(45deg/s * (1 + noise(1Hz, 0.5)))')],
   },
   {
     title: 'Clocks, cues and drawn curves',
     says: [
-      '`… on slow` reads everything to its left on a clock: slower, faster, backwards, to and fro, again and again, held at so many steps a second. Links, signals and dials keep their own clock, so two linked parts on one slow clock are slowed once.',
-      'A cue is a list of marks. `play(curve, cue)` lets a drawn gesture land its hit point on each mark; `since(cue)` counts the seconds, `fires(cue)` is yes for a frame.',
+      '`… on slow` reads everything to its left on a clock: slower, faster, backwards, back and forth, repeating, or stepped. Links, signals and dials keep their own clock, so two linked parts on one slow clock are only slowed once.',
+      'A cue is a list of marks. `play(curve, cue)` plays a drawn gesture so that its hit point lands on each mark; `since(cue)` counts the seconds since the last mark, and `fires(cue)` is yes for one frame.',
     ],
     examples: [
       on('Carousel', 'rotation', 'time * 45deg/s on toAndFro'),
@@ -120,7 +120,7 @@ export function argumentKind(p: Parameter): string {
 }
 
 export const argumentDefault = (p: Parameter): string =>
-  p.initial === undefined ? (p.required ? '' : 'may be left out') : String(p.initial)
+  p.initial === undefined ? (p.required ? '' : 'optional') : String(p.initial)
 
 /** A call with the names of its arguments: `sine(freq, amp, offset, phase, every, low, high)`. */
 export const signature = (f: Entry): string => `${f.name}(${f.takes.map(p => p.name).join(', ')}${f.many ? ', …' : ''})`

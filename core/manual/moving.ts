@@ -20,8 +20,10 @@ type Section = 'sources' | 'time' | 'chance'
 const many: Place['change'] = b =>
   void b.do(setPart(b.piece, 'p3', { copies: { layout: 'row', count: 60, dx: 9, dy: 0 } }))
 const turning = { 'Flag.rotation': 'time * 40deg/s' }
-const closes = (text: string) =>
-  closureOf(fair(text).slot.forms[0]!, fair(text).program.measures, ZERO, ONE, ONE).verdict
+const closes = (text: string) => {
+  const { slot, program } = fair(text)
+  return closureOf(slot.forms[0]!, program, ZERO, ONE, ONE).verdict
+}
 
 /** Values at scattered moments, in the order given and then forwards by a fresh program: to the bit the same. */
 function anyOrder(text: string): void {

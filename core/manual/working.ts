@@ -1,167 +1,167 @@
-/** Ways of working at the quay: a task each, short, with formulas that run. */
+/** The manual's tasks, chapter by chapter: each short, with formulas that run. */
 import type { Example, Section } from './manual.ts'
 
 const on = (part: string, property: string, text: string): Example => ({ part, property, text })
 
 export const WORKING: readonly Section[] = [
   {
-    title: 'Working: a first motion',
+    title: 'First steps: your first motion',
     says: [
-      'Press *Drive…* beside a part, choose a property and what it should do: each choice shows the curve that it draws. The formula is yours from there; pull its numbers sideways while it plays. For two axes at once choose *and y*, alike or each with its own chance.',
-      'Press the curve: the scope shows it large. A bead on a crest is its amplitude, a ring its phase, the bracket between two crests its period. *parts* shows the terms of a sum apart; a promise is a line that is pulled. What it was before a change stays as a dotted ghost until G takes it off.',
+      'Press *Drive…* beside a part, choose a property, then choose what it should do. Each choice shows the curve it draws. The result is an ordinary formula: drag its numbers sideways while it plays. For two axes at once, choose *and y*, either alike or each with its own chance.',
+      'Press the curve to see it large in the scope. The bead on a crest is the amplitude, the ring is the phase, and the bracket between two crests is the period: drag any of them. *parts* shows the terms of a sum separately. A promise is a line you can drag. The curve before your last change stays as a dotted ghost; G hides it.',
     ],
     examples: [on('Mount', 'y', 'base + sine(every: 2s, amp: 24px)')],
   },
   {
-    title: 'Working: parts in the hand',
+    title: 'First steps: your pieces in the harbour',
     says: [
-      'Press a part on the stage and pull it where it shall be; with Shift straight across or up, with Alt a double of it, and it stays. It is drawn to the stage, to other parts and their pins; Ctrl lets it go. Squares round it size it from the side over against them, with Alt about its middle, with Shift as wide against as high as it is; the knob above turns it, with Shift in steps of 15°. A double press on a text goes into its words. Esc in the middle of a pull gives it up.',
-      'The pin is where it turns and scales about. Pull it, or choose a place of it on the Part page: the part stays where it stands. A part that turns shows the circle that it sweeps, so that a wrong pin is seen at once; *path* shows its way through the coming lap, a dot a frame.',
-      'A frame drawn on the ground, or Shift, takes several: they are moved, turned, sized, doubled, lined up and spread together. A group in hand is pulled by whatever it carries; a press alone takes what lies there. The wheel goes nearer, sideways or with Shift along, the middle button moves the view, *fit* shows all. With the keys: arrows move by a pixel, Shift ten, the view where nothing is chosen; Enter goes into a group, Esc out; Del takes away. What is locked in the list of parts the hand passes by.',
-      'Threads lead from the part in hand to the parts that its formulas read, and from it to those that read it: a dot stands at what reads. On the Piece page *Guides* show the middle, the margins that are safe on any screen and guides of your own; *Rulers* lie along the stage, and a guide is pulled out of them and off the stage again; *Grid* rules it. Parts, guides and what the pen lays are drawn to all of these; Ctrl lets go.',
-      'A gear that is dropped beside another is drawn to where their teeth meet, and runs with it from then on.',
-    ],
-    examples: [on('Idler', 'rotation', 'engage(pinion)')],
-  },
-  {
-    title: 'Working: the pen, poses and chains',
-    says: [
-      'Choose *Path* and press on the stage: each press lays a point, pulled it is smooth, on the first point it closes. Points of a path in hand are pulled; a double press on the line adds one, on a point makes it smooth or a bend; N goes to the next, S makes it smooth, Del takes it away. They can be typed too.',
-      'A path may have several poses: the same points in other places. The property `pose` goes from 0 to the last and round again, and half way between two it is half of each: `time * 0.5/s` steps through them for ever.',
-      'Copies *in a chain* hang each on the tip of the one before, so that one turn bends all of them. Artwork from an SVG file becomes parts named by its ids; what cannot be taken is said.',
+      'Point at a card to see it move. Find pieces by a few letters, sort them by last change or title, and tick several to copy, delete or move them to a folder. *Import…*, or dropping files, reads piece files. Deleted pieces stay under *Recently deleted* for 30 days.',
     ],
   },
   {
-    title: 'Working: in depth',
+    title: 'Formulas: bypass, turn off and solo',
     says: [
-      'On the Piece page *In depth* puts a piece before an eye that stands so far off: z goes towards it, what is nearer looks larger and hides what is further, whatever lies above in the list. Parts in one plane are painted one over the other as when flat. Pull with the right button to look round, or Alt and an arrow key; *home* looks straight ahead again. Looking changes nothing of the piece.',
-      'Every filled shape may have a `thickness`: a front, a back and sides, on which light falls from the left, above and before. `taper` makes its back smaller or larger. A part is thickened, scaled, turned and moved in this order; *made by* on the Part page puts a step before another, so that a block scaled after it is turned leans.',
-      'Copies *in layers* of a filled shape are joined by a skin from layer to layer; *skin between layers* off leaves sheets. A layer lies behind the thickness of those before it.',
-    ],
-    examples: [on('Mount', 'rotationY', 'sine(every: 4s, amp: 30deg)')],
-  },
-  {
-    title: 'Working: letters in depth',
-    says: [
-      'Add a text, let it show *a letter a copy* and its copies stand *as its words are set*: each letter stands where the font puts it, closer where two lean on one another, and turns about its own middle; the pin moves for all of them alike. Lines are as they were typed, or *a word a line*. Other words are set anew, and every formula stays.',
-      'Ctrl G puts the text into a group; copies of the group *in layers* give it depth. Its formulas read `index` for the letter and `layer` or `depth` for how far back: give each loop an offset a letter and one a layer, and waves run through the letters and back along them. Whole cycles a lap (`freq: 3/lap`) close whatever the offsets.',
-      'The Lap page finds letters that touch on the same layer.',
-    ],
-  },
-  {
-    title: 'Working: water, particles and traces',
-    says: [
-      'Waves are a body of water: seen flat from the side, in depth a field of so many squares. `swell` is how high they may rise, `crest` how sharp, `foam` how far down foam lies where they are steep. What stands where the basin does floats by `base + basin.height(x, z)`, which counts from the basin’s pivot; `basin.foam(x, z)` tells the foam there. Waves run on linear time and close at the lap. *Stirred by* noise over space instead of wind, they are ripples that run all ways, for any plane or cloth: their pace says how often a second they change.',
-      'An emitter sends particles along its own x: so many a second, each for its life, set off on a point, a line, a ring or an area as large as `birthSize`; in depth they spread all round their way. `particleEnd` and `particleFade` say what has become of them at the end. They turn back only when asked. They are dots, or *look like* another part, which may be a hidden helper.',
-      'A trace is the path of a point, in depth too. Its points are laid so many times a second, or where it bends by so much or has gone so far; once laid they stay. `tailWidth`, `tailFade` and `tailHue` say how its line is at its old end. *Keep as a path* makes a part of the line that is laid now: it stays, can be edited with the pen, and copies stand along it.',
-      'Lines have dashes: `dashOffset` driven lets them run along; the ends of a line and of its dashes are flat, round or square, its joints pointed, round or cut off.',
-    ],
-    examples: [on('Mount', 'y', 'base + basin.height(own.x)')],
-  },
-  {
-    title: 'Working: pictures and copies between pieces',
-    says: [
-      '*From files…*, or a drop on the stage, takes in SVG as parts and PNG, JPEG and WebP as pictures, several of one size at once: they lie one on another in the order of their names, as they were drawn. A picture is kept once, however many pieces show it.',
-      'On the stage Ctrl C copies what is chosen with all that it carries, its formulas and the dials, signals, clocks, cues and curves that they read; Ctrl V puts it down, in another piece too. What has the same name there is read there.',
-      'Press *colour* on the Part page for three sliders, each over all that it may be.',
-    ],
-  },
-  {
-    title: 'Working: giving out',
-    says: [
-      '*Give out* in the masthead, or on a card of the Harbour, makes a file of the piece: a film (WebM, MP4, GIF, or numbered PNGs in one packed file), a page that runs by itself, a moving SVG or CSS keyframes, shapes in depth (glTF), numbers of every drive (CSV, JSON), sound of one (WAV), a still, or a piece file with all its pictures. Whole laps go out as frames 0 … N − 1, never the one that would repeat the first; or the marked stretch, or from one moment to another. What will come out, whether every drive closes, and what the format cannot carry is said before, by name.',
-      'Frames are drawn by the stage’s own renderer, at any size: a PNG is the stage to the pixel. PNG, GIF and moving SVG can go without the ground. Blur makes each frame the average of eight moments of its first half. Stop at any time: nothing half made is kept. What was begun in a window that was closed is offered again.',
-      'The page that runs is one file that needs no server and runs for ever, exactly; the dials you tick stand under it. As a script module it is put on a page of your own, which plays it, seeks and turns its dials.',
-    ],
-  },
-  {
-    title: 'Working: handing over',
-    says: [
-      '*Hand over* in the masthead makes a link to a page with the stage and a few dials, for somebody who may tune but not break: say which dials, under which words, between which values, in which order, what may be taken away, and until when. The link is told once. It shows the piece as it stands now; what you change later reaches nobody by it.',
-      'What is turned there is kept under the link, never in your piece. The list below shows it: *Take over* sets your dials so, as one step that undo takes back; *Withdraw* ends the link.',
-    ],
-  },
-  {
-    title: 'Working: patterns',
-    says: [
-      'A pattern is motion without its part: formulas with the dials, signals, curves, clocks and cues that they need. Choose parts and press P: a dozen patterns come with Open Tide, and move when they are pointed at. One with a single role is put on each chosen part; one with several asks which part takes which place. It is one step.',
-      'The same panel saves what drives the chosen parts under a name. Times that were those of the part’s span, or of the lap, follow the span or lap of the part it is put on: `4s` at the end of a span becomes `spanEnd`. A name that is taken there gets a number. In the Harbour under *Patterns* they are renamed, given out as files, taken in and taken away.',
-    ],
-    examples: [on('Lantern', 'opacity', '100% * envelope(attack: 1s, release: 1s, over: span)')],
-  },
-  {
-    title: 'Working: from tables, and to a device',
-    says: [
-      '*New…* → *from…* under *In common* reads CSV or JSON: columns become the channels of a curve, thinned as far as you allow, or one column the marks of a cue. Say which column tells the times, and in what.',
-      '*Give out* → *Device* sends drives as OSC over UDP, 1 to 120 times a second: each with an address, in which `#` is the copy’s number, and the range it goes out in. It goes while the piece plays here, or the server sends by itself what is saved. `/dial/NAME` and `/cue/NAME` come in on a port of your choice. Try it on the *board*: lamps, needles and servo arms that come with Open Tide.',
-    ],
-  },
-  {
-    title: 'Working: the Harbour',
-    says: [
-      'A card moves when it is pointed at. Find pieces by a few letters, put them in order of change or title, tick several to copy, delete or put them into a folder. *Take in…*, or a drop, reads piece files. What was deleted lies under *Deleted lately* for 30 days.',
-    ],
-  },
-  {
-    title: 'Working: links and chains',
-    says: [
-      'On the *Links* page what drives stands above and what is driven at the side. One press where they cross links them, *Link…* any two properties, with or without a formula so far; press a pin for its ratio, what is added and how much later. *Turn round* lets the driven one drive, *both ways* lets moving either move the other, *cut* takes the link away and leaves the rest of the formula. An entry can be dragged by its name: onto a formula, where it is read by its name, onto a row of the board, or onto a part of the stage, which follows it then.',
-      '*Chain…* makes parts follow one another in the order in which you press them, each by a share of the one before and some time later. Two dials tune all of it.',
-    ],
-    examples: [on('Carousel', 'rotation', 'delay(pinion.rotation, 0.2s) * 0.8')],
-  },
-  {
-    title: 'Working: cues and gestures',
-    says: [
-      'C puts a mark on the cue in hand at the moment that is shown, also while it plays: a gesture with a run-up then begins at once, since the mark is placed ahead by its lead. Marks stand on the tape of time: drag them, Alt doubles them, or change them in the sentence of the cue. *again every* repeats them for ever. A mark that is dragged is drawn to other marks and to where the formula leaps that was in hand; Ctrl lets it go.',
-      'A drawn curve is played with its hit point on each mark. Take it in hand and its points stand in the scope: a double press adds one, Shift takes several, *draw* lets you draw it freehand. From one point to the next it goes smoothly, straight, in a step, or by any easing, chosen by its picture. Channels share one axis of time.',
-    ],
-    examples: [on('Mallet', 'rotation', 'play(swing, blow, channel: arm)')],
-  },
-  {
-    title: 'Working: clocks and stepped time',
-    says: [
-      'Under *In common*, *New…* makes a clock. Its sentence says how it runs: so many times as fast, to and fro, beginning again, along a curve, and whether it is held at so many steps a second. Whatever is written `on` it follows; a clock that is tuned while it plays goes on from where it is. *begin again* on its strip starts it anew at that moment, at each press; the presses are the marks of a cue.',
-    ],
-    examples: [on('Carousel', 'rotation', 'hold(time * 45deg/s, 6Hz)')],
-  },
-  {
-    title: 'Working: hand keys and on top of them',
-    says: [
-      'K puts a hand key on the property in hand at the moment that is shown; after that a number typed on the Part page sets it there. `base` reads what is set by hand, so `base + …` moves on top. *hand keys* in the scope shows them as points, with what comes after the last: hold, repeat, mirrored, carry on.',
-    ],
-    examples: [on('Mount', 'y', 'base + noise(freq: 1Hz, amp: 6px)')],
-  },
-  {
-    title: 'Working: leaving out',
-    says: [
-      'The formula in hand has a small ring before each term of its sum, or each factor of its product. A press leaves the term out, struck through in the text as a note of its own line; the next press brings it back. Alt B does the same to the term at the caret. What is selected of a formula is told as a number beside the scope.',
-      'A drive is switched off in its menu, one part is looked at alone with A. Nothing of it is deleted.',
+      'The selected formula has a small ring before each term of its sum, or each factor of its product. Press a ring to bypass that term: it is struck through in the text and kept as a comment. Press again to restore it. Alt B does the same to the term at the caret. Select part of a formula and the scope shows its value.',
+      'Turn a drive off in its menu; press A to solo the selected part. Nothing is deleted.',
     ],
     examples: [on('Mount', 'y', 'base\n// + noise(freq: 1Hz, amp: 6px)\n+ sine(every: 2s, amp: 24px)')],
   },
   {
-    title: 'Working: takes',
+    title: 'Formulas: takes',
     says: [
-      'T keeps the formula in hand as a take. Change it, and press a take to have that one back while it plays; what ran and was no take yet is kept by itself. Y goes to the take before. F2 names a take, Del takes it away.',
-      '*side by side* lets the takes move beside what runs on the stage, at the same moment; *takes* in the scope lays their curves over it.',
+      'T keeps the selected formula as a take. Change the formula, then press a take to get it back while playing; if what was running wasn’t a take yet, it is kept automatically. Y goes to the previous take. F2 renames a take, Del deletes it.',
+      '*side by side* plays the takes next to each other on the stage, at the same moment; *takes* in the scope shows their curves together.',
     ],
     examples: [on('Mount', 'scale', '100% + sine(every: 2s, amp: 9%)')],
   },
   {
-    title: 'Working: the lap',
+    title: 'Formulas: dials, and one formula for many parts',
     says: [
-      'The lap is the stretch of time after which a loop comes round. Its page says of every drive whether it closes and why not, with numbers that would close it: each was tried before it is offered. The shortest lap that closes all is one press away. Frames are said before the lap is changed; frames 0 to N − 1 go out.',
-      '*Across the seam* shows the last and the first frame side by side, and plays to and fro over it. *look through the lap* finds parts that leave the stage, and copies and letters that overlap at some frame, and goes there.',
+      'Alt D makes a dial from the number at the caret. A dial can be a number, a whole number, a switch, a choice of names (read as 0, 1, 2 …), or a moment, which also appears on the time tape where you can drag it. Dials can be locked, hidden, reset and reordered, and each says what uses it. A signal can be shown among the dials.',
+      '*Apply to other properties…* on an entry puts its formula on other parts in one step: the same formula or one that follows the original; later, larger or faster from one part to the next; by a step or by chance. The dialog previews the first three formulas.',
+    ],
+    examples: [on('Flag', 'rotation', 'sine(every: 2s, amp: 9deg, phase: index * 40deg)')],
+  },
+  {
+    title: 'Time: cues and gestures',
+    says: [
+      'C marks the selected cue at the current moment, also while playing. A gesture with a run-up then starts at once, because the mark is placed ahead by its lead. Marks stand on the time tape: drag them, Alt-drag to duplicate, or change them in the cue’s sentence. *repeat every* repeats them forever. A dragged mark snaps to other marks and to where the selected formula jumps; hold Ctrl to turn that off.',
+      'A drawn curve is played with its hit point on each mark. Select it and its points appear in the scope: double-click to add a point, Shift selects several, *draw* lets you draw it freehand. Between points it runs smoothly, straight, in a step, or by any easing you choose from pictures. All channels share one time axis.',
+    ],
+    examples: [on('Mallet', 'rotation', 'play(swing, blow, channel: arm)')],
+  },
+  {
+    title: 'Time: clocks and stepped time',
+    says: [
+      'Under *In common*, *New…* makes a clock. Its sentence says how it runs: faster or slower, back and forth, restarting, or along a curve, and whether it is held a number of times a second. Anything written `on` that clock follows it. A clock you tune while playing carries on from where it is. *restart* on its strip starts it again at that moment, each time you press it; the presses are the marks of a cue.',
+    ],
+    examples: [on('Carousel', 'rotation', 'hold(time * 45deg/s, 6Hz)')],
+  },
+  {
+    title: 'Time: keyframes, and motion on top of them',
+    says: [
+      'K sets a keyframe of the selected property at the current moment; after that, a number you type on the Part page sets a keyframe too. `base` reads the keyframes or the set value, so `base + …` moves on top of them. *keyframes* in the scope shows them as points, and what happens after the last one: hold, repeat, mirror or carry on.',
+    ],
+    examples: [on('Mount', 'y', 'base + noise(freq: 1Hz, amp: 6px)')],
+  },
+  {
+    title: 'Time: the lap',
+    says: [
+      'The lap is how long your loop is. Its page says for every drive whether it loops and why not, and offers numbers that make it loop, each of them tried before it is offered. The shortest lap in which everything loops is one press away. You see the number of frames before you change the lap; frames 0 to N − 1 are exported.',
+      '*Loop seam* shows the last and the first frame side by side and plays back and forth over it. *Check the lap* finds parts that leave the stage and copies and letters that overlap on any frame, and takes you there.',
     ],
     examples: [on('Carousel', 'rotation', 'noise(freq: 8/lap, amp: 20deg)')],
   },
   {
-    title: 'Working: dials and giving to others',
+    title: 'Links and copies: patterns',
     says: [
-      'Alt D makes a dial out of the number at the caret. A dial may be a number, a whole number, a switch, a choice of names (read as 0, 1, 2 …) or a moment, which also stands on the tape of time and is pulled there; it can be locked, hidden, reset, put elsewhere by its name, and says who reads it. A signal can be read among the dials.',
-      '*Give to others…* on an entry puts its formula on other parts in one step: the same, following the original, later, larger or faster from one to the next, by a step or by chance. What the first three will say is shown.',
+      'A pattern is motion without its part: formulas with the dials, signals, curves, clocks and cues they need. Select parts and press P. A dozen patterns ship with Open Tide; point at one to see it move. A pattern with one role is applied to each selected part; one with several roles asks which part takes which. Applying is one step.',
+      'The same dialog saves what drives the selected parts as a new pattern. Times that fit the part’s span or the lap adapt to the part you apply it to: `4s` at the end of a span becomes `spanEnd`. A name that is already taken gets a number. In the harbour, under *Patterns*, you can rename, export, import and delete them.',
     ],
-    examples: [on('Flag', 'rotation', 'sine(every: 2s, amp: 9deg, phase: index * 40deg)')],
+    examples: [on('Lantern', 'opacity', '100% * envelope(attack: 1s, release: 1s, over: span)')],
+  },
+  {
+    title: 'Links and copies: links and chains',
+    says: [
+      'On the *Links* page, columns drive rows. Press where two cross to link them, or press *Link…* to link any two properties, with or without a formula. Press a pin to set the ratio, the offset and the delay. *Reverse link* swaps driver and follower, *Two-way* lets either one move the other, *Unlink* removes the link and keeps the rest of the formula. You can also drag an entry by its name onto a formula, where it is read by name, onto a row of the board, or onto a part on the stage, which then follows it.',
+      '*Chain…* makes parts follow one another in the order you press them, each by a share of the one before and after a delay. Two dials tune the whole chain.',
+    ],
+    examples: [on('Carousel', 'rotation', 'delay(pinion.rotation, 0.2s) * 0.8')],
+  },
+  {
+    title: 'Stage: select, move and size parts',
+    says: [
+      'Press a part on the stage and drag it. Shift keeps it straight, Alt drags off a duplicate. Parts snap to the stage, to other parts and to their pivots; hold Ctrl to turn snapping off. Drag a square of its frame to size it (Alt sizes from the middle, Shift keeps the proportions) and the knob above to rotate it (Shift in steps of 15°). Double-click a text to edit its words. Esc cancels a drag.',
+      'The pivot is the point a part rotates and scales around. Drag it, or choose a place for it on the Part page; the part stays where it is. A rotating part shows the circle it sweeps, so a misplaced pivot is easy to see. *path* shows the motion path through the coming lap, one dot per frame.',
+      'Drag across the empty stage, or hold Shift, to select several parts. You can move, rotate, size, duplicate, align and distribute them together. Drag any child to move its selected group; press it without dragging to select the child. The mouse wheel zooms, sideways or with Shift it pans, and so does dragging with the middle button; *fit* shows everything. Arrow keys move the selection by one pixel (ten with Shift), or pan the view when nothing is selected. Enter goes into a group, Esc leaves it, Del deletes. Parts locked in the parts list can’t be selected on the stage.',
+      'Threads lead from the selected part to the parts its formulas read, and to the parts that read it; the dot marks the reader. On the Piece page, *Guides* shows the centre, safe margins and your own guides, *Rulers* adds rulers you can drag guides out of, and *Grid* draws a grid. Parts, guides and pen points snap to all of these; hold Ctrl to turn snapping off.',
+      'Drop a gear beside another and it snaps to where their teeth meet, and engages from then on.',
+    ],
+    examples: [on('Idler', 'rotation', 'engage(pinion)')],
+  },
+  {
+    title: 'Stage: draw paths, poses and chains',
+    says: [
+      'Choose *Path* and click on the stage: each click adds a point, dragging makes it smooth, and clicking the first point closes the path. Drag the points of a selected path to move them. Double-click the line to add a point, or a point to switch between smooth and corner. N selects the next point, S makes it smooth, Del deletes it. You can also type the points on the Part page.',
+      'A path can have several poses: the same points in other places. The property `pose` goes from 0 to the last pose and back to the first; halfway between two poses the shape is half of each. `time * 0.5/s` steps through them forever.',
+      'Copies *in a chain* each attach to the tip of the one before, so one rotation bends the whole chain. An SVG file becomes parts named after its ids; Open Tide tells you what it couldn’t import.',
+    ],
+  },
+  {
+    title: 'Stage: water, particles and traces',
+    says: [
+      'Waves are a body of water: seen from the side when flat, a surface in depth. `swell` is how high the waves may rise, `crest` how sharp they are, and `foam` how far down foam lies on steep slopes. A part at the basin’s position floats with `base + basin.height(x, z)`, measured from the basin’s pivot; `basin.foam(x, z)` is the foam there. Waves always loop in the lap. Driven by noise instead of wind, they are ripples that run in all directions, for any plane or cloth; their pace is how often they change per second.',
+      'An emitter sends out particles along its own x axis at a steady rate, each for its lifetime. They start from a point, a line, a ring or an area as large as `birthSize`; in depth they spread around their direction. `particleEnd` and `particleFade` set their size and opacity at the end of their life. They only reverse when *can reverse* is on. Particles are dots, or take their *particle shape* from another part, which can be a hidden helper.',
+      'A trace is the path of a moving point, in depth too. Points are added at a steady rate, or wherever the path bends or has moved far enough; once added they stay. `tailWidth`, `tailFade` and `tailHue` style its old end. *Keep as a path* turns the current line into a path part that you can edit with the pen and place copies along.',
+      'Lines can be dashed; drive `dashOffset` to make the dashes run. Line caps are flat, round or square, joins are pointed, round or bevelled.',
+    ],
+    examples: [on('Mount', 'y', 'base + basin.height(own.x)')],
+  },
+  {
+    title: 'Stage: pictures, and copying between pieces',
+    says: [
+      'Press *From files…* or drop files on the stage: SVG becomes parts; PNG, JPEG and WebP become pictures. Several pictures of the same size are stacked in place, in the order of their names. A picture is stored once, however many pieces use it.',
+      'On the stage, Ctrl C copies the selection with its children, its formulas, and the dials, signals, clocks, cues and curves they read. Ctrl V pastes it, in another piece too. Names that already exist there are used.',
+      'Press *colour* on the Part page for three sliders; each shows every colour it can reach.',
+    ],
+  },
+  {
+    title: 'Depth: parts in space',
+    says: [
+      'On the Piece page, *In depth* views the piece through a camera at a distance you set. z points towards the viewer: nearer parts look larger and cover farther ones, whatever their order in the list. Parts in one plane are painted in order, as in a flat piece. To look around, drag with the right button or press Alt and an arrow key; *home* resets the view. Looking around doesn’t change the piece.',
+      'Any filled shape can have a `thickness`: a front, a back and sides, lit from the upper left. `taper` makes the back smaller or larger. The transform order is extrude, scale, rotate, move; on the Part page you can move a step before another, so that a block scaled after it rotates is slanted.',
+      'Copies *in layers* of a filled shape are joined into one solid. Turn *join layers* off to get separate sheets. Each layer starts behind the thickness of the ones before it.',
+    ],
+    examples: [on('Mount', 'rotationY', 'sine(every: 4s, amp: 30deg)')],
+  },
+  {
+    title: 'Depth: letters',
+    says: [
+      'Add a text and let it show *one letter per copy*. Each letter stands where the font puts it, kerning included, and rotates around its own middle; moving the pivot moves it for all of them. Keep the lines as typed, or choose *one word per line*. When you change the words, every formula stays.',
+      'Press Ctrl G to group the text; copies of the group *in layers* give it depth. Formulas read `index` for the letter, and `layer` or `depth` for how far back it is. Offset a loop per letter and per layer and waves run through the letters and back along them. Whole cycles per lap (`freq: 3/lap`) loop with any offsets.',
+      'The Lap page finds letters that overlap on the same layer.',
+    ],
+  },
+  {
+    title: 'Export and sharing: export a file',
+    says: [
+      'Press *Export* in the masthead, or on a card in the harbour, to make a film (WebM, MP4, GIF or numbered PNGs), a live page, a moving SVG or CSS keyframes, a 3D scene (glTF), numbers of every drive (CSV, JSON), the sound of one drive (WAV), a still, or a piece file with all its pictures. Whole laps are exported as frames 0 to N − 1, so that the last frame leads into the first; you can also export the marked stretch, or from one moment to another. Before you start, the dialog says what will come out, whether every drive loops, and what the format can’t hold. Films are written to disk while they are made and can be an hour long. Press *Download* when the file is ready.',
+      'Frames are drawn by the stage’s own renderer at any size: a PNG matches the stage pixel for pixel. PNG, GIF and moving SVG can have a transparent background. Blur averages eight moments of the first half of each frame. Press *Cancel* at any time; nothing unfinished is kept. If you close the window during an export, you can restart it later.',
+      'A live page is one file that needs no server and runs forever, exactly. The dials you tick are shown under it. As a script module you can embed it in your own page, which can play it, seek and turn its dials.',
+    ],
+  },
+  {
+    title: 'Export and sharing: hand over a page',
+    says: [
+      '*Hand over* in the masthead creates a link to a page with the stage and a few dials, for someone who may tune but not break anything. Choose which dials they see, under which labels, between which values and in which order, which files they can download, and when the link expires. The link is shown once. The page shows the piece as it was when you created the link; later changes don’t appear there.',
+      'What people change there is kept with the link and never touches your piece. It appears in the list of shared links: *Apply to my piece* sets your dials to those values, in one step you can undo; *Revoke* disables the link.',
+    ],
+  },
+  {
+    title: 'Export and sharing: tables and devices',
+    says: [
+      'Under *In common*, *New…* → *from…* reads CSV or JSON: columns become the channels of a curve, simplified as far as you allow, or one column becomes the marks of a cue. Say which column holds the times, and in which unit.',
+      '*Export* → *Device* sends drives as OSC over UDP, 1 to 120 times a second. Each has an address, in which `#` stands for the copy’s number, and an output range. Values are sent while you play the piece, or by the server on its own from the saved piece. `/dial/NAME` and `/cue/NAME` come in on a port you choose. Try it with the *board*, a page with lamps, needles and servo arms that ships with Open Tide.',
+    ],
   },
 ]

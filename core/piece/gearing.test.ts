@@ -138,7 +138,7 @@ describe('gears', () => {
     const { b, ids } = train([20, 30], [0])
     b.drive(ids[1]!, 'y', 'sine(every: 2s, amp: 5px)')
     const { op, says } = reshapeGear(b.piece, ids[0]!, gear(40), 40)
-    expect(says).toMatch(/^Gear 1 could not be moved along/)
+    expect(says).toMatch(/^Gear 1 couldn’t follow/)
     expect(apply(b.piece, op).bases[`${ids[1]}.x`]).toEqual(b.piece.bases[`${ids[1]}.x`])
   })
 
@@ -157,7 +157,7 @@ describe('gears', () => {
     const closure = (lap: bigint) =>
       closureOf(
         program.slots.get(key)!.forms[0]!,
-        { ...program.measures, lapLength: { n: lap, d: 1n } },
+        { measures: { ...program.measures, lapLength: { n: lap, d: 1n } }, queue: program.queue },
         program.lapStart,
         natural,
         symmetry,
@@ -173,8 +173,8 @@ describe('gears', () => {
     b.drive('p1', 'x', '`Gear 1`.teeth * 1px')
     b.drive('p2', 'rotation', 'engage(plate)')
     const program = new Program(b.piece)
-    expect(program.slots.get('p3.rotation')!.problems[0]!.says).toMatch(/Only the rotation of a gear/)
-    expect(program.slots.get('p2.rotation')!.problems[0]!.says).toMatch(/no gear named plate/)
+    expect(program.slots.get('p3.rotation')!.problems[0]!.says).toMatch(/Only a gear’s rotation/)
+    expect(program.slots.get('p2.rotation')!.problems[0]!.says).toMatch(/Unknown gear “plate”/)
     expect(program.slots.get('p1.x')!.readers[0]!.at(at(0))).toBe(48)
     const ring = train([12, 48], [0])
     ring.b.drive('p1', 'rotation', 'engage(`Gear 1`)')

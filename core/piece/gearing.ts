@@ -12,7 +12,7 @@ interface Seat {
   readonly turned: number
 }
 
-/** A hand value in base measure. */
+/** A set value in base measure. */
 function hand(piece: Piece, part: string, name: string): number {
   const property = propertyNamed(name)!
   const value = piece.bases[propertyKey(part, name)]?.value ?? initialOf(property, piece.parts[part]!.shape.type)
@@ -40,7 +40,7 @@ function seatOf(piece: Piece, part: string, other: string): Seat {
   return { x: applyX(world, x, y), y: applyY(world, x, y), turned }
 }
 
-/** The parts by whose hand values `gearing` says where the two stand. */
+/** The parts by whose set values `gearing` says where the two stand. */
 export const standsBy = (piece: Piece, other: string, own: string): string[] => [
   ...carriers(piece, other, own),
   ...carriers(piece, own, other),

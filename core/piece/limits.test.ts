@@ -46,7 +46,7 @@ describe('what a document may hold', () => {
       }
     }
     expect(said(deep(150))).toBeNull()
-    expect(said(deep(1900))).toMatch(/more than 200 deep/)
+    expect(said(deep(1900))).toMatch(/more than 200 levels deep/)
   })
   it('all parts with their copies have a limit of their own', () => {
     const many = (d: Loose) => {

@@ -51,7 +51,7 @@ export const Drive = fields({
   promises: v.pipe(v.array(Promised), v.maxLength(4)),
 })
 
-/** A point of a curve or a hand key, in seconds, and how it goes on from there. */
+/** A point of a curve or a keyframe, in seconds, and how it goes on from there. */
 const point = fields({ time: number, value: number, shape: v.picklist(WAYS) })
 
 /** What a property holds by hand: one number, or keys over time; its key is `part.property`. */
@@ -191,7 +191,7 @@ const Document = fields({
   ),
   parts: limited(Part, 2000, 'parts'),
   drives: limited(Drive, 4000, 'drives'),
-  bases: limited(Base, 20000, 'hand values'),
+  bases: limited(Base, 20000, 'set values'),
   signals: limited(Signal, 500, 'signals'),
   dials: limited(Dial, 200, 'dials'),
   clocks: limited(Clock, 200, 'clocks'),
@@ -213,11 +213,11 @@ const CLOCKS_DEEP = 16
 
 export const PieceSchema = v.pipe(
   Document,
-  v.check((p: Piece) => everyParentStands(p), 'A part hangs on a part that is not there, or on itself.'),
+  v.check((p: Piece) => everyParentStands(p), 'A part’s parent is missing, or is the part itself.'),
   v.check((p: Piece) => everyNameOnce(p), 'Two things in the piece have the same name.'),
-  v.check((p: Piece) => everyKeyFits(p), 'A drive, hand value or tie is kept under a name that is no part.property.'),
-  v.check((p: Piece) => clocksDeep(p) <= CLOCKS_DEEP, `Clocks run more than ${CLOCKS_DEEP} deep on one another.`),
-  v.check((p: Piece) => fits(p, h => h.depth <= DEEPEST), `Parts hang more than ${DEEPEST} deep on one another.`),
+  v.check((p: Piece) => everyKeyFits(p), 'A drive, set value or tie is kept under a name that is no part.property.'),
+  v.check((p: Piece) => clocksDeep(p) <= CLOCKS_DEEP, `Clocks run more than ${CLOCKS_DEEP} levels deep.`),
+  v.check((p: Piece) => fits(p, h => h.depth <= DEEPEST), `Parts are nested more than ${DEEPEST} levels deep.`),
   v.check(
     (p: Piece) => fits(p, h => h.count <= MOST_INSTANCES),
     `Copies within copies come to more than ${MOST_INSTANCES} of one part.`,

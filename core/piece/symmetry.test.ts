@@ -51,7 +51,7 @@ describe('symmetry', () => {
       const program = new Program(b.piece)
       return reportOf(program, program.slots.get(`${id}.rotation`)!).closes
     }
-    expect(closes({})).toBe('gap 12.0° at the lap')
-    expect(closes({ pivot: { x: 0, y: -60 } })).toBe('gap 72.0° at the lap')
+    expect(closes({})).toBe('12.0° off at the loop point')
+    expect(closes({ pivot: { x: 0, y: -60 } })).toBe('72.0° off at the loop point')
   })
 })

@@ -37,7 +37,10 @@ export const limited = <T extends v.GenericSchema>(value: T, most: number, what:
       r => typeof r === 'object' && r !== null && !Array.isArray(r),
       `This must be ${what} by their ids.`,
     ),
-    v.check(r => Object.keys(r).length <= most, `At most ${most.toLocaleString('en')} ${what} fit in a piece.`),
+    v.check(
+      r => Object.keys(r).length <= most,
+      `At most ${most.toLocaleString('en')} ${what} is the limit for a piece.`,
+    ),
     v.check(
       r => !Object.keys(r).some(ownWord),
       'An id here is a word of every object (such as constructor); choose another.',

@@ -80,7 +80,7 @@ describe('a chain of copies', () => {
 })
 
 describe('a chain is stretched by nothing but its tips', () => {
-  it('a hand value of one copy turns that link and all after it, none before', () => {
+  it('a set value of one copy turns that link and all after it, none before', () => {
     const b = new Builder('Bent', 1)
     const link = b.part(
       'Link',

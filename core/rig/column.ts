@@ -24,7 +24,7 @@ export class Column {
     private readonly high = Infinity,
   ) {}
 
-  /** Other hand values: for all instances, and those that some have of their own. */
+  /** Other set values: for all instances, and those that some have of their own. */
   set(all: number, own: Float64Array | null): void {
     this.all = all
     this.own = own

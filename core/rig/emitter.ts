@@ -3,7 +3,7 @@
  * moment is known without looking at the moments before; chance is hashed from k.
  */
 import { fixedNumber, form, type Form } from '../form/form.ts'
-import { AGAIN, asks, spend, spent, want } from '../form/working.ts'
+import { RETRY, type WorkQueue } from '../form/work-queue.ts'
 import { integralOf, type Integral } from '../form/integral.ts'
 import type { Program } from '../engine/program.ts'
 import * as I from '../facts/interval.ts'
@@ -34,21 +34,22 @@ export function emitterOf(
   const room = Math.min(MOST, most)
   const { shape } = part
   if (shape.type !== 'emitter') return () => NOTHING
+  const { queue } = program
   const { frameRate } = program.measures
   const deep = program.piece.camera !== null
   const read = (property: string) => formOf(program, id, property, instance)
   const [life, spread, variety] = [read('life'), read('spread'), read('variety')]
   const span = read('birthSize')
-  const speed = shape.reverses ? read('speed') : forwards(read('speed'), frameRate)
-  const births = forwards(read('births'), frameRate)
-  const [born, gone] = [integralOf(births, frameRate), integralOf(speed, frameRate)]
+  const speed = shape.reverses ? read('speed') : forwards(read('speed'), frameRate, queue)
+  const births = forwards(read('births'), frameRate, queue)
+  const [born, gone] = [integralOf(births, frameRate, queue), integralOf(speed, frameRate, queue)]
   const where = standing(program, id, instance)
   /** What is settled at birth, of the particles that were lately there. */
   const settled = new Map<number, Birth>()
   const birthOf = (k: number, from: number, to: number): Birth => {
     const known = settled.get(k)
     if (known) return known
-    const before = asks()
+    const before = queue.requestCount
     const m = whenBorn(born, births, k, from, to, frameRate)
     const w = where(m)
     const turned = spread.at(m) * hashSigned(2 * k, shape.seed)
@@ -73,7 +74,7 @@ export function emitterOf(
     }
     if (settled.size > 2 * room) settled.clear()
     // What is still being worked out is asked for again.
-    if (asks() === before) settled.set(k, made)
+    if (queue.requestCount === before) settled.set(k, made)
     return made
   }
   return now => {
@@ -87,8 +88,8 @@ export function emitterOf(
     const [heights, ages]: [number[], number[]] = [[], []]
     for (let k = Math.max(first, last - room + 1); k <= last; k++) {
       // What takes too long is drawn in the next frames.
-      if (spent()) {
-        want(AGAIN)
+      if (queue.isExhausted) {
+        queue.enqueue(RETRY)
         break
       }
       const b = birthOf(k, start, now.seconds)
@@ -139,10 +140,10 @@ const STEPS = 64n
 const MOST_STEPS = 16_000_000
 
 /**
- * Held to 0 and above: what does not turn back. It is read at fixed steps and runs straight between them, so that what
+ * Held to 0 and above: what does not turn back. It’s read at fixed steps and runs straight between them, so that what
  * it adds up to never falls, not by a rounding either.
  */
-function forwards(f: Form, frameRate: Rational): Form {
+function forwards(f: Form, frameRate: Rational, queue: WorkQueue): Form {
   const { low, high } = f.facts().bounds
   if (low >= 0) return f
   if (high <= 0) return fixedNumber(0, frameRate)
@@ -154,11 +155,11 @@ function forwards(f: Form, frameRate: Rational): Form {
     const [list, sign] = k >= 0 ? [up, 1] : [down, -1]
     while (list.length <= Math.abs(k)) {
       // A moment far away is added up in the next frames.
-      if (spent()) {
-        want(AGAIN)
+      if (queue.isExhausted) {
+        queue.enqueue(RETRY)
         return NaN
       }
-      spend()
+      queue.consume()
       const n = sign * (list.length - 1)
       list.push(list.at(-1)! + (sign * size * (step(n) + step(n + sign))) / 2)
     }

@@ -256,7 +256,7 @@ describe('a scene that goes on with another program', () => {
       false,
     ],
     [
-      'hand keys',
+      'keyframes',
       (o: Builder): void => {
         const points = [0, 5].map(time => ({ time, value: 30 * time, shape: 'straight' as const }))
         o.do({ says: '', puts: [{ in: 'bases', id: 'p2.x', value: { value: 0, keys: { points, after: 'hold' } } }] })
@@ -264,7 +264,7 @@ describe('a scene that goes on with another program', () => {
       false,
     ],
     [
-      'another hand value',
+      'another set value',
       (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p2.width', value: { value: 9 } }] }),
       true,
     ],

@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { stillSvg } from '../formats/svg.ts'
-import { workedOut } from '../form/working.ts'
 import { at } from '../testing.ts'
 import { fromNumber } from '../time/rational.ts'
 import { Plate } from './plate.ts'
@@ -24,7 +23,7 @@ function fan(hand: Record<string, number> = {}, drives: Record<string, string> =
   const [scene, plate] = [new Scene(program), new Plate()]
   const show = (seconds: number) =>
     plate.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
-  return { show, piece: b.piece, scene }
+  return { show, shown: (seconds: number) => program.queue.settle(() => show(seconds)), piece: b.piece, scene }
 }
 /** Rows that show something. */
 const filled = ({ rows }: Plate) =>
@@ -48,22 +47,10 @@ describe('particles', () => {
     expect(covered(spread(fan().show(12.25), 1)) / (4 * Math.PI * 16 + Math.PI * 16)).toBeCloseTo(1, 1)
   })
   it('more of them make room, fewer leave nothing behind', () => {
-    const { show } = fan({}, { births: '1Hz + clamp((time - 20s) / 1s, 0, 1) * 39Hz' })
-    const few = covered(
-      spread(
-        workedOut(() => show(10)),
-        1,
-      ),
-    )
-    expect(filled(workedOut(() => show(30)))).toBeGreaterThan(150)
-    expect(
-      covered(
-        spread(
-          workedOut(() => show(10)),
-          1,
-        ),
-      ),
-    ).toBeCloseTo(few, 6)
+    const { shown } = fan({}, { births: '1Hz + clamp((time - 20s) / 1s, 0, 1) * 39Hz' })
+    const few = covered(spread(shown(10), 1))
+    expect(filled(shown(30))).toBeGreaterThan(150)
+    expect(covered(spread(shown(10), 1))).toBeCloseTo(few, 6)
   })
   it('carry their gradient along, or move over one that stays on the stage', () => {
     const graded = { gradient: 100, gradientTurn: 0 }

@@ -42,7 +42,7 @@ export class Placing {
   private readonly places: readonly Matrix[]
   /** What does not move of its pose is kept in it. */
   private readonly pose: Pose
-  /** Whether all of its pose is read for each instance: copies have hand values of their own, or its scale moves. */
+  /** Whether all of its pose is read for each instance: copies have set values of their own, or its scale moves. */
   private readonly all: boolean
   /** Whether only x, y and z of it ever change. */
   private readonly shifts: boolean

@@ -15,7 +15,6 @@ import { noSizes, sized } from './sizing.ts'
 import { PIECES } from './tail.ts'
 import type { Scene } from './scene.ts'
 import type { Program } from '../engine/program.ts'
-import { limited } from '../form/working.ts'
 
 /** Corners of a picture, at most: what comes after is not drawn. */
 const MOST_CORNERS = 1_000_000
@@ -54,7 +53,7 @@ export class Plate {
     this.changed.corners.length = this.changed.indices.length = this.changed.rows.length = 0
     this.changed.all = false
     const as: typeof this.settled = { pixel, eye: scene.eye, only: scene.only, program: scene.program }
-    limited(() => {
+    scene.program.queue.withinBudget(() => {
       if (this.scene !== scene) this.open(scene)
       if (inDepth(scene.eye) !== (this.deep !== null)) this.open(scene)
       if (Object.entries(as).some(([k, v]) => this.settled[k as keyof typeof as] !== v)) this.anew = true

@@ -61,7 +61,7 @@ function seen(plate: Plate): number[] {
   return all
 }
 
-/** A hand value as one would set it, now and then one that is not sensible. */
+/** A set value as one would set it, now and then one that is not sensible. */
 function chance(r: Random, { range }: Property): number {
   if (r(6) === 0) return 0
   if (r(8) === 0) return [-50, 100, 1e5][r(3)]!

@@ -8,7 +8,7 @@ import type { Part } from '../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { floor, fromNumber, minus, over, rational, times, toNumber, ONE } from '../time/rational.ts'
 import { bendsOf, STRETCH } from './bending.ts'
-import { AGAIN, asks, spent, want } from '../form/working.ts'
+import { RETRY } from '../form/work-queue.ts'
 import { applyX, applyY, applyZ } from '../piece/transform.ts'
 import { layingOf, NOTHING, type Laying, type Spot } from './points-laid.ts'
 import { standing } from './standing.ts'
@@ -26,6 +26,7 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
   const followed = shape.type === 'trace' && shape.of !== null ? program.piece.parts[shape.of] : undefined
   if (shape.type !== 'trace' || !followed) return () => NOTHING
   const where = standing(program, shape.of!, 0)
+  const { queue } = program
   const { frameRate } = program.measures
   const [px, py] = [followed.pivot.x + shape.x, followed.pivot.y + shape.y]
   const laid = new Map<number, Spot>()
@@ -40,11 +41,11 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
   return (now, trail) => {
     if (last?.now === now && last.trail === trail) return last.path
     // What takes too long is drawn in the next frames.
-    if (spent()) {
-      want(AGAIN)
+    if (queue.isExhausted) {
+      queue.enqueue(RETRY)
       return NOTHING
     }
-    const asked = asks()
+    const asked = queue.requestCount
     const long = Math.min(trail, ((room - 2) / shape.every) * (shape.bend ? SPARSE : 1))
     if (!(long > 0)) return NOTHING
     const from = minus(now.exactSeconds, fromNumber(long))
@@ -57,18 +58,18 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
     const at = (k: number): Spot => {
       const known = laid.get(k)
       if (known) return known
-      const before = asks()
+      const before = queue.requestCount
       const spot = point(momentOfSeconds(times(rational(k), step), frameRate))
       // What is still being worked out is asked for again.
-      if (asks() === before) laid.set(k, spot)
+      if (queue.requestCount === before) laid.set(k, spot)
       return spot
     }
     const stepsOf = (stretch: number): readonly number[] => {
       let steps = stretches.get(stretch)
       if (!steps) {
-        const before = asks()
+        const before = queue.requestCount
         steps = bendsOf(at, stretch * STRETCH, shape.bend!)
-        if (asks() === before) stretches.set(stretch, steps)
+        if (queue.requestCount === before) stretches.set(stretch, steps)
       }
       return steps
     }
@@ -78,8 +79,8 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
     }
     const each = shape.bend ? STRETCH : 1
     for (let k = Math.floor(first / each); k * each <= until; k++) {
-      if (spent() && !(shape.bend ? stretches : laid).has(k)) {
-        want(AGAIN)
+      if (queue.isExhausted && !(shape.bend ? stretches : laid).has(k)) {
+        queue.enqueue(RETRY)
         break
       }
       if (!shape.bend) lay(k)
@@ -97,7 +98,7 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
       shown.map(s => s[2]),
       ages.slice(-room),
     )
-    if (asks() === asked) last = { now, trail, path }
+    if (queue.requestCount === asked) last = { now, trail, path }
     return path
   }
 }

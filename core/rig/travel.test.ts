@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
-import { forget, working } from '../form/working.ts'
 import type { Part } from '../piece/schema.ts'
 import { at } from '../testing.ts'
 import { Scene } from './scene.ts'
@@ -51,10 +50,8 @@ describe('a way that would have to be added up from far', () => {
     const bead = b.part('Bead', { type: 'ellipse' })
     b.drive(bead, 'x', 'accumulate(noise(freq: 1Hz, amp: 20px/s) * sine(every: 3s, amp: 1))')
     const program = new Program(b.piece)
-    // What tests before it have asked for is not its own.
-    forget()
     expect(travelOf(program, bead, 0, 500_000)).toBeNull()
-    expect(working()).toBe(false)
+    expect(program.queue.isPending).toBe(false)
     // Near by it is added up at once.
     expect(travelOf(program, bead, 0, 0)?.every(Number.isFinite)).toBe(true)
   })

@@ -1,6 +1,5 @@
 /** Where a part goes: the path of its pin through a stretch of time, and the circle its outline sweeps as it turns. */
 import type { Program } from '../engine/program.ts'
-import { ifThere, spent } from '../form/working.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { fromNumber, over, plus, rational, times, toNumber } from '../time/rational.ts'
@@ -32,11 +31,11 @@ export function travelOf(
   const { x, y } = program.piece.parts[id]!.pivot
   const start = fromNumber(from)
   const out = new Float64Array(2 * (Math.floor(frames / each) + 1))
-  return ifThere(() => {
+  return program.queue.peek(() => {
     for (let k = 0; 2 * k < out.length; k++) {
       const m = at(momentOfSeconds(plus(start, over(rational(k * each), frameRate)), frameRate))
       out.set(seen(eye, m, x, y), 2 * k)
-      if (spent()) break
+      if (program.queue.isExhausted) break
     }
     return out
   })

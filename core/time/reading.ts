@@ -38,7 +38,7 @@ export function readTime(text: string, scale: Scale): TimeRead {
     seconds = ZERO
     for (const [, digits, unit] of body.matchAll(/(\d*\.?\d+|\d+\.)\s*([a-z]*)/g)) {
       const size = UNIT[unit!]
-      if (!size) return { seconds: null, says: `${unit} is no unit of time here. ${WRONG}` }
+      if (!size) return { seconds: null, says: `${unit} isn’t a unit of time here. ${WRONG}` }
       seconds = plus(seconds, times(fromDecimal(digits!), size(scale)))
     }
   }

@@ -1,7 +1,18 @@
 /** Names: compared after NFKC and lower case, and the nearest known ones for a name that is not. */
 
 /** The form in which two names are the same name. */
-export const canonical = (name: string): string => name.normalize('NFKC').toLowerCase()
+export function canonical(name: string): string {
+  let known = forms.get(name)
+  if (known === undefined) {
+    known = name.normalize('NFKC').toLowerCase()
+    if (forms.size >= MOST_FORMS) forms.clear()
+    forms.set(name, known)
+  }
+  return known
+}
+/** The same few names are compared over and over. */
+const forms = new Map<string, string>()
+const MOST_FORMS = 4096
 
 /** Letters to insert, drop, change or swap to get from a to b (Damerau, restricted), given up beyond `most`. */
 function distance(a: string, b: string, most: number): number {

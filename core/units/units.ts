@@ -90,7 +90,7 @@ export interface WrittenUnit {
   readonly size: (m: Measures) => Rational
 }
 
-/** Reads a unit as written after a number; undefined when a word in it is no unit. */
+/** Reads a unit as written after a number; undefined when a word in it isn’t a unit. */
 export function readUnit(text: string): WrittenUnit | undefined {
   if (text === '') return { kind: PLAIN, perLap: false, size: () => ONE }
   const [head = '', per] = text.split('/')

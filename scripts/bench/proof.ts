@@ -1,7 +1,7 @@
 /** What a row of the benchmark says it measures is proven first: a piece that stands still is no figure. */
 import type { Program } from '../../core/engine/program.ts'
-import { workedOut } from '../../core/form/working.ts'
-import { momentOfTicks, type Moment } from '../../core/time/moment.ts'
+import { momentOfSeconds, momentOfTicks, type Moment } from '../../core/time/moment.ts'
+import { plus, rational, times } from '../../core/time/rational.ts'
 
 /** A moment while it plays: so many frames on, and not on a whole one. */
 export const played = (program: Program, frame: number): Moment =>
@@ -14,7 +14,7 @@ export function faultOf(program: Program, driven: number): string | null {
   const held = slots.find(s => s.running !== 'text' || s.problems.some(p => p.level === 'error'))
   if (held) return `${held.key} stands still: ${held.problems[0]?.says ?? held.running}`
   const [a, b, c] = [600, 601, 617].map(k =>
-    workedOut(() => program.moment(played(program, k), new Float64Array(program.size))).slice(),
+    program.queue.settle(() => program.moment(played(program, k), new Float64Array(program.size))).slice(),
   )
   for (let i = 0; i < program.size; i++)
     if (!Number.isFinite(a![i]!) || (a![i] === b![i] && b![i] === c![i])) return `value ${i} does not move`
@@ -47,4 +47,16 @@ export function held<T>(make: () => T): { readonly bytes: number; readonly made:
   const before = size()
   const made = make()
   return { made, bytes: gc ? size() - before : NaN }
+}
+
+/** Why a stretch is not what it says: its columns, and every value that of its moment. Null when it is. */
+export function stretchFault(program: Program, key: string): string | null {
+  if (!program.hasTimeColumns(key, 0)) return 'it has no columns over time'
+  const step = rational(1, 60)
+  const values = program.stretch(key, 0, { from: rational(5), step, count: 700 })
+  const wrong = values.findIndex((v, k) => {
+    const m = momentOfSeconds(plus(rational(5), times(rational(k), step)), program.measures.frameRate)
+    return !Object.is(v, program.slots.get(key)!.readers[0]!.at(m))
+  })
+  return wrong < 0 ? null : `its value ${wrong} is another one`
 }

@@ -6,11 +6,12 @@ import { Program } from '../../core/engine/program.ts'
 import { rewrite } from '../../core/engine/rewrite.ts'
 import { knownOf, leapingOf } from '../../core/insight/telling.ts'
 import { momentOfTicks } from '../../core/time/moment.ts'
+import { rational } from '../../core/time/rational.ts'
 import { heavy } from '../../demo/heavy.ts'
 import { bulbLoop, chainLoop, fourOscillators, mixedLoop, oneOscillator, threeOctaves } from './loops.ts'
 import { bulbsInAGrid, chain, single } from './pieces.ts'
 import { pictureRows } from './picture.ts'
-import { faultOf, held, played, took } from './proof.ts'
+import { faultOf, held, played, stretchFault, took } from './proof.ts'
 
 export interface Row {
   readonly name: string
@@ -83,14 +84,13 @@ section('stretch', () => {
     ['F3', 'noise(2Hz, 9deg, octaves: 3)', threeOctaves],
   ] as const) {
     const program = new Program(single(text))
-    const fault = faultOf(program, 1)
     const key = [...program.slots.keys()][0]!
+    const fault = faultOf(program, 1) ?? stretchFault(program, key)
     for (const count of [600, 100_000]) {
       const out = new Float64Array(count)
       const times = Float64Array.from({ length: count }, (_, i) => i / 60)
-      const ours = took(() => {
-        const moments = Array.from({ length: count }, (_, i) => momentOfTicks(i * 512, program.measures.frameRate))
-        return program.stretch(key, 0, moments, out)
+      const ours = took(k => {
+        return program.stretch(key, 0, { from: rational(k), step: rational(1, 60), count }, out)
       })
       const by = took(() => loop(times, out))
       tell({ name: `${name} over ${count} times ÷ loop`, value: ours / by, unit: '×', reach: 1.75, fault })

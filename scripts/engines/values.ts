@@ -1,6 +1,5 @@
 /** The values of pieces and formulas, as bits: the same code in every browser engine and in Node (`npm run engines`). */
 import { Program } from '../../core/engine/program.ts'
-import { workedOut } from '../../core/form/working.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { fair } from '../../core/testing.ts'
 import { momentOfFrame, momentOfSeconds } from '../../core/time/moment.ts'
@@ -43,7 +42,7 @@ function ofProgram(name: string, program: Program): [string, string][] {
   return [...program.slots].flatMap(([key, { forms }]) =>
     forms.map((form, copy): [string, string] => [
       `${name} ${key} ${copy + 1}`,
-      bitsOf(moments.map(m => workedOut(() => form.at(m)))),
+      bitsOf(moments.map(m => program.queue.settle(() => form.at(m)))),
     ]),
   )
 }
@@ -60,7 +59,7 @@ export function valuesOf({ pieces, formulas }: Work): Bits {
     if (slot.forms.length === 0) throw new Error(`${text}: ${slot.problems[0]?.says}`)
     const moments = momentsOf(program).filter((_, k) => k % 6 === 0)
     const lap = toNumber(program.measures.lapLength)
-    all.push([`${text} (lap ${lap} s)`, bitsOf(moments.map(m => workedOut(() => slot.forms[0]!.at(m))))])
+    all.push([`${text} (lap ${lap} s)`, bitsOf(moments.map(m => program.queue.settle(() => slot.forms[0]!.at(m))))])
   }
   return all
 }

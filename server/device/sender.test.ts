@@ -2,7 +2,6 @@
 import { createSocket } from 'node:dgram'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { Builder } from '../../core/acts/build'
-import { forget, working } from '../../core/form/working'
 import { messagesIn } from '../../core/formats/osc/osc'
 import { newDevice, type Device } from '../../core/piece/device'
 import type { Piece } from '../../core/piece/schema'
@@ -38,15 +37,15 @@ const until = async (good: () => boolean, ms = 8000) => {
 
 describe('a device', () => {
   it('gets a sum that takes long once it is worked out, and the queue does not grow', async () => {
-    forget()
     const b = new Builder('Sum', 1)
     const part = b.part('Lamp', { type: 'ellipse' })
     b.drive(part, 'x', 'accumulate((1 + noise(8Hz) ^ 2) * 20px/s)')
     const { heard, device: to } = await device(`${part}.x`, '/x')
-    sender(b.piece, to).begin('alone', { seconds: 600, pace: 1 })
+    const made = sender(b.piece, to)
+    made.begin('alone', { seconds: 600, pace: 1 })
     expect(await until(() => (heard.at(-1)?.[0]?.value ?? 0) > 12_000)).toBe(true)
     expect(heard[0]![0]!.value).toBe(0)
-    expect(await until(() => !working(), 1000)).toBe(true)
+    expect(await until(() => !made.isPending, 1000)).toBe(true)
   })
   it('gets no more at once and in a second than the server can spare', async () => {
     const b = new Builder('Many', 1)

@@ -5,7 +5,6 @@
 import { createSocket, type Socket } from 'node:dgram'
 import { Program } from '../../core/engine/program'
 import { setDial } from '../../core/engine/retime'
-import { limited, workWhile, working } from '../../core/form/working'
 import type { Form } from '../../core/form/form'
 import { isAddress, messagesIn, packets, type Message } from '../../core/formats/osc/osc'
 import { apply } from '../../core/piece/operation'
@@ -71,6 +70,11 @@ export class Sender {
 
   status(): Status {
     return { sending: this.timer !== null, by: this.by, packets: this.sent, says: this.says || this.limit }
+  }
+
+  /** Whether sums are being worked out. */
+  get isPending(): boolean {
+    return this.program.queue.isPending
   }
 
   /** Another state of the piece. */
@@ -156,7 +160,7 @@ export class Sender {
     const { measures } = this.program
     const moment = this.now()
     // What takes long to add up is sent when it is there.
-    return limited(() =>
+    return this.program.queue.withinBudget(() =>
       this.copies().flatMap(({ channel, reader, copy }) => {
         const name = channel.drive.includes('.') ? channel.drive.slice(channel.drive.indexOf('.') + 1) : ''
         const show = inUnit(propertyNamed(name)?.unit ?? '', measures)
@@ -168,9 +172,9 @@ export class Sender {
 
   /** Works out what takes long, for a share of the time between two sendings. */
   private work(): void {
-    if (!working()) return
+    if (!this.isPending) return
     const end = performance.now() + WORKING_SHARE * (1000 / this.device.rate)
-    workWhile(() => performance.now() < end)
+    this.program.queue.advanceWhile(() => performance.now() < end)
   }
 
   private tick(): void {

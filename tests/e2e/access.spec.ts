@@ -7,13 +7,13 @@ const DESK = 'section[aria-label=Desk]'
 
 for (const theme of ['by day', 'on the night watch'] as const) {
   const colours = theme !== 'by day'
-  test(`no serious finding in giving out, handing over, patterns, harbour and board, ${theme}`, async ({ page }) => {
+  test(`no serious finding in exporting, handing over, patterns, harbour and board, ${theme}`, async ({ page }) => {
     test.slow()
     await freshFair(page)
     await halt(page)
     if (colours) await page.getByRole('button', { name: 'Night watch' }).click()
-    await page.getByRole('banner').getByRole('button', { name: 'Give out', exact: true }).click()
-    for (const kind of [/^Page that runs/, /^Moving SVG/, /^Numbers/, /^Device/]) {
+    await page.getByRole('banner').getByRole('button', { name: 'Export', exact: true }).click()
+    for (const kind of [/^Live page/, /^Moving SVG/, /^Numbers/, /^Device/]) {
       await page.getByRole('dialog').getByRole('button', { name: kind }).click()
       await accessible(page, String(kind), { within: DIALOG, colours })
     }
@@ -21,7 +21,7 @@ for (const theme of ['by day', 'on the night watch'] as const) {
     await accessible(page, 'a drive of a device', { within: DIALOG, colours })
     await page.keyboard.press('Escape')
     await page.getByRole('button', { name: 'Hand over', exact: true }).click()
-    await page.getByRole('dialog').getByRole('button', { name: 'Get a link' }).click()
+    await page.getByRole('dialog').getByRole('button', { name: 'Create link' }).click()
     const link = await page.getByLabel('The link').inputValue()
     await accessible(page, 'hand over', { within: DIALOG, colours })
     await page.keyboard.press('Escape')
@@ -35,7 +35,7 @@ for (const theme of ['by day', 'on the night watch'] as const) {
     await page.goto('/')
     await page.getByLabel('Choose Lantern Pier', { exact: true }).check()
     await accessible(page, 'harbour', { colours })
-    for (const place of ['Patterns', 'Deleted lately']) {
+    for (const place of ['Patterns', 'Recently deleted']) {
       await page.getByRole('button', { name: place, exact: true }).click()
       await accessible(page, place, { colours })
     }
@@ -71,13 +71,13 @@ for (const theme of ['by day', 'on the night watch'] as const) {
     await page.getByRole('button', { name: /^Carousel rotation drives Canopy/ }).click()
     await page.getByRole('button', { name: 'More for Carousel rotation' }).click()
     await accessible(page, 'a link and a menu', { colours })
-    await page.getByRole('menuitem', { name: 'Give to others…' }).click()
+    await page.getByRole('menuitem', { name: 'Apply to other properties…' }).click()
     await expect(page.getByRole('button', { name: 'Cancel' })).toBeVisible()
     await accessible(page, 'give to others', { colours })
     await page.getByRole('button', { name: 'Cancel' }).click()
-    await page.getByRole('banner').getByRole('button', { name: 'Give out', exact: true }).click()
+    await page.getByRole('banner').getByRole('button', { name: 'Export', exact: true }).click()
     await expect(page.locator('[data-plan]')).toBeVisible()
-    await accessible(page, 'give out', { within: DIALOG, colours })
+    await accessible(page, 'export', { within: DIALOG, colours })
     await page.keyboard.press('Escape')
     await page.getByRole('button', { name: 'Drive a property of Carousel' }).click()
     await accessible(page, 'drive', { colours })

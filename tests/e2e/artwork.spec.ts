@@ -27,15 +27,15 @@ test('A1, K2: an SVG becomes parts named by its ids; what was left is said; a bl
 }) => {
   await give(page, 'fan.svg', FAN)
   const says = page.getByRole('status').filter({ hasText: 'fan.svg became 3 parts' })
-  await expect(says).toContainText('Not taken: scripts, which are never run; text')
+  await expect(says).toContainText('Not imported: scripts, which are never run; text')
   await expect(page.getByRole('textbox', { name: 'Name of the part' })).toHaveValue('fan')
   expect(await page.title()).not.toBe('run')
-  // One of them in hand: its pin at the foot, and it turns.
+  // One of them in hand: its pivot at the foot, and it turns.
   await page.getByRole('group', { name: /Parts on the stage/ }).focus()
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'All parts, add one…' }).click()
   await page.getByRole('list', { name: 'All parts' }).getByRole('button', { name: 'blade', exact: true }).click()
-  await page.getByRole('button', { name: 'Pin at the foot', exact: true }).click()
+  await page.getByRole('button', { name: 'Pivot at the bottom', exact: true }).click()
   await page.getByRole('button', { name: 'Write a formula for rotation', exact: true }).click()
   await page.keyboard.press('ControlOrMeta+a')
   await page.keyboard.insertText('time * 90deg/s')
@@ -50,7 +50,7 @@ test('A1: what is no SVG is said, and nothing changes', async ({ page }) => {
   await expect(page.getByRole('status').filter({ hasText: 'notes.txt' })).toBeVisible()
   await give(page, 'broken.svg', '<svg><g></svg>')
   await expect(
-    page.getByRole('status').filter({ hasText: 'broken.svg was not taken in. This is no sound SVG' }),
+    page.getByRole('status').filter({ hasText: 'broken.svg wasn’t imported. This is no sound SVG' }),
   ).toBeVisible()
   await expect(page.getByText('An empty stage')).toBeVisible()
 })

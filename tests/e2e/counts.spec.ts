@@ -60,7 +60,7 @@ test('masthead, Lap page, export and the prompt agree', async ({ page }) => {
     await page.getByRole('tab', { name: 'Lap' }).click()
     const lap = page.locator('[data-closing]')
     // Nothing is told of none before all have been looked at.
-    await expect(lap).toHaveText(/(looking…|\d of [1-9])/)
+    await expect(lap).toHaveText(/(checking …|\d of [1-9])/)
     await expect(lap).toHaveText(/^\s*\d+ of \d+ loops?(, [^,…]*)?\s*$/)
     const onLap = (await lap.textContent())!.trim()
     const [loop, all] = /(\d+) of (\d+) loops?/.exec(onLap)!.slice(1).map(Number) as [number, number]
@@ -69,7 +69,7 @@ test('masthead, Lap page, export and the prompt agree', async ({ page }) => {
     await expect(mast).toContainText(`${loop} of ${all}`)
     expect(await mast.getAttribute('title')).toContain(later)
 
-    await page.getByRole('button', { name: 'Give out' }).first().click()
+    await page.getByRole('button', { name: 'Export' }).first().click()
     const dialog = page.getByRole('dialog')
     const says = (await dialog.locator('[data-plan]').textContent())!
     const open = /(\d+) of (\d+) drives? do(?:es)? not loop here/.exec(says)

@@ -37,8 +37,8 @@ test('K3: the lamps of the board follow the lantern string, by the window and by
   try {
     await dialog(page).getByLabel('Port for what comes in').fill(String(listen))
     await dialog(page).getByLabel('Port for what comes in').press('Tab')
-    await dialog(page).getByRole('button', { name: 'Send while it plays here' }).click()
-    await expect(dialog(page).getByRole('status')).toContainText('Goes out 30 times a second')
+    await dialog(page).getByRole('button', { name: 'Send while playing here' }).click()
+    await expect(dialog(page).getByRole('status')).toContainText('Sending 30 times a second')
     // Standing still each lamp shows the value that stands on the stage.
     const lamps = () =>
       board
@@ -70,14 +70,14 @@ test('K3: the lamps of the board follow the lantern string, by the window and by
     // Somebody else's ear, and the server alone.
     await give(page)
     await kind(page, /^Device/)
-    await dialog(page).getByRole('button', { name: 'Send no more' }).click()
+    await dialog(page).getByRole('button', { name: 'Stop sending' }).click()
     await dialog(page).getByLabel('Port', { exact: true }).fill(String(ear.address().port))
     await dialog(page).getByLabel('Host').fill('192.0.2.1')
-    await dialog(page).getByRole('button', { name: 'Let the server send' }).click()
+    await dialog(page).getByRole('button', { name: 'Send from the server' }).click()
     await expect(dialog(page).getByRole('alert')).toContainText('OPEN_TIDE_DEVICES=192.0.2.1')
     await dialog(page).getByLabel('Host').fill('127.0.0.1')
-    await dialog(page).getByRole('button', { name: 'Let the server send' }).click()
-    await expect(dialog(page).getByRole('status')).toContainText('The server sends by itself')
+    await dialog(page).getByRole('button', { name: 'Send from the server' }).click()
+    await expect(dialog(page).getByRole('status')).toContainText('The server is sending the saved piece')
     await page.goto('about:blank')
     heard.length = 0
     await expect.poll(() => heard.length).toBeGreaterThan(80)

@@ -139,7 +139,7 @@ export const drawn = (page: Page): Promise<number> =>
   page.evaluate(() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done))))
 
 export async function goTo(page: Page, time: string): Promise<void> {
-  await page.getByRole('button', { name: 'Time, press to type another' }).click()
+  await page.getByRole('button', { name: 'Current time, press to type another' }).click()
   await page.getByRole('textbox', { name: 'Go to time' }).fill(time)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('textbox', { name: 'Go to time' })).toHaveCount(0)
@@ -154,8 +154,8 @@ export async function halt(page: Page): Promise<void> {
 
 /** No change of pace makes a value jump, also while it stands still. */
 export async function keepAlways(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /^No jump/ }).click()
-  await page.getByRole('option', { name: /No jump always/ }).click()
+  await page.getByRole('button', { name: /^Smooth tuning/ }).click()
+  await page.getByRole('option', { name: /Smooth tuning always/ }).click()
 }
 
 /** Drags the n-th number of a formula sideways by some pixels, in steps. */

@@ -104,7 +104,7 @@ test('G1: particles along one way whose speed gusts and never turns back; set of
   expect(Math.min(...(await run(page, 0)))).toBeGreaterThan(-516)
   expect(await run(page, 60)).toEqual([])
   await inHand(page, 'Emitter')
-  await page.getByLabel('Where particles set off').selectOption('line')
+  await page.getByLabel('Emit from').selectOption('line')
   await put(page, 'birthSize', 200)
   await letGo(page)
   await expect.poll(async () => (await run(page, 60)).length).toBeGreaterThan(3)

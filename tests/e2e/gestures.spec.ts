@@ -1,4 +1,4 @@
-/** Gestures on cues, hand keys that repeat, and long chains, as whole tasks through the interface. */
+/** Gestures on cues, keyframes that repeat, and long chains, as whole tasks through the interface. */
 import type { Page } from '@playwright/test'
 import { entry, expect, freshFair, goTo, halt, keyOf, make, test, type, values, write } from './fair.ts'
 
@@ -31,15 +31,15 @@ test('a hop of two channels: height and squash run on one axis, every 3 s, later
   await make(page, 'cue')
   await (await entry(page, 'curve')).locator('canvas').click()
   await setPoint(page, 1, 0.5, 40, 'smooth')
-  await desk(page).getByRole('button', { name: 'Another channel' }).click()
+  await desk(page).getByRole('button', { name: 'Add channel' }).click()
   await desk(page).getByRole('textbox', { name: 'Name of the channel' }).fill('squash')
   await page.keyboard.press('Enter')
   const cue = page.getByRole('article', { name: 'cue', exact: true })
   await goTo(page, '0')
   await cue.locator('header').click()
   await page.locator('body').press('c')
-  await cue.getByRole('combobox', { name: 'Again or once' }).selectOption('again')
-  await type(page, 'cue', 'Again every', '3')
+  await cue.getByRole('combobox', { name: 'Repeat or once' }).selectOption('again')
+  await type(page, 'cue', 'Repeat every', '3')
   await write(page, 'Bell scale', '100% + play(curve, cue, channel: squash) * 1%')
   await write(page, 'Carousel rotation', 'play(curve, cue) * 1deg')
   const [bell, turn] = [await keyOf(page, 'Bell scale'), await keyOf(page, 'Carousel rotation')]
@@ -84,12 +84,12 @@ test('a gesture with its hit on four cues, one of them drawn to the leap of anot
   expect(await one(page, arm, 9)).toBeCloseTo(hits[0]!, 9)
 })
 
-test('four hand keys are a blink that repeats, and two lie under a steady turn', async ({ page }) => {
+test('four keyframes are a blink that repeats, and two lie under a steady turn', async ({ page }) => {
   // The lids: open, shut, open, and a rest before it comes again.
   await (await entry(page, 'Tombola drum rotation')).locator('header').click()
   await page.getByRole('tab', { name: 'Scope' }).click()
-  await desk(page).getByRole('button', { name: 'hand keys' }).click()
-  await desk(page).getByRole('button', { name: 'Take all keys away' }).click()
+  await desk(page).getByRole('button', { name: 'keyframes', exact: true }).click()
+  await desk(page).getByRole('button', { name: 'Delete all keyframes' }).click()
   await write(page, 'Tombola drum rotation', 'base')
   await (await entry(page, 'Tombola drum rotation')).locator('header').click()
   const key = await keyOf(page, 'Tombola drum rotation')
@@ -97,7 +97,7 @@ test('four hand keys are a blink that repeats, and two lie under a steady turn',
     await goTo(page, t)
     await page.locator('body').press('k')
   }
-  const shown = desk(page).getByRole('button', { name: 'hand keys' })
+  const shown = desk(page).getByRole('button', { name: 'keyframes', exact: true })
   if ((await shown.getAttribute('aria-pressed')) !== 'true') await shown.click()
   await expect(page.locator('[data-point]')).toHaveCount(4)
   for (const [n, [t, v]] of (
@@ -109,7 +109,7 @@ test('four hand keys are a blink that repeats, and two lie under a steady turn',
     ] as const
   ).entries())
     await setPoint(page, n, t, v, 'straight')
-  await desk(page).getByRole('combobox', { name: 'After the last key' }).selectOption('repeat')
+  await desk(page).getByRole('combobox', { name: 'After the last keyframe' }).selectOption('repeat')
   for (const lap of [0, 3, 3000]) {
     expect(await one(page, key, lap + 1)).toBeCloseTo(0, 9)
     expect(await one(page, key, lap + 2.9)).toBeCloseTo(100 * DEG, 9)
@@ -121,7 +121,7 @@ test('four hand keys are a blink that repeats, and two lie under a steady turn',
     await page.keyboard.press('Delete')
   }
   await expect(page.locator('[data-point]')).toHaveCount(2)
-  await desk(page).getByRole('combobox', { name: 'After the last key' }).selectOption('hold')
+  await desk(page).getByRole('combobox', { name: 'After the last keyframe' }).selectOption('hold')
   await write(page, 'Tombola drum rotation', 'base + time * 36deg/s')
   expect(await one(page, key, 2.9)).toBeCloseTo(100 * DEG + 0.29, 9)
   expect(await one(page, key, 12.9)).toBeCloseTo(100 * DEG + 1.29, 9)

@@ -1,4 +1,4 @@
-/** What tests do in *Give out*, and how they compare what comes of it. */
+/** What tests do in *Export*, and how they compare what comes of it. */
 import type { Page } from '@playwright/test'
 import { expect } from './fair.ts'
 
@@ -6,13 +6,13 @@ export const dialog = (page: Page) => page.getByRole('dialog')
 export const chip = (page: Page, group: string, name: string) =>
   dialog(page).getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: true }).click()
 
-/** Chooses what is given out. */
+/** Chooses what is exported. */
 export const kind = (page: Page, name: RegExp) => dialog(page).getByRole('button', { name }).click()
 
 /** Gives something out as it is set and takes it away. */
 export async function given(page: Page): Promise<Buffer> {
-  await dialog(page).getByRole('button', { name: 'Give out', exact: true }).click()
-  const link = page.getByRole('link', { name: 'Take it away' })
+  await dialog(page).getByRole('button', { name: 'Export', exact: true }).click()
+  const link = page.getByRole('link', { name: 'Download' })
   await expect(link).toBeVisible({ timeout: 100_000 })
   const [file] = await Promise.all([page.waitForEvent('download'), link.click()])
   const parts: Buffer[] = []
@@ -20,9 +20,9 @@ export async function given(page: Page): Promise<Buffer> {
   return Buffer.concat(parts)
 }
 export const give = (page: Page) =>
-  page.getByRole('banner').getByRole('button', { name: 'Give out', exact: true }).click()
+  page.getByRole('banner').getByRole('button', { name: 'Export', exact: true }).click()
 export async function across(page: Page, width: number): Promise<void> {
-  await dialog(page).getByLabel('Px across').fill(String(width))
+  await dialog(page).getByLabel('Pixels wide').fill(String(width))
 }
 
 /** How far two pictures differ: the largest difference of a colour, and how many points differ; at their corners the page is round. */

@@ -15,7 +15,7 @@ const dialog = (page: Page) => page.getByRole('dialog')
 async function handedOver(page: Page, set: () => Promise<void> = async () => {}): Promise<string> {
   await page.getByRole('button', { name: 'Hand over', exact: true }).click()
   await set()
-  await dialog(page).getByRole('button', { name: 'Get a link' }).click()
+  await dialog(page).getByRole('button', { name: 'Create link' }).click()
   const field = dialog(page).getByLabel('The link')
   await expect(field).toHaveValue(/\/handover\/[A-Za-z0-9_-]{22}$/)
   return field.inputValue()
@@ -30,7 +30,7 @@ test('J3: a client turns one dial between its locks on a phone; it is kept under
   const link = await handedOver(page, async () => {
     await dialog(page).getByRole('checkbox', { name: 'wind' }).uncheck()
     await dialog(page).getByRole('checkbox', { name: 'dusk' }).uncheck()
-    await dialog(page).getByLabel('Words of fairPace').fill('How fast the fair turns')
+    await dialog(page).getByLabel('Label of fairPace').fill('How fast the fair turns')
     await dialog(page).getByLabel('How fast the fair turns, lowest').fill('60')
     await dialog(page).getByLabel('How fast the fair turns, highest').fill('120')
     await dialog(page).getByLabel('How fast the fair turns, highest').press('Tab')
@@ -58,13 +58,13 @@ test('J3: a client turns one dial between its locks on a phone; it is kept under
 
   // What may be taken away is made there.
   await phone.getByRole('button', { name: 'PNG', exact: true }).click()
-  await expect(phone.getByRole('link', { name: 'Take it away' })).toBeVisible()
+  await expect(phone.getByRole('link', { name: 'Download' })).toBeVisible()
 
   await dialog(page).getByRole('button', { name: 'Close' }).click()
   await page.getByRole('button', { name: 'Hand over', exact: true }).click()
   const row = dialog(page).getByRole('listitem')
   await expect(row).toContainText('fairPace 75 %')
-  await row.getByRole('button', { name: 'Take over' }).click()
+  await row.getByRole('button', { name: 'Apply to my piece' }).click()
   await dialog(page).getByRole('button', { name: 'Close' }).click()
   await expect(page.getByRole('textbox', { name: 'fairPace, value' })).toHaveValue('75')
   await page.keyboard.press('ControlOrMeta+z')
@@ -73,10 +73,10 @@ test('J3: a client turns one dial between its locks on a phone; it is kept under
   await phone.getByRole('button', { name: 'Back to how it was' }).click()
   await expect(slide(phone, 'How fast the fair turns')).toHaveValue('100')
   await page.getByRole('button', { name: 'Hand over', exact: true }).click()
-  await dialog(page).getByRole('listitem').getByRole('button', { name: 'Withdraw' }).click()
-  await expect(dialog(page).getByRole('listitem')).toContainText('withdrawn')
+  await dialog(page).getByRole('listitem').getByRole('button', { name: 'Revoke' }).click()
+  await expect(dialog(page).getByRole('listitem')).toContainText('revoked')
   await phone.reload()
-  await expect(phone.getByRole('alert')).toContainText('This link does not open')
+  await expect(phone.getByRole('alert')).toContainText('This link doesn’t work')
   await context.close()
 })
 

@@ -13,14 +13,14 @@ test.describe('the harbour', () => {
     await expect(page.getByRole('link', { name: 'Swing notes copy', exact: true })).toBeVisible()
     await page.getByRole('button', { name: 'Delete Swing notes copy' }).click()
     await expect(page.getByRole('link', { name: 'Swing notes copy', exact: true })).toHaveCount(0)
-    await page.getByRole('button', { name: 'Bring it back' }).click()
+    await page.getByRole('button', { name: 'Restore' }).click()
     await expect(page.getByRole('link', { name: 'Swing notes copy', exact: true })).toBeVisible()
   })
 
   test('a piece that is not there says so and shows the way back', async ({ page }) => {
     await page.goto('/piece/nothing-here')
     await expect(page.getByRole('alert')).toContainText('There is no such piece.')
-    await page.getByRole('link', { name: 'To the harbour' }).click()
+    await page.getByRole('link', { name: 'Go to the harbour' }).click()
     await expect(page.getByRole('heading', { name: 'Harbour' })).toBeVisible()
   })
 
@@ -82,7 +82,7 @@ test.describe('kept safe', () => {
     await write(other, 'Carousel rotation', 'time * 22deg/s')
     await expect(other.getByRole('alert').first()).toContainText('This piece was changed in another window.')
     const second = (await formula(other, 'Carousel rotation').textContent())!
-    await other.getByRole('button', { name: 'Keep mine as a piece of its own' }).click()
+    await other.getByRole('button', { name: 'Keep mine as a new piece' }).click()
     await expect(other).not.toHaveURL(new RegExp(id))
     await expect(formula(other, 'Carousel rotation')).toHaveText(second)
     await page.reload()

@@ -91,7 +91,7 @@ test('G3: a trace grows thinner, fainter and of another hue towards its old end;
   await goTo(page, '9')
   // A whole wave later it is as wide all along.
   expect((await seen())[5]).not.toBeNull()
-  await page.getByLabel('Where points are laid').selectOption('bend')
+  await page.getByLabel('Where points are placed').selectOption('bend')
   await put(page, 'bends by', 10)
   await put(page, 'goes', 400)
   await page.getByRole('button', { name: 'Keep as a path' }).click()
@@ -147,9 +147,9 @@ test('the joints of a line are pointed, round or cut off, on the stage and in a 
     return all.map(c => c!.join() !== ground!.join())
   }
   expect(await seen()).toEqual([true, true, true])
-  await page.getByLabel('Joints of the line').selectOption('round')
+  await page.getByLabel('Line joins').selectOption('round')
   expect(await seen()).toEqual([true, true, false])
-  await page.getByLabel('Joints of the line').selectOption('bevel')
+  await page.getByLabel('Line joins').selectOption('bevel')
   expect(await seen()).toEqual([true, false, false])
   await expect
     .poll(async () => (await page.request.get(`/api/pieces/${id}/still?at=0`)).text())
@@ -178,7 +178,7 @@ test('G5: a line draws on, stays and draws off; its dashes run along it, with ro
   expect(Math.abs((await seen('5'))![0]!)).toBeLessThan(8)
   expect(await seen('6')).toBeNull()
   await inHand(page, 'Line')
-  await page.getByLabel('Ends of the line').selectOption('round')
+  await page.getByLabel('Line caps').selectOption('round')
   await put(page, 'dash', 60)
   await put(page, 'dashGap', 60)
   await driveBy(page, 'Line', 'dashOffset', 'time * -120px/s')

@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { Program } from '../../core/engine/program.ts'
-import { workedOut } from '../../core/form/working.ts'
 import { affineOf, type Pose } from '../../core/formats/moving/posed.ts'
 import { keyframesPage, movingSvg } from '../../core/formats/moving/printing.ts'
 import { motionOf } from '../../core/formats/moving/sampling.ts'
@@ -39,7 +38,7 @@ test('K2: moving SVG and CSS keyframes of the fair stand where the engine has th
   const values = new Float64Array(program.size)
   const here = new Scene(program)
   const wanted = MOMENTS.map(t =>
-    workedOut(() => {
+    program.queue.settle(() => {
       const moment = momentOfSeconds(fromNumber(t), program.measures.frameRate)
       here.update(program.moment(moment, values), moment)
       return posed.map(({ m: { unit } }) => {
@@ -109,7 +108,7 @@ test('K2: the page that runs: from any folder, with no server and a strict polic
   await halt(page)
   await give(page)
   await dialog(page)
-    .getByRole('button', { name: /^Page that runs/ })
+    .getByRole('button', { name: /^Live page/ })
     .click()
   await dialog(page).getByRole('checkbox', { name: 'wind' }).uncheck()
   const html = await given(page)
@@ -166,7 +165,7 @@ test('K2: the page that runs: from any folder, with no server and a strict polic
     ] as const) {
       const part = Object.entries(piece.parts).find(([, p]) => p.name === name)![0]
       const at = momentOfSeconds(fromNumber(YEAR), program.measures.frameRate)
-      const want = program.slots.get(`${part}.${property}`)!.readers.map(r => workedOut(() => r.at(at)))
+      const want = program.slots.get(`${part}.${property}`)!.readers.map(r => program.queue.settle(() => r.at(at)))
       const found = await own.evaluate(
         ([l, t]) => (window as unknown as { it: { values(l: string, t: number): number[] } }).it.values(l, t),
         [label, YEAR] as const,

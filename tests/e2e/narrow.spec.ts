@@ -10,12 +10,20 @@ for (const [width, height, what] of [
     await freshFair(page)
     const beyond = await page.evaluate(() => document.scrollingElement!.scrollWidth - innerWidth)
     expect(beyond).toBe(0)
-    for (const name of ['Undo', 'Redo', 'Manual', 'All keys', 'Stop', 'Dial', 'Time, press to type another'])
+    for (const name of [
+      'Undo',
+      'Redo',
+      'Manual',
+      'Keyboard shortcuts',
+      'Stop',
+      'Dial',
+      'Current time, press to type another',
+    ])
       await expect(page.getByRole('button', { name, exact: true })).toBeInViewport({ ratio: 1 })
     await expect(page.locator('[data-stage]')).toBeInViewport({ ratio: 0.9 })
     // What is known of an entry is not cut off.
     const facts = (await entry(page, 'Mount y')).locator('[data-facts]')
-    await expect(facts).toContainText('closes')
+    await expect(facts).toContainText('loops')
     const cut = await facts
       .locator('> span')
       .evaluateAll(all => all.filter(e => e.scrollWidth > e.clientWidth + 1).length)

@@ -35,7 +35,7 @@ test('B1: a steady rate, quicker by dragging, turned round by a minus, exact aft
 
 test('B2: seconds, frame, rate and lap stand as numbers and are words of a formula', async ({ page }) => {
   await goTo(page, '12.4')
-  await expect(page.locator('[data-place]')).toHaveText('frame 372 · lap 1.55 · 30 a second')
+  await expect(page.locator('[data-place]')).toHaveText('frame 372 · lap 1.55 · 30 fps')
   await write(page, 'Canopy rotation', 'frame * 1deg + lapProgress * 10deg + lapIndex * 100deg')
   expect(await canopy(page, 'rotation', 10)).toBeCloseTo((300 + 2.5 + 100) * DEG, 9)
 })
@@ -52,7 +52,7 @@ test('B3: triangle, square and saw by plain words', async ({ page }) => {
   expect(await at('scale', 2)).toBeCloseTo(await at('scale', 0), 9)
 })
 
-test('B4, B12: noise on both axes, each its own chance; alike, the other follows', async ({ page }) => {
+test('B4, B12: noise on both axes, each with its own chance; alike, the other follows', async ({ page }) => {
   await drive(page, 'x', 'wander', 'own')
   await expect(formula(page, 'Canopy y')).toHaveText((await formula(page, 'Canopy x').textContent())!)
   const [x, y] = [await canopy(page, 'x', 3.3), await canopy(page, 'y', 3.3)]
@@ -131,15 +131,15 @@ test('B9: a curve is drawn by its points: added, moved, typed, stepped, given a 
   await page.mouse.dblclick(box.x + box.width * 0.75, box.y + 30)
   await expect(paper.locator('[data-point]')).toHaveCount(4)
   await page.keyboard.press('Delete')
-  await desk.getByRole('button', { name: 'take away' }).click()
+  await desk.getByRole('button', { name: 'delete' }).click()
   await expect(paper.locator('[data-point]')).toHaveCount(3)
   // Ends that differ leap when it repeats: said, with a fix.
   await paper.locator('[data-point="2"]').click()
   await desk.getByRole('textbox', { name: 'Value' }).fill('1')
   await page.keyboard.press('Enter')
-  await desk.getByRole('button', { name: 'end where it begins' }).click()
+  await desk.getByRole('button', { name: 'Match the ends' }).click()
   expect(await canopy(page, 'rotation', 0.9999)).toBeCloseTo(await canopy(page, 'rotation', 1), 2)
-  await desk.getByRole('button', { name: 'Another channel' }).click()
+  await desk.getByRole('button', { name: 'Add channel' }).click()
   await desk.getByRole('textbox', { name: 'Name of the channel' }).fill('lift')
   await page.keyboard.press('Enter')
   await drive(page, 'y', 'swing')
@@ -167,14 +167,14 @@ test('B10: once a lap closes at any lap', async ({ page }) => {
     await page.keyboard.press('Enter')
     expect(await canopy(page, 'x', 1.1)).toBeCloseTo(await canopy(page, 'x', 1.1 + lap), 9)
     expect(await canopy(page, 'x', 1)).not.toBeCloseTo(await canopy(page, 'x', 1 + lap / 2), 3)
-    await expect(page.locator('[data-closing-of="Canopy x"]')).toContainText('closes')
+    await expect(page.locator('[data-closing-of="Canopy x"]')).toContainText('loops')
   }
 })
 
 test('B11: stages; where they meet it is said how far it leaps, and one press closes it', async ({ page }) => {
   await write(page, 'Canopy rotation', 'if time < 3s then time * 20deg/s else 50deg')
   const entry = page.getByRole('article', { name: 'Canopy rotation', exact: true })
-  await expect(entry.getByRole('status')).toContainText('It leaps from 60.0° to 50.0° at 3 s.')
+  await expect(entry.getByRole('status')).toContainText('It jumps from 60.0° to 50.0° at 3 s.')
   await entry.getByRole('status').getByRole('button').click()
   expect(await canopy(page, 'rotation', 3)).toBeCloseTo(60 * DEG, 9)
   // In, hold, out fitted to the span of the part, else to the lap.
@@ -183,7 +183,7 @@ test('B11: stages; where they meet it is said how far it leaps, and one press cl
   expect(await canopy(page, 'opacity', 0)).toBeCloseTo(0, 9)
 })
 
-test('C1: on top of hand keys, which are set at moments, moved, and repeat', async ({ page }) => {
+test('C1: on top of keyframes, which are set at moments, moved, and repeat', async ({ page }) => {
   await drive(page, 'y', 'keys')
   await halt(page)
   await write(page, 'Canopy y', 'base + sine(every: 4s, amp: 10px)')
@@ -203,11 +203,11 @@ test('C1: on top of hand keys, which are set at moments, moved, and repeat', asy
   expect(await canopy(page, 'y', 2)).toBeCloseTo(start + 50, 6)
   expect(await canopy(page, 'y', 3)).toBeCloseTo(start + 50 - 10, 6)
   await page.getByRole('tab', { name: 'Scope' }).click()
-  await part.getByRole('button', { name: 'hand keys' }).click()
+  await part.getByRole('button', { name: 'keyframes' }).click()
   await expect(part.locator('[data-point]')).toHaveCount(2)
-  await part.getByRole('combobox', { name: 'After the last key' }).selectOption('mirror')
+  await part.getByRole('combobox', { name: 'After the last keyframe' }).selectOption('mirror')
   expect(await canopy(page, 'y', 4)).toBeCloseTo(start, 6)
-  await part.getByRole('button', { name: 'Take all keys away' }).click()
+  await part.getByRole('button', { name: 'Delete all keyframes' }).click()
   await expect(part.locator('[data-point]')).toHaveCount(0)
 })
 
@@ -218,7 +218,7 @@ test('C2: noise kept to one side, and a promise that says so for all time', asyn
   await page.getByRole('menuitem', { name: 'Promise a limit…' }).click()
   await page.getByRole('textbox', { name: 'Limit' }).fill('15')
   await page.getByRole('button', { name: 'Promise', exact: true }).click()
-  await expect(page.locator('[data-promise]')).toContainText('kept for all time')
+  await expect(page.locator('[data-promise]')).toContainText('holds for all time')
   await write(page, 'Canopy y', '20px + noise(freq: 1Hz, amp: 9px)')
   await expect(page.locator('[data-promise]')).toContainText('broken at')
 })

@@ -80,12 +80,12 @@ test('F1: a clock begins again at each press, and what else it does goes on from
   await type(page, 'clock', 'Rate', '-2')
   expect((await values(page, key, 3))[0]).toBeCloseTo(-60 * DEG, 12)
   await goTo(page, '5')
-  await clock.getByRole('button', { name: 'begin again' }).click()
+  await clock.getByRole('button', { name: 'restart' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'clock begins again at 5 s' })).toBeVisible()
   expect((await values(page, key, 6))[0]).toBeCloseTo(-20 * DEG, 12)
   expect((await values(page, key, 3))[0]).toBeCloseTo(-60 * DEG, 12)
   await goTo(page, '7')
-  await clock.getByRole('button', { name: 'begin again' }).click()
+  await clock.getByRole('button', { name: 'restart' }).click()
   expect((await values(page, key, 7.5))[0]).toBeCloseTo(-10 * DEG, 12)
   // Its marks are a cue like any other.
   await expect(page.getByRole('article', { name: 'clock taps', exact: true }).locator('[data-sentence]')).toContainText(
@@ -154,7 +154,7 @@ test('D3: a choice, a lock, dials put in another order by hand, and a signal rea
   await expect(page.getByRole('combobox', { name: 'mood' })).toBeDisabled()
 
   await page.getByRole('button', { name: 'More for load' }).click()
-  await page.getByRole('menuitem', { name: 'Read it among the dials' }).click()
+  await page.getByRole('menuitem', { name: 'Show among the dials' }).click()
   await expect(page.locator('[data-read-out="load"]')).toHaveText(/load\s*−?\d/)
 })
 
@@ -186,12 +186,12 @@ test('F3: a mark of a cue is drawn to where the formula in hand leaps', async ({
 test('I1, A1: across the seam, and what leaves the stage', async ({ page }) => {
   await write(page, 'Carousel rotation', 'time * 45deg/s')
   await page.getByRole('tab', { name: 'Lap' }).click()
-  const seam = page.getByRole('region', { name: 'Across the seam' })
+  const seam = page.getByRole('region', { name: 'Loop seam' })
   await seam.scrollIntoViewIfNeeded()
   const last = await seam.getByRole('img', { name: 'The last frame of the lap' }).screenshot()
   const first = await seam.getByRole('img', { name: 'The first frame of the lap' }).screenshot()
   expect(last.equals(first)).toBe(false)
-  await seam.getByRole('button', { name: /^to and fro over 8 s/ }).click()
+  await seam.getByRole('button', { name: 'Play across the seam' }).click()
   const seen: number[] = []
   for (let k = 0; k < 14; k++) {
     seen.push(await page.evaluate(() => window.openTide.now()))
@@ -201,8 +201,8 @@ test('I1, A1: across the seam, and what leaves the stage', async ({ page }) => {
   expect(Math.max(...seen)).toBeLessThan(9.6)
   expect(seen.some((s, i) => i > 0 && s < seen[i - 1]!)).toBe(true)
   await halt(page)
-  const leaving = page.getByRole('region', { name: 'What leaves the stage' })
-  await leaving.getByRole('button', { name: 'look through the lap' }).click()
+  const leaving = page.getByRole('region', { name: 'Off-stage parts' })
+  await leaving.getByRole('button', { name: 'Check the lap' }).click()
   await expect(leaving.getByRole('listitem').or(leaving.getByRole('status')).first()).toBeVisible({ timeout: 20_000 })
 })
 
@@ -241,14 +241,14 @@ test('D1, I4: an entry is dragged onto a formula, onto a row of links, and onto 
 
 test('first visit: three hints on the demo, each gone once it was done', async ({ page }) => {
   await page.goto(DEMO)
-  const hints = page.getByRole('region', { name: 'To try first' })
+  const hints = page.getByRole('region', { name: 'Try this first' })
   await expect(hints.getByRole('listitem')).toHaveCount(3)
   await page.locator('body').press('/')
   await page.keyboard.press('Escape')
   await expect(hints.getByRole('listitem')).toHaveCount(2)
   await page.getByRole('article', { name: 'Mount y', exact: true }).locator('canvas').click()
   await expect(hints.getByRole('listitem')).toHaveCount(1)
-  await hints.getByRole('button', { name: 'No hints' }).click()
+  await hints.getByRole('button', { name: 'Hide hints' }).click()
   await expect(hints).toHaveCount(0)
   await page.reload()
   await expect(page.getByRole('article', { name: 'Carousel rotation', exact: true })).toBeVisible()

@@ -10,17 +10,17 @@ test('A2: frame rate and lap are changed on their pages, frames said, and a rate
   const key = await keyOf(page, 'Carousel rotation')
   const [before] = await values(page, key, 12.4)
   await page.getByRole('tab', { name: 'Piece' }).click()
-  await page.getByRole('combobox', { name: 'Frames a second' }).selectOption('60')
-  await expect(page.getByRole('status').filter({ hasText: 'a lap has 480 frames, it had 240' })).toBeVisible()
+  await page.getByRole('combobox', { name: 'Frame rate' }).selectOption('60')
+  await expect(page.getByRole('status').filter({ hasText: 'a lap now has 480 frames instead of 240' })).toBeVisible()
   await page.getByRole('tab', { name: 'Lap' }).click()
   await page.getByLabel('Keep lap position').check()
   await page.getByRole('textbox', { name: 'Length of the lap, seconds' }).fill('5')
-  await expect(page.locator('[data-lap] [data-frames]')).toContainText('300 frames at 60 a second, 0 … 299 go out')
+  await expect(page.locator('[data-lap] [data-frames]')).toContainText('300 frames at 60 fps, 0 … 299')
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-lap-state]')).toContainText('Lap 5 s')
   expect((await values(page, key, 12.4))[0]).toBeCloseTo(before!, 12)
   // Time has no end: it runs on past laps, and every frame is shown when asked.
-  await page.getByRole('button', { name: 'Every frame' }).click()
+  await page.getByRole('button', { name: 'Play every frame' }).click()
   await goTo(page, '1000')
   await page.getByRole('button', { name: 'Play', exact: true }).click()
   await expect.poll(() => now(page)).toBeGreaterThan(1000.1)
@@ -55,7 +55,7 @@ test('A4: a stretch is marked by keys and by hand along the ruler, replayed, and
   await expect(page.locator('[data-stretch]')).toHaveCount(0)
 })
 
-test('F1: a clock is made, runs to and fro, faster, again; what is on it follows, and it is renamed everywhere', async ({
+test('F1: a clock is made, runs back and forth, faster, again; what is on it follows, and it is renamed everywhere', async ({
   page,
 }) => {
   await freshFair(page)
@@ -82,8 +82,8 @@ test('F1: a clock is made, runs to and fro, faster, again; what is on it follows
   await expect(formula(page, 'Carousel rotation')).toHaveText('time * 10deg/s on `slow tide`')
   // Taken away it is said who read it, and undo brings it back.
   await page.getByRole('button', { name: 'More for slow tide' }).click()
-  await page.getByRole('menuitem', { name: 'Take away' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'Carousel rotation read it and cannot run' })).toBeVisible()
+  await page.getByRole('menuitem', { name: 'Delete' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Carousel rotation use it and can’t run' })).toBeVisible()
   await page.getByRole('status').getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('article', { name: 'slow tide', exact: true })).toBeVisible()
 })
@@ -93,7 +93,7 @@ test('F2: everything on a clock is held at so many steps a second', async ({ pag
   await halt(page)
   await make(page, 'clock')
   const entry = page.getByRole('article', { name: 'clock', exact: true })
-  await entry.getByRole('combobox', { name: 'Smooth or held' }).selectOption('held')
+  await entry.getByRole('combobox', { name: 'Smooth or stepped' }).selectOption('held')
   await type(page, 'clock', 'Held at', '4')
   await write(page, 'Carousel rotation', 'time * 100deg/s on clock')
   const key = await keyOf(page, 'Carousel rotation')
@@ -138,8 +138,8 @@ test('F3: marks of a cue are typed, tapped, dragged and doubled on the tape; a g
   await page.mouse.up()
   await page.keyboard.up('Alt')
   await expect(entry.getByRole('spinbutton')).toHaveCount(2)
-  await entry.getByRole('combobox', { name: 'Again or once' }).selectOption('again')
-  await type(page, 'cue', 'Again every', '10')
+  await entry.getByRole('combobox', { name: 'Repeat or once' }).selectOption('again')
+  await type(page, 'cue', 'Repeat every', '10')
   expect((await values(page, key, 15))[0]).toBeCloseTo(0.25, 12)
   await entry.getByRole('spinbutton', { name: 'Mark 2' }).focus()
   await page.keyboard.press('Delete')

@@ -62,42 +62,42 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
     await page.mouse.up()
   }
   await pullTo({ x: stands.x + 9, y: stands.y + 90 }, -203.4, 30)
-  await expect(page.getByText('The upright guide lies at −203px.')).toBeVisible()
-  await expect(field(page, 'Upright guide 1')).toHaveValue('−203')
+  await expect(page.getByText('The vertical guide lies at −203px.')).toBeVisible()
+  await expect(field(page, 'Vertical guide 1')).toHaveValue('−203')
   await pullTo({ x: lies.x + 90, y: lies.y + 9 }, 50, -151)
-  await expect(field(page, 'Level guide 1')).toHaveValue('−151')
+  await expect(field(page, 'Horizontal guide 1')).toHaveValue('−151')
   await expect(page.getByLabel('Guides: middle, safe margins, own')).toBeChecked()
   // Let go on the ruler again, or given up with Esc, it leaves nothing behind, and the step before stays.
   await pullTo({ x: lies.x + 90, y: lies.y + 9 }, 50, 400)
-  await expect(field(page, 'Level guide 2')).toHaveCount(0)
+  await expect(field(page, 'Horizontal guide 2')).toHaveCount(0)
   await page.mouse.move(lies.x + 90, lies.y + 9)
   await page.mouse.down()
   await page.mouse.move(...(await spot(page, 50, 90)), { steps: 5 })
-  await expect(field(page, 'Level guide 2')).toHaveCount(1)
+  await expect(field(page, 'Horizontal guide 2')).toHaveCount(1)
   await page.keyboard.press('Escape')
   await page.mouse.up()
-  await expect(page.getByText('Given up: the guides are as they were.')).toBeVisible()
-  await expect(field(page, 'Level guide 2')).toHaveCount(0)
-  await expect(field(page, 'Level guide 1')).toHaveValue('−151')
+  await expect(page.getByText('Cancelled: the guides are back as they were.')).toBeVisible()
+  await expect(field(page, 'Horizontal guide 2')).toHaveCount(0)
+  await expect(field(page, 'Horizontal guide 1')).toHaveValue('−151')
   // Pulled a little, it does not stick to where it was.
   await drag(page, [-203, 250], [-194, 250])
-  await expect(field(page, 'Upright guide 1')).toHaveValue('−194')
-  await put(page, 'Upright guide 1', -203)
+  await expect(field(page, 'Vertical guide 1')).toHaveValue('−194')
+  await put(page, 'Vertical guide 1', -203)
   // Typed, as by the keys.
-  await put(page, 'Level guide 1', -150)
+  await put(page, 'Horizontal guide 1', -150)
   // Nearer, it stays so while guides are laid.
   await letGo(page)
   for (let k = 0; k < 3; k++) await page.keyboard.press('+')
   const percent = page.getByText(/ · \d+ % · y up/)
   const near = await percent.textContent()
-  await page.getByRole('button', { name: 'a level guide' }).click()
-  await expect(field(page, 'Level guide 2')).toHaveValue('0')
+  await page.getByRole('button', { name: 'Horizontal guide', exact: true }).click()
+  await expect(field(page, 'Horizontal guide 2')).toHaveValue('0')
   await expect(percent).toHaveText(near!)
   await page.getByRole('button', { name: 'fit the stage' }).click()
   await expect(percent).not.toHaveText(near!)
-  await put(page, 'Level guide 2', 222)
-  await page.getByRole('button', { name: 'Take level guide 2 away' }).click()
-  await expect(field(page, 'Level guide 2')).toHaveCount(0)
+  await put(page, 'Horizontal guide 2', 222)
+  await page.getByRole('button', { name: 'Delete horizontal guide 2' }).click()
+  await expect(field(page, 'Horizontal guide 2')).toHaveCount(0)
 
   // The lamp's left side is drawn to the upright one, its lower side to the level one; with Ctrl to neither.
   await page.getByRole('tab', { name: 'Part' }).click()
@@ -144,10 +144,10 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
 
   await page.getByRole('tab', { name: 'Piece' }).click()
   await drag(page, [-203, 250], [-700, 250])
-  await expect(page.getByText('The upright guide is taken away.')).toBeVisible()
-  await expect(field(page, 'Upright guide 1')).toHaveCount(0)
+  await expect(page.getByText('The vertical guide was deleted.')).toBeVisible()
+  await expect(field(page, 'Vertical guide 1')).toHaveCount(0)
   await page.getByRole('button', { name: /^Undo/ }).first().click()
-  await expect(field(page, 'Upright guide 1')).toHaveValue('−203')
+  await expect(field(page, 'Vertical guide 1')).toHaveValue('−203')
 })
 
 test('a grid is ruled over the stage, parts are drawn to it, and it grows with the view', async ({ page }) => {
@@ -189,7 +189,7 @@ test('a grid is ruled over the stage, parts are drawn to it, and it grows with t
   await expect(page.getByText(/Grid, lines apart goes down to 1px/)).toBeVisible()
 })
 
-test('I4: threads lead from the part in hand to what it reads and to what reads it, and are switched off', async ({
+test('I4: threads lead from the part in hand to what it reads and to what reads it, and are turned off', async ({
   page,
 }) => {
   const b = new Builder('Threads', 3)

@@ -12,7 +12,9 @@ async function choose(page: Page, name: string): Promise<void> {
 }
 const made = (page: Page) => page.getByRole('textbox', { name: 'Name of the part' })
 
-test('copies along a path: their places are typed, what is no point is said and changes nothing', async ({ page }) => {
+test('copies along a path: their places are typed, what isn’t a point is said and changes nothing', async ({
+  page,
+}) => {
   await freshFair(page, 'whole')
   await halt(page)
   await choose(page, 'Chase lantern')
@@ -21,7 +23,7 @@ test('copies along a path: their places are typed, what is no point is said and 
   const before = await points.inputValue()
   await points.fill('0, 0\nnorth')
   await points.blur()
-  await expect(page.getByText('“north” is no point')).toBeVisible()
+  await expect(page.getByText('“north” isn’t a point')).toBeVisible()
   await expect(points).toHaveValue(before)
   await points.fill('-300, 0\n0, -50\n300, 0')
   await points.blur()
@@ -42,7 +44,7 @@ test('a gear added beside a chosen one runs with it at once', async ({ page }) =
   await halt(page)
   await choose(page, 'Pinion')
   const pinion = await values(page, await keyOf(page, 'Pinion rotation'), 4)
-  await page.getByRole('button', { name: 'Add a gear that runs with it' }).click()
+  await page.getByRole('button', { name: 'Add an engaging gear' }).click()
   const name = await made(page).inputValue()
   expect(name).toBe('Gear')
   const turned = await values(page, await keyOf(page, `${name} rotation`), 4)
@@ -121,13 +123,13 @@ test('a promise is written, proved or broken, and taken back', async ({ page }) 
     await entry.getByRole('button', { name: 'Promise', exact: true }).click()
   }
   await promise('above', '-24', 'value')
-  await expect(entry).toContainText('kept for all time: never below −24px')
+  await expect(entry).toContainText('holds for all time: never below −24px')
   await promise('below', '60', 'speed')
   await expect(entry).toContainText(/stays below 60px\/s\s*broken at/)
   // Slower, it keeps that one too.
   await write(page, 'Mount y', 'sine(every: 3s, amp: 24px, phase: index / count * 1turn)')
-  await expect(entry).toContainText('kept for all time: never above 50.27px/s')
-  await entry.getByRole('button', { name: 'Take back the promise that it stays above -24px' }).click()
+  await expect(entry).toContainText('holds for all time: never above 50.27px/s')
+  await entry.getByRole('button', { name: 'Delete the promise that it stays above -24px' }).click()
   await expect(entry.locator('[data-promise]')).toHaveCount(1)
   await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(entry.locator('[data-promise]')).toHaveCount(2)
@@ -144,9 +146,9 @@ test('groups are filled from the list of all parts; a word for a number goes bac
   await desk.getByRole('button', { name: 'All parts, add one…' }).click()
   await desk.getByRole('button', { name: 'Ellipse' }).click()
   await desk.getByRole('button', { name: 'All parts, add one…' }).click()
-  await desk.getByLabel('Ellipse hangs on').focus()
-  await desk.getByLabel('Ellipse hangs on').selectOption({ label: 'Group' })
-  await expect(page.getByText('Ellipse hangs on Group now')).toBeVisible()
+  await desk.getByLabel('Parent of Ellipse').focus()
+  await desk.getByLabel('Parent of Ellipse').selectOption({ label: 'Group' })
+  await expect(page.getByText('Ellipse is now a child of Group')).toBeVisible()
   await desk.getByRole('button', { name: 'Ellipse', exact: true }).last().click()
   await expect(desk.getByText('on Group')).toBeVisible()
 
@@ -160,7 +162,7 @@ test('groups are filled from the list of all parts; a word for a number goes bac
   await expect(opacity).toHaveValue('100')
   await expect(page.getByText('opacity goes up to 100%')).toBeVisible()
 
-  const time = page.getByRole('button', { name: 'Time, press to type another' })
+  const time = page.getByRole('button', { name: 'Current time, press to type another' })
   await time.click()
   await page.getByRole('textbox', { name: 'Go to time' }).press('Escape')
   await expect(time).toHaveText(/0/)

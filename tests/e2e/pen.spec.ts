@@ -47,10 +47,10 @@ test('E1: an outline is drawn point by point, closed on the first, its points pu
   await page.keyboard.press('s')
   await page.keyboard.press('Shift+ArrowLeft')
   expect((await rows(page))[0]).toMatch(/^-21\d(\.\d+)?, .*smooth$/)
-  // Typed; what is no point is said and changes nothing.
+  // Typed; what isn’t a point is said and changes nothing.
   await points(page).fill('0, 0\n100, 0\nabout here')
   await points(page).blur()
-  await expect(page.getByText(/“about here” is no point/)).toBeVisible()
+  await expect(page.getByText(/“about here” isn’t a point/)).toBeVisible()
   expect(await rows(page)).toHaveLength(4)
 })
 
@@ -77,7 +77,7 @@ test('a blob goes through four poses for ever: poses are added, pulled apart, an
   await points(page).fill('-50, -50\n50, -50\n50, 50\n-50, 50')
   await points(page).blur()
   for (const [k, wide] of [150, 250, 100].entries()) {
-    await page.getByRole('button', { name: 'A pose more, like this one' }).click()
+    await page.getByRole('button', { name: 'Add a pose like this one' }).click()
     await expect(page.getByRole('button', { name: `Pose ${k + 1}`, exact: true })).toHaveAttribute(
       'aria-pressed',
       'true',
@@ -91,7 +91,7 @@ test('a blob goes through four poses for ever: poses are added, pulled apart, an
   await page.keyboard.press('Enter')
   await halt(page)
   const at = async (t: string) => {
-    await page.getByRole('button', { name: 'Time, press to type another' }).click()
+    await page.getByRole('button', { name: 'Current time, press to type another' }).click()
     await page.getByRole('textbox', { name: 'Go to time' }).fill(t)
     await page.keyboard.press('Enter')
     await page.waitForTimeout(150)
@@ -110,7 +110,7 @@ test('a blob goes through four poses for ever: poses are added, pulled apart, an
     await at(t)
     expect([t, await inside(reaches - 6), await inside(reaches + 6)]).toEqual([t, true, false])
   }
-  await expect(page.getByRole('article', { name: 'Path pose' })).toContainText('closes')
+  await expect(page.getByRole('article', { name: 'Path pose' })).toContainText('loops')
 })
 
 test('E1: a streamer of seven by a chain, bent by one swing', async ({ page }) => {

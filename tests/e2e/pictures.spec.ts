@@ -33,7 +33,7 @@ test('A1: the blades of a petal fan from pictures lie in register; one turns abo
     await painted(page, 'blade 10.webp', '#2060a0', 'image/webp'),
     await painted(page, 'blade 1.jpg', '#40a040', 'image/jpeg'),
   ])
-  await expect(page.getByRole('status').filter({ hasText: '3 pictures lie one on another.' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: '3 pictures are stacked in place.' })).toBeVisible()
   await letGo(page)
   // In the order of their names, the last above; JPEG has no holes.
   await expect.poll(async () => (await colour(page, 0, 100))[2]).toBeGreaterThan(120)
@@ -108,10 +108,10 @@ test('A1: 200 damaged and hostile files: each is a part or a sentence, nothing r
       return { name: `${round}-${k} ${name}`, mimeType, buffer: odd }
     })
     await give(page, files)
-    const says = page.getByRole('status').filter({ hasText: /Not taken: |lie one on another|was not taken in/ })
+    const says = page.getByRole('status').filter({ hasText: /Not imported: |are stacked in place|wasn’t imported/ })
     await expect(says).toContainText(`${round}-`)
     const text = (await says.textContent())!
-    parts += Number(/(\d+) pictures lie/.exec(text)?.[1] ?? 0)
+    parts += Number(/(\d+) pictures are stacked/.exec(text)?.[1] ?? 0)
     await letGo(page)
   }
   expect(parts).toBeGreaterThan(20)

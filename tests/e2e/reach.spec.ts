@@ -3,7 +3,7 @@ import { expect, formula, goTo, test, values } from './fair.ts'
 import { Builder } from '../../core/acts/build.ts'
 import { setKeyPoints } from '../../core/acts/points.ts'
 import { apply } from '../../core/piece/operation.ts'
-import { field, number, openPiece, put, spot } from './on-stage.ts'
+import { driveBy, field, inHand, number, openPiece, put, spot } from './on-stage.ts'
 
 function made() {
   const b = new Builder('In reach', 3)
@@ -83,7 +83,7 @@ test('easings are chosen by their pictures: in the text, from the menu, where no
   await expect(formula(page, 'Ball x')).toHaveText('ramp(length: 4s, to: 90px, ease: bounceOut)')
   expect((await values(page, `${ball}.x`, 4 / 2.75))[0]).toBeCloseTo(90, 6)
   await page.getByRole('button', { name: 'More for Post rotation' }).click()
-  await page.getByRole('menuitem', { name: 'Choose the easing…' }).click()
+  await page.getByRole('menuitem', { name: 'Choose easing…' }).click()
   await page.keyboard.press('ArrowRight')
   await page.keyboard.press('Enter')
   await expect(formula(page, 'Post rotation')).toHaveText('ramp(length: 4s, to: 90deg, ease: smooth)')
@@ -100,7 +100,7 @@ test('easings are chosen by their pictures: in the text, from the menu, where no
   // The same number as it holds is a key all the same.
   await field(page, 'y').focus()
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('status').filter({ hasText: 'A hand key of y at 1 s' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'A keyframe of y at 1 s' })).toBeVisible()
   await goTo(page, '0.5')
   await put(page, 'y', 40)
   await goTo(page, '1.5')
@@ -109,7 +109,7 @@ test('easings are chosen by their pictures: in the text, from the menu, where no
   await expect(formula(page, 'Post y')).toHaveText('base')
   await page.getByRole('tab', { name: 'Scope' }).click()
   const desk = page.getByRole('region', { name: 'Desk' })
-  await desk.getByRole('button', { name: 'hand keys' }).click()
+  await desk.getByRole('button', { name: 'keyframes' }).click()
   await page.locator('[data-point="2"]').click()
   await desk.getByRole('button', { name: 'By an easing: none' }).click()
   await pictures.getByRole('option', { name: 'backIn', exact: true }).click()
@@ -117,4 +117,22 @@ test('easings are chosen by their pictures: in the text, from the menu, where no
   const low = Math.min(...(await Promise.all([1.2, 1.4, 1.5].map(async t => (await values(page, `${post}.y`, t))[0]!))))
   expect(low).toBeLessThan(49)
   expect((await values(page, `${post}.y`, 2))[0]).toBe(100)
+})
+
+test('what others follow gets its first formula while they run: they follow it at once, and back with undo', async ({
+  page,
+}) => {
+  const b = new Builder('Followed', 3)
+  b.part('Post', { type: 'ellipse' }, {}, { x: 5 })
+  const lamp = b.part('Lamp', { type: 'ellipse' })
+  b.drive(lamp, 'y', 'post.x + 1px')
+  await openPiece(page, b.piece)
+  await inHand(page, 'Post')
+  const at = async () => (await values(page, `${lamp}.y`, 0.5))[0]!
+  expect(await at()).toBeCloseTo(6, 9)
+  await driveBy(page, 'Post', 'x', 'sine(every: 2s, amp: 40px)')
+  await expect.poll(at).toBeCloseTo(41, 9)
+  await page.keyboard.press('Escape')
+  for (let k = 0; k < 6 && Math.abs((await at()) - 6) > 1e-9; k++) await page.keyboard.press('ControlOrMeta+z')
+  expect(await at()).toBeCloseTo(6, 9)
 })

@@ -78,7 +78,7 @@ test('a still is kept by revision; a heavy one is drawn apart while others save'
 test('an address that is none has a page of the house', async ({ page }) => {
   const answer = await page.goto('/nowhere/at/all')
   expect(answer!.status()).toBe(404)
-  await expect(page.getByText('There is nothing at this address.')).toBeVisible()
-  await page.getByRole('link', { name: 'To the harbour' }).click()
+  await expect(page.getByText('There’s no page at this address.')).toBeVisible()
+  await page.getByRole('link', { name: 'Go to the harbour' }).click()
   await expect(page.getByRole('heading', { name: 'Harbour' })).toBeVisible()
 })

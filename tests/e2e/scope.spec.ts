@@ -141,6 +141,7 @@ test('H1: a crest is pulled, and text, curve, picture and limits follow before t
   const was = 'sine(every: 2s, amp: 24deg, phase: 0deg)'
   await write(page, 'Canopy rotation', was)
   await page.getByRole('article', { name: 'Canopy rotation', exact: true }).locator('canvas').click()
+  await expect(page.locator('[data-handle-name="amp"]')).toBeVisible()
   const bead = (await page.locator('[data-handle-name="amp"]').boundingBox())!
   // What happens is written down in its order: a move of the pointer, a frame, what was written and drawn.
   await page.evaluate(() => {

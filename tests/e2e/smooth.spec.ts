@@ -1,4 +1,4 @@
-/** No jump, or a word about it: lines typed anew, dials that are the end of a ramp, links taken away and in other ratios. */
+/** Smooth tuning, or a word about it: lines typed anew, dials that are the end of a ramp, links taken away and in other ratios. */
 import { expect, formula, goTo, keepAlways, make, test, values, write } from './fair.ts'
 import { Builder } from '../../core/acts/build.ts'
 import { openPiece } from './on-stage.ts'
@@ -35,7 +35,7 @@ test('a whole line typed anew goes on from where it is; without smoothing it is 
   await expect(page.getByRole('status').filter({ hasText: 'jumps from 18.00° to 216.00°' })).toBeVisible()
   await write(page, 'Drum rotation', 'sine(every: 8s) * 9deg')
   await expect(
-    page.getByRole('status').filter({ hasText: /This change cannot keep the value. It jumps/ }),
+    page.getByRole('status').filter({ hasText: /The value can’t be kept with this change. It jumps/ }),
   ).toBeVisible()
 })
 
@@ -81,7 +81,7 @@ test('cut, a link leaves the part where it is; a two-way link in another ratio m
 
   const drive = links.getByRole('button', { name: /Drum rotation drives Hand rotation/ })
   await drive.click()
-  await links.getByRole('button', { name: 'Cut', exact: true }).click()
+  await links.getByRole('button', { name: 'Unlink', exact: true }).click()
   const says = page.getByRole('status').filter({ hasText: 'Hand rotation stays where it was.' })
   await expect(says).toBeVisible()
   await expect(drive).toHaveCount(0)

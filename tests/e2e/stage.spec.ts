@@ -72,7 +72,7 @@ test('A1: sized by its corners, turned by its knob, its pin pulled and set to a 
   const knob = y + h / 2 + 22 * (1280 / (await page.locator('[data-stage]').boundingBox())!.width)
   await drag(page, [x, knob], [x + 200, y], 'Shift')
   expect(await number(page, 'rotation')).toBe(-90)
-  await page.getByRole('button', { name: 'Pin at the foot left' }).click()
+  await page.getByRole('button', { name: 'Pivot at the bottom left' }).click()
   expect([await number(page, 'pivot x'), await number(page, 'pivot y')]).toEqual([-w / 2, -h / 2])
   // Turned back about that corner: it stands where its lower left was, which a quarter turn had put up.
   await field(page, 'rotation').fill('0')
@@ -82,7 +82,7 @@ test('A1: sized by its corners, turned by its knob, its pin pulled and set to a 
   await page.keyboard.press('Enter')
   const [left, low] = [(await number(page, 'x')) - w / 2, (await number(page, 'y')) - h / 2]
   expect([left, low].every(Number.isFinite)).toBe(true)
-  await page.getByRole('button', { name: 'Pin at the middle' }).click()
+  await page.getByRole('button', { name: 'Pivot at the middle' }).click()
   expect(await number(page, 'pivot x')).toBe(0)
   const [cx, cy] = [await number(page, 'x'), await number(page, 'y')]
   await drag(page, [cx, cy], [cx + 99, cy])
@@ -95,7 +95,7 @@ test('several: a frame round them, lined up, doubled, moved together, taken away
 }) => {
   await drag(page, [-500, 300], [150, 20])
   await expect(page.locator('[data-several]')).toContainText('2 parts')
-  await page.getByRole('button', { name: 'middles, side by side' }).click()
+  await page.getByRole('button', { name: 'vertical centres' }).click()
   await press(page, 60, 150)
   await chosen(page, 'Post')
   expect(await number(page, 'y')).toBe(150)
@@ -234,7 +234,7 @@ test('the view is moved by the middle button, an entry and a file are dropped, a
   await expect(page.getByRole('status').filter({ hasText: 'sun.svg became a part' })).toBeVisible()
   await chosen(page, 'sun')
   await drop('notes.txt', 'text/plain', 'hello')
-  await expect(page.getByRole('status').filter({ hasText: 'notes.txt was not taken in' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'notes.txt wasn’t imported' })).toBeVisible()
 })
 
 test('A1: parts are gathered in a group that turns about their middle, and it is given up again', async ({ page }) => {
@@ -246,7 +246,7 @@ test('A1: parts are gathered in a group that turns about their middle, and it is
   await chosen(page, 'Group')
   // The post reaches from 160 to 240, the pinion from about −161 to −79, both round x 20.
   expect(Math.abs((await number(page, 'pivot y')) - 39)).toBeLessThan(4)
-  await page.getByRole('button', { name: 'Give up' }).click()
+  await page.getByRole('button', { name: 'Ungroup' }).click()
   await expect(page.locator('[data-several]')).toContainText('2 parts')
   await press(page, 60, 200)
   await chosen(page, 'Post')
@@ -255,5 +255,5 @@ test('A1: parts are gathered in a group that turns about their middle, and it is
   await press(page, -300, 120)
   await page.keyboard.up('Shift')
   await page.keyboard.press('ControlOrMeta+g')
-  await expect(page.getByRole('status').filter({ hasText: 'hang on the same' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'same parent' })).toBeVisible()
 })

@@ -17,15 +17,15 @@ test('a hop is drawn, played every 3 s on a clock, begun again by a tap, and run
   await goTo(page, '0')
   await cue.locator('header').click()
   await page.locator('body').press('c')
-  await cue.getByRole('combobox', { name: 'Again or once' }).selectOption({ index: 1 })
-  await type(page, 'cue', 'Again every', '3')
+  await cue.getByRole('combobox', { name: 'Repeat or once' }).selectOption({ index: 1 })
+  await type(page, 'cue', 'Repeat every', '3')
   await write(page, 'Carousel rotation', 'play(curve, cue) * 90deg on clock')
   const key = await keyOf(page, 'Carousel rotation')
   const at = async (s: number) => (await values(page, key, s))[0]!
   expect(await at(0.4)).not.toBe(0)
   expect(await at(6.4)).toBeCloseTo(await at(0.4), 9)
   await goTo(page, '7')
-  await page.getByRole('article', { name: 'clock', exact: true }).getByRole('button', { name: 'begin again' }).click()
+  await page.getByRole('article', { name: 'clock', exact: true }).getByRole('button', { name: 'restart' }).click()
   expect(await at(7.4)).toBeCloseTo(await at(0.4), 9)
   await type(page, 'clock', 'Rate', '-1')
   await type(page, 'clock', 'Ahead', '3')
@@ -86,10 +86,10 @@ test('a lap of 5 s: what no longer closes is mended by proposals, until all clos
     await expect.poll(async () => all! - (await gaping()), { timeout: 30_000 }).toBeGreaterThan(closes)
     expect(said.length).toBeLessThan(20)
   }
-  // Numbers of formulas, the cue, the hand keys and the clock; what hangs on the cue is mended with it.
+  // Numbers of formulas, the cue, the keyframes and the clock; what hangs on the cue is mended with it.
   test.info().annotations.push({ type: 'figures', description: said.join(' | ') })
   expect(said.some(s => s.startsWith('blow every 4 s → 5 s'))).toBe(true)
-  expect(said.some(s => s.includes('hand keys of Tombola drum'))).toBe(true)
+  expect(said.some(s => s.includes('keyframes of Tombola drum'))).toBe(true)
   expect(said.some(s => s.startsWith('ebb at 0.5 → 1'))).toBe(true)
   // What sets off later loops after it; nothing else is left.
   expect(await gaping()).toBe(0)

@@ -85,7 +85,7 @@ test.describe('tuning', () => {
     expect(await page.locator('.cm-content').allTextContents()).toEqual(texts)
     const [one] = await values(page, keys[0]!, 13.4)
     expect(one! - after[0]![0]!).toBeCloseTo((45 / 360) * 0.65, 9)
-    await page.getByRole('button', { name: 'settle from 0' }).click()
+    await page.getByRole('button', { name: 'reset' }).click()
     expect(await values(page, keys[0]!, 0)).toEqual([0])
   })
 

@@ -221,7 +221,7 @@ test.describe('typed numbers', () => {
     await table(page, links.getByRole('textbox', { name: 'Offset' }), 'offset', DEGREES)
     await table(
       page,
-      links.getByRole('textbox', { name: 'Later by' }),
+      links.getByRole('textbox', { name: 'Delay' }),
       'later by',
       SECONDS.filter(([, s]) => s === null || s < 50),
     )

@@ -23,7 +23,7 @@ test('the manual is searched beside the piece, and its examples are put into the
   await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(formula(page, 'Carousel rotation')).toHaveText(text)
   await manual.getByRole('searchbox').fill('zebra crossing')
-  await expect(manual).toContainText('Nothing of that is in the manual.')
+  await expect(manual).toContainText('No results.')
   await manual.getByRole('button', { name: 'Close the manual' }).click()
   await expect(manual).toHaveCount(0)
 })
@@ -64,7 +64,7 @@ test('gears with other teeth stay in engagement', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: 'New piece' }).first().click()
   await page.locator('[data-add="gear"]').first().click()
-  await page.getByRole('button', { name: 'Add a gear that runs with it' }).click()
+  await page.getByRole('button', { name: 'Add an engaging gear' }).click()
   // 24 and 24 teeth of module 6: 144 px apart; with 40 teeth 192 px.
   await expect(page.getByRole('textbox', { name: 'x', exact: true })).toHaveValue('144')
   await page.getByRole('textbox', { name: 'teeth', exact: true }).fill('40')

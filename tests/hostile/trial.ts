@@ -1,7 +1,6 @@
 /** Tries a document as the product would: read, stored and read again, opened, run, drawn. */
 import { Program } from '../../core/engine/program.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
-import { forget, workOn } from '../../core/form/working.ts'
 import { knownOf, leapingOf } from '../../core/insight/telling.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { Plate } from '../../core/rig/plate.ts'
@@ -56,8 +55,8 @@ export function tryDocument(document: unknown, how: 'read' | 'briefly' | 'whole'
       if (values.some(v => !Number.isFinite(v)))
         return { taken, wrong: `a value that is none at frame ${frame}`, longest, what, beside }
       timed(`picture ${frame}`, () => plate.build(scene.update(values, moment), 1))
-      timed('working out', () => workOn(1))
-      forget()
+      timed('working out', () => program.queue.advance(1))
+      program.queue.clear()
     }
     for (const slot of [...program.slots.values()].slice(0, whole ? 12 : 2))
       if (slot.offset >= 0)

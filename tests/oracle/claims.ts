@@ -1,6 +1,5 @@
 /** Trials of claims: what is said for all time of a formula, held against values worked out from the page alone. */
 import { bySecond } from '../../core/form/form.ts'
-import { workedOut } from '../../core/form/working.ts'
 import { closureOf } from '../../core/insight/closure.ts'
 import { jumpsOf } from '../../core/insight/leaps.ts'
 import { isBounded } from '../../core/facts/interval.ts'
@@ -55,7 +54,7 @@ export function tryClaims(formulas: number, seed: number, only?: string): Claims
 
 function tryOne(text: string, index: number, core: Tried, tally: Claims): void {
   const form = core.reader(index)
-  const measures = core.program.measures
+  const { measures, queue } = core.program
   const told = (what: string) => tally.examples.push(`${text} [${index}]: ${what}`)
   const values = MOMENTS.map(t => oracle(text, index, t))
   const known = values.filter((v): v is number => v !== null)
@@ -86,7 +85,7 @@ function tryOne(text: string, index: number, core: Tried, tally: Claims): void {
   }
 
   // Closing at the lap.
-  const closure = closureOf(form, measures, ZERO, ONE, ONE)
+  const closure = closureOf(form, core.program, ZERO, ONE, ONE)
   tally.claims++
   // What is said of a lap is said from its start on, at 0.
   const from = closure.verdict === 'later' ? toNumber(closure.from) : 0
@@ -110,7 +109,7 @@ function tryOne(text: string, index: number, core: Tried, tally: Claims): void {
   }
 
   // Leaps.
-  const { jumps, more } = jumpsOf(form, measures, 1)
+  const { jumps, more } = jumpsOf(form, core.program, 1)
   tally.claims++
   const own = bySecond(form, measures.frameRate)
   for (const t of CANDIDATES) {
@@ -133,8 +132,8 @@ function tryOne(text: string, index: number, core: Tried, tally: Claims): void {
   }
   for (const j of jumps.slice(0, 6)) {
     const at = toNumber(j.at)
-    const [before, after] = [at - 1e-6, at + 1e-6].map(s => workedOut(() => own(s))) as [number, number]
-    const there = workedOut(() => form.at(momentOfSeconds(j.at, measures.frameRate)))
+    const [before, after] = [at - 1e-6, at + 1e-6].map(s => queue.settle(() => own(s))) as [number, number]
+    const there = queue.settle(() => form.at(momentOfSeconds(j.at, measures.frameRate)))
     if (turns(after - before) > 1e-5 || turns(there - after) > 1e-5) continue
     tally.wrong++
     told(`is said to leap at ${at} s, but does not`)

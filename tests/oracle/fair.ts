@@ -1,7 +1,6 @@
 /** The world of the trials as a piece, built with the product's own operations, with one formula to try. */
 import { Builder } from '../../core/acts/build.ts'
 import { Program } from '../../core/engine/program.ts'
-import { workedOut } from '../../core/form/working.ts'
 import { bySecond, type Form } from '../../core/form/form.ts'
 import { momentOfSeconds } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
@@ -81,13 +80,15 @@ export function tried(text: string, property = 'rotation'): Tried {
     key,
     problems: slot.problems.filter(p => p.level === 'error').map(p => p.says),
     value: (t, copy = 0) =>
-      workedOut(() => slot.readers[copy]!.at(momentOfSeconds(rational(t.n, t.d), program.measures.frameRate))),
+      program.queue.settle(() =>
+        slot.readers[copy]!.at(momentOfSeconds(rational(t.n, t.d), program.measures.frameRate)),
+      ),
     reader: (copy = 0) => slot.forms[copy]!,
     driven: copy => slot.readers[copy]!,
     extremes: (copy, low, high) => {
       const read = bySecond(slot.forms[copy]!, program.measures.frameRate)
       for (let k = 0; k < 4000; k++) {
-        const v = workedOut(() => read(k / 113 - 9))
+        const v = program.queue.settle(() => read(k / 113 - 9))
         if (v < low) low = v
         if (v > high) high = v
       }

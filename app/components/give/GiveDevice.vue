@@ -45,7 +45,7 @@ const FIELDS = [
 <template>
   <p class="text-faded">
     Values go out as OSC 1.0 over UDP. The <NuxtLink class="link" to="/board" target="_blank">board</NuxtLink> that
-    comes with Open Tide listens on port {{ BOARD_PORT }}: lamps, needles and servo arms to try it on.
+    ships with Open Tide listens on port {{ BOARD_PORT }}: lamps, needles and servo arms to try things out with.
   </p>
   <table v-if="it.device.channels.length > 0" class="w-full [&_td]:py-1 [&_td]:pr-1">
     <thead class="text-left text-[12px] text-faded">
@@ -139,17 +139,17 @@ const FIELDS = [
       :disabled="it.device.channels.length === 0"
       @click="it.begin"
     >
-      Send while it plays here
+      Send while playing here
     </button>
     <button v-if="!it.live" class="button" type="button" :disabled="it.device.channels.length === 0" @click="it.alone">
-      Let the server send
+      Send from the server
     </button>
-    <button v-if="it.live || it.status.by" class="button" type="button" @click="it.stop">Send no more</button>
+    <button v-if="it.live || it.status.by" class="button" type="button" @click="it.stop">Stop sending</button>
     <span role="status" class="text-faded">{{
       it.live
-        ? `Goes out ${it.device.rate} times a second, as it plays here.`
+        ? `Sending ${it.device.rate} times a second while playing here.`
         : it.status.by === 'alone'
-          ? 'The server sends by itself, as saved.'
+          ? 'The server is sending the saved piece.'
           : ''
     }}</span>
   </div>

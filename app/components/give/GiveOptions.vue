@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** How something is given out: as what, how much of it, how large; only what the format asks for. */
+/** How something is exported: as what, how much of it, how large; only what the format asks for. */
 import { formatOf, formatsOf, FORMATS, type Kind } from '~~/core/formats/give/formats.ts'
 import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
 import { SAMPLE_RATES } from '~~/core/formats/sound/wav.ts'
@@ -44,14 +44,14 @@ const sizes = computed(() =>
 const grounds = computed(() => [
   { says: 'as on the stage', value: false },
   {
-    says: 'see-through',
+    says: 'transparent',
     value: true,
-    ...(!format.value.clear && { not: `${format.value.name} holds no see-through ground` }),
+    ...(!format.value.clear && { not: `${format.value.name} has no transparent background` }),
   },
 ])
 const BLURS = [
   { says: 'none', value: 1 },
-  { says: '8 moments a frame', value: 8 },
+  { says: '8 samples per frame', value: 8 },
 ] as const
 
 const heard = computed(() =>
@@ -90,7 +90,7 @@ function lend(dial: string, on: boolean): void {
       >from lap<QuantityInput
         class="field tabular w-14"
         label="First lap"
-        title="The lap to begin with, counted from 0"
+        title="The lap to start with, counted from 0"
         :value="wanted.firstLap"
         :low="0"
         :high="100000"
@@ -117,7 +117,7 @@ function lend(dial: string, on: boolean): void {
       >
       <QuantityInput
         class="field tabular w-20"
-        label="Px across"
+        label="Pixels wide"
         :value="wanted.width"
         unit="px"
         :low="16"
@@ -127,7 +127,7 @@ function lend(dial: string, on: boolean): void {
       />
     </ChipRow>
   </template>
-  <ChipRow v-if="format.drawn || format.clear" v-model="wanted.seeThrough" says="Ground" :of="grounds" />
+  <ChipRow v-if="format.drawn || format.clear" v-model="wanted.seeThrough" says="Background" :of="grounds" />
   <ChipRow v-if="format.drawn" v-model="wanted.blur" says="Blur" :of="BLURS" />
   <template v-if="wanted.as === 'wav'">
     <div class="flex items-center gap-2" role="group" aria-label="Of">
@@ -144,7 +144,7 @@ function lend(dial: string, on: boolean): void {
     </div>
     <ChipRow v-model="wanted.sampleRate" says="Rate" :of="rates" />
   </template>
-  <div v-if="kind === 'Page that runs' && dials.length > 0" class="flex gap-2" role="group" aria-label="Dials">
+  <div v-if="kind === 'Live page' && dials.length > 0" class="flex gap-2" role="group" aria-label="Dials">
     <span class="w-16 shrink-0 text-faded">Dials</span>
     <span class="flex flex-wrap gap-x-4 gap-y-1">
       <label v-for="it in dials" :key="it.dial" class="flex items-center gap-1"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Give out: what is wanted at the left, how at the right; what will come out is said before, and what it became after. */
+/** Export: what is wanted at the left, how at the right; what will come out is said before, and what it became after. */
 import { formatOf, formatsOf, KINDS, type Kind } from '~~/core/formats/give/formats.ts'
 import { planOf, wantedOf, type Wanted } from '~~/core/formats/give/plan.ts'
 import type { LoopCount } from '~~/core/insight/loop-count.ts'
@@ -63,12 +63,12 @@ function leave(): void {
 </script>
 
 <template>
-  <DialogFrame :title="`Give out ${piece.title}`" :wide="900" :high="610" @close="leave">
+  <DialogFrame :title="`Export ${piece.title}`" :wide="900" :high="610" @close="leave">
     <div class="grid min-h-0 flex-1 grid-cols-[270px_1fr]">
       <div
         class="flex flex-col gap-1 overflow-y-auto border-r border-rule p-2"
         role="group"
-        aria-label="What is given out"
+        aria-label="What to export"
       >
         <button
           v-for="k in KINDS"
@@ -103,9 +103,9 @@ function leave(): void {
           class="flex items-center gap-3 rounded-md border border-rule px-3 py-2"
           role="status"
         >
-          {{ formatOf(giving.unfinished.as).name }} was begun here and not finished.
-          <button class="link ml-auto" type="button" @click="again">Begin it again</button>
-          <button class="text-faded hover:text-ink" type="button" @click="giving.drop(id)">Leave it</button>
+          {{ formatOf(giving.unfinished.as).name }} was started here but not finished.
+          <button class="link ml-auto" type="button" @click="again">Restart export</button>
+          <button class="text-faded hover:text-ink" type="button" @click="giving.drop(id)">Discard</button>
         </p>
         <GiveOptions v-model="wanted" :piece="piece" :kind="kind" :plan="plan" />
         <GiveSays
@@ -123,13 +123,13 @@ function leave(): void {
         </div>
         <p v-if="giving.wrong" class="text-coral" role="alert">{{ giving.wrong }}</p>
         <p v-if="giving.file" role="status">
-          {{ giving.file.name }} is made, {{ size(giving.file.bytes) }}.
-          <a class="link" :href="giving.file.url" :download="giving.file.name">Take it away</a>
+          {{ giving.file.name }} is ready, {{ size(giving.file.bytes) }}.
+          <a class="link" :href="giving.file.url" :download="giving.file.name">Download</a>
         </p>
       </div>
     </div>
     <template #foot>
-      <button v-if="giving.progress" class="button" type="button" @click="giving.stop">Stop</button>
+      <button v-if="giving.progress" class="button" type="button" @click="giving.stop">Cancel</button>
       <button v-else class="button" type="button" @click="leave">Close</button>
       <button
         v-if="kind !== 'Device'"
@@ -138,7 +138,7 @@ function leave(): void {
         :disabled="plan.problem !== null || giving.progress !== null"
         @click="begin"
       >
-        Give out
+        Export
       </button>
     </template>
   </DialogFrame>

@@ -26,7 +26,7 @@ const first = computed(() => {
   const lap = firstLoopingLap(props.piece, props.looping, measuresOf(props.piece))
   return lap > props.wanted.firstLap ? lap : 0
 })
-/** Those that do not loop in what is given out. */
+/** Those that do not loop in what is exported. */
 const open = computed(() => (props.looping?.open ?? 0) + (first.value > 0 ? props.looping!.later : 0))
 const sentence = (text: string) => `${text}.`
 /** Names that are told at once. */
@@ -39,16 +39,16 @@ const MOST = 6
     <p v-else-if="format.kind === 'Still'" class="text-faded">
       The moment {{ printNumber(wanted.at, 3) }} s, as it stands.
     </p>
-    <p v-else-if="format.kind === 'Page that runs'" class="text-faded">
-      It runs for ever, exactly, with no server, and asks nothing of anybody.
+    <p v-else-if="format.kind === 'Live page'" class="text-faded">
+      Runs forever, exactly, without a server or any network access.
       {{
         wanted.as === 'module'
-          ? 'The module gives mount(element), and that play, seek, dial.'
-          : 'Where less motion is asked for, it begins at rest.'
+          ? 'The module exports mount(element), which returns play, seek and dial.'
+          : 'Starts paused for people who prefer reduced motion.'
       }}
     </p>
     <p v-else-if="format.kind === 'Piece'" class="text-faded">
-      All parts, formulas, dials and pictures. The Harbour of any Open Tide takes it in.
+      All parts, formulas, dials and pictures, ready to import into any Open Tide.
     </p>
     <template v-else>
       <p>
@@ -56,7 +56,7 @@ const MOST = 6
           <span v-if="open === 0" class="font-semibold text-kelp"
             >{{
               looping.all === 0
-                ? 'Nothing moves.'
+                ? 'Nothing moves yet.'
                 : looping.all === 1
                   ? 'The drive loops.'
                   : `All ${looping.all} drives loop.`
@@ -74,16 +74,17 @@ const MOST = 6
         </template>
         <span v-if="wanted.as === 'wav'" class="text-faded"
           >{{ samplesOf({ span: plan.span, rate: wanted.sampleRate }) }} samples of 24 bits,
-          {{ printNumber(seconds, 3) }} s. Its least value is −1, its greatest 1; both stand in the file.</span
+          {{ printNumber(seconds, 3) }} s. The lowest value becomes −1, the highest 1; both are noted in the file.</span
         >
         <span v-else class="ml-1 text-faded"
           >{{ plan.frames }} frames, 0 … {{ plan.frames - 1 }}, {{ printNumber(seconds, 3) }} s.</span
         >
       </p>
       <p v-if="wanted.as === 'gif'" class="mt-1 text-[12px] text-faded">
-        256 colours a frame, and times in hundredths of a second: each frame lasts as near to its time as that allows.
+        256 colours per frame. GIF keeps time in hundredths of a second, so each frame lasts as close to its time as
+        that allows.
       </p>
-      <ul v-if="losses.length > 0" class="mt-2 text-[12px] text-faded" aria-label="What is not carried">
+      <ul v-if="losses.length > 0" class="mt-2 text-[12px] text-faded" aria-label="Not included">
         <li v-for="says in losses.slice(0, MOST)" :key="says">{{ says }}</li>
         <li v-if="losses.length > MOST">… and {{ losses.length - MOST }} more.</li>
       </ul>

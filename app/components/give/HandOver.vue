@@ -27,8 +27,11 @@ function lock(row: Row, end: 'low' | 'high', typed: number): void {
 }
 const problem = computed(() => {
   const wrong = rows.value.find(r => r.on && (!(r.low < r.high) || r.says.trim() === ''))
-  if (wrong) return wrong.says.trim() === '' ? 'A dial needs words.' : `${wrong.says}: the lower lock comes first.`
-  return until.value !== '' && new Date(`${until.value}T23:59:59`).getTime() <= Date.now() ? 'That day is over.' : ''
+  if (wrong)
+    return wrong.says.trim() === ''
+      ? 'Every dial needs a label.'
+      : `${wrong.says}: the lowest value must be below the highest.`
+  return until.value !== '' && new Date(`${until.value}T23:59:59`).getTime() <= Date.now() ? 'That day has passed.' : ''
 })
 
 onMounted(() => handing.load())
@@ -40,7 +43,7 @@ const make = () =>
     until: until.value === '' ? null : new Date(`${until.value}T23:59:59`).toISOString(),
   })
 const state = (h: Handover) =>
-  h.withdrawn ? 'withdrawn' : h.until && new Date(h.until).getTime() <= Date.now() ? 'over' : 'open'
+  h.withdrawn ? 'revoked' : h.until && new Date(h.until).getTime() <= Date.now() ? 'over' : 'open'
 const day = (iso: string) =>
   new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 </script>
@@ -49,13 +52,14 @@ const day = (iso: string) =>
   <DialogFrame :title="`Hand over ${store.piece!.title}`" :wide="720" @close="emit('close')">
     <div class="min-h-0 flex-1 overflow-y-auto px-5 py-4">
       <p class="mb-3 text-faded">
-        A page with the stage and these dials. What is turned there is kept under its link and never changes your piece.
+        A page with the stage and these dials. Whatever people change there is kept with the link and never changes your
+        piece.
       </p>
       <table v-if="rows.length > 0" class="w-full [&_td]:py-1">
         <thead class="text-left text-faded">
           <tr>
             <th class="font-normal">Dial</th>
-            <th class="font-normal">Its words there</th>
+            <th class="font-normal">Label</th>
             <th class="w-24 font-normal">from</th>
             <th class="w-24 font-normal">to</th>
             <th class="w-8"><span class="sr-only">Order</span></th>
@@ -74,7 +78,7 @@ const day = (iso: string) =>
                 class="field w-full"
                 maxlength="60"
                 :disabled="!row.on"
-                :aria-label="`Words of ${store.piece!.dials[row.dial]?.name}`"
+                :aria-label="`Label of ${store.piece!.dials[row.dial]?.name}`"
               />
             </td>
             <td v-for="end in ['low', 'high'] as const" :key="end" class="pl-2">
@@ -94,7 +98,7 @@ const day = (iso: string) =>
                 v-if="k > 0"
                 class="p-1 text-faded hover:text-ink"
                 type="button"
-                :aria-label="`${row.says} further up`"
+                :aria-label="`${row.says} up`"
                 @click="up(k)"
               >
                 <ArrowUp :size="14" />
@@ -103,26 +107,26 @@ const day = (iso: string) =>
           </tr>
         </tbody>
       </table>
-      <p v-else class="text-faded">This piece has no dials that can be turned: the page will show the stage alone.</p>
+      <p v-else class="text-faded">This piece has no unlocked dials: the page will only show the stage.</p>
       <fieldset class="mt-4 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <legend class="float-left mr-4 text-faded">May be taken away</legend>
+        <legend class="float-left mr-4 text-faded">Downloads allowed</legend>
         <label v-for="as in TAKEN" :key="as" class="flex items-center gap-1"
           ><input v-model="formats" type="checkbox" :value="as" />{{ FORMATS[as].name
           }}{{ as === 'moving' ? ', moving' : '' }}</label
         >
       </fieldset>
       <label class="mt-4 flex items-center gap-2"
-        ><span class="text-faded">Opens until the end of</span
+        ><span class="text-faded">Expires at the end of</span
         ><input v-model="until" class="field" type="date" aria-label="Until" /><span
           v-if="until === ''"
           class="text-faded"
-          >(for as long as it is not withdrawn)</span
+          >(until you revoke it)</span
         ></label
       >
       <p v-if="problem" class="mt-3 text-coral" role="alert">{{ problem }}</p>
       <p v-if="handing.wrong" class="mt-3 text-coral" role="alert">{{ handing.wrong }}</p>
       <div v-if="handing.link" class="mt-4 rounded-md border border-sea p-3" role="status">
-        <p class="mb-2">The link, told this once: whoever has it can open the page.</p>
+        <p class="mb-2">Copy the link now: it isn’t shown again. Anyone who has it can open the page.</p>
         <div class="flex gap-2">
           <input
             class="field tabular min-w-0 flex-1"
@@ -136,8 +140,8 @@ const day = (iso: string) =>
           </button>
         </div>
       </div>
-      <section v-if="handing.all.length > 0" class="mt-5 border-t border-rule pt-3" aria-label="Handed over before">
-        <h3 class="mb-1 font-semibold">Handed over</h3>
+      <section v-if="handing.all.length > 0" class="mt-5 border-t border-rule pt-3" aria-label="Shared links">
+        <h3 class="mb-1 font-semibold">Shared links</h3>
         <ul>
           <li v-for="h in handing.all" :key="h.id" class="flex items-baseline gap-3 py-1" :data-handover="h.id">
             <span>{{ day(h.made) }}</span>
@@ -145,8 +149,10 @@ const day = (iso: string) =>
               >{{ state(h) }}{{ h.until && state(h) === 'open' ? ` until ${day(h.until)}` : '' }}</span
             >
             <span class="tabular min-w-0 flex-1 truncate">{{ handing.said(h) }}</span>
-            <button v-if="handing.said(h)" class="link" type="button" @click="handing.takeOver(h)">Take over</button>
-            <button v-if="state(h) === 'open'" class="link" type="button" @click="handing.withdraw(h)">Withdraw</button>
+            <button v-if="handing.said(h)" class="link" type="button" @click="handing.takeOver(h)">
+              Apply to my piece
+            </button>
+            <button v-if="state(h) === 'open'" class="link" type="button" @click="handing.withdraw(h)">Revoke</button>
           </li>
         </ul>
       </section>
@@ -154,7 +160,7 @@ const day = (iso: string) =>
     <template #foot>
       <button class="button" type="button" @click="emit('close')">Close</button>
       <button class="button button-strong" type="button" :disabled="problem !== '' || handing.busy" @click="make">
-        Get a link
+        Create link
       </button>
     </template>
   </DialogFrame>

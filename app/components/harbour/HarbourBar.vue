@@ -28,9 +28,9 @@ async function move(): Promise<void> {
     /></label>
     <ChipRow v-if="harbour.folders.length > 0" v-model="harbour.folder" says="Folder" :of="whole" />
     <label class="ml-auto flex items-center gap-2 text-faded"
-      >in order of
+      >sorted by
       <select v-model="harbour.sorting" class="field" aria-label="Order">
-        <option value="changed">last change</option>
+        <option value="changed">last changed</option>
         <option value="title">title</option>
       </select></label
     >
@@ -38,7 +38,7 @@ async function move(): Promise<void> {
   <form
     v-if="harbour.chosen.length > 0"
     class="panel mb-4 flex flex-wrap items-center gap-2 px-3 py-2"
-    aria-label="Chosen pieces"
+    aria-label="Selected pieces"
     @submit.prevent="move"
   >
     <span class="mr-2 font-medium"
@@ -49,13 +49,13 @@ async function move(): Promise<void> {
       class="field w-44"
       list="harbour-folders"
       maxlength="60"
-      placeholder="Folder, or none"
+      placeholder="Folder (empty for none)"
       aria-label="Folder"
     />
     <datalist id="harbour-folders"><option v-for="f in harbour.folders" :key="f" :value="f" /></datalist>
-    <button class="button" type="submit">Put there</button>
+    <button class="button" type="submit">Move here</button>
     <button class="button" type="button" @click="harbour.copy(harbour.chosen)">Copy</button>
     <button class="button text-coral" type="button" @click="harbour.drop(harbour.chosen)">Delete</button>
-    <button class="button ml-auto" type="button" @click="harbour.chosen = []">Choose none</button>
+    <button class="button ml-auto" type="button" @click="harbour.chosen = []">Deselect all</button>
   </form>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The patterns that lie in the harbour: those that were saved are renamed, given out and taken away here. */
+/** The patterns in the harbour: saved ones can be renamed, exported and deleted. */
 import { Pencil, Share, Trash2 } from '@lucide/vue'
 import { packPiece } from '~~/core/formats/piece-file/piece-file.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
@@ -44,7 +44,7 @@ async function takeIn(e: Event): Promise<void> {
       if (piece) await patterns.keep(piece)
       else patterns.wrong = `${file.name}: ${problem}`
     } catch {
-      patterns.wrong = `${file.name} cannot be read: it is no pattern of Open Tide, or damaged.`
+      patterns.wrong = `${file.name} couldn’t be read: it isn’t an Open Tide pattern, or it’s damaged.`
     }
   }
   input.value = ''
@@ -56,22 +56,22 @@ async function takeIn(e: Event): Promise<void> {
     <div class="mb-3 flex items-end justify-between gap-4">
       <div>
         <h2 class="text-[17px] font-semibold">Patterns</h2>
-        <p class="mt-1 text-faded">Motion to be put on parts of your own, from the Quay (P).</p>
+        <p class="mt-1 text-faded">Motion to apply to your own parts, from the quay (P).</p>
       </div>
       <label class="button cursor-pointer focus-within:outline-2 focus-within:outline-sea"
-        >Take in…<input
+        >Import…<input
           class="sr-only"
           type="file"
           accept=".tide"
           multiple
-          aria-label="Take patterns in"
+          aria-label="Import patterns"
           @change="takeIn"
       /></label>
     </div>
     <p v-if="patterns.wrong" class="mb-3 text-coral" role="alert">{{ patterns.wrong }}</p>
     <p v-if="dropped" class="mb-3 flex gap-3" role="status">
-      {{ dropped.document.title }} was taken away.
-      <button class="link" type="button" @click="bringBack">Bring it back</button>
+      {{ dropped.document.title }} was deleted.
+      <button class="link" type="button" @click="bringBack">Restore</button>
     </p>
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(176px,1fr))] gap-4" aria-label="All patterns">
       <li
@@ -95,14 +95,14 @@ async function takeIn(e: Event): Promise<void> {
             @vue:mounted="$event.el.select()"
           />
           <span v-else class="min-w-0 flex-1 truncate">{{ p.document.title }}</span>
-          <IconButton :label="`Give out ${p.document.title}`" title="Give out" @click="giveOut(p)"
+          <IconButton :label="`Export ${p.document.title}`" title="Export" @click="giveOut(p)"
             ><Share :size="13"
           /></IconButton>
           <template v-if="!patterns.isShipped(p)">
             <IconButton :label="`Rename ${p.document.title}`" title="Rename" @click="renaming = p.id"
               ><Pencil :size="13"
             /></IconButton>
-            <IconButton :label="`Take ${p.document.title} away`" title="Take away" @click="drop(p)"
+            <IconButton :label="`Delete ${p.document.title}`" title="Delete" @click="drop(p)"
               ><Trash2 :size="13"
             /></IconButton>
           </template>

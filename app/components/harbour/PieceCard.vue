@@ -30,7 +30,7 @@ async function rename(): Promise<void> {
   if (wanted === props.card.title) return
   const answer = await patch(`/api/pieces/${props.card.id}`, { title: wanted })
   await harbour.load()
-  if (!answer.ok) harbour.trouble = wanted === '' ? 'A piece needs a title; the old one stays.' : answer.says
+  if (!answer.ok) harbour.trouble = wanted === '' ? 'A piece needs a title. The old one is kept.' : answer.says
 }
 </script>
 
@@ -81,8 +81,8 @@ async function rename(): Promise<void> {
         </p>
       </div>
       <IconButton
-        :label="`Give out ${card.title}`"
-        title="Give out"
+        :label="`Export ${card.title}`"
+        title="Export"
         @click="emit('give')"
         class="text-faded hover:text-ink"
       >

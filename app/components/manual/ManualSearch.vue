@@ -37,7 +37,7 @@ function go(anchor: string): void {
           <span class="block truncate text-[12px] text-faded">{{ f.says }}</span>
         </button>
       </li>
-      <li v-if="found.length === 0" class="px-1 py-1 text-faded">Nothing of that is in the manual.</li>
+      <li v-if="found.length === 0" class="px-1 py-1 text-faded">No results.</li>
     </ul>
   </div>
 </template>

@@ -87,7 +87,7 @@ async function save(): Promise<void> {
             <span class="block truncate border-t border-rule px-2 py-1">{{ p.document.title }}</span>
           </button>
         </li>
-        <li v-if="listed.length === 0" class="col-span-3 text-faded">No pattern is called so.</li>
+        <li v-if="listed.length === 0" class="col-span-3 text-faded">No results.</li>
       </ul>
       <div class="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
         <template v-if="picked">
@@ -108,17 +108,15 @@ async function save(): Promise<void> {
             </label>
           </template>
           <p v-for="says in notGiven" :key="says" class="text-coral">{{ says }}</p>
-          <button class="button button-strong self-start" type="button" :disabled="!ready" @click="put">
-            Put it on
-          </button>
+          <button class="button button-strong self-start" type="button" :disabled="!ready" @click="put">Apply</button>
         </template>
-        <p v-else class="text-faded">Choose a pattern: it is put on the parts you chose on the stage, as one step.</p>
+        <p v-else class="text-faded">Choose a pattern to apply to the selected parts, as one step.</p>
         <form class="mt-auto border-t border-rule pt-3" @submit.prevent="save">
           <h3 class="mb-1 font-semibold">Save as a pattern</h3>
           <p class="mb-2 text-faded">
             {{
               driven.length === 0
-                ? 'Choose parts that are driven; their formulas with all they need are kept.'
+                ? 'Select driven parts: their formulas are saved with everything they need.'
                 : `What drives ${driven.map(id => store.piece!.parts[id]!.name).join(', ')}, with all it needs.`
             }}
           </p>
@@ -132,7 +130,7 @@ async function save(): Promise<void> {
             />
             <button class="button" type="submit" :disabled="driven.length === 0 || title.trim() === ''">Save</button>
           </div>
-          <p v-if="saved" class="mt-2 text-kelp" role="status">{{ saved }} lies among the patterns.</p>
+          <p v-if="saved" class="mt-2 text-kelp" role="status">{{ saved }} is saved as a pattern.</p>
         </form>
         <p v-if="patterns.wrong" class="text-coral" role="alert">{{ patterns.wrong }}</p>
       </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A chain in one step: parts in order, the share that each takes of the one before, and how much later. */
+/** Make a chain in one step: parts in order, the share that each takes of the one before, and how much later. */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { chain } from '~~/core/insight/linking.ts'
 import { partsListed } from '~~/core/acts/hanging.ts'
@@ -14,7 +14,7 @@ const picked = ref<string[]>([])
 const share = ref(80)
 const lag = ref(0.15)
 const problem = computed(() => {
-  if (picked.value.length < 2) return 'Press at least two parts, in the order in which they follow.'
+  if (picked.value.length < 2) return 'Press at least two parts, in the order they follow one another.'
   const driven = picked.value.slice(1).filter(id => store.piece!.drives[`${id}.${property.value}`])
   if (driven.length > 0)
     return `${driven.map(id => store.piece!.parts[id]!.name).join(', ')} has a formula there; it is replaced.`
@@ -42,8 +42,8 @@ function done(): void {
   <Dialog :open="true" class="relative z-50" @close="emit('close')">
     <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
       <DialogPanel as="form" class="panel flex max-h-[calc(100vh-32px)] w-[420px] flex-col p-4" @submit.prevent="done">
-        <DialogTitle class="mb-1 text-[15px] font-semibold">A chain</DialogTitle>
-        <p class="mb-3 text-faded">Each part takes a share of the one before it, some time later.</p>
+        <DialogTitle class="mb-1 text-[15px] font-semibold">Make a chain</DialogTitle>
+        <p class="mb-3 text-faded">Each part follows the one before it, scaled by a share and delayed.</p>
         <label class="mb-2 flex items-center gap-3"
           ><span class="w-20">Property</span>
           <select v-model="property" class="field flex-1" aria-label="Property of the chain">
@@ -52,7 +52,7 @@ function done(): void {
         >
         <ul
           class="max-h-[40vh] min-h-0 flex-1 overflow-y-auto border-y border-rule py-1"
-          aria-label="Parts of the chain, pressed in order"
+          aria-label="Parts of the chain, in the order you press them"
         >
           <li v-for="p in parts" :key="p.id">
             <button
@@ -81,7 +81,7 @@ function done(): void {
             %</label
           >
           <label class="flex items-center gap-2"
-            >Later by
+            >Delay
             <QuantityInput
               class="field tabular w-20"
               label="Lag, seconds"

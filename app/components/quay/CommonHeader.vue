@@ -2,10 +2,11 @@
 /** The head of what is in common: signals, cues, clocks and curves, and how another is made. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { COMMON, useCommon } from '~/stores/common.ts'
+import { useHand } from '~/stores/hand.ts'
 
 defineProps<{ count: number }>()
 const common = useCommon()
-const fromFile = ref(false)
+const hand = useHand()
 </script>
 
 <template>
@@ -21,13 +22,13 @@ const fromFile = ref(false)
           </button>
         </MenuItem>
         <MenuItem v-slot="{ active }">
-          <button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="fromFile = true">
+          <button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="hand.dialog = 'table'">
             <span class="w-12 font-medium">from…</span
             ><span class="text-[12px] text-faded">A curve or a cue from a CSV or JSON file</span>
           </button>
         </MenuItem>
       </MenuItems>
     </Menu>
-    <LazyTableDialog v-if="fromFile" @close="fromFile = false" />
+    <LazyTableDialog v-if="hand.dialog === 'table'" @close="hand.dialog = null" />
   </div>
 </template>

@@ -71,7 +71,7 @@ function points(e: Event): void {
     <NumberField
       v-if="copies.layout === 'placed'"
       label="set at size"
-      title="How large the letters are that they are set for"
+      title="The letter size they are set for"
       :value="copies.size"
       unit="px"
       :low="0.01"
@@ -92,10 +92,10 @@ function points(e: Event): void {
       <NumberField label="sweep" :value="copies.sweep" unit="deg" @set="change({ sweep: $event })" />
     </template>
     <template v-else-if="copies.layout === 'layers'">
-      <NumberField label="apart in depth" :value="copies.dz" unit="px" @set="change({ dz: $event })" />
+      <NumberField label="layer spacing" :value="copies.dz" unit="px" @set="change({ dz: $event })" />
       <TickField
-        label="skin between layers"
-        title="In depth: what is filled is joined layer to layer; without it sheets stand apart"
+        label="join layers"
+        title="In depth: joins the layers into one solid; otherwise they are separate sheets"
         :value="copies.apart !== true"
         @set="change({ apart: $event ? undefined : true })"
       />
@@ -103,14 +103,14 @@ function points(e: Event): void {
     <template v-else-if="copies.layout === 'chain'">
       <NumberField
         label="tip x"
-        title="Where the next one hangs, from the middle of a copy"
+        title="Where the next copy attaches, from the middle of this one"
         :value="copies.dx"
         unit="px"
         @set="change({ dx: $event })"
       />
       <NumberField
         label="tip y"
-        title="Where the next one hangs, from the middle of a copy"
+        title="Where the next copy attaches, from the middle of this one"
         :value="copies.dy"
         unit="px"
         @set="change({ dy: $event })"
@@ -118,7 +118,7 @@ function points(e: Event): void {
     </template>
     <template v-else-if="copies.layout === 'path'">
       <label class="block"
-        ><span>points, x and y a line</span>
+        ><span>points (x and y, one per line)</span>
         <textarea
           class="field tabular mt-1 h-[80px] w-full resize-y"
           aria-label="Points of the path"
@@ -141,8 +141,8 @@ function points(e: Event): void {
         whole
         @set="change({ columns: $event })"
       />
-      <NumberField label="apart x" :value="copies.dx" unit="px" @set="change({ dx: $event })" />
-      <NumberField label="apart y" :value="copies.dy" unit="px" @set="change({ dy: $event })" />
+      <NumberField label="spacing x" :value="copies.dx" unit="px" @set="change({ dx: $event })" />
+      <NumberField label="spacing y" :value="copies.dy" unit="px" @set="change({ dy: $event })" />
     </template>
     <TickField
       v-if="copies.layout === 'ring' || copies.layout === 'path'"

@@ -58,21 +58,21 @@ function even(): void {
         >
           {{ n }}
         </button>
-        <IconButton label="Another channel" small @click="add"><Plus :size="14" /></IconButton>
+        <IconButton label="Add channel" small @click="add"><Plus :size="14" /></IconButton>
         <button
           class="chip ml-2 flex items-center gap-1"
           :class="{ 'chip-on': drawing }"
           type="button"
           :aria-pressed="drawing"
-          title="Draw the channel freehand; the line is thinned"
+          title="Draw the channel freehand; the line is simplified"
           @click="drawing = !drawing"
         >
           <PenLine :size="13" />draw
         </button>
         <span v-if="uneven" class="ml-auto flex items-center gap-2 text-[12px] text-brass">
-          ends differ, so a repeat leaps
+          The ends differ, so repeating jumps
           <button class="rounded-sm border border-rule px-2 text-ink hover:border-faded" type="button" @click="even">
-            end where it begins
+            Match the ends
           </button>
         </span>
       </div>
@@ -109,7 +109,7 @@ function even(): void {
         type="button"
         @click="store.act(removeChannel(store.piece!, id, channel))"
       >
-        Take the channel away
+        Delete channel
       </button>
     </div>
   </div>

@@ -63,9 +63,9 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
       aria-orientation="horizontal"
       aria-label="Upper edge of the desk"
       :aria-valuenow="height ?? 0"
-      :aria-valuetext="height === null ? 'as it is by itself' : `${height} px`"
+      :aria-valuetext="height === null ? 'default height' : `${height} px`"
       tabindex="0"
-      title="Pull up and down; double press for full height"
+      title="Drag up or down; double-click for full height"
       @pointerdown="pull"
       @dblclick="whole"
       @keydown="step"
@@ -112,7 +112,7 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
     />
     <LazyTimedScope v-else-if="hand.drive && timedOf(hand.drive)" :key="hand.drive" v-bind="timedOf(hand.drive)!" />
     <p v-else class="px-4 py-4 text-faded">
-      The scope shows the entry in hand, large enough to take hold of its wave. Press one in the tide table.
+      The scope shows the selected entry large enough to grab its wave. Press an entry in the tide table.
     </p>
   </section>
 </template>

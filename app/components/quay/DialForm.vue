@@ -46,12 +46,12 @@ const problem = computed(() => {
   const named = nameProblem(store.piece!, name.value, props.id ? `dials/${props.id}` : null)
   if (named) return named
   if (![low.value, high.value, initial.value].every(n => typeof n === 'number' && Number.isFinite(n)))
-    return 'Lowest, highest and start are numbers.'
+    return 'Lowest, highest and start must be numbers.'
   if (type.value === 'switch' && (low.value !== 0 || high.value !== 1)) return 'A switch goes from 0 (off) to 1 (on).'
   if (type.value === 'choice') {
-    if (chosen.value.length < 2) return 'A choice is between at least two names, with commas between them.'
-    if (chosen.value.length > 40) return 'A choice is between 40 names at most.'
-    return chosen.value.some(o => o.length > 60) ? 'A name has 60 letters at most.' : ''
+    if (chosen.value.length < 2) return 'A choice needs at least two names, separated by commas.'
+    if (chosen.value.length > 40) return 'A choice can have up to 40 names.'
+    return chosen.value.some(o => o.length > 60) ? 'Names can have up to 60 letters.' : ''
   }
   if (low.value >= high.value) return 'The lowest value must be below the highest.'
   return initial.value < low.value || initial.value > high.value ? 'The start must lie between lowest and highest.' : ''
@@ -158,8 +158,8 @@ function drop(): void {
             />
           </template>
         </div>
-        <TickField class="mt-2" label="Locked: it stays as it is" :value="locked" @set="locked = $event" />
-        <TickField class="mt-1" label="Hidden from the row of dials" :value="hidden" @set="hidden = $event" />
+        <TickField class="mt-2" label="Locked: it can’t be changed" :value="locked" @set="locked = $event" />
+        <TickField class="mt-1" label="Hide from the row of dials" :value="hidden" @set="hidden = $event" />
         <div v-if="id" class="mt-2 flex items-center gap-2">
           <button class="button" type="button" @click="move(-1)">Earlier</button>
           <button class="button" type="button" @click="move(1)">Later</button>
@@ -169,7 +169,7 @@ function drop(): void {
           {{
             readers.length > 0
               ? `Used by ${readers.slice(0, 6).join(', ')}${readers.length > 6 ? ` and ${readers.length - 6} more` : ''}.`
-              : 'Nothing reads it yet.'
+              : 'Nothing uses it yet.'
           }}
         </p>
         <p class="mt-2 min-h-[18px] text-coral" role="alert">{{ problem }}</p>

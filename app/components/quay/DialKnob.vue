@@ -54,9 +54,7 @@ function type(value: number): void {
 <template>
   <div class="group min-w-0" :data-dial="dial.name" :data-dial-id="id">
     <div class="flex items-baseline gap-1">
-      <span class="cursor-grab touch-none truncate" title="Drag to put it elsewhere in the row" @pointerdown="drag">{{
-        dial.name
-      }}</span>
+      <span class="cursor-grab touch-none truncate" title="Drag to reorder" @pointerdown="drag">{{ dial.name }}</span>
       <button
         class="text-faded opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100"
         type="button"
@@ -119,16 +117,16 @@ function type(value: number): void {
       @dblclick="tuning.dial(id, dial.initial)"
     />
     <p v-if="slipped" class="flex justify-between gap-2 text-[11px] leading-4 whitespace-nowrap text-faded">
-      <span class="truncate" title="Turning it while it played has moved what it paces along, so that nothing jumped."
-        >moved along</span
+      <span class="truncate" title="Tuning it while playing has offset what it paces, so that nothing jumped."
+        >offset by tuning</span
       >
       <button
         class="link"
         type="button"
-        title="Put what it paces where the formulas alone would have it"
+        title="Removes the offset: values go where the formulas alone put them"
         @click="tuning.settle(id)"
       >
-        settle from 0
+        reset
       </button>
     </p>
     <LazyDialForm v-if="changing" :id="id" @close="changing = false" />

@@ -116,9 +116,9 @@ function start(starter: Starter, close: () => void): void {
             </select>
           </label>
           <select v-if="other" v-model="together" class="field" aria-label="The other axis">
-            <option value="alone">{{ property.name }} alone</option>
+            <option value="alone">{{ property.name }} only</option>
             <option value="alike">and {{ other }}, alike</option>
-            <option value="own">and {{ other }}, each its own chance</option>
+            <option value="own">and {{ other }}, each with its own chance</option>
           </select>
         </div>
         <div class="grid min-h-0 grid-cols-3 gap-2 overflow-y-auto p-[2px]">
@@ -159,7 +159,7 @@ function start(starter: Starter, close: () => void): void {
             </template>
           </select>
         </label>
-        <button class="link mt-2 self-start" type="button" @click="pattern(close)">Put a pattern on…</button>
+        <button class="link mt-2 self-start" type="button" @click="pattern(close)">Apply a pattern…</button>
       </PopoverPanel>
     </Teleport>
   </Popover>

@@ -56,7 +56,7 @@ const drop = (nth: number) =>
       <button
         class="ml-auto grid h-5 w-5 shrink-0 place-items-center rounded-sm text-faded hover:text-ink"
         type="button"
-        :aria-label="`Take back the promise that it ${promiseText(p, property)}`"
+        :aria-label="`Delete the promise that it ${promiseText(p, property)}`"
         @click="drop(i)"
       >
         <X :size="12" />

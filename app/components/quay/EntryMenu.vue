@@ -30,18 +30,18 @@ const rows = computed(() => {
   return [
     {
       is: Power,
-      says: off ? 'Switch on' : 'Switch off',
+      says: off ? 'Turn on' : 'Turn off',
       act: () => store.act(switchDrive(store.piece!, props.drive, !off)),
     },
-    { is: SlidersHorizontal, says: 'Dial of the number at the caret', act: () => emit('dial') },
-    ...(easingsIn(text).length > 0 ? [{ is: Spline, says: 'Choose the easing…', act: () => emit('ease') }] : []),
-    { is: WrapText, says: text.includes('\n') ? 'Put on one line' : 'Lay out over lines', act: () => emit('lay') },
-    { is: Share2, says: 'Give to others…', act: () => emit('give') },
+    { is: SlidersHorizontal, says: 'Make a dial from this number', act: () => emit('dial') },
+    ...(easingsIn(text).length > 0 ? [{ is: Spline, says: 'Choose easing…', act: () => emit('ease') }] : []),
+    { is: WrapText, says: text.includes('\n') ? 'Join lines' : 'Format', act: () => emit('lay') },
+    { is: Share2, says: 'Apply to other properties…', act: () => emit('give') },
     { is: Bookmark, says: 'Keep a take', key: 'T', act: () => takes.keep(props.drive) },
     ...(promisesOf(entry.value).length < 4
       ? [{ is: ShieldCheck, says: 'Promise a limit…', act: () => emit('promise') }]
       : []),
-    { is: Undo2, says: 'Take the formula away', act: () => smoothing.takeAway(removeDrive(store.piece!, props.drive)) },
+    { is: Undo2, says: 'Remove formula', act: () => smoothing.takeAway(removeDrive(store.piece!, props.drive)) },
   ]
 })
 </script>

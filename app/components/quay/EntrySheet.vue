@@ -12,6 +12,7 @@ import { useHand } from '~/stores/hand.ts'
 import { useListing } from '~/stores/listing.ts'
 import { useTuning } from '~/stores/tuning.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { useVerdicts } from '~/stores/verdicts.ts'
 import type FormulaField from './FormulaField.vue'
 
 const props = defineProps<{ drive: string; seen: boolean }>()
@@ -20,6 +21,7 @@ const store = usePiece()
 const hand = useHand()
 const listing = useListing()
 const tuning = useTuning()
+const verdicts = useVerdicts()
 
 const canvas = useTemplateRef('canvas')
 const readout = useTemplateRef('readout')
@@ -57,6 +59,9 @@ watch(
   },
   { immediate: true },
 )
+/** Milliseconds a frame from which on it is told what the entry costs. */
+const HEAVY = 2
+const cost = computed(() => verdicts.costs?.each.get(props.drive) ?? 0)
 const first = computed(() => problems.value[0])
 watch(draft, is => emit('busy', is))
 watch(
@@ -67,9 +72,9 @@ watch(
 const meanwhile = computed(() => {
   const runs = slot.value?.running === 'text' || slot.value?.running === 'good'
   if (draft.value && problems.value.length === 0) return ''
-  if (draft.value && runs) return 'The formula before goes on until this one runs.'
-  if (slot.value?.running === 'good') return 'The last good formula goes on.'
-  return slot.value?.running === 'base' ? 'It rests at its hand value.' : ''
+  if (draft.value && runs) return 'The previous formula keeps running until this one works.'
+  if (slot.value?.running === 'good') return 'The previous formula keeps running.'
+  return slot.value?.running === 'base' ? 'The property rests at its set value.' : ''
 })
 
 const RUNS = {
@@ -161,7 +166,7 @@ function fix(chosenFix: Fix): void {
         <span
           v-if="report.reach"
           class="shrink-0 text-[12px] text-brass"
-          title="This rate neither rests nor comes back: beyond that its sum stays as it is"
+          title="This rate never settles or repeats: beyond that time its sum stays as it is"
           >{{ report.reach }}</span
         >
         <span
@@ -169,22 +174,29 @@ function fix(chosenFix: Fix): void {
           class="shrink-0 text-[12px] text-faded"
           :title="leaping.says.join('\n')"
           data-leaps
-          >{{ leaping.may ? 'may leap' : 'leaps' }}</span
+          >{{ leaping.may ? 'may jump' : 'jumps' }}</span
+        >
+        <span
+          v-if="cost >= HEAVY"
+          class="shrink-0 text-[12px] text-brass"
+          :title="`Measured on this machine. ${verdicts.costs!.lighter.get(drive) ?? ''}`"
+          data-cost
+          >{{ Math.round(cost) }} ms a frame</span
         >
         <span
           v-if="!report.finite"
           class="shrink-0 text-[12px] text-brass"
-          title="At some moments there is no value, as in 1 ÷ 0; it rests at its hand value then"
+          title="At some moments there is no value (such as 1 ÷ 0); the set value is used then"
           >gaps</span
         >
         <span
           class="min-w-[60px] truncate text-[12px]"
           :class="RUNS[report.closure.verdict]"
-          :title="`${report.closes}: whether the value comes back after a lap`"
+          :title="`${report.closes}: whether the value loops in the lap`"
           >{{ report.closes }}</span
         >
       </div>
-      <span v-else class="ml-auto text-[12px] text-faded">{{ off ? 'switched off' : 'at rest' }}</span>
+      <span v-else class="ml-auto text-[12px] text-faded">{{ off ? 'turned off' : 'at rest' }}</span>
       <span v-if="signal" class="ml-auto"><NamedMenu collection="signals" :id="drive.slice(1)" /></span>
       <EntryMenu
         v-else
@@ -249,6 +261,6 @@ function fix(chosenFix: Fix): void {
         {{ leap.fix.says }}
       </button>
     </div>
-    <p v-else-if="draft" class="px-3 pb-[5px] text-[12px] text-faded">Enter lets it run, Esc goes back.</p>
+    <p v-else-if="draft" class="px-3 pb-[5px] text-[12px] text-faded">Enter runs it, Esc reverts it.</p>
   </template>
 </template>

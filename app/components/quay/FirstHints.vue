@@ -15,12 +15,18 @@ watch(
   <section
     v-if="hints.left.value.length > 0"
     class="flex shrink-0 items-start gap-3 border-b border-rule bg-band px-4 py-[6px]"
-    aria-label="To try first"
+    aria-label="Try this first"
   >
     <ul class="flex min-w-0 flex-1 flex-col gap-[2px] text-[12px]">
       <li v-for="h in hints.left.value" :key="h" :data-hint="h">{{ HINTS[h] }}</li>
     </ul>
-    <button class="text-faded hover:text-ink" type="button" aria-label="No hints" title="No hints" @click="hints.all()">
+    <button
+      class="text-faded hover:text-ink"
+      type="button"
+      aria-label="Hide hints"
+      title="Hide hints"
+      @click="hints.all()"
+    >
       <X :size="13" />
     </button>
   </section>

@@ -30,7 +30,7 @@ const giving = ref<Giving>({ ...ALIKE })
 const set = (change: Partial<Giving>) => (giving.value = { ...giving.value, ...change })
 const targets = computed(() => picked.value.map(id => `${id}.${property.value}`))
 const replaced = computed(() => targets.value.filter(k => store.piece!.drives[k]).length)
-/** What the first three will say. */
+/** Preview of the first three formulas. */
 const says = computed(() =>
   targets.value.slice(0, 3).map((k, i) => ({
     name: sourceName(store.piece!, k),
@@ -44,7 +44,7 @@ function done(): void {
   if (picked.value.length === 0) return
   store.act(give(store.piece!, props.drive, targets.value, giving.value))
   store.notice = {
-    says: `${sourceName(store.piece!, props.drive)} is given to ${picked.value.length} others.`,
+    says: `${sourceName(store.piece!, props.drive)} is applied to ${picked.value.length} ${picked.value.length === 1 ? 'other part' : 'other parts'}.`,
     act: { says: 'Undo', do: store.undo },
   }
   emit('close')
@@ -56,12 +56,12 @@ function done(): void {
     <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
       <DialogPanel as="form" class="panel flex max-h-[calc(100vh-32px)] w-[520px] flex-col p-4" @submit.prevent="done">
         <DialogTitle class="mb-2 text-[15px] font-semibold"
-          >Give {{ sourceName(store.piece!, drive) }} to others</DialogTitle
+          >Apply {{ sourceName(store.piece!, drive) }} to other properties</DialogTitle
         >
         <div class="mb-2 flex items-center gap-3">
           <label class="flex items-center gap-2"
-            >Their
-            <select v-model="property" class="field" aria-label="Their property">
+            >Property
+            <select v-model="property" class="field" aria-label="Target property">
               <option v-for="p in properties" :key="p.name" :value="p.name">{{ p.name }}</option>
             </select></label
           >
@@ -76,7 +76,7 @@ function done(): void {
         </div>
         <ul
           class="max-h-[36vh] min-h-[80px] flex-1 overflow-y-auto border-y border-rule py-1"
-          aria-label="Parts that get it, in the order they are pressed"
+          aria-label="Target parts, in the order you press them"
         >
           <li v-for="p in parts" :key="p.id">
             <button
@@ -97,7 +97,7 @@ function done(): void {
             label="each"
             name="Following or on its own"
             :value="giving.follow ? 'follow' : 'own'"
-            :choices="{ own: 'has its own', follow: 'follows this one' }"
+            :choices="{ own: 'has its own copy', follow: 'follows this one' }"
             @choose="set({ follow: $event === 'follow' })"
           />
           <ChoiceField
@@ -107,18 +107,18 @@ function done(): void {
             :choices="{ step: 'by a step', chance: 'by chance, at most' }"
             @choose="set({ chance: $event === 'chance' })"
           />
-          <NumberField label="Later by" :value="giving.later" unit="s" :stride="0.05" @set="set({ later: $event })" />
-          <NumberField label="Times as large" :value="giving.size" :stride="0.05" @set="set({ size: $event })" />
+          <NumberField label="Delay" :value="giving.later" unit="s" :stride="0.05" @set="set({ later: $event })" />
+          <NumberField label="Size factor" :value="giving.size" :stride="0.05" @set="set({ size: $event })" />
           <NumberField
             v-if="!giving.follow"
-            label="Times as fast"
+            label="Speed factor"
             :value="giving.pace"
             :stride="0.05"
             :low="0.01"
             @set="set({ pace: $event })"
           />
         </div>
-        <ul class="mt-3 min-h-[54px] text-[12px]" aria-label="What the first three will say">
+        <ul class="mt-3 min-h-[54px] text-[12px]" aria-label="Preview of the first three formulas">
           <li v-for="s in says" :key="s.name" class="flex gap-2">
             <span class="w-32 shrink-0 truncate text-faded">{{ s.name }}</span><span class="tabular truncate">{{
               s.text
@@ -131,7 +131,7 @@ function done(): void {
         <div class="mt-2 flex justify-end gap-2">
           <button class="button" type="button" @click="emit('close')">Cancel</button>
           <button class="button button-strong" type="submit" :disabled="picked.length === 0">
-            Give to {{ picked.length }}
+            Apply to {{ picked.length }}
           </button>
         </div>
       </DialogPanel>

@@ -19,20 +19,20 @@ const store = usePiece()
 const piece = computed(() => store.piece!)
 const own = computed(() => guidesOf(piece.value))
 const AXES: readonly (readonly [GuideAxis, string])[] = [
-  ['x', 'Upright'],
-  ['y', 'Level'],
+  ['x', 'Vertical'],
+  ['y', 'Horizontal'],
 ]
 
 function lay(axis: GuideAxis): void {
   const op = layGuide(piece.value, axis, 0)
   if (op) store.act(op)
-  else store.notice = { says: `There are ${MOST_GUIDES} guides already; take one away to have room.` }
+  else store.notice = { says: `There are ${MOST_GUIDES} guides already; delete one first.` }
 }
 </script>
 
 <template>
   <fieldset class="flex flex-col gap-2">
-    <legend class="mb-1 font-semibold">Ruled over it</legend>
+    <legend class="mb-1 font-semibold">Guides</legend>
     <TickField
       v-for="(label, what) in RULED"
       :key="what"
@@ -60,7 +60,7 @@ function lay(axis: GuideAxis): void {
         <button
           class="link p-1"
           type="button"
-          :aria-label="`Take ${says.toLowerCase()} guide ${nth + 1} away`"
+          :aria-label="`Delete ${says.toLowerCase()} guide ${nth + 1}`"
           @click="store.act(dropGuide(piece, axis, nth))"
         >
           <X :size="12" />
@@ -68,8 +68,8 @@ function lay(axis: GuideAxis): void {
       </div>
     </div>
     <p class="flex gap-3">
-      <button class="link" type="button" @click="lay('x')">an upright guide</button>
-      <button class="link" type="button" @click="lay('y')">a level guide</button>
+      <button class="link" type="button" @click="lay('x')">Vertical guide</button>
+      <button class="link" type="button" @click="lay('y')">Horizontal guide</button>
     </p>
   </fieldset>
 </template>

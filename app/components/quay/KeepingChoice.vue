@@ -1,12 +1,12 @@
 <script setup lang="ts">
-/** When a change of pace keeps every value where it is: while it plays, always, or never. */
+/** When a change of pace keeps every value where it is: while playing, always, or never. */
 import { Check, ChevronDown, Waves } from '@lucide/vue'
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
 import { usePiece, type Keeping } from '~/stores/piece.ts'
 
 const store = usePiece()
 const CHOICES: readonly { is: Keeping; says: string; more: string }[] = [
-  { is: 'playing', says: 'while it plays', more: 'Stopped, a change is just what was typed.' },
+  { is: 'playing', says: 'while playing', more: 'Stopped, a change is just what was typed.' },
   { is: 'always', says: 'always', more: 'Also while it stands still.' },
   { is: 'never', says: 'never', more: 'Values jump to where the new numbers put them.' },
 ]
@@ -20,7 +20,7 @@ const chosen = computed(() => CHOICES.find(c => c.is === store.keeping)!)
       :class="store.keeping === 'never' ? 'text-faded' : ''"
       title="Changing a pace keeps every value where it is and changes only where it goes next"
     >
-      <Waves :size="15" :class="store.keeping === 'never' ? '' : 'text-kelp'" />No jump: {{ chosen.says
+      <Waves :size="15" :class="store.keeping === 'never' ? '' : 'text-kelp'" />Smooth tuning: {{ chosen.says
       }}<ChevronDown :size="14" class="text-faded" />
     </ListboxButton>
     <ListboxOptions class="panel absolute right-0 z-40 mt-1 w-72 py-1 focus:outline-none">
@@ -28,7 +28,7 @@ const chosen = computed(() => CHOICES.find(c => c.is === store.keeping)!)
         <li class="flex cursor-default items-start gap-2 px-3 py-[5px]" :class="{ 'bg-band': active }">
           <Check :size="14" class="mt-[2px] shrink-0" :class="selected ? 'text-kelp' : 'invisible'" />
           <span
-            >No jump {{ c.says }}<span class="block text-[12px] text-faded">{{ c.more }}</span></span
+            >Smooth tuning {{ c.says }}<span class="block text-[12px] text-faded">{{ c.more }}</span></span
           >
         </li>
       </ListboxOption>

@@ -1,40 +1,40 @@
 <script setup lang="ts">
-/** All keys of the quay. */
+/** Keyboard shortcuts of the quay. */
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
 const emit = defineEmits<{ close: [] }>()
 const KEYS: readonly (readonly [string, string])[] = [
   ['Space', 'play and stop'],
-  ['/', 'find a part, a property or a command'],
+  ['/', 'find a part, property or command'],
   ['0', 'back to time 0'],
-  [', .', 'one frame back, on'],
-  ['Shift , .', 'one second back, on'],
-  ['↑ ↓', 'the entry before, after'],
-  ['Enter', 'into the formula in hand; there: let it run'],
-  ['Esc', 'out of the formula; what was typed goes back'],
-  ['Alt B', 'leave out the term at the caret, or bring it back'],
-  ['Alt D', 'make a dial of the number at the caret'],
+  [', .', 'one frame back, forward'],
+  ['Shift , .', 'one second back, forward'],
+  ['↑ ↓', 'previous entry, next entry'],
+  ['Enter', 'edit the selected formula; in it: run it'],
+  ['Esc', 'leave the formula and revert what was typed'],
+  ['Alt B', 'bypass the term at the caret, or restore it'],
+  ['Alt D', 'make a dial from the number at the caret'],
   ['Alt Enter', 'accept the first fix of a formula'],
   ['Alt ↑ ↓', 'step the number at the caret, Shift coarser'],
-  ['Ctrl C V', 'copy the formula in hand; paste it on the chosen part'],
+  ['Ctrl C V', 'copy the selected formula; paste it on the selected part'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
-  ['A', 'the chosen part alone on the stage, all again'],
-  ['C', 'a mark of the cue in hand here, also while it plays'],
-  ['K', 'a hand key of the property in hand here'],
-  ['[ ]', 'the marked stretch begins, ends here'],
+  ['A', 'solo the selected part, or show everything again'],
+  ['C', 'mark the selected cue here, also while playing'],
+  ['K', 'set a keyframe of the selected property here'],
+  ['[ ]', 'start or end the marked stretch here'],
   ['P', 'patterns: put one on, save one'],
-  ['T Y', 'keep a take of the formula in hand; the take before'],
+  ['T Y', 'keep a take of the selected formula; previous take'],
   ['D', 'the next page of the desk'],
-  ['F', 'in the scope: all of it in sight again'],
-  ['G', 'in the scope: the curve before the change on, off'],
-  ['← ↑ → ↓', 'on the stage: move what is chosen by 1 px, with Shift by 10; nothing chosen: the view'],
-  ['Enter Esc', 'on the stage: into a group, out of it'],
-  ['Ctrl A D G', 'on the stage: choose all; double, group what is chosen'],
-  ['Ctrl C V', 'on the stage: copy what is chosen with all that belongs to it; paste it, also in another piece'],
-  ['Del', 'on the stage: take away what is chosen'],
-  ['+ − F', 'on the stage: nearer, further, all of it again'],
-  ['Alt ← ↑ → ↓', 'on the stage of a piece in depth: look round it; Home: straight ahead'],
+  ['F', 'in the scope: fit everything'],
+  ['G', 'in the scope: show or hide the curve before the change'],
+  ['← ↑ → ↓', 'on the stage: move the selection by 1 px, with Shift by 10; with nothing selected, pan the view'],
+  ['Enter Esc', 'on the stage: enter a group, leave it'],
+  ['Ctrl A D G', 'on the stage: select all; duplicate; group'],
+  ['Ctrl C V', 'on the stage: copy the selection with everything it needs; paste it, also in another piece'],
+  ['Del', 'on the stage: delete the selection'],
+  ['+ − F', 'on the stage: zoom in, zoom out, fit'],
+  ['Alt ← ↑ → ↓', 'on the stage of a piece in depth: look around; Home: reset the view'],
   ['F1', 'the manual beside the piece'],
   ['?', 'this list'],
 ]
@@ -44,7 +44,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   <Dialog :open="true" class="relative z-50" @close="emit('close')">
     <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
       <DialogPanel class="panel max-h-[92vh] w-[480px] overflow-y-auto p-4">
-        <DialogTitle class="mb-3 text-[15px] font-semibold">Keys</DialogTitle>
+        <DialogTitle class="mb-3 text-[15px] font-semibold">Keyboard shortcuts</DialogTitle>
         <dl class="grid grid-cols-[120px_1fr] gap-y-[6px]">
           <template v-for="[key, says] in KEYS" :key="key"
             ><dt class="tabular">{{ key }}</dt>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Hand keys of a property in the scope: points over time, and what comes after the last. */
+/** Keyframes of a property in the scope: points over time, and what comes after the last. */
 import { setKeys } from '~~/core/acts/parts.ts'
 import { setKeyPoints } from '~~/core/acts/points.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
@@ -43,7 +43,7 @@ const uneven = computed(() => {
     <div class="flex w-[190px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-rule p-3">
       <select
         class="field"
-        aria-label="After the last key"
+        aria-label="After the last keyframe"
         :value="keys.after"
         @change="
           store.act(
@@ -56,7 +56,7 @@ const uneven = computed(() => {
       >
         <option v-for="a in AFTER" :key="a" :value="a">{{ AFTERWARDS[a] }}</option>
       </select>
-      <p v-if="uneven" class="text-[12px] text-brass">First and last key differ, so a repeat leaps.</p>
+      <p v-if="uneven" class="text-[12px] text-brass">The first and last keyframes differ, so repeating jumps.</p>
       <PointsValues
         :points="keys.points"
         :picked="picked"
@@ -69,7 +69,7 @@ const uneven = computed(() => {
         type="button"
         @click="store.act(setKeys(store.piece!, part, property, null))"
       >
-        Take all keys away
+        Delete all keyframes
       </button>
     </div>
   </div>

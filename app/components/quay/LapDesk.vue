@@ -32,7 +32,7 @@ const keep = ref(false)
 function setLap(length: number): void {
   typed.value = null
   const wanted = fractionOf(length)
-  if (!wanted) store.notice = { says: 'A lap lasts more than 0 seconds. The old one stays.' }
+  if (!wanted) store.notice = { says: 'A lap must be longer than 0 seconds. The old length is kept.' }
   else tuning.lap(wanted.n, wanted.d, keep.value)
 }
 
@@ -75,7 +75,7 @@ watch(
   },
   { immediate: true },
 )
-/** The shortest lap with which all close that come back at all. */
+/** The shortest lap in which everything that repeats loops. */
 const shortest = shallowRef<number | null>(null)
 watch(
   () => store.program,
@@ -116,9 +116,7 @@ function take(key: string, closing: Closing): void {
         />
         s</label
       >
-      <label
-        class="flex items-center gap-2"
-        title="The moment at which lap 0 begins, on a whole frame: exports begin there"
+      <label class="flex items-center gap-2" title="When lap 0 starts, on a whole frame; exports start there"
         >Start
         <QuantityInput
           class="field tabular w-20"
@@ -131,29 +129,29 @@ function take(key: string, closing: Closing): void {
       >
       <TickField
         label="Keep lap position"
-        title="Changing the length moves the start, so that the lap is as far along as before"
+        title="Changing the length moves the start so that the lap stays as far along as it is"
         :value="keep"
         @set="keep = $event"
       />
       <span class="tabular text-[12px] text-faded" data-frames
-        >{{ wantedFrames ?? frames }} frames at {{ printNumber(rate, 3) }} a second, 0 …
-        {{ (wantedFrames ?? frames) - 1 }} go out</span
+        >{{ wantedFrames ?? frames }} frames at {{ printNumber(rate, 3) }} fps, 0 …
+        {{ (wantedFrames ?? frames) - 1 }}</span
       >
       <span class="ml-auto" :class="verdicts.count.open + verdicts.count.later === 0 ? 'text-kelp' : ''" data-closing
         ><template v-if="verdicts.all || verdicts.count.all > 0"
           ><OurWord word="closes">{{ loopText(verdicts.count) }}</OurWord
           ><span v-if="verdicts.count.later > 0" class="text-sea" data-later>, {{ laterText(verdicts.count) }}</span
           ><span v-if="verdicts.busy" class="text-faded">, </span></template
-        ><span v-if="verdicts.busy" class="text-faded" data-asking>looking…</span></span
+        ><span v-if="verdicts.busy" class="text-faded" data-asking>checking …</span></span
       >
       <button
         v-if="shortest !== null && Math.abs(shortest - seconds) > 1e-9"
         class="chip"
         type="button"
-        title="The shortest lap with which all close that come back at all"
+        title="The shortest lap in which everything that repeats loops"
         @click="setLap(Number(shortest.toFixed(6)))"
       >
-        all that come back would close in {{ printNumber(shortest, 4) }} s
+        everything that repeats would loop in {{ printNumber(shortest, 4) }} s
       </button>
     </form>
     <table class="w-full">
@@ -178,7 +176,7 @@ function take(key: string, closing: Closing): void {
             <select
               v-if="(proposals.get(r.key) ?? []).length > CHIPS"
               class="field ml-1 h-[22px] py-0 text-[12px]"
-              :aria-label="`More that closes ${r.name}`"
+              :aria-label="`More that makes ${r.name} loop`"
               value=""
               @change="takeNth(r.key, Number(($event.target as HTMLSelectElement).value))"
             >
@@ -200,8 +198,7 @@ function take(key: string, closing: Closing): void {
       <TouchingParts />
     </template>
     <p v-if="rows.length === 0" class="py-3 text-faded">
-      A lap is the stretch of time after which a loop comes round. As soon as something moves, it stands here whether it
-      closes.
+      A lap is how long the loop is. As soon as something moves, this page says whether it loops.
     </p>
   </div>
 </template>

@@ -11,11 +11,11 @@ const emit = defineEmits<{ answer: [go: boolean] }>()
       <DialogPanel class="panel w-[440px] p-4">
         <DialogTitle class="mb-2 text-[15px] font-semibold">Not saved yet</DialogTitle>
         <p>
-          The last changes are not on the server’s disk. They wait in this browser and are saved as soon as the server
-          takes them, here or when the piece is opened again.
+          Your last changes aren’t saved on the server yet. They are kept in this browser and will be saved as soon as
+          the server responds, here or when you open the piece again.
         </p>
         <div class="mt-4 flex justify-end gap-2">
-          <button class="button" type="button" @click="emit('answer', true)">Leave all the same</button>
+          <button class="button" type="button" @click="emit('answer', true)">Leave anyway</button>
           <button class="button button-strong" type="button" @click="emit('answer', false)">Stay</button>
         </div>
       </DialogPanel>

@@ -21,7 +21,7 @@ async function look(): Promise<void> {
   found.value = leaving
   told.value =
     leaving === null
-      ? 'This takes too long to look through. Fewer copies or a shorter lap help.'
+      ? 'This takes too long to check. Fewer copies or a shorter lap would help.'
       : leaving.length === 0
         ? 'Nothing leaves the stage at any frame.'
         : ''
@@ -35,18 +35,18 @@ const nameOf = (id: string) => store.piece!.parts[id]?.name ?? id
 </script>
 
 <template>
-  <section class="mt-3" aria-label="What leaves the stage">
+  <section class="mt-3" aria-label="Off-stage parts">
     <p class="flex items-center gap-3">
-      <span class="font-semibold">What leaves the stage</span>
+      <span class="font-semibold">Off-stage parts</span>
       <button class="chip" type="button" :disabled="looking" @click="look">
-        {{ looking ? 'looking …' : 'look through the lap' }}
+        {{ looking ? 'checking …' : 'Check the lap' }}
       </button>
       <span v-if="told" :class="found ? 'text-kelp' : 'text-brass'" role="status">{{ told }}</span>
     </p>
     <ul v-if="found && found.length > 0" class="mt-1">
       <li v-for="l in found" :key="l.part" class="flex items-center gap-2 border-b border-rule py-1">
         <span class="w-[178px] truncate font-medium">{{ nameOf(l.part) }}</span>
-        <span class="text-brass">{{ l.wholly ? 'is off the stage' : 'reaches over the edge' }}</span>
+        <span class="text-brass">{{ l.wholly ? 'is off the stage' : 'crosses the edge' }}</span>
         <button
           class="tabular ml-auto rounded-sm border border-rule px-2 text-[12px] hover:border-faded"
           type="button"

@@ -22,7 +22,7 @@ function set(change: Parameters<typeof pinText>[2]): void {
   if (tie !== null) {
     const old = store.piece!.ties[tie]!
     const value = { ...old, ratio: change.ratio ?? old.ratio, offset: change.offset ?? old.offset }
-    if (value.ratio === 0) store.notice = { says: 'What works both ways has no ratio of 0.' }
+    if (value.ratio === 0) store.notice = { says: 'A two-way link can’t have a ratio of 0.' }
     else smoothing.told(setTie(store.piece!, tie, value))
     return
   }
@@ -63,16 +63,16 @@ function cutIt(): void {
       >
     </strong>
     <span class="ml-auto flex gap-2">
-      <button class="button" type="button" @click="turn">Turn round</button>
+      <button class="button" type="button" @click="turn">Reverse link</button>
       <button
         class="button"
         type="button"
         :aria-pressed="pin.tie !== null"
         @click="done(bothWays(store.program!, pin), () => {})"
       >
-        {{ pin.tie === null ? 'Both ways' : 'One way' }}
+        {{ pin.tie === null ? 'Two-way' : 'One-way' }}
       </button>
-      <button class="button text-coral" type="button" @click="cutIt">Cut</button>
+      <button class="button text-coral" type="button" @click="cutIt">Unlink</button>
     </span>
     <div class="flex basis-full flex-wrap items-center gap-x-4 gap-y-1">
       <NumberField
@@ -91,14 +91,16 @@ function cutIt(): void {
       />
       <NumberField
         v-if="pin.ratio !== null && pin.tie === null"
-        label="Later by"
+        label="Delay"
         :value="pin.lag"
         unit="s"
         :stride="0.05"
         :low="0"
         @set="set({ lag: $event })"
       />
-      <span v-if="pin.ratio === null" class="text-faded">It is part of the formula; its numbers are there.</span>
+      <span v-if="pin.ratio === null" class="text-faded"
+        >This link is part of the formula: change its numbers there.</span
+      >
     </div>
   </div>
 </template>

@@ -79,7 +79,7 @@ function drop(e: DragEvent, driven: string): void {
         :aria-pressed="ofHand"
         @click="ofHand = true"
       >
-        of {{ inHand ? name(inHand) : 'what is in hand' }}
+        of {{ inHand ? name(inHand) : 'the selection' }}
       </button>
       <label class="field flex items-center gap-2">
         <Search :size="13" class="text-faded" aria-hidden="true" />
@@ -102,20 +102,20 @@ function drop(e: DragEvent, driven: string): void {
       </button>
       <button class="chip" type="button" @click="chaining = true">Chain…</button>
       <span class="ml-auto text-[12px] text-faded" data-count
-        >{{ pins.length }} {{ pins.length === 1 ? 'link' : 'links' }}{{ both > 0 ? `, ${both} both ways` : '' }}</span
+        >{{ pins.length }} {{ pins.length === 1 ? 'link' : 'links' }}{{ both > 0 ? `, ${both} two-way` : '' }}</span
       >
     </div>
     <NewLink v-if="linkingNew || pins.length === 0" @linked="((chosen = $event), (linkingNew = false))" />
     <p v-if="across.length === 0" class="px-4 py-3 text-faded">
-      Nothing reads anything yet. Link two properties above; or take an entry of the tide table in hand: it stands here,
-      and one press where it crosses another links them.
+      No links yet. Link two properties above, or select an entry of the tide table: it appears here, and one press
+      where it crosses another links them.
     </p>
     <div v-else class="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-2">
       <table class="border-separate border-spacing-0">
         <thead>
           <tr>
             <th class="sticky top-0 left-0 z-20 min-w-[150px] bg-sheet text-left text-[12px] font-normal text-faded">
-              what drives stands above
+              columns drive rows
             </th>
             <th
               v-for="d in across"
@@ -143,7 +143,7 @@ function drop(e: DragEvent, driven: string): void {
               scope="row"
               class="sticky left-0 z-10 max-w-[170px] truncate bg-sheet py-[2px] pr-2 text-left font-medium"
               :class="r === inHand ? 'text-sea' : ''"
-              :title="`${name(r)}: drop an entry here to let it follow that`"
+              :title="`${name(r)}: drop an entry here to make it follow that`"
               @dragover="mayDrop"
               @drop="drop($event, r)"
             >

@@ -17,11 +17,11 @@ function insert(text: string): void {
 }
 function replace(text: string): void {
   if (hand.drive) tuning.commit(hand.drive, text)
-  else store.notice = { says: 'Press an entry of the tide table first: the example is put into its formula.' }
+  else store.notice = { says: 'Select an entry of the tide table first: the example goes into its formula.' }
 }
 provideExamples(() => [
-  { says: 'Insert', title: 'Where the caret is in the formula in hand', do: insert },
-  { says: 'Use instead', title: 'In place of the formula in hand; undo takes it back', do: replace },
+  { says: 'Insert', title: 'At the caret of the selected formula', do: insert },
+  { says: 'Use instead', title: 'Replaces the selected formula; undo restores it', do: replace },
 ])
 </script>
 
@@ -37,8 +37,8 @@ provideExamples(() => [
         to="/manual"
         target="_blank"
         class="button button-plain w-7 !px-0"
-        aria-label="Manual in a tab of its own"
-        title="In a tab of its own"
+        aria-label="Open the manual in its own tab"
+        title="Open in its own tab"
         ><ExternalLink :size="15"
       /></NuxtLink>
       <IconButton label="Close the manual" @click="emit('close')"><X :size="16" /></IconButton>

@@ -10,7 +10,7 @@ import { useVerdicts } from '~/stores/verdicts.ts'
 const store = usePiece()
 const hand = useHand()
 const verdicts = useVerdicts()
-const emit = defineEmits<{ keys: []; manual: []; find: [] }>()
+const emit = defineEmits<{ find: [] }>()
 const lap = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)
 /** The mark of the lap: a full ring where all loop, an empty one where some do later, else a diamond. */
 const mark = computed(() =>
@@ -21,9 +21,6 @@ const mark = computed(() =>
       : 'rounded-full bg-kelp',
 )
 const renaming = ref(false)
-const versions = ref(false)
-const givingOut = ref(false)
-const handingOver = ref(false)
 const title = ref('')
 const field = useTemplateRef('field')
 
@@ -37,7 +34,7 @@ function rename(): void {
   if (!renaming.value) return
   renaming.value = false
   const wanted = title.value.trim()
-  if (wanted === '') store.notice = { says: 'A piece needs a title; the old one stays.' }
+  if (wanted === '') store.notice = { says: 'A piece needs a title. The old one is kept.' }
   else if (wanted !== store.piece!.title)
     store.act({ says: `rename the piece ${wanted}`, puts: [{ set: 'title', value: wanted.slice(0, 120) }] })
 }
@@ -84,12 +81,12 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       class="ml-1 rounded-sm px-1 whitespace-nowrap hover:bg-band"
       :class="state.tone"
       type="button"
-      title="Versions of this piece"
-      @click="versions = true"
+      title="Version history"
+      @click="hand.dialog = 'versions'"
     >
       <span role="status" data-saving>{{ state.text }}</span>
     </button>
-    <LazyVersionsDialog v-if="versions" @close="versions = false" />
+    <LazyVersionsDialog v-if="hand.dialog === 'versions'" @close="hand.dialog = null" />
     <button
       class="button ml-2 w-8 !px-0"
       type="button"
@@ -113,7 +110,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     <button
       class="button ml-auto min-w-0 shrink justify-start !font-normal text-faded"
       type="button"
-      title="Find a part, a property or a command (/)"
+      title="Find a part, property or command (/)"
       @click="emit('find')"
     >
       <Search :size="14" /><span class="hidden truncate lg:inline">Find anything</span><kbd class="tabular ml-1">/</kbd>
@@ -128,40 +125,40 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       <span class="inline-block h-[9px] w-[9px]" :class="mark" aria-hidden="true" />
       Lap {{ printNumber(lap, 3) }} s
       <span class="hidden font-normal text-faded xl:inline">{{
-        verdicts.all ? loopText(verdicts.count) : 'looking…'
+        verdicts.all ? loopText(verdicts.count) : 'checking …'
       }}</span>
     </button>
     <button
       class="button button-strong shrink-0"
       type="button"
-      title="This piece as film, page, drawing, shapes, numbers, file"
-      @click="givingOut = true"
+      title="Export this piece as a film, page, drawing, 3D scene, numbers or file"
+      @click="hand.dialog = 'export'"
     >
-      Give out
+      Export
     </button>
     <IconButton
       label="Hand over"
-      title="Hand over: a page with the stage and a few dials, for somebody else"
-      @click="handingOver = true"
+      title="Hand over: a page with the stage and a few dials, for someone else"
+      @click="hand.dialog = 'hand over'"
     >
       <Handshake :size="16" />
     </IconButton>
-    <LazyHandOver v-if="handingOver" @close="handingOver = false" />
+    <LazyHandOver v-if="hand.dialog === 'hand over'" @close="hand.dialog = null" />
     <LazyGiveOut
-      v-if="givingOut"
+      v-if="hand.dialog === 'export'"
       :id="store.id"
       :piece="store.piece!"
       live
       :at="store.player!.now().seconds"
       :looping="verdicts.count"
-      @close="givingOut = false"
+      @close="hand.dialog = null"
     />
     <div class="flex items-center gap-1">
       <KeepingChoice />
-      <IconButton label="Manual" title="The manual, beside the piece (F1)" @click="emit('manual')">
+      <IconButton label="Manual" title="The manual, beside the piece (F1)" @click="hand.manual = !hand.manual">
         <BookOpen :size="16" />
       </IconButton>
-      <IconButton label="All keys" title="All keys (?)" @click="emit('keys')">
+      <IconButton label="Keyboard shortcuts" title="Keyboard shortcuts (?)" @click="hand.dialog = 'keys'">
         <Keyboard :size="16" />
       </IconButton>
       <ThemeButton />

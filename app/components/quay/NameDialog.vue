@@ -29,7 +29,7 @@ function done(): void {
         <p class="mt-2 min-h-[18px]" :class="problem ? 'text-coral' : 'text-faded'" role="status">
           {{
             problem ??
-            (readers.length > 0 ? `Changed along: ${readers.slice(0, 5).join(', ')}.` : 'Nothing reads it yet.')
+            (readers.length > 0 ? `Also updated: ${readers.slice(0, 5).join(', ')}.` : 'Nothing uses it yet.')
           }}
         </p>
         <div class="mt-3 flex justify-end gap-2">

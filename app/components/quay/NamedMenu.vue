@@ -17,7 +17,7 @@ const MOST = 4
 /** Looked for when the menu is opened. */
 function readers(): string {
   const all = readersOf(store.piece!, props.collection, props.id)
-  if (all.length === 0) return 'Nothing reads it.'
+  if (all.length === 0) return 'Nothing uses it.'
   const more = all.length > MOST ? ` and ${all.length - MOST} more` : ''
   return `Read by ${all.slice(0, MOST).join(', ')}${more}.`
 }
@@ -31,8 +31,8 @@ function remove(): void {
   store.act(removeNamed(store.piece!, props.collection, props.id))
   if (hand.drive === `${props.collection}/${props.id}` || hand.drive === `~${props.id}`) hand.take(null)
   const rests =
-    all.length === 0 ? 'Nothing read it.' : `${all.slice(0, MOST).join(', ')} read it and cannot run without it.`
-  store.notice = { says: `${gone} is taken away. ${rests}`, act: { says: 'Undo', do: store.undo } }
+    all.length === 0 ? 'Nothing used it.' : `${all.slice(0, MOST).join(', ')} use it and can’t run without it.`
+  store.notice = { says: `${gone} was deleted. ${rests}`, act: { says: 'Undo', do: store.undo } }
 }
 </script>
 
@@ -47,18 +47,18 @@ function remove(): void {
       <p v-if="open" class="px-3 py-1 text-[12px] text-faded" data-readers>{{ readers() }}</p>
       <MenuItem v-slot="{ active }"
         ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="naming = true">
-          <Pencil :size="14" />Rename, in every formula…
+          <Pencil :size="14" />Rename everywhere…
         </button></MenuItem
       >
       <MenuItem v-if="collection === 'signals'" v-slot="{ active }"
         ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="readHere">
-          <Gauge :size="14" />{{ shown ? 'Take from the row of dials' : 'Read it among the dials' }}
+          <Gauge :size="14" />{{ shown ? 'Hide from the row of dials' : 'Show among the dials' }}
         </button></MenuItem
       >
       <slot />
       <MenuItem v-slot="{ active }"
         ><button class="menu-row" :class="{ 'bg-band': active }" type="button" @click="remove">
-          <Trash2 :size="14" />Take away
+          <Trash2 :size="14" />Delete
         </button></MenuItem
       >
     </MenuItems>

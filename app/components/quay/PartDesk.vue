@@ -30,8 +30,8 @@ const wrong = ref('')
 const copies = computed(() => store.program?.instancesOf(id.value).count ?? 1)
 
 const HEADINGS = {
-  place: 'Place',
-  turn: 'Turn',
+  place: 'Position',
+  turn: 'Rotation',
   size: 'Size',
   fill: 'Fill',
   gradient: 'Gradient',
@@ -59,9 +59,9 @@ const driven = (p: Property) => store.piece!.drives[propertyKey(id.value, p.name
 const label = (p: Property) =>
   p.name.replace(/^(fill|gradient|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase())
 
-/** A hand value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
+/** A set value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
 function set(p: Property, to: number): void {
-  // What has hand keys is set at the moment that is shown.
+  // What has keyframes is set at the moment that is shown.
   if (isKeyed(p)) return driving.keyHere(propertyKey(id.value, p.name), to)
   const letters = p.name === 'size' && part.value!.copies?.layout === 'placed'
   store.act(letters ? setLetterSize(store.piece!, id.value, to) : setBase(store.piece!, id.value, p.name, to))
@@ -71,13 +71,13 @@ function set(p: Property, to: number): void {
   if (leader) {
     const name = sourceName(store.piece!, leader)
     store.notice = {
-      says: `${part.value!.name} ${p.name} follows ${name} by a link both ways: what is set here shows when that has no formula.`,
+      says: `${part.value!.name} ${p.name} follows ${name} by a two-way link: what you set here shows when that has no formula.`,
       act: { says: `Go to ${name}`, do: () => listing.reveal(leader) },
     }
   }
   if (!drive || !hidesHand(drive)) return
   store.notice = {
-    says: `${part.value!.name} ${p.name} follows its formula, which does not read the hand value.`,
+    says: `${part.value!.name} ${p.name} follows its formula, which does not read the set value.`,
     act: {
       says: 'Add it as base +',
       do: () => tuning.commit(key, onTopOfHand(drive.text)),
@@ -144,10 +144,10 @@ function drop(): void {
         v-if="part.shape.type === 'group'"
         class="button button-plain ml-auto"
         type="button"
-        title="What it carries hangs on what it hung on"
+        title="Its children move to its parent"
         @click="several.scatter"
       >
-        <Ungroup :size="14" />Give up
+        <Ungroup :size="14" />Ungroup
       </button>
       <button
         class="button button-plain"
@@ -157,7 +157,7 @@ function drop(): void {
       >
         <Copy :size="14" />Duplicate
       </button>
-      <button class="button button-plain text-coral" type="button" @click="drop"><Trash2 :size="14" />Remove</button>
+      <button class="button button-plain text-coral" type="button" @click="drop"><Trash2 :size="14" />Delete</button>
     </div>
     <div class="grid grid-cols-[repeat(auto-fill,minmax(208px,1fr))] gap-x-7 gap-y-4">
       <fieldset v-for="g in groups" :key="g.title" class="min-w-0">
@@ -171,7 +171,7 @@ function drop(): void {
             :key="p.name"
             :label="p.name"
             :title="
-              isKeyed(p) ? `${p.says} It has hand keys: this is its value now, and typing sets a key here.` : p.says
+              isKeyed(p) ? `${p.says} It has keyframes: this is its value now, and typing sets a key here.` : p.says
             "
             :again="isKeyed(p)"
             :value="value(p)"
@@ -201,38 +201,38 @@ function drop(): void {
           />
           <ChoiceField
             v-if="g.title === HEADINGS.stroke"
-            label="ends"
-            name="Ends of the line"
+            label="caps"
+            name="Line caps"
             :value="part.cap ?? 'flat'"
             :choices="{ flat: 'flat', round: 'round', square: 'square' }"
             @choose="change({ cap: $event === 'flat' ? undefined : ($event as 'round' | 'square') })"
           />
           <ChoiceField
             v-if="g.title === HEADINGS.stroke"
-            label="joints"
-            name="Joints of the line"
+            label="joins"
+            name="Line joins"
             :value="part.join ?? 'pointed'"
-            :choices="{ pointed: 'pointed', round: 'round', bevel: 'cut off' }"
+            :choices="{ pointed: 'pointed', round: 'round', bevel: 'bevelled' }"
             @choose="change({ join: $event === 'pointed' ? undefined : ($event as 'round' | 'bevel') })"
           />
         </div>
       </fieldset>
       <fieldset class="min-w-0">
         <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">
-          Pin and copies
+          Pivot and copies
         </legend>
         <div class="flex flex-col gap-1">
           <PinPlaces :id="id" />
           <NumberField
             label="pivot x"
-            title="The point it turns and scales about, from its middle"
+            title="The point it rotates and scales around, from its middle"
             :value="part.pivot.x"
             unit="px"
             @set="pivot('x', $event)"
           />
           <NumberField
             label="pivot y"
-            title="The point it turns and scales about, from its middle"
+            title="The point it rotates and scales around, from its middle"
             :value="part.pivot.y"
             unit="px"
             @set="pivot('y', $event)"
@@ -247,7 +247,7 @@ function drop(): void {
     </div>
   </div>
   <div v-else class="min-h-0 flex-1 overflow-y-auto px-4 py-4">
-    <p class="mb-3 text-faded">Choose a part on the stage or in the tide table to set it by hand, or add one.</p>
+    <p class="mb-3 text-faded">Select a part on the stage or in the tide table to edit it, or add one.</p>
     <AddPart />
     <PartsList />
   </div>

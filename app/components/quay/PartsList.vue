@@ -33,9 +33,9 @@ function move(id: string, by: 1 | -1): void {
 
 function hang(id: string, parent: string): void {
   store.act(hangOn(store.piece!, id, parent || null))
-  const where = parent ? `hangs on ${name(parent)}` : 'hangs on nothing'
+  const where = parent ? `is now a child of ${name(parent)}` : 'no longer has a parent'
   store.notice = {
-    says: `${name(id)} ${where} now; its numbers count from there.`,
+    says: `${name(id)} ${where}; its numbers count from there.`,
     act: { says: 'Undo', do: store.undo },
   }
 }
@@ -67,7 +67,7 @@ function putDown(e: DragEvent, id: string): void {
   if (at === 'on' && mayHangOn(store.piece!, part).includes(id)) return hang(part, id)
   const op = at === 'on' ? null : moveBeside(store.piece!, part, id, at === 'above')
   if (op) store.act(op)
-  else store.notice = { says: `${name(part)} cannot go there: ${name(id)} hangs on it.` }
+  else store.notice = { says: `${name(part)} can’t go there: ${name(id)} is its child.` }
 }
 </script>
 
@@ -102,7 +102,7 @@ function putDown(e: DragEvent, id: string): void {
         >on
         <select
           class="field w-[150px] text-ink"
-          :aria-label="`${l.part.name} hangs on`"
+          :aria-label="`Parent of ${l.part.name}`"
           :value="l.part.parent ?? ''"
           @focus="looked = l.id"
           @pointerdown="looked = l.id"
@@ -116,7 +116,7 @@ function putDown(e: DragEvent, id: string): void {
         :label="`${l.part.hidden ? 'Show' : 'Hide'} ${l.part.name}`"
         :aria-pressed="l.part.hidden === true"
         :title="
-          l.part.hidden ? 'A helper: it runs and is not seen. Show it' : 'Hide it: it runs on as a helper, unseen'
+          l.part.hidden ? 'Hidden helper: it runs but isn’t shown. Show it' : 'Hide it: it keeps running as a helper'
         "
         @click="store.act(setPart(store.piece!, l.id, { hidden: !l.part.hidden }))"
         small
@@ -126,16 +126,21 @@ function putDown(e: DragEvent, id: string): void {
       <IconButton
         :label="`${l.part.locked ? 'Unlock' : 'Lock'} ${l.part.name}`"
         :aria-pressed="l.part.locked === true"
-        title="Locked, the hand on the stage passes by it"
+        title="Lock it: it can’t be selected on the stage"
         @click="store.act(setPart(store.piece!, l.id, { locked: !l.part.locked }))"
         small
       >
         <component :is="l.part.locked ? Lock : LockOpen" :size="14" />
       </IconButton>
-      <IconButton :label="`Move ${l.part.name} up`" title="Up, towards the eye" @click="move(l.id, 1)" small>
+      <IconButton :label="`Move ${l.part.name} up`" title="Move up, towards the viewer" @click="move(l.id, 1)" small>
         <ArrowUp :size="14" />
       </IconButton>
-      <IconButton :label="`Move ${l.part.name} down`" title="Down, away from the eye" @click="move(l.id, -1)" small>
+      <IconButton
+        :label="`Move ${l.part.name} down`"
+        title="Move down, away from the viewer"
+        @click="move(l.id, -1)"
+        small
+      >
         <ArrowDown :size="14" />
       </IconButton>
     </li>

@@ -36,7 +36,7 @@ function typed(e: Event): void {
 
 <template>
   <p v-if="laidCoarsely(shape)" class="text-[12px] text-brass">
-    It has so many points that its bends are drawn in fewer pieces. Split it into several paths to draw them finer.
+    This path has so many points that its curves are drawn more coarsely. Split it into several paths for finer curves.
   </p>
   <TickField
     label="closed"
@@ -62,19 +62,19 @@ function typed(e: Event): void {
       {{ k }}
     </button>
     <IconButton
-      label="A pose more, like this one"
-      title="A pose more, like this one: its points are pulled on the stage"
+      label="Add a pose like this one"
+      title="Add a pose like this one: its points are pulled on the stage"
       small
       :disabled="shape.poses.length >= MOST_POSES"
       @click="more"
       ><Plus :size="14"
     /></IconButton>
-    <IconButton label="This pose away" small :disabled="shape.poses.length < 2" @click="fewer"
+    <IconButton label="Delete this pose" small :disabled="shape.poses.length < 2" @click="fewer"
       ><Minus :size="14"
     /></IconButton>
   </div>
   <label class="block"
-    ><span>points, x and y a line</span>
+    ><span>points (x and y, one per line)</span>
     <textarea
       class="field tabular mt-1 h-[92px] w-full resize-y"
       aria-label="Points of the outline"

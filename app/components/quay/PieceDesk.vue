@@ -2,11 +2,12 @@
 /** What stands once in a piece: its stage, its frames, its eye, its chance, its kept states. */
 import { fractionOf, framesOf, setEye, setFrameRate, setSeed, setStage, settleAll } from '~~/core/acts/settings.ts'
 import { printNumber } from '~~/core/units/units.ts'
+import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
+const hand = useHand()
 const piece = computed(() => store.piece!)
-const versions = ref(false)
 const SIZES = [
   [1280, 720],
   [1920, 1080],
@@ -31,7 +32,7 @@ function setRate(value: number): void {
   const before = frames.value
   store.act(setFrameRate(fraction))
   store.notice = {
-    says: `${printNumber(rate.value, 3)} frames a second: a lap has ${frames.value} frames, it had ${before}. What is written per second looks the same.`,
+    says: `${printNumber(rate.value, 3)} fps: a lap now has ${frames.value} frames instead of ${before}. Speeds stay the same.`,
     act: { says: 'Undo', do: store.undo },
   }
 }
@@ -50,7 +51,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         ><span class="flex-1">Size</span>
         <select class="field tabular" aria-label="Size of the stage" :value="size" @change="setSize">
           <option v-for="[w, h] in SIZES" :key="`${w} ${h}`" :value="`${w} ${h}`">{{ w }} × {{ h }}</option>
-          <option v-if="!SIZES.some(([w, h]) => `${w} ${h}` === size)" :value="size">own</option>
+          <option v-if="!SIZES.some(([w, h]) => `${w} ${h}` === size)" :value="size">custom</option>
         </select></label
       >
       <NumberField
@@ -75,7 +76,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
     <GuideFields />
     <fieldset class="flex flex-col gap-2">
       <legend class="mb-1 flex items-center gap-2 font-semibold">
-        Ground
+        Background
         <span
           class="inline-block h-3 w-6 rounded-sm border border-rule"
           :style="{
@@ -84,7 +85,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         />
       </legend>
       <NumberField
-        label="Ground lightness"
+        label="Background lightness"
         :value="Number((piece.stage.background.lightness * 100).toFixed(2))"
         unit="%"
         :low="0"
@@ -92,7 +93,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         @set="ground({ lightness: $event / 100 })"
       />
       <NumberField
-        label="Ground chroma"
+        label="Background chroma"
         :value="Number((piece.stage.background.chroma * 100).toFixed(2))"
         unit="%"
         :low="0"
@@ -100,7 +101,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         @set="ground({ chroma: $event / 100 })"
       />
       <NumberField
-        label="Ground hue"
+        label="Background hue"
         :value="piece.stage.background.hue"
         unit="deg"
         :low="-360"
@@ -111,10 +112,10 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
     <fieldset class="flex flex-col gap-2">
       <legend class="mb-1 font-semibold">Frames</legend>
       <label class="flex items-center gap-2"
-        ><span class="flex-1">A second</span>
+        ><span class="flex-1">Frame rate</span>
         <select
           class="field tabular"
-          aria-label="Frames a second"
+          aria-label="Frame rate"
           :value="rate"
           @change="setRate(Number(($event.target as HTMLSelectElement).value))"
         >
@@ -122,11 +123,11 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
           <option v-if="!(RATES as readonly number[]).includes(rate)" :value="rate">{{ printNumber(rate, 3) }}</option>
         </select></label
       >
-      <NumberField label="Frames a second, own" :value="rate" :low="0.001" :high="1000" @set="setRate" />
+      <NumberField label="Custom frame rate" :value="rate" :low="0.001" :high="1000" @set="setRate" />
       <p class="tabular text-[12px] text-faded" data-frames>A lap has {{ frames }} frames, 0 … {{ frames - 1 }}.</p>
     </fieldset>
     <fieldset class="flex flex-col gap-2">
-      <legend class="mb-1 font-semibold">Eye and chance</legend>
+      <legend class="mb-1 font-semibold">Camera and seed</legend>
       <TickField
         label="In depth"
         :value="piece.camera !== null"
@@ -134,7 +135,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
       />
       <NumberField
         v-if="piece.camera"
-        label="The eye stands off"
+        label="Camera distance"
         :value="piece.camera.distance"
         unit="px"
         :low="1"
@@ -158,19 +159,19 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
       />
     </fieldset>
     <fieldset class="flex flex-col items-start gap-2">
-      <legend class="mb-1 font-semibold">Kept</legend>
-      <button class="button" type="button" @click="versions = true">Versions of this piece…</button>
+      <legend class="mb-1 font-semibold">Saved</legend>
+      <button class="button" type="button" @click="hand.dialog = 'versions'">Version history…</button>
       <button class="button" type="button" :disabled="gathered === 0" @click="store.act(settleAll(piece))">
-        Settle all from 0
+        Reset tuning offsets
       </button>
       <p class="text-[12px] text-faded">
         {{
           gathered === 0
-            ? 'Nothing was moved along by tuning dials.'
-            : `Tuning dials while it played has moved ${gathered} ${gathered === 1 ? 'pace' : 'paces'} along.`
+            ? 'Nothing is offset by tuning.'
+            : `Tuning dials while playing has offset ${gathered} ${gathered === 1 ? 'pace' : 'paces'}.`
         }}
       </p>
     </fieldset>
-    <LazyVersionsDialog v-if="versions" @close="versions = false" />
+    <FrameCosts />
   </div>
 </template>

@@ -15,9 +15,9 @@ const PLACES = [
   ['left', -1, 0],
   ['middle', 0, 0],
   ['right', 1, 0],
-  ['foot left', -1, -1],
-  ['foot', 0, -1],
-  ['foot right', 1, -1],
+  ['bottom left', -1, -1],
+  ['bottom', 0, -1],
+  ['bottom right', 1, -1],
 ] as const
 
 function set(across: number, up: number): void {
@@ -26,7 +26,7 @@ function set(across: number, up: number): void {
   const copy = Math.min(hand.instance, body.count - 1)
   const half = halfOf(body, copy)
   if (!half && (across || up)) {
-    store.notice = { says: `${body.part.name} has no outline of its own: its pin is typed, or pulled on the stage.` }
+    store.notice = { says: `${body.part.name} has no outline of its own: type its pivot, or drag it on the stage.` }
     return
   }
   const grip = { id: props.id, seat: scene.seatOf(body, copy), world: body.worlds[copy]! }
@@ -36,15 +36,15 @@ function set(across: number, up: number): void {
 
 <template>
   <div class="flex items-center justify-between gap-2">
-    <span class="text-faded">pin at</span>
-    <div class="grid grid-cols-3 gap-[2px]" role="group" aria-label="Place of the pin">
+    <span class="text-faded">pivot at</span>
+    <div class="grid grid-cols-3 gap-[2px]" role="group" aria-label="Place of the pivot">
       <button
         v-for="[says, across, up] in PLACES"
         :key="says"
         class="h-4 w-6 rounded-[2px] border border-rule hover:border-ink hover:bg-sheet"
         type="button"
-        :aria-label="`Pin at the ${says}`"
-        :title="`Pin at the ${says}`"
+        :aria-label="`Pivot at the ${says}`"
+        :title="`Pivot at the ${says}`"
         @click="set(across, up)"
       />
     </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /**
- * Points over time on large paper: of a drawn curve, or hand keys. Double press adds one, points are moved by hand or
+ * Points over time on large paper: of a drawn curve, or keyframes. Double press adds one, points are moved by hand or
  * with the arrow keys, several at once with Shift; the hit point is a line that is dragged; with the pen a line is drawn
  * freehand and then thinned.
  */
@@ -159,7 +159,7 @@ function remove(): void {
   const gone = new Set(picked.value)
   const rest = points.value.filter((_, k) => !gone.has(k))
   if (rest.length === 0) {
-    store.notice = { says: 'One point stays at least.' }
+    store.notice = { says: 'At least one point is needed.' }
     return
   }
   picked.value = []

@@ -34,7 +34,7 @@ function choose(name: string): void {
 <template>
   <div class="flex flex-col gap-2">
     <p v-if="picked.length === 0" class="text-[12px] text-faded">
-      Double press adds a point. Press one to move it, Shift for several.
+      Double-click to add a point. Press a point to move it, Shift for several.
     </p>
     <template v-else>
       <template v-if="one">
@@ -82,7 +82,7 @@ function choose(name: string): void {
         type="button"
         @click="emit('remove')"
       >
-        <Trash2 :size="13" />take away
+        <Trash2 :size="13" />delete
       </button>
     </template>
   </div>

@@ -80,13 +80,11 @@ const kept = !blocked.value
     role="alert"
   >
     <span
-      ><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both are kept: that
-      one as the piece, every state of yours among its versions.</span
+      ><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both are kept: the
+      other one as the piece, yours in its version history.</span
     >
-    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">
-      Keep mine as a piece of its own
-    </button>
-    <button class="button" type="button" :disabled="busy" @click="takeOther">Go on with the other one</button>
+    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">Keep mine as a new piece</button>
+    <button class="button" type="button" :disabled="busy" @click="takeOther">Continue with the other one</button>
     <span v-if="trouble" class="text-coral">{{ trouble }}</span>
   </div>
   <div
@@ -94,9 +92,7 @@ const kept = !blocked.value
     class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
     role="alert"
   >
-    <span
-      ><strong class="font-semibold text-coral">This piece was deleted.</strong> What you have of it stands here.</span
-    >
+    <span><strong class="font-semibold text-coral">This piece was deleted.</strong> Your copy is still here.</span>
     <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">Keep it as a new piece</button>
     <span v-if="trouble" class="text-coral">{{ trouble }}</span>
   </div>
@@ -107,17 +103,17 @@ const kept = !blocked.value
   >
     <span
       ><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }}
-      {{ kept ? 'Your work is kept in this browser' : 'This browser keeps nothing: leave the window open'
-      }}{{ store.saving.again ? '; it is sent again by itself' : '' }}.</span
+      {{ kept ? 'Your changes are kept in this browser' : 'This browser can’t store anything: keep this window open'
+      }}{{ store.saving.again ? ' and will be saved automatically' : '' }}.</span
     >
-    <button class="button ml-auto" type="button" @click="store.saveNow()">Save again</button>
+    <button class="button ml-auto" type="button" @click="store.saveNow()">Save now</button>
     <button v-if="!store.saving.again" class="button" type="button" :disabled="busy" @click="keepMine">
-      Keep mine as a piece of its own
+      Keep mine as a new piece
     </button>
     <span v-if="trouble" class="text-coral">{{ trouble }}</span>
   </div>
   <div v-if="working" class="panel fixed bottom-4 left-4 z-40 px-4 py-2 text-faded" role="status" data-working>
-    Working out what this moment comes to …
+    Calculating this moment …
   </div>
   <div
     v-if="store.notice"

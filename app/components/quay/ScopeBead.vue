@@ -16,7 +16,7 @@ defineProps<{
     :class="`bead-${handle.way}`"
     type="button"
     :data-handle-name="handle.name"
-    :aria-label="`${handle.name} ${written}, pull ${handle.way === 'up' ? 'up and down' : 'sideways'}`"
+    :aria-label="`${handle.name} ${written}, drag ${handle.way === 'up' ? 'up and down' : 'sideways'}`"
   >
     <span class="bead-mark" aria-hidden="true"><MoveHorizontal v-if="handle.way === 'apart'" :size="11" /></span>
     <span class="bead-label tabular">{{ handle.name }} {{ written }}</span>

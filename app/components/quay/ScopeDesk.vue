@@ -17,7 +17,7 @@ const SHOWN: readonly Shown[] = ['value', 'speed', 'acceleration']
 const shown = ref<Shown>('value')
 const ghostly = ref(true)
 const source = ref(0)
-/** Hand keys under the formula, and whether they are looked at. */
+/** Keyframes under the formula, and whether they are looked at. */
 const place = computed(() => {
   const [part, property] = props.drive.split('.')
   return property !== undefined && store.piece!.bases[props.drive]?.keys ? { part: part!, property } : null
@@ -62,7 +62,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
 <template>
   <div v-if="keyed && place" class="flex min-h-0 flex-1 flex-col">
     <div class="flex shrink-0 px-4 pt-2">
-      <button class="chip chip-on" type="button" aria-pressed="true" @click="keyed = false">hand keys</button>
+      <button class="chip chip-on" type="button" aria-pressed="true" @click="keyed = false">keyframes</button>
     </div>
     <LazyKeysScope v-bind="place" />
   </div>
@@ -84,7 +84,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip ml-2"
           :class="{ 'chip-on': ghostly }"
           type="button"
-          title="The curve before the change (G)"
+          title="Show the curve before the change (G)"
           :aria-pressed="ghostly"
           @click="ghostly = !ghostly"
         >
@@ -95,7 +95,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip"
           :class="{ 'chip-on': apart }"
           type="button"
-          title="The parts of the sum as curves of their own"
+          title="Show the parts of the sum as separate curves"
           :aria-pressed="apart"
           @click="apart = !apart"
         >
@@ -106,13 +106,13 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip"
           :class="{ 'chip-on': compared }"
           type="button"
-          title="The other takes as curves beside this one"
+          title="Show the other takes as curves"
           :aria-pressed="compared"
           @click="compared = !compared"
         >
           takes
         </button>
-        <button class="chip" type="button" title="All of it in sight again (F)" @click="sheet?.fit()">fit</button>
+        <button class="chip" type="button" title="Fit everything (F)" @click="sheet?.fit()">fit</button>
         <button
           class="chip"
           type="button"
@@ -131,13 +131,13 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
         >
           +
         </button>
-        <button v-if="place" class="chip" type="button" aria-pressed="false" @click="keyed = true">hand keys</button>
+        <button v-if="place" class="chip" type="button" aria-pressed="false" @click="keyed = true">keyframes</button>
         <select
           v-if="sources.length > 1"
           v-model="source"
           class="field ml-auto max-w-[240px]"
           aria-label="Handles of"
-          title="Of which source the handles are"
+          title="Which source the handles belong to"
         >
           <option v-for="(s, i) in sources" :key="i" :value="i">{{ s.text.slice(0, 60) }}</option>
         </select>

@@ -2,7 +2,6 @@
 /** The curve in hand on large paper, with handles that belong to the numbers of its formula. */
 import { sourceOf } from '~~/core/acts/sources.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
-import { asks } from '~~/core/form/working.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles as numbersOf } from '~~/core/formula/tree.ts'
 import type { Leaping } from '~~/core/insight/telling.ts'
@@ -72,7 +71,8 @@ watch([() => store.program, () => props.drive], () => (limits.value = limitsOf(s
 function look(now: number): void {
   if (!scope || pull || !store.program) return
   // What is still being worked out has its handles when it is there.
-  const asked = asks()
+  const { queue } = store.program
+  const asked = queue.requestCount
   const right = scope.from + scope.seconds
   const from = store.player!.now().seconds + 0.05 * Math.max(0, right - store.player!.now().seconds)
   handles.value =
@@ -82,7 +82,7 @@ function look(now: number): void {
           ...promiseHandles(store.program, props.drive, from + 0.8 * Math.max(0, right - from)),
         ]
       : []
-  lookedAt = asks() === asked ? now : 0
+  lookedAt = queue.requestCount === asked ? now : 0
 }
 
 /** Beads go along with the paper, without waiting for the page. */

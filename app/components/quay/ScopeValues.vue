@@ -73,10 +73,10 @@ onBeforeUnmount(() => stop())
     class="w-[152px] shrink-0 overflow-y-auto border-l border-rule px-3 py-2 text-[12px]"
     aria-label="Values"
   >
-    <p class="text-faded">At the nib</p>
+    <p class="text-faded">Now</p>
     <p ref="atNib" class="tabular mb-1 truncate text-[16px]" data-at-nib />
     <div class="flex justify-between gap-2 border-b border-rule py-[3px]">
-      <span class="text-faded">whole swing</span>
+      <span class="text-faded">range</span>
       <span class="tabular" data-swing>{{ swing }}</span>
     </div>
     <div class="flex justify-between gap-2 border-b border-rule py-[3px]">
@@ -84,7 +84,7 @@ onBeforeUnmount(() => stop())
       <span ref="speedAtNib" class="tabular" />
     </div>
     <div v-if="property.unit === 'deg'" class="flex justify-between gap-2 border-b border-rule py-[3px]">
-      <span class="text-faded">turns made</span>
+      <span class="text-faded">turns</span>
       <span ref="turnsAtNib" class="tabular" />
     </div>
     <div v-if="selected" class="border-b border-rule py-[3px]" data-selected>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Across the seam of the lap: its last and its first frame side by side, and playing to and fro over it. */
+/** Loop seam of the lap: its last and its first frame side by side, and playing to and fro over it. */
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber, minus, over, plus, rational, toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -65,11 +65,18 @@ function play(): void {
 </script>
 
 <template>
-  <section class="mt-3" aria-label="Across the seam">
+  <section class="mt-3" aria-label="Loop seam">
     <p class="flex items-center gap-3">
-      <span class="font-semibold">Across the seam</span>
-      <button class="chip" :class="{ 'chip-on': across }" type="button" :aria-pressed="across" @click="play">
-        to and fro over {{ printNumber(seam, 2) }} s
+      <span class="font-semibold">Loop seam</span>
+      <button
+        class="chip"
+        :class="{ 'chip-on': across }"
+        type="button"
+        :aria-pressed="across"
+        :title="`Back and forth over ${printNumber(seam, 2)} s`"
+        @click="play"
+      >
+        Play across the seam
       </button>
     </p>
     <div class="mt-1 flex gap-3">

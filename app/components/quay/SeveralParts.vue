@@ -23,14 +23,14 @@ const store = usePiece()
 const hand = useHand()
 const several = useSeveral()
 const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
-  { side: 'left', says: 'left sides', icon: AlignStartVertical },
-  { side: 'middle', says: 'middles, one over another', icon: AlignCenterVertical },
-  { side: 'right', says: 'right sides', icon: AlignEndVertical },
+  { side: 'left', says: 'left edges', icon: AlignStartVertical },
+  { side: 'middle', says: 'horizontal centres', icon: AlignCenterVertical },
+  { side: 'right', says: 'right edges', icon: AlignEndVertical },
   { side: 'top', says: 'tops', icon: AlignStartHorizontal },
-  { side: 'centre', says: 'middles, side by side', icon: AlignCenterHorizontal },
+  { side: 'centre', says: 'vertical centres', icon: AlignCenterHorizontal },
   { side: 'foot', says: 'feet', icon: AlignEndHorizontal },
-  { side: 'across', says: 'even gaps across', icon: AlignHorizontalSpaceAround },
-  { side: 'upward', says: 'even gaps upwards', icon: AlignVerticalSpaceAround },
+  { side: 'across', says: 'distribute horizontally', icon: AlignHorizontalSpaceAround },
+  { side: 'upward', says: 'distribute vertically', icon: AlignVerticalSpaceAround },
 ]
 </script>
 
@@ -49,7 +49,7 @@ const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
         <Trash2 :size="14" />Remove
       </button>
     </div>
-    <div class="mb-3 flex flex-wrap gap-1" role="group" aria-label="Line up">
+    <div class="mb-3 flex flex-wrap gap-1" role="group" aria-label="Align">
       <button v-for="w in WAYS" :key="w.side" class="button" type="button" @click="several.align(w.side)">
         <component :is="w.icon" :size="15" />{{ w.says }}
       </button>

@@ -36,10 +36,10 @@ function engage(): void {
   hand.choose(made.id)
 }
 
-const TEXT = { words: 'its words', number: 'a number', letters: 'a letter a copy' } as const
+const TEXT = { words: 'its words', number: 'a number', letters: 'one letter per copy' } as const
 const ALIGN = { left: 'from the left', middle: 'in the middle', right: 'from the right' } as const
 
-const LINES = { typed: 'as they are typed', words: 'a word a line' } as const
+const LINES = { typed: 'as typed', words: 'one word per line' } as const
 
 /** Where each copy shows a letter there are as many copies as letters, set anew with the words. */
 const write = (to: object): void => store.act(setText(store.piece!, props.id, to, spotsOf))
@@ -50,7 +50,7 @@ function keep(): void {
   const laid = body?.lay?.(0)
   const made = laid && keepAsPath(store.piece!, props.id, laid.points, laid.heights)
   if (!made) {
-    store.notice = { says: 'Nothing is laid yet: let it play, or choose what it follows.' }
+    store.notice = { says: 'The trace has no points yet: play the piece, or choose what it follows.' }
     return
   }
   store.act(made.op)
@@ -60,7 +60,7 @@ function keep(): void {
 const BIRTH = { point: 'a point', line: 'a line', ring: 'a ring', area: 'an area' } as const
 const FLIGHT = { changing: 'changes in flight', fixed: 'fixed at birth' } as const
 
-const LAID = { time: 'so many a second', bend: 'where it bends' } as const
+const LAID = { time: 'at a steady rate', bend: 'where it bends' } as const
 const BEND = { angle: 6, distance: 60 }
 
 /** Parts that a trace may follow, by id. */
@@ -68,7 +68,7 @@ const others = computed(() => {
   const moving = Object.entries(store.piece!.parts).filter(
     ([id, p]) => id !== props.id && p.shape.type !== 'trace' && p.shape.type !== 'emitter',
   )
-  return { '': 'nothing yet', ...Object.fromEntries(moving.map(([id, p]) => [id, p.name])) }
+  return { '': 'nothing', ...Object.fromEntries(moving.map(([id, p]) => [id, p.name])) }
 })
 
 /** Parts whose outline particles may have. */
@@ -85,8 +85,8 @@ const OF_WATER = ['depth', 'wind']
 const WAVES = [
   ['longest', 'longest wave', 'px', 'Length of the longest waves'],
   ['depth', 'depth', 'px', 'Depth of the water: shallow water slows long waves down'],
-  ['wind', 'wind', 'deg', 'Where the wind blows to: 0 is across, 90 towards the eye'],
-  ['tile', 'tile', 'px', 'After how far it is the same again; 0 for never'],
+  ['wind', 'wind', 'deg', 'Where the wind blows to: 0 is across, 90 towards the viewer'],
+  ['tile', 'tile', 'px', 'The distance after which it repeats; 0 for never'],
 ] as const
 </script>
 
@@ -114,7 +114,7 @@ const WAVES = [
     <NumberField label="spokes" :value="shape.spokes" :low="0" :high="64" whole @set="change({ spokes: $event })" />
     <NumberField
       label="module"
-      title="How large a tooth is: the pitch circle is teeth × module across"
+      title="Tooth size: the pitch circle is teeth × module across"
       :value="shape.module"
       unit="px"
       :low="0.1"
@@ -122,7 +122,7 @@ const WAVES = [
     />
   </template>
   <button v-if="shape.type === 'gear' && !store.piece!.parts[id]!.copies" class="button" type="button" @click="engage">
-    Add a gear that runs with it
+    Add an engaging gear
   </button>
   <template v-if="shape.type === 'text'">
     <label class="block" data-words
@@ -132,7 +132,7 @@ const WAVES = [
         rows="1"
         maxlength="200"
         aria-label="Words"
-        title="Enter lets them stand, Shift Enter begins a line"
+        title="Enter applies, Shift+Enter starts a new line"
         :value="shape.words"
         @change="write({ words: ($event.target as HTMLTextAreaElement).value })"
         @keydown.enter.exact="($event.target as HTMLElement).blur()"
@@ -187,11 +187,23 @@ const WAVES = [
       :choices="others"
       @choose="change({ of: $event || null })"
     />
-    <NumberField label="point x" title="Off its pin" :value="shape.x" unit="px" @set="change({ x: $event })" />
-    <NumberField label="point y" title="Off its pin" :value="shape.y" unit="px" @set="change({ y: $event })" />
+    <NumberField
+      label="point x"
+      title="Offset from its pivot"
+      :value="shape.x"
+      unit="px"
+      @set="change({ x: $event })"
+    />
+    <NumberField
+      label="point y"
+      title="Offset from its pivot"
+      :value="shape.y"
+      unit="px"
+      @set="change({ y: $event })"
+    />
     <ChoiceField
       label="points"
-      name="Where points are laid"
+      name="Where points are placed"
       :value="shape.bend ? 'bend' : 'time'"
       :choices="LAID"
       @choose="change({ bend: $event === 'bend' ? BEND : undefined })"
@@ -199,7 +211,7 @@ const WAVES = [
     <template v-if="shape.bend">
       <NumberField
         label="bends by"
-        title="A point is laid where it has turned so far"
+        title="A point is placed wherever it has turned this far"
         :value="shape.bend.angle"
         unit="deg"
         :low="0.1"
@@ -208,7 +220,7 @@ const WAVES = [
       />
       <NumberField
         label="goes"
-        title="… or where it has gone so far"
+        title="… or wherever it has moved this far"
         :value="shape.bend.distance"
         unit="px"
         :low="0.1"
@@ -216,15 +228,15 @@ const WAVES = [
       />
     </template>
     <NumberField
-      :label="shape.bend ? 'at most a second' : 'laid a second'"
-      title="How many points of the path are laid a second"
+      :label="shape.bend ? 'at most a second' : 'points a second'"
+      title="How many points are placed per second"
       :value="shape.every"
       :low="1"
       :high="240"
       whole
       @set="change({ every: $event })"
     />
-    <button class="button" type="button" title="The line that is laid now, as a part that stays" @click="keep">
+    <button class="button" type="button" title="Keeps the current line as a path part" @click="keep">
       Keep as a path
     </button>
   </template>
@@ -237,26 +249,26 @@ const WAVES = [
       @choose="change({ flight: $event })"
     />
     <ChoiceField
-      label="look like"
-      name="Particles look like"
+      label="particle shape"
+      name="Particle shape"
       :value="shape.of ?? ''"
       :choices="looks"
       @choose="change({ of: $event || undefined })"
     />
     <ChoiceField
-      label="set off on"
-      name="Where particles set off"
+      label="emit from"
+      name="Emit from"
       :value="shape.birth ?? 'point'"
       :choices="BIRTH"
       @choose="change({ birth: $event })"
     />
-    <TickField label="may turn back" :value="shape.reverses" @set="change({ reverses: $event })" />
+    <TickField label="can reverse" :value="shape.reverses" @set="change({ reverses: $event })" />
     <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />
   </template>
   <template v-if="shape.type === 'waves'">
     <ChoiceField
-      label="stirred by"
-      name="What stirs it"
+      label="driven by"
+      name="Driven by wind or noise"
       :value="shape.noise ? 'noise' : 'wind'"
       :choices="STIRRED"
       @choose="change({ noise: $event === 'noise' ? { pace: PACE } : undefined })"
@@ -264,7 +276,7 @@ const WAVES = [
     <NumberField
       v-if="shape.noise"
       label="pace"
-      title="How many times a second it changes; at 0 it stands still. It closes at the lap."
+      title="How many times a second it changes; 0 is still. It loops in the lap."
       :value="shape.noise.pace"
       unit="Hz"
       :low="0"
@@ -286,7 +298,7 @@ const WAVES = [
     />
     <NumberField
       label="fields"
-      title="In depth: fields of its surface across, and as many back"
+      title="In depth: how many cells the surface has across, and as many back"
       :value="shape.fields ?? FIELDS"
       :low="4"
       :high="256"

@@ -15,7 +15,7 @@ function toggle(is: boolean): void {
 function set(end: 'from' | 'to', value: number): void {
   const next = { ...span.value!, [end]: value }
   if (next.to <= next.from) {
-    store.notice = { says: 'A span ends after it begins; the old one stays.' }
+    store.notice = { says: 'A span must end after it starts. The old one is kept.' }
     return
   }
   store.act(setPart(store.piece!, props.id, { span: next }))
@@ -30,7 +30,7 @@ function set(end: 'from' | 'to', value: number): void {
   <template v-if="span">
     <NumberField
       label="span from"
-      title="Its first moment; before it the part is not there"
+      title="When the part appears"
       :value="span.from"
       unit="s"
       :stride="0.1"
@@ -38,7 +38,7 @@ function set(end: 'from' | 'to', value: number): void {
     />
     <NumberField
       label="span to"
-      title="Its last moment; formulas fitted to the span follow"
+      title="When the part disappears; formulas fitted to the span follow"
       :value="span.to"
       unit="s"
       :stride="0.1"

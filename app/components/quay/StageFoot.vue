@@ -29,14 +29,20 @@ const WAYS = [
     >
       fit
     </button>
-    <button class="link" type="button" title="One pixel to one" @click="emit('life')">100 %</button>
-    <label class="flex items-center gap-1" title="The way of the part in hand through the coming lap, a dot a frame"
+    <button class="link" type="button" title="Actual size: one stage pixel to one screen pixel" @click="emit('life')">
+      100 %
+    </button>
+    <label
+      class="flex items-center gap-1"
+      title="The path of the selected part through the coming lap, one dot per frame"
       ><input v-model="hand.path" type="checkbox" />path</label
     >
-    <label class="flex items-center gap-1" title="What the part in hand reads, and what reads it: a dot at what reads"
+    <label
+      class="flex items-center gap-1"
+      title="What the selected part reads, and what reads it; the dot marks the reader"
       ><input v-model="hand.threads" type="checkbox" />threads</label
     >
-    <span v-if="deep" class="flex items-center gap-1" role="group" aria-label="Look round">
+    <span v-if="deep" class="flex items-center gap-1" role="group" aria-label="Look around">
       look
       <button
         v-for="[icon, says, aside, above] in WAYS"
@@ -49,9 +55,7 @@ const WAYS = [
       >
         <component :is="icon" :size="12" />
       </button>
-      <button class="link" type="button" :disabled="!away" title="Straight ahead again (Home)" @click="emit('home')">
-        home
-      </button>
+      <button class="link" type="button" :disabled="!away" title="Reset view (Home)" @click="emit('home')">home</button>
     </span>
   </div>
 </template>

@@ -54,7 +54,7 @@ onMounted(() => {
   try {
     renderer = new StageRenderer(canvas.value!, () => store.player?.refresh())
   } catch {
-    failed.value = 'This browser cannot draw the stage: it has no WebGL 2. Everything else works.'
+    failed.value = 'This browser has no WebGL 2, so the stage can’t be drawn. Everything else works.'
   }
   stops.push(
     store.player!.watch(snapshot => {
@@ -65,12 +65,12 @@ onMounted(() => {
     }),
   )
 })
-/** One part alone: only it and what it carries is drawn. */
-const alone = computed(() => (hand.alone !== null ? store.piece!.parts[hand.alone] : undefined))
+/** One part solo: only it and its children are drawn. */
+const solo = computed(() => (hand.solo !== null ? store.piece!.parts[hand.solo] : undefined))
 watch(
-  () => [hand.alone, store.piece!.parts],
+  () => [hand.solo, store.piece!.parts],
   () => {
-    if (renderer) renderer.only = alone.value ? new Set(withCarried(store.piece!, hand.alone!)) : null
+    if (renderer) renderer.only = solo.value ? new Set(withCarried(store.piece!, hand.solo!)) : null
     store.player?.refresh()
   },
 )
@@ -228,13 +228,13 @@ const { drop, asked } = useStageDrop(pile)
             {{ failed }}
           </p>
           <p v-if="hand.pen" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
-            Press to lay points, pull for a smooth one; on the first it closes
+            Click to add points, drag for smooth ones; click the first to close
             <button class="link" type="button" @click="pen.end(false)">end open</button>
-            <button class="link" type="button" @click="hand.pen = false">give up</button>
+            <button class="link" type="button" @click="hand.pen = false">cancel</button>
           </p>
-          <p v-if="alone" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
-            {{ alone.name }} alone
-            <button class="link" type="button" @click="hand.alone = null">all again</button>
+          <p v-if="solo" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
+            {{ solo.name }} solo
+            <button class="link" type="button" @click="hand.solo = null">show all</button>
           </p>
           <slot />
         </div>
@@ -252,7 +252,7 @@ const { drop, asked } = useStageDrop(pile)
       </div>
       <p v-if="beside.length > 0" class="panel absolute top-5 left-5 px-2 text-[12px]">
         what runs
-        <button class="link ml-2" type="button" @click="hand.beside = null">one stage again</button>
+        <button class="link ml-2" type="button" @click="hand.beside = null">single stage</button>
       </p>
     </div>
     <LazyTakeStage v-for="t in beside" :key="`${t.drive} ${t.name}`" v-bind="t" />
@@ -266,7 +266,7 @@ const { drop, asked } = useStageDrop(pile)
     />
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
       <span v-if="partly" class="mr-3 text-coral" role="status"
-        >Not all of it is drawn: too many corners. Fewer copies or simpler shapes help.</span
+        >Not everything is drawn: too many corners. Fewer copies or simpler shapes would help.</span
       ><span v-else class="tabular"
         >{{ stage.width }} × {{ stage.height }} · {{ round.deep.value ? 'in depth' : 'flat' }} · {{ percent }} % · y up,
         turns anticlockwise</span

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** In which order a part is made: thickened, scaled, turned, moved; each step can go before the one before it. */
+/** In which order a part is extruded, scaled, rotated and moved; each step can go before the one before it. */
 import { setPart } from '~~/core/acts/parts.ts'
 import { STEPS, type Step } from '~~/core/piece/steps.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -14,18 +14,20 @@ function earlier(k: number): void {
   const usual = next.every((s, n) => s === STEPS[n])
   store.act(setPart(store.piece!, props.id, { steps: usual ? undefined : next }))
 }
-const says = (s: Step, k: number) => (k === 0 ? `${s} comes first` : `${s} before ${steps.value[k - 1]}`)
+const NAMES: Readonly<Record<Step, string>> = { thicken: 'extrude', scale: 'scale', turn: 'rotate', move: 'move' }
+const says = (s: Step, k: number) =>
+  k === 0 ? `${NAMES[s]} comes first` : `${NAMES[s]} before ${NAMES[steps.value[k - 1]!]}`
 </script>
 
 <template>
   <div
     class="flex flex-wrap items-center gap-x-1"
     role="group"
-    aria-label="Order of making"
-    title="What is done first stands first; press a step to do it before the one at its left"
+    aria-label="Transform order"
+    title="Steps run from left to right; press one to move it before the one on its left"
     data-steps
   >
-    <span class="basis-full">made by</span>
+    <span class="basis-full">transform order</span>
     <template v-for="(s, k) in steps" :key="s">
       <span v-if="k > 0" class="text-faded" aria-hidden="true">›</span>
       <button
@@ -35,7 +37,7 @@ const says = (s: Step, k: number) => (k === 0 ? `${s} comes first` : `${s} befor
         :aria-label="says(s, k)"
         @click="earlier(k)"
       >
-        {{ s }}
+        {{ NAMES[s] }}
       </button>
     </template>
   </div>

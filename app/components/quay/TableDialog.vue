@@ -31,7 +31,7 @@ async function read(e: Event): Promise<void> {
   if (!file) return
   const read = tableOf(await file.text(), file.name)
   table.value = 'says' in read ? null : read
-  says.value = 'says' in read ? `${file.name} was not read. ${read.says}` : ''
+  says.value = 'says' in read ? `${file.name} couldn’t be read. ${read.says}` : ''
   if ('says' in read) return
   name.value = file.name.replace(/\.[A-Za-z0-9]+$/, '')
   const named = read.columns.find(c => /^(time|t|seconds?|ms|frames?)$/i.test(c.name))
@@ -73,7 +73,7 @@ function take(): void {
     <div class="flex flex-col gap-3 overflow-y-auto p-5">
       <input type="file" accept=".csv,.json,.txt,text/csv,application/json" aria-label="Table" @change="read" />
       <p v-if="!table && !says" class="text-faded">
-        CSV or JSON with columns of numbers: one of them may tell the times.
+        CSV or JSON with columns of numbers, one of which may be the times.
       </p>
       <p v-if="says" class="text-coral" role="alert">{{ says }}</p>
       <template v-if="table">
@@ -86,7 +86,7 @@ function take(): void {
         <div class="flex items-center gap-2">
           <span class="w-16 text-faded">Times</span>
           <select v-model="time" class="field" aria-label="Column of times">
-            <option value="">one row a frame</option>
+            <option value="">one row per frame</option>
             <option v-for="c in table.columns" :key="c.name" :value="c.name">{{ c.name }}</option>
           </select>
           <select v-if="time !== ''" v-model="timeUnit" class="field" aria-label="Unit of times">
@@ -110,7 +110,7 @@ function take(): void {
               <option v-for="u in UNITS" :key="u" :value="u">{{ u === '' ? 'plain numbers' : u }}</option>
             </select>
             <label class="flex items-center gap-2"
-              >points left out within
+              >simplify within
               <QuantityInput
                 class="field tabular w-20"
                 label="Within"
@@ -126,7 +126,7 @@ function take(): void {
     </div>
     <template #foot>
       <button class="button" type="button" @click="emit('close')">Cancel</button>
-      <button class="button button-strong" type="button" :disabled="!table" @click="take">Take it in</button>
+      <button class="button button-strong" type="button" :disabled="!table" @click="take">Import</button>
     </template>
   </DialogFrame>
 </template>

@@ -46,7 +46,7 @@ function named(): void {
         v-model="name"
         class="field h-5 w-24"
         maxlength="60"
-        aria-label="Name of the take, empty to take it away"
+        aria-label="Name of the take (empty to delete it)"
         @keydown.enter.stop="named"
         @keydown.esc.stop="naming = -1"
         @blur="named"
@@ -57,7 +57,7 @@ function named(): void {
         :class="{ 'chip-on': inHand === i }"
         type="button"
         :aria-pressed="inHand === i"
-        :title="`${t.text}\nDouble press or F2 to rename, Del to take away`"
+        :title="`${t.text}\nDouble-click or F2 to rename, Del to delete`"
         @click="takes.put(drive, i)"
         @dblclick="rename(i)"
         @keydown.f2.stop="rename(i)"
@@ -70,10 +70,10 @@ function named(): void {
       v-if="inHand < 0"
       class="flex items-center gap-1 text-faded hover:text-ink"
       type="button"
-      title="Keep what runs now as a take (T)"
+      title="Keep the current formula as a take (T)"
       @click="takes.keep(drive)"
     >
-      <Plus :size="12" />keep this one
+      <Plus :size="12" />keep this
     </button>
     <button
       v-if="others > 0"
@@ -81,7 +81,7 @@ function named(): void {
       :class="hand.beside === drive ? 'text-sea' : 'text-faded'"
       type="button"
       :aria-pressed="hand.beside === drive"
-      title="The takes move side by side on the stage"
+      title="Show the takes side by side on the stage"
       @click="hand.beside = hand.beside === drive ? null : drive"
     >
       <Columns2 :size="12" />side by side

@@ -63,7 +63,7 @@ onMounted(() => {
       const sign = (n: number, d = 0) => n.toFixed(d).replace('-', '−')
       write(
         placeText.value,
-        `frame ${sign(Math.floor(seconds * rate + 1e-6))} · lap ${sign(lap, 2)} · ${printNumber(rate, 3)} a second`,
+        `frame ${sign(Math.floor(seconds * rate + 1e-6))} · lap ${sign(lap, 2)} · ${printNumber(rate, 3)} fps`,
       )
     }),
   )
@@ -165,7 +165,7 @@ function leave(): void {
             v-else
             class="tabular truncate rounded-sm text-left text-[20px] leading-6 hover:underline hover:decoration-rule hover:underline-offset-4"
             type="button"
-            aria-label="Time, press to type another"
+            aria-label="Current time, press to type another"
             title="Go to a time: 12.4, 1:30, 372f, 3lap, 365d"
             @click="type"
           >
@@ -187,9 +187,9 @@ function leave(): void {
             </IconButton>
             <IconButton
               :class="{ 'bg-band !text-sea': everyFrame }"
-              label="Every frame"
+              label="Play every frame"
               :aria-pressed="everyFrame"
-              title="Show every frame, however long it takes; else it keeps true time"
+              title="Show every frame, however long it takes; otherwise playback keeps true time"
               @click="player.showEveryFrame(!everyFrame)"
               small
             >
@@ -216,7 +216,7 @@ function leave(): void {
         :class="{ 'text-sea': replaying }"
         type="button"
         :aria-pressed="replaying"
-        title="Run to the end of the marked stretch and begin it again"
+        title="Play the marked stretch again and again"
         @click="replay"
       >
         {{ replaying ? 'replaying it' : 'replay stretch' }}
@@ -238,7 +238,7 @@ function leave(): void {
       class="h-full min-w-0 flex-1 cursor-grab touch-none active:cursor-grabbing"
       tabindex="0"
       role="slider"
-      aria-label="Tape of time, pull it sideways"
+      aria-label="Time tape, drag it sideways"
       aria-valuetext="time runs under the nib"
       :aria-valuenow="0"
       data-tape

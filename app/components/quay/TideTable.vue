@@ -14,11 +14,11 @@ const hand = useHand()
 const listing = useListing()
 const SAYS = {
   all: 'all',
-  'in hand': 'in hand, and what it reads',
-  open: 'not closing',
+  'in hand': 'selected, and what it reads',
+  open: 'not looping',
   broken: 'broken promise',
   wrong: 'with an error',
-  off: 'switched off',
+  off: 'turned off',
 } as const
 const busy = computed(() => Object.keys(store.piece!.drives).length > 0 || listing.narrowed)
 
@@ -111,7 +111,7 @@ listing.bring = row => {
       </div>
       <div :style="{ height: `${below}px` }" aria-hidden="true" />
       <p v-if="listing.narrowed && listing.groups.length === 0" class="px-1 py-2 text-faded" role="status">
-        Nothing fits.
+        No results.
         <button
           class="link"
           type="button"

@@ -52,10 +52,10 @@ onBeforeUnmount(() => stop())
         v-if="collection === 'clocks'"
         class="link ml-auto flex items-center gap-1 text-[12px]"
         type="button"
-        title="It begins again now, at each press"
+        title="Restarts it now, at each press"
         @click="timing.restart(id)"
       >
-        <RotateCcw :size="12" />begin again
+        <RotateCcw :size="12" />restart
       </button>
       <span :class="{ 'ml-auto': collection !== 'clocks' }"><NamedMenu :collection="collection" :id="id" /></span>
     </header>

@@ -28,8 +28,7 @@ onBeforeUnmount(() => stop())
     <canvas ref="canvas" class="min-h-0 w-full flex-1" aria-hidden="true" />
     <SentenceLine :collection="collection" :id="id" />
     <p v-if="collection === 'cues'" class="px-3 text-[12px] text-faded">
-      C puts a mark at the moment that is shown, also while it plays. Marks on the tape above are dragged; Alt doubles
-      them.
+      C puts a mark at the current moment, also while playing. Drag marks on the tape above; Alt-drag duplicates them.
     </p>
   </div>
 </template>

@@ -54,21 +54,21 @@ onBeforeUnmount(() => run++)
 </script>
 
 <template>
-  <section class="mt-3" aria-label="What touches">
+  <section class="mt-3" aria-label="Overlaps">
     <p class="flex items-center gap-3">
-      <span class="font-semibold">What touches</span>
+      <span class="font-semibold">Overlaps</span>
       <span v-if="copied.length === 0" class="text-faded" role="status"
         >No part has copies or letters, so nothing can overlap.</span
       >
       <button v-else class="chip" type="button" :disabled="looking !== ''" @click="look">
-        {{ looking ? `looking at ${looking} …` : 'look through the lap' }}
+        {{ looking ? `checking ${looking} …` : 'Check the lap' }}
       </button>
       <span v-if="copied.length > 0 && found && found.length + given.length === 0" class="text-kelp" role="status"
         >No copies overlap at any frame.</span
       >
     </p>
     <p v-if="given.length > 0" class="mt-1 text-brass" role="status">
-      {{ given.join(', ') }}: this takes too long to look through. Fewer copies or a shorter lap help.
+      {{ given.join(', ') }}: this takes too long to check. Fewer copies or a shorter lap would help.
     </p>
     <ul v-if="found && found.length > 0" class="mt-1">
       <li v-for="f in found" :key="f.id" class="flex flex-wrap items-center gap-2 border-b border-rule py-1">

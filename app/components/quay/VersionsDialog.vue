@@ -37,7 +37,7 @@ async function back(v: Version): Promise<void> {
   const document = await documentOf(v)
   if (!document) return
   store.act(takeBack(store.piece!, document, when(v)))
-  store.notice = { says: `The piece is as it was on ${when(v)}.`, act: { says: 'Undo', do: store.undo } }
+  store.notice = { says: `The piece is back to how it was on ${when(v)}.`, act: { says: 'Undo', do: store.undo } }
   emit('close')
 }
 
@@ -59,23 +59,24 @@ async function apart(v: Version): Promise<void> {
       <DialogPanel class="panel flex max-h-[80vh] w-[620px] flex-col p-4">
         <DialogTitle class="mb-1 text-[15px] font-semibold">Versions</DialogTitle>
         <p class="mb-3 text-faded">
-          All of the last ten minutes, one a minute for an hour, one an hour for a day, then one a day.
+          Everything from the last ten minutes, then one version a minute for an hour, one an hour for a day, and one a
+          day.
         </p>
         <p v-if="trouble" class="mb-2 text-coral" role="alert">{{ trouble }}</p>
-        <p v-if="!versions && !trouble" class="text-faded">Looking them up …</p>
-        <ul class="min-h-0 flex-1 overflow-y-auto" tabindex="0" aria-label="Kept versions">
+        <p v-if="!versions && !trouble" class="text-faded">Loading versions …</p>
+        <ul class="min-h-0 flex-1 overflow-y-auto" tabindex="0" aria-label="Version history">
           <li
             v-for="(v, i) in versions ?? []"
             :key="v.version"
             class="flex items-center gap-3 border-b border-rule py-[6px] pr-2"
           >
             <span class="tabular">{{ when(v) }}</span>
-            <span v-if="v.state === 'refused'" class="text-coral" title="Made from an older state; kept aside"
-              >refused, kept aside</span
+            <span v-if="v.state === 'refused'" class="text-coral" title="Made from an older state"
+              >conflicting copy</span
             >
-            <span v-else-if="i === versions!.findIndex(x => x.state === 'saved')" class="text-faded">as it is now</span>
-            <button class="link ml-auto" type="button" @click="back(v)">Take back</button>
-            <button class="link" type="button" @click="apart(v)">Open as a piece of its own</button>
+            <span v-else-if="i === versions!.findIndex(x => x.state === 'saved')" class="text-faded">current</span>
+            <button class="link ml-auto" type="button" @click="back(v)">Restore</button>
+            <button class="link" type="button" @click="apart(v)">Open as new piece</button>
           </li>
         </ul>
         <div class="mt-4 text-right"><button class="button" type="button" @click="emit('close')">Close</button></div>

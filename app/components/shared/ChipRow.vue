@@ -9,7 +9,7 @@ const value = defineModel<T>({ required: true })
 
 <template>
   <div class="flex flex-wrap items-center gap-2" role="group" :aria-label="says">
-    <span class="w-16 text-faded">{{ says }}</span>
+    <span class="w-[76px] shrink-0 text-faded">{{ says }}</span>
     <slot name="before" />
     <button
       v-for="it in of"

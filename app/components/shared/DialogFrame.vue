@@ -4,7 +4,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
 defineProps<{
   title: string
-  /** Px across, and high where it keeps its height. */
+  /** Width in px, and height where it keeps one. */
   wide: number
   high?: number
 }>()

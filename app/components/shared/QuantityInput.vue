@@ -38,7 +38,7 @@ const emit = defineEmits<{
   /** The limits are to go as far as this. */
   widen: [value: number]
 }>()
-/** Px across of an explanation. */
+/** Width of an explanation, in px. */
 const WIDE = 260
 const store = usePiece()
 const field = useTemplateRef('field')

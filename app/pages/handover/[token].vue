@@ -25,7 +25,7 @@ onMounted(async () => {
   try {
     runner = new Runner(canvas.value!, it.asTuned(), received.value.lent, picturesFrom(assets))
   } catch {
-    failed.value = 'This browser cannot draw the stage: it has no WebGL 2.'
+    failed.value = 'This browser has no WebGL 2, so the stage can’t be drawn.'
     return
   }
   it.take(runner)
@@ -77,7 +77,7 @@ function take(as: Given): void {
         </button>
         <button class="button h-10 text-[15px]" type="button" @click="it.back()">Back to how it was</button>
         <span class="ml-auto text-faded" role="status">{{
-          keeping === 'kept' ? '' : keeping === 'keeping' ? 'keeping …' : 'not kept'
+          keeping === 'kept' ? '' : keeping === 'keeping' ? 'saving …' : 'not saved'
         }}</span>
       </div>
       <p v-if="keeping === 'failed'" class="px-4 pb-2 text-coral" role="alert">
@@ -97,9 +97,9 @@ function take(as: Given): void {
           @turn="it.turn(lent.dial, $event)"
         />
       </section>
-      <section v-if="formats.length > 0" class="border-t border-rule px-4 py-3" aria-label="Take away">
+      <section v-if="formats.length > 0" class="border-t border-rule px-4 py-3" aria-label="Downloads">
         <div class="flex flex-wrap items-center gap-2">
-          <span class="text-faded">Take away</span>
+          <span class="text-faded">Download</span>
           <button
             v-for="as in formats"
             :key="as"
@@ -110,7 +110,7 @@ function take(as: Given): void {
           >
             {{ FORMATS[as].name }}
           </button>
-          <button v-if="giving.progress" class="button h-9" type="button" @click="giving.stop">Stop making it</button>
+          <button v-if="giving.progress" class="button h-9" type="button" @click="giving.stop">Cancel</button>
         </div>
         <p v-if="giving.progress" class="tabular mt-2" role="status">
           frame {{ giving.progress.done }} of {{ giving.progress.of }}
@@ -118,7 +118,7 @@ function take(as: Given): void {
         <p v-if="giving.wrong" class="mt-2 text-coral" role="alert">{{ giving.wrong }}</p>
         <p v-if="giving.file" class="mt-2" role="status">
           {{ giving.file.name }} is made.
-          <a class="link" :href="giving.file.url" :download="giving.file.name">Take it away</a>
+          <a class="link" :href="giving.file.url" :download="giving.file.name">Download</a>
         </p>
       </section>
     </template>

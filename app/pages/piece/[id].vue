@@ -21,8 +21,6 @@ const takes = useTakes()
 const clip = useClip()
 const driving = useDriving()
 const trouble = ref('')
-const keys = ref(false)
-const manual = ref(false)
 const finding = ref(false)
 const desk = useTemplateRef<InstanceType<typeof DeskPages>>('desk')
 const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
@@ -32,8 +30,9 @@ const opening = ref(0)
 function open(stored: Stored, mine: Stored['document'] | null = null): void {
   hand.choose(null)
   hand.take(null)
-  hand.alone = null
+  hand.solo = null
   hand.patterns = false
+  hand.dialog = null
   store.open(stored, mine)
   opening.value++
   if (Object.keys(stored.document.drives).length > 0) store.player!.play(true)
@@ -79,14 +78,14 @@ function onKey(e: KeyboardEvent): void {
   const mod = e.ctrlKey || e.metaKey
   const slider = target.matches('input[type=range]')
   const typing = target.closest('.cm-content, input:not([type=range]), textarea, select') !== null
-  if (e.key === 'F1') manual.value = !manual.value
+  if (e.key === 'F1') hand.manual = !hand.manual
   else if (mod && e.key.toLowerCase() === 'z' && !typing) {
     if (e.shiftKey) store.redo()
     else store.undo()
   } else if (mod && e.key.toLowerCase() === 's') void store.saveNow()
   else if (mod && !typing && e.key.toLowerCase() === 'c' && getSelection()?.isCollapsed !== false) clip.copy()
   else if (mod && !typing && e.key.toLowerCase() === 'v') clip.paste()
-  else if (typing || mod || e.altKey || keys.value || target.closest('[role=dialog], [role=menu]')) return
+  else if (typing || mod || e.altKey || hand.dialog || target.closest('[role=dialog], [role=menu]')) return
   else if (e.key === ' ' && !target.closest('button, a')) player.play(!player.playing)
   else if (e.key === '0') player.goto({ n: 0n, d: 1n })
   else if (BACK.has(e.key) || ON.has(e.key)) {
@@ -97,9 +96,9 @@ function onKey(e: KeyboardEvent): void {
   } else if (e.key === 'ArrowDown' && !slider) table.value?.go(1)
   else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
   else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
-  else if (e.key === '?') keys.value = true
+  else if (e.key === '?') hand.dialog = 'keys'
   else if (e.key === '/') finding.value = true
-  else if (e.key === 'a') hand.alone = hand.alone === null ? hand.part : null
+  else if (e.key === 'a') hand.solo = hand.solo === null ? hand.part : null
   else if (e.key === 'c') timing.cueHere()
   else if (e.key === 'p') hand.patterns = true
   else if (e.key === 'k') driving.keyHere(hand.drive)
@@ -133,13 +132,13 @@ onMounted(() => {
   <div v-if="trouble" class="grid h-full place-items-center">
     <div class="text-center">
       <p class="mb-3 text-[15px]" role="alert">{{ trouble }}</p>
-      <NuxtLink to="/" class="button">To the harbour</NuxtLink>
+      <NuxtLink to="/" class="button">Go to the harbour</NuxtLink>
       <button class="button ml-2" type="button" @click="load">Try again</button>
     </div>
   </div>
   <div v-else-if="!store.piece" class="grid h-full place-items-center text-faded">Opening the piece …</div>
   <div v-else :key="opening" class="flex h-full min-w-[800px] flex-col overflow-hidden">
-    <MastHead @keys="keys = true" @manual="manual = !manual" @find="finding = true" />
+    <MastHead @find="finding = true" />
     <QuayNotices @reopen="open" />
     <TideLine />
     <div class="flex min-h-0 flex-1">
@@ -154,7 +153,7 @@ onMounted(() => {
         </TideTable>
       </div>
       <div class="relative flex min-w-0 flex-1 flex-col">
-        <LazyManualBeside v-if="manual" @close="manual = false" />
+        <LazyManualBeside v-if="hand.manual" @close="hand.manual = false" />
         <StageView>
           <div v-if="empty && !hand.pen" class="absolute inset-0 grid place-items-center">
             <div class="panel max-w-[90%] p-5 text-center">
@@ -168,8 +167,8 @@ onMounted(() => {
       </div>
     </div>
     <LazyPatternsDialog v-if="hand.patterns" @close="hand.patterns = false" />
-    <LazyKeysDialog v-if="keys" @close="keys = false" />
-    <FindAnything v-if="finding" @close="finding = false" @keys="keys = true" @manual="manual = true" />
+    <LazyKeysDialog v-if="hand.dialog === 'keys'" @close="hand.dialog = null" />
+    <FindAnything v-if="finding" @close="finding = false" />
     <LeavingDialog v-if="leaving" @answer="leaving($event)" />
   </div>
 </template>

@@ -12,9 +12,9 @@ import {
 } from '../../columns/fractions.ts'
 import type { LaneCall } from '../../columns/kernel.ts'
 import { phaseLanes, type PhaseLanes } from '../../columns/phase.ts'
-import { SteadyLanes } from '../../columns/steady.ts'
-import { PIECE } from '../../form/beat.ts'
-import { constantOf, fixedNumber } from '../../form/form.ts'
+import type { SteadyLanes } from '../../columns/steady.ts'
+import { PIECE, type Beat } from '../../form/beat.ts'
+import { constantOf, fixedNumber, type Form } from '../../form/form.ts'
 import { phaseOf } from '../../form/phase.ts'
 import type { CallNode, Node } from '../../formula/tree.ts'
 import type { Call, Entry, Fold, Parameter } from '../../functions/entry.ts'
@@ -28,17 +28,20 @@ import { noColumn } from './split.ts'
 /** What a call is planned with. */
 export interface CallPlanner {
   readonly lanes: number
-  readonly instances: readonly number[]
   readonly frameRate: Rational
   /** Of what is the same on every lane, with the clock in force. */
   readonly compiler: ReadyCalls
-  /** Whether a node differs from lane to lane. */
-  readonly varies: (node: Node) => boolean
   readonly column: (node: Node) => Column
+  /** What an argument is on all lanes; null where it has to be planned. */
+  readonly argument: (node: Node, form: Form | undefined) => Column | null
   /** All factors of a product, in text order; `inverse`: of what is divided by. */
   readonly factors: (node: Node, inverse: boolean) => FactorColumn[]
-  /** The seed of a call on one instance. */
-  readonly seedOf: (instance: number, node: CallNode, entry: Entry) => number
+  /** The seed of each lane, for a call that was given none. */
+  readonly seeds: (node: CallNode, entry: Entry) => number[]
+  /** Growth by lane in seconds of the piece, or of a clock that is not steady; null where only the plain evaluator follows. */
+  readonly steady: (rate: Fractions | Rational, base: Fractions, beat: Beat | null) => SteadyLanes | null
+  /** A value so many seconds earlier; null where lanes are copies. */
+  readonly earlier: (value: Node) => ((seconds: Rational) => Column) | null
 }
 
 export function callColumn(p: CallPlanner, node: CallNode): Column {
@@ -48,11 +51,15 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
   const { call: first } = compiler.prepared(node)
   const args: Record<string, Column | undefined> = {}
   const many: Column[] = []
+  let earlier: LaneCall<Call>['earlier'] = null
   const last = entry.takes.at(-1)!
   for (const { parameter, arg, word } of filledIn(node, entry).filled) {
     if (word) continue
-    const same = p.varies(arg.value) ? undefined : first.args[parameter.name]
-    const column = same ? one(same) : argument(p, entry, parameter, arg.value)
+    if (parameter.name === entry.elsewhere) {
+      earlier = p.earlier(arg.value)
+      continue
+    }
+    const column = p.argument(arg.value, first.args[parameter.name]) ?? argument(p, entry, parameter, arg.value)
     if (entry.many && parameter === last) many.push(column)
     else args[parameter.name] = column
   }
@@ -62,7 +69,8 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     const column = args[name]
     return column ? (constantLanes(column, lanes)?.exact ?? null) : null
   }
-  if (entry.exact) return noColumn()
+  // Of moments, what is exact has been found before.
+  if (entry.exact && !earlier) return noColumn()
   const fold = entry.fold?.(first)
   if (fold && [...Object.values(args), ...many].every(c => !c || constantLanes(c, lanes)))
     return entry.seeded ? noColumn() : folded(fold, first, args, many, lanes)
@@ -75,6 +83,7 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     seeds: entry.seeded ? seedsOf(p, node, entry, args, first) : [],
     constant,
     steady: (rate, base) => steadyOn(p, rate, base),
+    earlier,
   }
   return entry.kernel(call) ?? noColumn()
 }
@@ -82,8 +91,8 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
 /** The seed of each lane: one for all where it was given. */
 function seedsOf(p: CallPlanner, node: CallNode, entry: Entry, args: LaneCall<Call>['args'], first: Call): number[] {
   if (args.seed && args.seed.type !== 'one') return noColumn()
-  if (args.seed || args.at) return p.instances.map(() => first.seed!)
-  return p.instances.map(i => p.seedOf(i, node, entry))
+  if (args.seed || args.at) return Array.from({ length: p.lanes }, () => first.seed!)
+  return p.seeds(node, entry)
 }
 
 /** What folds to a constant is one on each lane, wherever a constant may stand. */
@@ -136,7 +145,7 @@ function phaseOn(
   const moving = fixedAhead ? null : ahead!
   const { beat } = p.compiler
   const made = (rate: Fractions | Rational | null, all: Fractions | null, wrap: number): PhaseLanes | null => {
-    const steady = rate && all && new SteadyLanes(rate, all, p.frameRate, beat.steady ? null : beat)
+    const steady = rate && all && p.steady(rate, all, beat.steady ? null : beat)
     return steady && phaseLanes(steady, moving, wrap, p.lanes)
   }
   if (!pace) return one(ZERO, ZERO, 0)
@@ -165,8 +174,8 @@ function phaseOn(
 /** Steady growth in the seconds of the clock in force. */
 function steadyOn(p: CallPlanner, rate: Fractions, base: Fractions): SteadyLanes | null {
   const { beat } = p.compiler
-  if (!beat.steady) return new SteadyLanes(rate, base, p.frameRate, beat)
+  if (!beat.steady) return p.steady(rate, base, beat)
   const [grown, begun] = [scaledLanes(rate, beat.steady.rate), scaledLanes(rate, beat.steady.base)]
   const all = begun && plusLanes(begun, base)
-  return grown && all && new SteadyLanes(grown, all, p.frameRate)
+  return grown && all && p.steady(grown, all, null)
 }

@@ -2,7 +2,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
 import { setText } from '../../acts/sources.ts'
-import { workedOut } from '../../form/working.ts'
 import { anAngleOfCopies } from '../../made-up.ts'
 import { fair } from '../../testing.ts'
 import { apply } from '../../piece/operation.ts'
@@ -238,7 +237,7 @@ describe('formulas made at random', () => {
         if (!slot.plan) return
         for (const m of moments) {
           const values = program.copiesAt(slot.key, m)
-          const plain = slot.readers.map(r => workedOut(() => r.at(m)))
+          const plain = slot.readers.map(r => program.queue.settle(() => r.at(m)))
           expect([...values], `${text} at ${m.seconds} s`).toEqual(plain)
         }
       }),

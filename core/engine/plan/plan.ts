@@ -7,7 +7,8 @@ import { everyNode } from '../../formula/tree.ts'
 import type { Moment } from '../../time/moment.ts'
 import { BLOCK, type Column, type Now } from '../../columns/column.ts'
 import type { Env } from '../env.ts'
-import { leavesToPlain, Planner, type Host } from './planner.ts'
+import { PlannerOfCopies, type Host } from './copies.ts'
+import { leavesToPlain } from './planner.ts'
 import { SplitLanes } from './split.ts'
 
 /** Lanes that are planned together, and what they are made of. */
@@ -51,7 +52,7 @@ export class Plan {
   ): void {
     const { block, doubts } = this
     for (const { instances, dense, body } of this.groups) {
-      const now: Now = { moment, values, offsets, doubts, doubtful: false }
+      const now: Now = { moment, seconds: moment.seconds, values, offsets, doubts, doubtful: false }
       const start = offset + instances[0]!
       for (let from = 0; from < instances.length; from += BLOCK) {
         const count = Math.min(BLOCK, instances.length - from)
@@ -98,7 +99,7 @@ export function planOf(checked: Checked, env: (instance: number) => Env, count: 
       if (groups.length + waiting.length > MOST_GROUPS) return null
       const [instances, ...others] = waiting
       try {
-        const planner = new Planner(checked, env, instances!, host)
+        const planner = new PlannerOfCopies(checked, env, instances!, host)
         const body = planner.column(checked.formula.body)
         const dense = instances!.at(-1)! - instances![0]! === instances!.length - 1
         groups.push({ instances: instances!, dense, body })

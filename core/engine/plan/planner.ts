@@ -1,66 +1,36 @@
 /**
- * From a checked formula to columns, a lane a copy. What is the same on every lane is compiled once, as the plain evaluator
- * has it; what differs becomes constants by lane, steady growth by lane, or a kernel over a block of lanes; and what has no
- * kernel is compiled for each lane and read lane by lane. Every step follows what `compile.ts` does with the same node, so
- * that the bits are the same.
+ * From a checked formula to columns: what is the same on every lane is compiled once, as the plain evaluator has it; what
+ * differs becomes constants by lane, steady growth by lane, or a kernel over a block of lanes. Every step follows what
+ * `compile.ts` does with the same node, so that the bits are the same. What a lane is, a copy or a moment, says who plans.
  */
 import type { Checked } from '../../formula/check.ts'
-import { letRead, partBefore } from '../../formula/scope.ts'
-import { builtinNamed } from '../../formula/words.ts'
-import type { BinaryNode, CallNode, IfNode, MemberNode, Node } from '../../formula/tree.ts'
-import { moving, one, pointwise, doubt, fixedLanes, type Column } from '../../columns/column.ts'
-import { fractionsOf, gathered, lanesOf, signsOf, wholesOf, type Fractions } from '../../columns/fractions.ts'
-import { PIECE, type Beat } from '../../form/beat.ts'
+import { letRead } from '../../formula/scope.ts'
+import type { BinaryNode, CallNode, IfNode, MemberNode, NameNode, Node } from '../../formula/tree.ts'
+import { arithmetic, pointwise, type Column } from '../../columns/column.ts'
+import { signsOf, type Fractions } from '../../columns/fractions.ts'
+import type { SteadyLanes } from '../../columns/steady.ts'
+import type { Beat } from '../../form/beat.ts'
 import { constantOf, isNear, type Form } from '../../form/form.ts'
 import { HOLDS, MOST_FACTORS, type Comparison } from '../../form/operators.ts'
 import type { Entry } from '../../functions/entry.ts'
 import { isWhole, type Rational } from '../../time/rational.ts'
-import { propertyKey } from '../../piece/schema.ts'
 import { Compiler } from '../compile.ts'
 import { CannotRun, type Env } from '../env.ts'
 import { callColumn } from './calls.ts'
 import { columnOf, comparedLanes, constantLanes, exactNegated, exactOf, exactSum, onesOn, truthLanes } from './exact.ts'
 import { productColumn, type FactorColumn } from './product.ts'
 import { NoColumn, noColumn, SplitLanes } from './split.ts'
-import { Varying, type Surroundings } from './varies.ts'
 
-/** What a plan reads of the program that it stands in. */
-export interface Host extends Surroundings {
-  /** A word of copies at every instance; null where it is none. */
-  readonly copyWord: (name: string) => Fractions | null
-  /** Whether something drives a property, with its slot made; null where that is being made itself. */
-  readonly hasFormula: (key: string) => boolean | null
-  /** Which instance of another part each of these instances reads; −1 where there is none. */
-  readonly read: (part: string, instances: readonly number[], copy: readonly number[] | 'before' | null) => Int32Array
-  /** A set value by instance, as forms. */
-  readonly held: (part: string, property: string) => readonly Form[]
-  /** Notes that so many pieces of formula are compiled lane by lane; false where that is too much. */
-  readonly afford: (pieces: number) => boolean
-}
+export abstract class Planner {
+  protected readonly plain: Compiler
+  private readonly lets = new Map<unknown, Map<Node, Column>>()
 
-/** Pieces of formula that a lane is taken to have where one is read by itself. */
-const A_LANE = 2
-
-export class Planner {
-  readonly lanes: number
-  /** Whether no lane is read by forms of its own. */
-  isWhole = true
-  private readonly plain: Compiler
-  private readonly varying: Varying
-  private readonly others: (Compiler | undefined)[] = []
-  private readonly lets = new Map<Beat, Map<Node, Column>>()
-
-  /** @param instances the copies that are planned together */
   constructor(
     readonly checked: Checked,
-    readonly env: (instance: number) => Env,
-    readonly instances: readonly number[],
-    readonly host: Host,
+    env: Env,
+    readonly lanes: number,
   ) {
-    this.lanes = instances.length
-    const first = env(instances[0]!)
-    this.plain = new Compiler(checked, first)
-    this.varying = new Varying(checked, first, host)
+    this.plain = new Compiler(checked, env)
   }
 
   get frameRate(): Rational {
@@ -70,22 +40,30 @@ export class Planner {
   get compiler(): Compiler {
     return this.plain
   }
-  /** A compiler for one lane, with the same clock in force. */
-  private other(lane: number): Compiler {
-    return (this.others[lane] ??= new Compiler(this.checked, this.env(this.instances[lane]!)))
-  }
 
-  /** The seed of a call on one instance. */
-  seedOf(instance: number, node: CallNode, entry: Entry): number {
-    return this.plain.seedBy(this.env(instance), node, entry)!
-  }
-
-  varies(node: Node): boolean {
-    return this.varying.has(node)
+  /** What the plain evaluator alone gives on all lanes; null where a node has to be planned. */
+  protected abstract leaf(node: Node): Column | null
+  /** The same of an argument that is made ready. */
+  abstract argument(node: Node, form: Form | undefined): Column | null
+  /** A node without a kernel. */
+  protected abstract byLane(node: Node): Column
+  /** A word of the language, a dial, a signal. */
+  protected abstract named(node: NameNode): Column
+  protected abstract member(node: MemberNode): Column
+  /** The seed of each lane, for a call that draws on chance and was given none. */
+  abstract seeds(node: CallNode, entry: Entry): number[]
+  /** Growth by lane in seconds of the piece, or of a clock that is not steady; null where only the plain evaluator follows. */
+  abstract steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null
+  /** An argument so many seconds earlier; null where lanes are copies. */
+  abstract earlier(value: Node): ((seconds: Rational) => Column) | null
+  /** What lets are kept by: they mean another column where it differs. */
+  protected surrounding(): unknown {
+    return this.plain.beat
   }
 
   column(node: Node): Column {
-    if (!this.varies(node)) return one(this.plain.form(node))
+    const leaf = this.leaf(node)
+    if (leaf) return leaf
     try {
       return this.varied(node)
     } catch (e) {
@@ -115,97 +93,14 @@ export class Planner {
     }
   }
 
-  /** Compiled for each lane, and read lane by lane. */
-  byLane(node: Node): Column {
-    if (!this.host.afford(this.lanes * A_LANE)) throw new CannotPlan()
-    const { beat } = this.plain
-    const forms: Form[] = []
-    for (let i = 0; i < this.lanes; i++) {
-      const other = this.other(i)
-      forms.push(other.on(beat, () => other.form(node)))
-    }
-    const constants = forms.map(constantOf)
-    if (constants.every(c => c !== null))
-      return fixedLanes(
-        fractionsOf(constants),
-        forms.some(f => f.perLap || f.dials !== null),
-      )
-    this.isWhole = false
-    return moving((now, from, count, out) => {
-      for (let i = 0; i < count; i++) {
-        const v = forms[from + i]!.at(now.moment)
-        out[i] = v
-        if (v !== v) doubt(now, from + i)
-      }
-    })
-  }
-
-  private name(node: Node & { type: 'name' }): Column {
+  private name(node: NameNode): Column {
     const own = letRead(this.checked.formula, node)
-    if (own) {
-      const { beat } = this.plain
-      const kept = this.lets.get(beat) ?? new Map<Node, Column>()
-      this.lets.set(beat, kept)
-      if (!kept.has(own.value)) kept.set(own.value, this.column(own.value))
-      return kept.get(own.value)!
-    }
-    const builtin = builtinNamed(node.name)
-    if (!builtin) return noColumn()
-    if (builtin.name === 'base' && this.plain.beat !== PIECE) return noColumn()
-    if (builtin.name === 'base') return this.set(this.host.own.part, this.host.own.property, this.instances)
-    return this.word(builtin.name)
-  }
-
-  private word(name: string): Column {
-    const all = this.host.copyWord(name)
-    if (!all) return noColumn()
-    return fixedLanes(lanesOf(all) === this.lanes ? all : gathered(all, this.instances))
-  }
-
-  private member(node: MemberNode): Column {
-    const before = partBefore(node)
-    if (!before) return noColumn()
-    const { word, relative, index } = before
-    const copyWord = builtinNamed(node.name)
-    if (relative && word.startsWith('parent') && copyWord?.copies) return this.word(`${word}.${copyWord.name}`)
-    const feature = this.plain.feature(word, node.name, relative)
-    if (!feature || 'setting' in feature) return noColumn()
-    let copy: readonly number[] | 'before' | null = relative && word === 'before' ? 'before' : null
-    if (index) {
-      const which = constantLanes(this.column(index), this.lanes)?.exact
-      const whole = which && wholesOf(which)
-      if (!whole) return noColumn()
-      copy = [...whole]
-    }
-    return this.property(feature.part, feature.property, copy)
-  }
-
-  /** A property of another part at the copy that each lane reads, as it is at this moment. */
-  private property(part: string, name: string, copy: readonly number[] | 'before' | null): Column {
-    const which = this.host.read(part, this.instances, copy)
-    // Copies that have none before them read what is set; those that read what is not there are told so by the compiler.
-    if (which.some(i => i < 0)) {
-      if (copy === 'before' && !which.every(i => i < 0))
-        throw new SplitLanes(Float64Array.from(which, i => (i < 0 ? 1 : 0)))
-      return noColumn()
-    }
-    const key = propertyKey(part, name)
-    const found = this.host.hasFormula(key)
-    if (found === null) throw new CannotPlan()
-    if (!found) return this.set(part, name, which)
-    return moving((now, from, count, out) => {
-      const offset = now.offsets.get(key)!
-      for (let i = 0; i < count; i++) out[i] = now.values[offset + which[from + i]!]!
-    })
-  }
-
-  /** What is set by hand at some instances. */
-  private set(part: string, name: string, which: ArrayLike<number>): Column {
-    const held = this.host.held(part, name)
-    const first = held[which[0]!]!
-    if (Array.prototype.every.call(which, (i: number) => held[i] === first)) return one(first)
-    const constants = Array.from(which, i => constantOf(held[i]!))
-    return constants.every(c => c !== null) ? fixedLanes(fractionsOf(constants)) : noColumn()
+    if (!own) return this.named(node)
+    const around = this.surrounding()
+    const kept = this.lets.get(around) ?? new Map<Node, Column>()
+    this.lets.set(around, kept)
+    if (!kept.has(own.value)) kept.set(own.value, this.column(own.value))
+    return kept.get(own.value)!
   }
 
   private unary(node: Node & { type: 'unary' }): Column {
@@ -233,7 +128,7 @@ export class Planner {
         const [x, y] = [exactOf(a, lanes), exactOf(b, lanes)]
         const down = node.op === '-'
         if (x && y) return columnOf(exactSum(x, down ? exactNegated(y) : y), this.frameRate)
-        return pointwise([a, b], lanes, down ? (p, q) => p - q : (p, q) => p + q)
+        return arithmetic(down ? '-' : '+', a, b, lanes)
       }
       case 'and':
       case 'or':

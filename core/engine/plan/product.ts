@@ -1,5 +1,5 @@
 /** Products by lane: constants fold to one exact fraction each lane, time stays exact, the rest is multiplied in text order. */
-import { moving, pointwise, scratch, type Column } from '../../columns/column.ts'
+import { arithmetic, moving, pointwise, type Column } from '../../columns/column.ts'
 import {
   commonOf,
   joinedUp,
@@ -48,8 +48,7 @@ export function productColumn(factors: readonly FactorColumn[], lanes: number, f
   const grows = rest.length === 1 && !only.inverse ? exactOf(only.column, lanes) : null
   if (grows) return paced ? noColumn() : columnOf(exactScaled(grows, constant), frameRate)
   if (rest.length === 1 && only.column.type === 'one' && only.column.form.onClock) return noColumn()
-  const multiplied = (a: Column, f: FactorColumn): Column =>
-    pointwise([a, f.column], lanes, f.inverse ? (x, y) => x / y : (x, y) => x * y)
+  const multiplied = (a: Column, f: FactorColumn): Column => arithmetic(f.inverse ? '/' : '*', a, f.column, lanes)
   const start = only.inverse ? pointwise([only.column], lanes, x => 1 / x) : only.column
   return scaledColumn(rest.slice(1).reduce(multiplied, start), constant, lanes)
 }
@@ -67,16 +66,15 @@ function scaledColumn(of: Column, by: Fractions, lanes: number): Column {
       divisors[i] = constant.d[i]!
     } else factors[i] = toNumber(laneOf(constant, i))
   }
-  const [value] = scratch(1, lanes) as [Float64Array]
   if (common) {
     const [n, d] = [factors[0]!, divisors[0]!]
     return moving((now, from, count, out) => {
-      of.fill(now, from, count, value)
-      for (let i = 0; i < count; i++) out[i] = (value[i]! * n) / d
+      of.fill(now, from, count, out)
+      for (let i = 0; i < count; i++) out[i] = (out[i]! * n) / d
     })
   }
   return moving((now, from, count, out) => {
-    of.fill(now, from, count, value)
-    for (let i = 0; i < count; i++) out[i] = (value[i]! * factors[from + i]!) / divisors[from + i]!
+    of.fill(now, from, count, out)
+    for (let i = 0; i < count; i++) out[i] = (out[i]! * factors[from + i]!) / divisors[from + i]!
   })
 }

@@ -98,7 +98,7 @@ class Taking {
     this.stand(top, { x: 0, y: 0 })
     return {
       ids: [top.id],
-      op: operation(`take in ${this.name}`, ...this.puts),
+      op: operation(`import ${this.name}`, ...this.puts),
       parts: this.count,
       left: [...this.left],
     }
@@ -258,7 +258,9 @@ class Taking {
 
   private part(shape: Shape, name: string, more: Partial<Part> = {}): string {
     if (++this.count > MOST_PARTS)
-      throw new Unreadable(`It would become more than ${MOST_PARTS} parts. Join outlines in it, or take it in pieces.`)
+      throw new Unreadable(
+        `It would become more than ${MOST_PARTS} parts. Join outlines in it, or import it in pieces.`,
+      )
     const id = freshId(this.parts, 'p')
     const called = this.free(plain(name))
     const part: Part = {

@@ -116,7 +116,7 @@ export function wayOf({ ends, transform, boxed }: Gradient, points: Points, m: F
   }
 }
 
-/** The same as hand values of a part that stands at a place and reaches so far to either side of it. */
+/** The same as set values of a part that stands at a place and reaches so far to either side of it. */
 export function handOf({ x, y, base }: Way, [px, py]: readonly [number, number], [w, h]: readonly [number, number]) {
   const turns = atanTurns(y, x)
   const long = (Math.abs(cosineOfTurns(turns)) * w + Math.abs(sineOfTurns(turns)) * h) / 2

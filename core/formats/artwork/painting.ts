@@ -1,4 +1,4 @@
-/** What an element of artwork is painted with, as hand values of the part that it becomes. */
+/** What an element of artwork is painted with, as set values of the part that it becomes. */
 import type { Gradient } from './gradients.ts'
 import type { Flat } from './lines.ts'
 import { colourOf, dashesOf, shareOf, type Style } from './style.ts'

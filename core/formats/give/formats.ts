@@ -1,6 +1,6 @@
-/** The formats that a piece is given out in: one entry a format, which the window, the worker and the prompt read. */
+/** The formats that a piece is exported in: one entry a format, which the window, the worker and the prompt read. */
 
-export type Kind = 'Film' | 'Page that runs' | 'Moving SVG or CSS' | 'Shapes in depth' | 'Numbers' | 'Still' | 'Piece'
+export type Kind = 'Film' | 'Live page' | 'Moving SVG or CSS' | '3D scene' | 'Numbers' | 'Still' | 'Piece'
 
 export interface Format {
   readonly name: string
@@ -24,11 +24,11 @@ export const FORMATS = {
   mp4: { name: 'MP4', kind: 'Film', end: 'mp4', type: 'video/mp4', drawn: true, even: true },
   gif: { name: 'GIF', kind: 'Film', end: 'gif', type: 'image/gif', drawn: true, clear: true },
   zip: { name: 'PNGs', kind: 'Film', end: 'zip', type: 'application/zip', drawn: true, clear: true },
-  page: { name: 'HTML page', kind: 'Page that runs', end: 'html', type: 'text/html', timeless: true },
-  module: { name: 'script module', kind: 'Page that runs', end: 'js', type: 'text/javascript', timeless: true },
+  page: { name: 'HTML page', kind: 'Live page', end: 'html', type: 'text/html', timeless: true },
+  module: { name: 'script module', kind: 'Live page', end: 'js', type: 'text/javascript', timeless: true },
   moving: { name: 'SVG', kind: 'Moving SVG or CSS', end: 'svg', type: 'image/svg+xml', clear: true },
   css: { name: 'CSS keyframes', kind: 'Moving SVG or CSS', end: 'html', type: 'text/html', clear: true },
-  gltf: { name: 'glTF', kind: 'Shapes in depth', end: 'glb', type: 'model/gltf-binary' },
+  gltf: { name: 'glTF', kind: '3D scene', end: 'glb', type: 'model/gltf-binary' },
   csv: { name: 'CSV', kind: 'Numbers', end: 'csv', type: 'text/csv' },
   json: { name: 'JSON', kind: 'Numbers', end: 'json', type: 'application/json' },
   wav: { name: 'WAV', kind: 'Numbers', end: 'wav', type: 'audio/wav' },
@@ -41,9 +41,9 @@ export type Given = keyof typeof FORMATS
 
 export const KINDS: readonly { readonly kind: Kind; readonly says: string }[] = [
   { kind: 'Film', says: 'WebM, MP4, GIF, numbered PNGs' },
-  { kind: 'Page that runs', says: 'one HTML file; never ends; dials if you like' },
+  { kind: 'Live page', says: 'one HTML file; never ends; dials if you like' },
   { kind: 'Moving SVG or CSS', says: 'for web pages, no script' },
-  { kind: 'Shapes in depth', says: 'glTF 2.0 with its motion' },
+  { kind: '3D scene', says: 'glTF 2.0 with its motion' },
   { kind: 'Numbers', says: 'CSV, JSON, WAV of a drive' },
   { kind: 'Still', says: 'PNG or SVG of this moment' },
   { kind: 'Piece', says: 'everything, to open elsewhere' },

@@ -31,7 +31,11 @@ describe('what will come out', () => {
     expect(planOf(p, film({ as: 'png', width: 333 }))).toMatchObject({ width: 333, height: 111 })
     expect(planOf(piece(), film({ width: 9000 })).problem).toContain('8192')
     expect(planOf(piece(), film({ laps: 1000 })).problem).toContain('fewer laps')
-    expect(planOf(piece(), film({ as: 'gif', laps: 100 })).problem).toContain('smaller')
+    expect(planOf(piece(), film({ as: 'csv', laps: 200 })).problem).toContain('36000 fit in one file')
+    expect(planOf(piece(), film({ as: 'zip', laps: 100 })).problem).toContain('smaller')
+    // A film or GIF is written as it is made: ten minutes, an hour.
+    for (const as of ['webm', 'mp4', 'gif'] as const)
+      expect(planOf(piece(), film({ as, laps: 900 }))).toMatchObject({ frames: 216_000, problem: null })
   })
   it('moments of a blurred frame lie within the first half of its time, the first at its beginning', () => {
     const plan = planOf(piece(), film())

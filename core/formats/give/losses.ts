@@ -1,4 +1,4 @@
-/** What of a piece a format cannot carry, by name: said before it is given out. */
+/** What of a piece a format cannot carry, by name: said before it is exported. */
 import { propertiesOf } from '../../piece/properties.ts'
 import { SOLID } from '../../piece/property-kinds.ts'
 import type { Part, Piece } from '../../piece/schema.ts'

@@ -1,6 +1,5 @@
 /** The values of a piece frame by frame, as CSV (RFC 4180) or JSON: bit for bit what the engine gives. */
 import type { Program } from '../../engine/program.ts'
-import { workedOut } from '../../form/working.ts'
 import { labelOf } from '../../formula/labels.ts'
 import { propertyNamed } from '../../piece/properties.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
@@ -50,7 +49,7 @@ export function bakeRows(
   const values = new Float64Array(program.size)
   return Array.from({ length: frames }, (_, k) => {
     const seconds = plus(from, over(rational(k), rate))
-    workedOut(() => program.moment(momentOfSeconds(seconds, program.measures.frameRate), values))
+    program.queue.settle(() => program.moment(momentOfSeconds(seconds, program.measures.frameRate), values))
     done(k + 1)
     return { seconds: toNumber(seconds), values: columns.map(c => c.shown(values[c.place]!)) }
   })

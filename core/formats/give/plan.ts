@@ -1,4 +1,4 @@
-/** What will come out of a piece when it is given out as pictures or film: which frames, how large, how long. */
+/** What will come out of a piece when it is exported as pictures or film: which frames, how large, how long. */
 import type { Lent } from '../../piece/lent.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../../time/moment.ts'
@@ -49,7 +49,7 @@ export const wantedOf = (piece: Piece, as: Given): Wanted => ({
 export interface Plan {
   readonly frames: number
   readonly from: Rational
-  /** Seconds from the first moment to the one that is not given out any more. */
+  /** Seconds from the first moment to the one that is not exported any more. */
   readonly span: Rational
   readonly rate: Rational
   readonly width: number
@@ -58,10 +58,12 @@ export interface Plan {
   readonly problem: string | null
 }
 
-/** Frames of one film, and pixels to a side. */
+/** Frames of one file that is held in memory, and of films, which are written as they are made: an hour at 60 a second. */
 const MOST_FRAMES = 36_000
+const LONGEST_FILM = 216_000
+/** Pixels to a side. */
 const WIDEST = 8192
-/** Pictures that a GIF or a packed file holds in memory, in pixels. */
+/** Pixels of all pictures that fit into a packed file. */
 const MOST_PIXELS = 2_500_000_000
 
 /** Frames 0 … N − 1 of whole laps or of the stretch; never the one that would repeat the first. */
@@ -89,23 +91,22 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
     return says(
       wanted.between
         ? 'The last moment must lie after the first.'
-        : 'No stretch is marked: mark one with [ and ], or give out laps.',
+        : 'No stretch is marked: mark one with [ and ], or export laps.',
     )
   if (format.kind === 'Moving SVG or CSS' && piece.camera)
-    return says(
-      'A piece in depth is more than a drawing holds: give out a film, shapes in depth, or the page that runs.',
-    )
+    return says('A piece in depth is more than a drawing holds: export a film, shapes in depth, or the page that runs.')
   if (wanted.as === 'wav') {
     if (wanted.drive === '') return says('Nothing is driven here: there is nothing to hear.')
     const samples = samplesOf({ span, rate: wanted.sampleRate })
     return says(samples > MOST_SAMPLES ? `That is ${samples} samples; ${MOST_SAMPLES} fit in one file.` : null)
   }
-  if (frames > MOST_FRAMES) return says(`That is ${frames} frames; ${MOST_FRAMES} fit in one film. Choose fewer laps.`)
+  const most = format.drawn && wanted.as !== 'zip' ? LONGEST_FILM : MOST_FRAMES
+  if (frames > most) return says(`That is ${frames} frames; ${most} fit in one file. Choose fewer laps.`)
   if (!format.drawn) return says(null)
   if (Math.max(width, height) > WIDEST)
     return says(`That is ${width} × ${height}; ${WIDEST} pixels to a side are drawn.`)
-  const held = wanted.as === 'gif' || wanted.as === 'zip' ? width * height * frames : 0
-  if (held > MOST_PIXELS) return says('That is too much for one file of pictures. Make it smaller, or fewer laps.')
+  if (wanted.as === 'zip' && width * height * frames > MOST_PIXELS)
+    return says('That is too much for one file of pictures. Make it smaller, or fewer laps.')
   return says(null)
 }
 

@@ -1,4 +1,4 @@
-/** What is given out without drawing: worked out by the core alone, in a browser or at the prompt. */
+/** What is exported without drawing: worked out by the core alone, in a browser or at the prompt. */
 import { strToU8 } from 'fflate'
 import { Program } from '../../engine/program.ts'
 import type { Piece } from '../../piece/schema.ts'

@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
 import { setEye } from '../../acts/settings.ts'
 import { Program } from '../../engine/program.ts'
-import { workedOut } from '../../form/working.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { Scene } from '../../rig/scene.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
@@ -110,7 +109,7 @@ describe('shapes in depth', () => {
     }
     let worst = 0
     for (let n = 0; n <= 60; n++) {
-      workedOut(() => {
+      program.queue.settle(() => {
         const moment = momentOfSeconds(fromNumber(n / 30), program.measures.frameRate)
         scene.update(program.moment(moment, values), moment)
       })

@@ -3,7 +3,6 @@
  * each instance, moved, turned and stretched frame by frame. One px of the stage is a hundredth of a metre.
  */
 import { Program } from '../../engine/program.ts'
-import { workedOut } from '../../form/working.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { matrix } from '../../piece/transform.ts'
 import { paintOf, rgbOf } from '../../rig/colour.ts'
@@ -60,7 +59,7 @@ export function gltfOf(given: Spatial, done: (n: number) => void = () => {}): Ui
     const moment = momentOfSeconds(plus(from, times(span, share)), program.measures.frameRate)
     scene.update(program.moment(moment, values), moment)
   }
-  return workedOut(() => {
+  return program.queue.settle(() => {
     show(0)
     const made = new Making(given)
     const things = unitsOf(scene).flatMap((unit, order) => {

@@ -1,4 +1,4 @@
-/** Reads a GLB by the pages of the format alone (glTF 2.0, Khronos): tests judge what is given out by it; the page never calls it. */
+/** Reads a GLB by the pages of the format alone (glTF 2.0, Khronos): tests judge what is exported by it; the page never calls it. */
 
 type Numbers = readonly number[]
 interface Node {

@@ -4,7 +4,6 @@ import { OFF, solid } from '../../../tests/solids.ts'
 import { Builder } from '../../acts/build.ts'
 import { setEye } from '../../acts/settings.ts'
 import { Program } from '../../engine/program.ts'
-import { workedOut } from '../../form/working.ts'
 import { Scene } from '../../rig/scene.ts'
 import { boxOf, type Box } from '../../rig/snapping.ts'
 import { at } from '../../testing.ts'
@@ -43,7 +42,7 @@ describe('what is thick, turned, slanted, made in another order', () => {
       const program = new Program(piece)
       const scene = new Scene(program)
       for (const s of moves ? [0, 0.1, 0.7, 1, 1.5, 2 - 1 / 30] : [0])
-        workedOut(() => {
+        program.queue.settle(() => {
           scene.update(program.moment(at(s), new Float64Array(program.size)), at(s))
           const body = scene.bodies.get(id)!
           for (let i = 0; i < body.count; i++)

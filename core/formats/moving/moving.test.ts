@@ -2,7 +2,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
 import { Program } from '../../engine/program.ts'
-import { workedOut } from '../../form/working.ts'
 import { Scene } from '../../rig/scene.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { fromNumber, rational } from '../../time/rational.ts'
@@ -96,7 +95,7 @@ describe('a lap as motion', () => {
   const scene = new Scene(program)
   const values = new Float64Array(program.size)
   const show = (seconds: number) =>
-    workedOut(() => {
+    program.queue.settle(() => {
       const moment = momentOfSeconds(fromNumber(seconds), program.measures.frameRate)
       scene.update(program.moment(moment, values), moment)
     })

@@ -3,7 +3,6 @@
  * near enough to what the stage shows, in between, down to where a leap is. What a straight way says is left out again.
  */
 import { Program } from '../../engine/program.ts'
-import { workedOut } from '../../form/working.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { Scene } from '../../rig/scene.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
@@ -71,7 +70,7 @@ export function motionOf(
     )
     scene.update(program.moment(moment, values), moment)
   }
-  return workedOut(() => {
+  return program.queue.settle(() => {
     show(0)
     const units = unitsOf(scene)
     units.forEach(settle)
@@ -89,7 +88,7 @@ export function motionOf(
     const samples = [take(0, null)]
     const held = samples[0]!.rows.reduce((n, r) => n + r.where.length + 8, 0)
     if (held * frames > MOST_HELD)
-      throw new Error('That is too much for one drawing. Give out a film or the page that runs, or fewer laps.')
+      throw new Error('That is too much for one drawing. Export a film or the page that runs, or fewer laps.')
     const tolerances = units.map(toleranceOf(samples[0]!))
     const between = (a: Sample, b: Sample): void => {
       const width = b.at - a.at

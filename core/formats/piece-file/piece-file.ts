@@ -56,7 +56,7 @@ export function unpackPiece(
   const files = unpacked(bytes)
   if (typeof files === 'string') return says(files)
   const text = files[DOCUMENT]
-  if (!text) return says('This is no piece of Open Tide: there is no piece.json in it.')
+  if (!text) return says('This isn’t an Open Tide piece: there’s no piece.json in it.')
   const pictures = new Map<string, Uint8Array>()
   for (const [name, picture] of Object.entries(files)) {
     if (name === DOCUMENT) continue
@@ -95,7 +95,7 @@ function document(text: Uint8Array, pictures: Packed['pictures']): Packed | { sa
   try {
     value = JSON.parse(strFromU8(text))
   } catch {
-    return says('The piece in this file is no JSON: it is cut short or damaged.')
+    return says('The piece in this file isn’t valid JSON: it’s cut short or damaged.')
   }
   const inner = typeof value === 'object' && value !== null && 'document' in value ? value.document : value
   const { piece, problem } = readPiece(inner)

@@ -4,7 +4,6 @@
  */
 import { strToU8 } from 'fflate'
 import type { Program } from '../../engine/program.ts'
-import { workedOut } from '../../form/working.ts'
 import { labelOf } from '../../formula/labels.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { over, plus, rational, toNumber, type Rational } from '../../time/rational.ts'
@@ -39,7 +38,7 @@ export function valuesOf(
   const { frameRate } = program.measures
   for (let k = 0; k < values.length; k++) {
     const at = momentOfSeconds(plus(from, over(rational(BigInt(k)), rational(BigInt(rate)))), frameRate)
-    values[k] = workedOut(() => reader.at(at))
+    values[k] = program.queue.settle(() => reader.at(at))
     if (k % rate === 0) done(k)
   }
   return values

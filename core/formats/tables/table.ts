@@ -52,7 +52,7 @@ function json(text: string): Read {
   try {
     value = JSON.parse(text)
   } catch (e) {
-    return says(`This is no JSON: ${(e as Error).message.slice(0, 120)}.`)
+    return says(`This isn’t valid JSON: ${(e as Error).message.slice(0, 120)}.`)
   }
   const is = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v)
   // As Open Tide gives it out, a list of rows, a list of objects, or columns by their names.
@@ -105,9 +105,9 @@ function columns(names: readonly string[], rows: readonly (readonly unknown[])[]
     const odd = values.findIndex(v => !Number.isFinite(v))
     if (odd < 0) all.push({ name: name.trim() || `column ${c + 1}`, values })
     else
-      wrong ||= `In line ${odd + line} of ${name || `column ${c + 1}`} stands ${JSON.stringify(rows[odd]?.[c] ?? '').slice(0, 40)}, which is no number.`
+      wrong ||= `Line ${odd + line} of ${name || `column ${c + 1}`} has ${JSON.stringify(rows[odd]?.[c] ?? '').slice(0, 40)}, which isn’t a number.`
   })
-  if (all.length === 0) return says(wrong || 'There is no column of numbers in this file.')
+  if (all.length === 0) return says(wrong || 'This file has no column of numbers.')
   return { columns: all, rows: rows.length }
 }
 

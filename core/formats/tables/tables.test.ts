@@ -60,9 +60,9 @@ describe('a table', () => {
   it('that is none is refused with the line, what stands there, and no more', () => {
     const says = (text: string, name?: string) => (tableOf(text, name ?? 'a.csv') as { says: string }).says
     expect(says('')).toMatch(/nothing/)
-    expect(says('mood\ncalm\n')).toBe('In line 2 of mood stands "calm", which is no number.')
+    expect(says('mood\ncalm\n')).toBe('Line 2 of mood has "calm", which isn’t a number.')
     expect(says('a,b\n1,"2\n3,4')).toMatch(/quotation/)
-    expect(says('{"a":', 'x.json')).toMatch(/no JSON/)
+    expect(says('{"a":', 'x.json')).toMatch(/valid JSON/)
     expect(says('{}', 'x.json')).toMatch(/no rows/)
     expect(says('null', 'x.json')).toMatch(/no rows/)
     expect(says('"x"', 'x.json')).toMatch(/no rows/)

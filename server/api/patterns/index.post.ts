@@ -10,9 +10,9 @@ export default defineEventHandler(async event => {
   const { document } = await bodyOf(event, v.strictObject({ document: v.unknown() }), DOCUMENT)
   const pattern = documentOf(document)
   if (rolesOf(pattern).every(r => r.driven.length === 0))
-    throw refuse(422, 'There is no drive in this: it is no pattern.')
+    throw refuse(422, 'This has no drive in it, so it isn’t a pattern.')
   const id = await keepPattern(await database(), pattern)
-  if (id === null) throw refuse(422, 'There are 500 patterns already. Take some away first.')
+  if (id === null) throw refuse(422, 'There are already 500 patterns. Delete some first.')
   wrote()
   setResponseStatus(event, 201)
   return { id }

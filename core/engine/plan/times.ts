@@ -1,0 +1,116 @@
+/**
+ * Columns of a formula on one copy at many moments, a lane a moment: each is so many seconds ahead of the moment that is
+ * asked for, so that the same columns serve wherever a stretch begins. `delay` means other lanes.
+ */
+import type { Checked } from '../../formula/check.ts'
+import { builtinNamed } from '../../formula/words.ts'
+import type { CallNode, MemberNode, NameNode, Node } from '../../formula/tree.ts'
+import { moving, one, scratch, steadyLanes, type Column } from '../../columns/column.ts'
+import { commonOf, plusLanes, scaledLanes, shiftedLanes, uniform, type Fractions } from '../../columns/fractions.ts'
+import { SteadyLanes } from '../../columns/steady.ts'
+import { reading, type Beat } from '../../form/beat.ts'
+import { constantOf, type Form } from '../../form/form.ts'
+import type { Entry } from '../../functions/entry.ts'
+import { ONE, negate, over, type Rational } from '../../time/rational.ts'
+import type { Env } from '../env.ts'
+import { Planner } from './planner.ts'
+import { noColumn } from './split.ts'
+
+/** The moments of lanes, in seconds ahead of the one that is asked for. */
+export interface LaneTimes {
+  readonly ahead: Fractions
+  /** The same so many seconds earlier: the same object for the same. */
+  readonly earlier: (seconds: Rational) => LaneTimes
+}
+
+export class PlannerOfTimes extends Planner {
+  private readonly around = new Map<LaneTimes, Map<Beat, object>>()
+
+  /** @param link what a driven value is at these moments, by the form that reads it; null where nothing drives it */
+  constructor(
+    checked: Checked,
+    private readonly env: Env,
+    lanes: number,
+    private times: LaneTimes,
+    private readonly link: (reader: Form, at: LaneTimes) => Column | null,
+  ) {
+    super(checked, env, lanes)
+  }
+
+  protected override surrounding(): object {
+    const { beat } = this.plain
+    const kept = this.around.get(this.times) ?? new Map<Beat, object>()
+    this.around.set(this.times, kept)
+    if (!kept.has(beat)) kept.set(beat, {})
+    return kept.get(beat)!
+  }
+
+  protected leaf(node: Node): Column | null {
+    return this.argument(node, this.plain.form(node))
+  }
+
+  argument(_: Node, form: Form | undefined): Column | null {
+    if (!form) return null
+    if (constantOf(form)) return one(form)
+    if (form.exact) {
+      const { rate, base } = form.exact
+      const grown = scaledLanes(this.times.ahead, rate)
+      const all = grown && shiftedLanes(grown, base)
+      return all ? steadyLanes(uniform(rate, this.lanes), all, new SteadyLanes(rate, all, this.frameRate)) : noColumn()
+    }
+    // Time on a clock that is not steady is counted on that.
+    return form.onClock ? noColumn() : null
+  }
+
+  /** Nothing is read lane by lane: what has no kernel leaves the formula to the plain evaluator. */
+  protected byLane(): Column {
+    return noColumn()
+  }
+
+  seeds(node: CallNode, entry: Entry): number[] {
+    return new Array<number>(this.lanes).fill(this.plain.seedBy(this.env, node, entry)!)
+  }
+
+  steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null {
+    // All lanes are of one copy, which has one pace.
+    const pace = 'big' in rate ? commonOf(rate) : rate
+    const grown = beat ? null : pace && scaledLanes(this.times.ahead, pace)
+    const all = grown && plusLanes(grown, base)
+    return all && new SteadyLanes(pace!, all, this.frameRate)
+  }
+
+  earlier(value: Node): (seconds: Rational) => Column {
+    return seconds => {
+      const before = this.times
+      this.times = before.earlier(seconds)
+      try {
+        return this.column(value)
+      } finally {
+        this.times = before
+      }
+    }
+  }
+
+  protected named(node: NameNode): Column {
+    const builtin = node.quoted ? undefined : builtinNamed(node.name)
+    if (builtin?.name === 'lapProgress' || builtin?.name === 'lapIndex') return this.lap(builtin.name)
+    return builtin ? noColumn() : this.member(node)
+  }
+
+  protected member(node: MemberNode | NameNode): Column {
+    return this.link(this.plain.form(node), this.times) ?? noColumn()
+  }
+
+  /** How far a lap is on, or which it is. */
+  private lap(word: 'lapProgress' | 'lapIndex'): Column {
+    const { lapLength, lapStart } = this.env
+    const counted = { rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) }
+    const { affine } = reading(counted, this.plain.beat, this.frameRate)
+    const laps = affine && this.steady(affine.rate, uniform(affine.base, this.lanes), null)
+    if (!laps) return noColumn()
+    const [other] = scratch(1, this.lanes) as [Float64Array]
+    return word === 'lapProgress'
+      ? moving((now, from, count, out) => laps.split(now.moment, from, count, out, null))
+      : moving((now, from, count, out) => laps.split(now.moment, from, count, other, out))
+  }
+}
