@@ -26,13 +26,25 @@ export function costsOf(program: Program, now: () => number): Costs {
   // The first frames make what all later ones have.
   for (let k = 0; k < 3; k++) program.moment(moment(k), out)
   const begun = now()
+  const longest = new Map<string, number>()
   let frames = 0
-  do program.timed(moment(10 + frames++), out, (slot, ms) => each.set(slot.key, (each.get(slot.key) ?? 0) + ms), now)
+  do
+    program.timed(
+      moment(10 + frames++),
+      out,
+      (slot, ms) => {
+        each.set(slot.key, (each.get(slot.key) ?? 0) + ms)
+        longest.set(slot.key, Math.max(longest.get(slot.key) ?? 0, ms))
+      },
+      now,
+    )
   while (frames < FRAMES && now() - begun < LONGEST)
   let all = 0
-  for (const [key, ms] of each) {
-    all += ms / frames
-    each.set(key, ms / frames)
+  // The longest of several frames is left out: the machine may have done something else meanwhile.
+  for (const [key, sum] of each) {
+    const ms = frames > 1 ? (sum - longest.get(key)!) / (frames - 1) : sum
+    all += ms
+    each.set(key, ms)
   }
   const heavy = [...each].filter(([, ms]) => ms >= HEAVY).map(([key]) => key)
   return { all, each, lighter: new Map(heavy.length === 0 ? [] : lighterOf(program, heavy)) }

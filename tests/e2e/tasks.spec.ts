@@ -62,7 +62,12 @@ test('sixteen bulbs have their own noise, then share one', async ({ page }) => {
 test('a lap of 5 s: what no longer closes is mended by proposals, until all closes', async ({ page }) => {
   await page.getByRole('tab', { name: 'Lap' }).click()
   const desk = page.getByRole('region', { name: 'Desk' })
-  const closing = async () => (await page.locator('[data-closing]').textContent())!.match(/\d+/g)!.map(Number)
+  // Until the first verdict is there it only says that it is checking.
+  const closing = async () => {
+    const says = page.locator('[data-closing]')
+    await expect(says).toHaveText(/\d/, { timeout: 30_000 })
+    return (await says.textContent())!.match(/\d+/g)!.map(Number)
+  }
   const settled = () => expect(desk.locator('[data-asking]')).toHaveCount(0, { timeout: 30_000 })
   // Of the fair's own lap nearly all close.
   const gaping = async () => {
