@@ -13,6 +13,11 @@ export default defineNuxtConfig({
   hooks: {
     // What a page that runs by itself begins with lies ready to be fetched.
     'build:before': async () => writeFileSync(here('./public/runner.txt'), await runnerText()),
+    // The page of all controls is for those who work on them.
+    'pages:extend': pages => {
+      if (process.env.NODE_ENV === 'production')
+        pages.splice(0, pages.length, ...pages.filter(p => p.path !== '/controls'))
+    },
     // Nothing is fetched before it is needed: the quay's chunks not while the harbour is looked at.
     'build:manifest': manifest => {
       for (const chunk of Object.values(manifest)) chunk.prefetch = false

@@ -4,4 +4,5 @@ useTheme()
 
 <template>
   <NuxtPage />
+  <TipLayer />
 </template>

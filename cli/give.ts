@@ -4,6 +4,7 @@ import { closeSync, openSync, renameSync, rmSync, writeSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { FORMATS, formatOf, type Given } from '../core/formats/give/formats.ts'
 import { lossesOf } from '../core/formats/give/losses.ts'
+import type { Controls } from '../core/formats/running/running.ts'
 import { planOf, wantedOf, type Wanted } from '../core/formats/give/plan.ts'
 import { written } from '../core/formats/give/written.ts'
 import { headOf } from '../core/formats/pictures/head.ts'
@@ -31,6 +32,7 @@ ${NAMES.map(n => `  ${n.padEnd(8)} ${FORMATS[n].kind}: ${FORMATS[n].name}`).join
   --blur N            each frame the mean of N moments of half its time
   --drive NAME        of wav: the drive or signal, such as carousel.rotation, with --copy N and --rate 44100|48000|96000
   --dials A,B         of page and module: the dials that are shown
+  --controls WHAT     of page and module, under the stage: none, play or dials (play and the dials); dials unless said
 
 FILE is a piece file (.tide) or a piece as JSON. Films and pictures are drawn in Chromium; all else needs none.
 
@@ -53,6 +55,7 @@ export async function give(args: string[]): Promise<number> {
     copy: { type: 'string' },
     rate: { type: 'string' },
     dials: { type: 'string' },
+    controls: { type: 'string' },
   })
   if (o.help) {
     console.log(HELP)
@@ -61,6 +64,8 @@ export async function give(args: string[]): Promise<number> {
   const { piece, pictures } = packedIn(positionals[0])
   const as = o.as as Given | undefined
   if (!as || !NAMES.includes(as)) throw new WrongCall(`--as needs one of ${NAMES.join(', ')}.`)
+  const controls = (o.controls ?? 'dials') as Controls
+  if (!['none', 'play', 'dials'].includes(controls)) throw new WrongCall('--controls needs none, play or dials.')
   if (!o.out) throw new WrongCall('--out needs the name of the file that is made.')
   const program = new Program(piece)
   const whole = (text: string | undefined, option: string, least: number, most: number, initial: number): number => {
@@ -90,6 +95,7 @@ export async function give(args: string[]): Promise<number> {
       .split(',')
       .filter(n => n !== '')
       .map(n => lentNamed(piece, n)),
+    controls,
   }
   const plan = planOf(piece, wanted)
   if (plan.problem !== null) throw new WrongCall(plan.problem)

@@ -22,6 +22,12 @@ export function reveal(name: string, at = 'body', tries = TRIES): void {
     if (tries > 0) requestAnimationFrame(() => reveal(name, at, tries - 1))
     return
   }
+  const fold = it.closest('[data-section]')?.querySelector<HTMLElement>('[aria-expanded="false"]')
+  if (fold && fold !== it) {
+    fold.click()
+    requestAnimationFrame(() => reveal(name, at, tries - 1))
+    return
+  }
   it.scrollIntoView({ block: 'nearest' })
   const control = it.matches(FOCUSABLE) ? it : it.querySelector<HTMLElement>(FOCUSABLE)
   ;(control ?? it).focus()

@@ -8,6 +8,9 @@ import { StageRenderer } from '~/stage/renderer.ts'
 import type { StreamTargetChunk } from 'mediabunny'
 import { Appending, type Sink } from './sink.ts'
 
+/** Seconds from one whole frame of a film to the next. */
+export const KEY_EVERY = 2
+
 /** Frames one by one, each drawn on a canvas. */
 export class Frames {
   readonly canvas: OffscreenCanvas
@@ -148,7 +151,7 @@ async function film(frames: Frames, as: 'webm' | 'mp4', tell: (done: number) => 
   const source = new CanvasSource(canvas, {
     codec: as === 'webm' ? 'vp9' : 'avc',
     bitrate: QUALITY_HIGH,
-    keyFrameInterval: 2,
+    keyFrameInterval: KEY_EVERY,
     sizeChangeBehavior: 'deny',
   })
   const rate = Number(plan.rate.n) / Number(plan.rate.d)

@@ -5,6 +5,7 @@ import { written, type Asked } from '~~/core/formats/give/written.ts'
 import { picturesFrom } from '~/stage/pictures.ts'
 import { PrivateFile } from './private-file.ts'
 import { InMemory } from './sink.ts'
+import { trialOf, type Trial } from './trial.ts'
 
 export interface Ordered extends Asked {
   /** Where pictures are asked for by their hash. */
@@ -12,18 +13,36 @@ export interface Ordered extends Asked {
   /** What the file is called in private storage while it is made. */
   readonly name: string
 }
+/** Asks what will come out, before it is made. */
+export interface Tried extends Omit<Ordered, 'name'> {
+  readonly trial: true
+}
 export type Told =
+  | ({ readonly is: 'tried' } & Trial)
   | { readonly is: 'frame'; readonly done: number; readonly of: number }
   | { readonly is: 'made'; readonly file: Blob }
   | { readonly is: 'failed'; readonly says: string }
 
-addEventListener('message', ({ data }: MessageEvent<Ordered>) => {
+addEventListener('message', ({ data }: MessageEvent<Ordered | Tried>) => {
+  if ('trial' in data) {
+    void tried(data).then(
+      trial => postMessage({ is: 'tried', ...trial } satisfies Told, { transfer: [trial.first, trial.last] }),
+      (e: unknown) => postMessage({ is: 'failed', says: String(e) } satisfies Told),
+    )
+    return
+  }
   const { type } = formatOf(data.wanted.as)
   void made(data).then(
     file => postMessage({ is: 'made', file: file.slice(0, file.size, type) } satisfies Told),
     (e: unknown) => postMessage({ is: 'failed', says: e instanceof Error ? e.message : String(e) } satisfies Told),
   )
 })
+
+async function tried(asked: Tried): Promise<Trial> {
+  const plan = planOf(asked.piece, asked.wanted)
+  if (plan.problem !== null) throw new Error(plan.problem)
+  return trialOf(asked, plan, picturesFrom(asked.assets))
+}
 
 async function made(asked: Ordered): Promise<Blob> {
   const plan = planOf(asked.piece, asked.wanted)

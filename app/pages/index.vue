@@ -79,34 +79,25 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
         </button>
       </div>
 
-      <p
-        v-if="harbour.trouble"
-        role="alert"
-        class="mb-4 flex items-center gap-3 rounded-md border border-coral bg-sheet px-3 py-2 text-coral"
-      >
-        {{ harbour.trouble }}
-        <button class="link ml-auto" type="button" @click="harbour.load">Try again</button>
-      </p>
-      <p
-        v-for="piece in harbour.waiting"
-        :key="piece.id"
-        role="status"
-        class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2"
-      >
+      <NoticeBox v-if="harbour.trouble" is="trouble">
+        <span class="text-coral">{{ harbour.trouble }}</span>
+        <template #act><button class="link" type="button" @click="harbour.load">Try again</button></template>
+      </NoticeBox>
+      <NoticeBox v-for="piece in harbour.waiting" :key="piece.id">
         Changes to {{ piece.title }} are kept in this browser and not saved yet.
-        <NuxtLink class="link ml-auto" :to="`/piece/${piece.id}`">Open the piece to save them</NuxtLink>
-      </p>
-      <p
-        v-if="harbour.notice"
-        role="status"
-        class="mb-4 flex items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2"
-      >
+        <template #act
+          ><NuxtLink class="link" :to="`/piece/${piece.id}`">Open the piece to save them</NuxtLink></template
+        >
+      </NoticeBox>
+      <NoticeBox v-if="harbour.notice">
         {{ harbour.notice.says }}
-        <button v-if="harbour.notice.act" class="link" type="button" @click="harbour.notice.act.do">
-          {{ harbour.notice.act.says }}
-        </button>
-        <button class="ml-auto text-faded hover:text-ink" type="button" @click="harbour.notice = null">Dismiss</button>
-      </p>
+        <template #act>
+          <button v-if="harbour.notice.act" class="link" type="button" @click="harbour.notice.act.do">
+            {{ harbour.notice.act.says }}
+          </button>
+          <button class="text-faded hover:text-ink" type="button" @click="harbour.notice = null">Dismiss</button>
+        </template>
+      </NoticeBox>
 
       <nav class="mb-4 flex gap-2" aria-label="What is shown">
         <button
@@ -123,19 +114,15 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
       </nav>
 
       <p v-if="harbour.cards === null && !harbour.trouble" class="text-faded">Loading your pieces …</p>
-      <div
-        v-else-if="harbour.cards?.length === 0 && shown === 'pieces'"
-        class="rounded-md border border-dashed border-rule px-6 py-16 text-center"
-      >
-        <p class="text-[15px] font-medium">No pieces yet.</p>
-        <p class="mt-1 mb-4 text-faded">
-          Create a piece: draw a part, choose a property and give it a function of time.
-        </p>
-        <button class="button" type="button" @click="make"><Plus :size="16" />New piece</button>
-      </div>
+      <EmptyNote v-else-if="harbour.cards?.length === 0 && shown === 'pieces'" title="No pieces yet" framed>
+        Create a piece: draw a part, choose a property and give it a function of time.
+        <template #act
+          ><button class="button" type="button" @click="make"><Plus :size="16" />New piece</button></template
+        >
+      </EmptyNote>
       <template v-else-if="shown === 'pieces'">
         <HarbourBar />
-        <p v-if="harbour.shown.length === 0" class="py-8 text-center text-faded">No results.</p>
+        <EmptyNote v-if="harbour.shown.length === 0">No results.</EmptyNote>
         <ul class="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-6" aria-label="Pieces">
           <PieceCard v-for="card in harbour.shown" :key="card.id" :card="card" @give="give(card)" />
         </ul>
@@ -143,7 +130,7 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
 
       <LazyHarbourPatterns v-if="shown === 'patterns'" />
       <section v-if="shown === 'deleted'" aria-label="Recently deleted">
-        <p v-if="harbour.deleted.length === 0" class="text-faded">Nothing was deleted in the last 30 days.</p>
+        <EmptyNote v-if="harbour.deleted.length === 0">Nothing was deleted in the last 30 days.</EmptyNote>
         <ul>
           <li v-for="card in harbour.deleted" :key="card.id" class="flex items-center gap-4 border-t border-rule py-2">
             <span class="min-w-0 truncate">{{ card.title }}</span>

@@ -3,6 +3,7 @@
  * server and no rights: no eval, no style of its own in the page, pictures it carries with it.
  */
 import { lendable, stepOf, type Lent } from '~~/core/piece/lent.ts'
+import type { Controls } from '~~/core/formats/running/running.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { carriedPictures } from './carried.ts'
@@ -15,11 +16,13 @@ export interface Given {
   readonly pictures: Readonly<Record<string, string>>
   /** The dials that are shown, with their locks. */
   readonly lent: readonly Lent[]
+  /** What stands under the stage, unless the page says otherwise. */
+  readonly controls?: Controls
 }
 
 export interface Choices {
-  /** Whether play, stop and the dials are shown under the stage; true unless said. */
-  readonly controls?: boolean
+  /** What is shown under the stage; true is the dials too, false nothing. A press on the stage plays and pauses. */
+  readonly controls?: Controls | boolean
   /** Whether it begins by itself; true unless said, and never where less motion is asked for. */
   readonly playing?: boolean
 }
@@ -49,19 +52,21 @@ const make = <K extends keyof HTMLElementTagNameMap>(
 }
 
 /** Puts a piece into an element of a page. */
-export function mount(element: HTMLElement, given: Given, { controls = true, playing = true }: Choices = {}): OnPage {
+export function mount(element: HTMLElement, given: Given, { controls, playing = true }: Choices = {}): OnPage {
   const { piece, lent } = given
+  const asked = controls ?? given.controls ?? 'dials'
+  const shown: Controls = asked === true ? 'dials' : asked === false ? 'none' : asked
   const root = element.shadowRoot ?? element.attachShadow({ mode: 'open' })
   const sheet = new CSSStyleSheet()
   sheet.replaceSync(LOOK)
   root.adoptedStyleSheets = [sheet]
   root.replaceChildren()
-  const canvas = make('canvas', { role: 'img', ariaLabel: piece.title }, root)
+  const canvas = make('canvas', { role: 'button', tabIndex: 0, ariaLabel: `${piece.title}: play and pause` }, root)
   canvas.style.aspectRatio = `${piece.stage.width} / ${piece.stage.height}`
 
   let runner: Runner
   try {
-    runner = new Runner(canvas, piece, controls ? lent : lendable(piece), carriedPictures(given.pictures))
+    runner = new Runner(canvas, piece, shown === 'dials' ? lent : lendable(piece), carriedPictures(given.pictures))
   } catch {
     root.replaceChildren()
     make('p', { textContent: 'This browser has no WebGL 2, so this can’t be drawn.', role: 'alert' }, root)
@@ -69,14 +74,21 @@ export function mount(element: HTMLElement, given: Given, { controls = true, pla
   }
   const { player } = runner
   const slides = new Map<string, () => void>()
-  if (controls) {
+  const turn = () => player.play(!player.playing)
+  canvas.addEventListener('click', turn)
+  canvas.addEventListener('keydown', e => {
+    if (e.key !== ' ' && e.key !== 'Enter') return
+    e.preventDefault()
+    turn()
+  })
+  if (shown !== 'none') {
     const bar = make('div', { className: 'bar' }, root)
     const button = make('button', { type: 'button' }, bar)
-    const say = () => (button.textContent = player.playing ? 'Stop' : 'Play')
+    const say = () => (button.textContent = player.playing ? 'Pause' : 'Play')
     player.changed(say)
     say()
-    button.addEventListener('click', () => player.play(!player.playing))
-    for (const it of lent) slides.set(it.dial, slide(bar, runner, it))
+    button.addEventListener('click', turn)
+    if (shown === 'dials') for (const it of lent) slides.set(it.dial, slide(bar, runner, it))
   }
 
   const still = matchMedia('(prefers-reduced-motion: reduce)')

@@ -1,30 +1,23 @@
 /** Draws a piece, flat or in depth: its outlines lie on the graphics card, a table of its instances is sent a frame. */
 import { rgbOf } from '~~/core/rig/colour.ts'
-import { AHEAD, eyeOf, FLAT, type Eye, type Look } from '~~/core/rig/eye.ts'
+import type { Look } from '~~/core/rig/eye.ts'
 import { Plate } from '~~/core/rig/plate.ts'
-import type { Piece } from '~~/core/piece/schema.ts'
-import { Scene } from '~~/core/rig/scene.ts'
+import type { Scene } from '~~/core/rig/scene.ts'
 import { Card, type Pictures } from './card.ts'
 import { pictureOf } from './pictures.ts'
+import { Staged } from './staged.ts'
 import { FITTED, type View } from './view.ts'
 import type { Snapshot } from '~/player/player.ts'
 
 export class StageRenderer {
   private readonly card: Card
   private readonly plate = new Plate()
-  private scene: Scene | null = null
-  /** Parts that are shown; null for all. */
-  only: ReadonlySet<string> | null = null
+  private readonly staged = new Staged()
   /** The window of the stage that is seen. */
   view: View = FITTED
-  /** How one looks round a piece in depth. */
-  look: Look = AHEAD
   /** Without its ground. */
   clear = false
   private width = 0
-  private eye: Eye = FLAT
-  private looked: Look | null = null
-  private seen: Piece['camera'] = null
 
   /**
    * @param again asks for the picture anew, when the graphics card had lost it
@@ -53,26 +46,28 @@ export class StageRenderer {
 
   /** The scene as it was last drawn. */
   current(): Scene | null {
-    return this.scene
+    return this.staged.scene
   }
 
-  draw({ program, values, moment }: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
+  /** Parts that are shown; null for all. */
+  set only(ids: ReadonlySet<string> | null) {
+    this.staged.only = ids
+  }
+
+  /** How one looks round a piece in depth. */
+  set look(look: Look) {
+    this.staged.look = look
+  }
+
+  draw(snapshot: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
     if (this.width === 0) return
-    if (!this.scene?.adopt(program)) this.scene = new Scene(program)
-    const { scene, plate } = this
-    scene.only = this.only
-    const { stage } = program.piece
-    if (this.looked !== this.look || this.seen !== program.piece.camera) {
-      this.looked = this.look
-      this.seen = program.piece.camera
-      this.eye = eyeOf(program.piece, this.look)
-    }
-    scene.eye = this.eye
+    const { stage } = snapshot.program.piece
+    const scene = this.staged.update(snapshot)
     const pixel = stage.width / this.width / this.view.zoom
-    plate.build(scene.update(values, moment), pixel)
+    this.plate.build(scene, pixel)
     const { lightness, chroma, hue } = stage.background
     const ground = this.clear ? null : rgbOf(lightness, chroma, hue / 360)
-    this.card.draw(plate, stage, ground, pixel, scene.eye, this.view)
+    this.card.draw(this.plate, stage, ground, pixel, scene.eye, this.view)
   }
 
   dispose(): void {

@@ -99,6 +99,11 @@ export const useVerdicts = defineStore('verdicts', () => {
   )
   const count = computed(() => loopCountOf(running.value.map(k => known(k)!.report.closure)))
 
+  /** Those that loop neither in this lap nor in a later one. */
+  const open = computed(() =>
+    running.value.filter(k => !['yes', 'symmetry', 'later'].includes(known(k)!.report.closure.verdict)),
+  )
+
   /** Whether every drive that runs has been looked at. */
   const all = computed(() => {
     const { piece } = store
@@ -106,5 +111,5 @@ export const useVerdicts = defineStore('verdicts', () => {
     return Object.keys(piece.drives).every(k => !isCounted(piece, k) || found.has(k))
   })
 
-  return { known, closes, running, count, all, busy, costs }
+  return { known, closes, running, open, count, all, busy, costs }
 })

@@ -1,6 +1,7 @@
 /** Text with a letter a copy, whose letters stand where the font sets them. */
 import { operation, type Operation } from '../piece/operation.ts'
 import { propertyKey, type Copies, type Piece, type Shape } from '../piece/schema.ts'
+import { setBase } from './parts.ts'
 import { handOf } from './staging.ts'
 
 type Text = Extract<Shape, { type: 'text' }>
@@ -45,3 +46,9 @@ export function setLetterSize(piece: Piece, id: string, size: number): Operation
   const value = { ...part, copies: { ...copies, size: Number(scaled.toFixed(4)) } }
   return operation(`set ${part.name} size`, ...puts, { in: 'parts', id, value })
 }
+
+/** A property set by hand, in its unit; what letters that are placed are sized to moves their places with it. */
+export const setByHand = (piece: Piece, part: string, property: string, value: number): Operation =>
+  property === 'size' && piece.parts[part]!.copies?.layout === 'placed'
+    ? setLetterSize(piece, part, value)
+    : setBase(piece, part, property, value)

@@ -193,17 +193,36 @@ function letters(
 export function stillSvg(piece: Piece, seconds: Rational, pictures: ReadonlyMap<string, string> = new Map()): string {
   const program = new Program(piece)
   const moment = momentOfSeconds(seconds, program.measures.frameRate)
-  const scene = new Scene(program).update(program.moment(moment, new Float64Array(program.size)), moment)
+  return sceneSvg(new Scene(program).update(program.moment(moment, new Float64Array(program.size)), moment), pictures)
+}
+
+/** A window of the stage, px. */
+interface Window {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+/**
+ * The picture of a scene as it stands.
+ * @param pictures addresses by hash
+ * @param window of the stage that is seen; all of it unless said
+ */
+export function sceneSvg(scene: Scene, pictures: ReadonlyMap<string, string>, window?: Window): string {
+  const { piece, queue } = scene.program
   const { width, height, background } = piece.stage
-  const box = `${-width / 2} ${-height / 2} ${width} ${height}`
+  const { x, y, width: wide, height: high } = window ?? { x: 0, y: 0, width, height }
+  const box = `${x - wide / 2} ${-y - high / 2} ${wide} ${high}`
   const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
   let bodies = ''
-  program.queue.withinBudget(() => {
+  queue.withinBudget(() => {
     const deep = inDepth(scene.eye)
     const painted: Painted[] = []
     let long = 0
     for (const { body, instance } of scene.paint) {
       if (long > LARGEST) break
+      if (scene.only && !scene.only.has(body.id)) continue
       if (deep && body.waves && body.opacity[instance]! > 0) painted.push(...waterOf(scene, body, instance))
       else {
         const svg = drawn(scene, body, instance, pictures)

@@ -50,7 +50,7 @@ import {
   valuesOf,
 } from './swing.ts'
 
-const SEED: Parameter = { name: 'seed', says: 'a number that is shared to share the chance', kind: PLAIN, steady: true }
+const SEED: Parameter = { name: 'seed', says: 'give the same number to get the same random values', kind: PLAIN, steady: true }
 
 const whole = (call: Call, name: string, fallback: number, low: number, high: number): number => {
   const c = call.args[name] && constantOf(call.args[name])
@@ -103,14 +103,14 @@ function directions(call: Call): ((m: Moment) => Cell)[] {
 export const noise: Entry = {
   name: 'noise',
   group: 'source',
-  says: 'Wanders smoothly by chance, never further than amp from its offset, and never repeats. Each property and each copy wanders its own way unless a seed is shared. With at: (and across:) it is a landscape over space, one for all copies; with freq: as well it moves in time.',
+  says: 'Drifts smoothly and randomly, never further than amp from its offset, and never repeats. Each property and each copy drifts differently unless they share a seed. With at: (and across:) it is a landscape over space, shared by all copies; add freq: and it also changes over time.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'noise(freq: 2Hz, amp: 6deg)' },
   takes: [
     FREQ,
     AMP,
     OFFSET,
     PHASE,
-    { name: 'octaves', says: 'how many finer layers are added', kind: PLAIN, initial: 1, steady: true, positive: true },
+    { name: 'octaves', says: 'how many finer layers of detail are added', kind: PLAIN, initial: 1, steady: true, positive: true },
     { name: 'roughness', says: 'how strong each finer layer is', kind: PLAIN, initial: 0.5, steady: true },
     SEED,
     LOW,
@@ -209,7 +209,7 @@ export const random: Entry = {
     { name: 'high', says: 'the highest value', kind: 'result', initial: 1, valuePlace: true },
     { name: 'rate', says: 'how many new values a second', kind: FREQUENCY },
     SEED,
-    { name: 'phase', says: 'how far ahead it is, a turn to a step', kind: ANGLE, initial: 0 },
+    { name: 'phase', says: 'how far ahead it starts; one turn is one step', kind: ANGLE, initial: 0 },
   ],
   result: 'result',
   pace: { freq: 'rate', phase: 'phase' },

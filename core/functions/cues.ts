@@ -53,7 +53,7 @@ export const curve: Entry = {
   takes: [
     { ...CURVE, name: 'name' },
     CHANNEL,
-    { name: 'after', says: 'what comes after its last point', kind: PLAIN, words: () => AFTER },
+    { name: 'after', says: 'what happens after its last point', kind: PLAIN, words: () => AFTER },
   ],
   result: 'curve',
   value: call => {
@@ -121,7 +121,7 @@ export const play: Entry = {
     CURVE,
     CUE,
     CHANNEL,
-    { name: 'shift', says: 'how much later this channel sets off', kind: TIME, initial: 0, steady: true },
+    { name: 'shift', says: 'how much later this channel starts', kind: TIME, initial: 0, steady: true },
     { name: 'overlap', says: 'what a new gesture does to one under way', kind: PLAIN, words: () => ['cut', 'add'] },
   ],
   result: 'curve',

@@ -173,7 +173,7 @@ function isHigh(call: Call): (m: Parameters<Exactly>[0]) => boolean {
 export const square: Entry = {
   name: 'square',
   group: 'source',
-  says: 'Leaps between high and low; duty is the share of the time it is high.',
+  says: 'Jumps between high and low; duty is the share of the time it is high.',
   example: { part: 'Lantern', property: 'opacity', text: 'square(every: 1s, duty: 0.3, low: 20%, high: 100%)' },
   takes: [FREQ, AMP, OFFSET, PHASE, DUTY, EVERY, LOW, HIGH],
   either: [[['freq'], ['every']], SWING],

@@ -96,12 +96,12 @@ function averageBounds(call: Call): Interval {
 export const accumulate: Entry = {
   name: 'accumulate',
   group: 'time',
-  says: 'A rate added up over time from second 0, also when the rate itself changes; a cue sets it back to `from`.',
+  says: 'A rate added up over time from second 0, also when the rate itself changes; a cue resets it to `from`.',
   example: { part: 'Carousel', property: 'rotation', text: 'accumulate(30deg/s + sine(every: 4s, amp: 20deg/s))' },
   takes: [
-    { name: 'rate', says: 'how much a second', kind: 'perSecond', required: true },
-    { name: 'from', says: 'what it begins with', kind: 'result', initial: 0, valuePlace: true },
-    { name: 'reset', says: 'a cue that sets it back', kind: 'any', thing: 'cue' },
+    { name: 'rate', says: 'the rate, per second', kind: 'perSecond', required: true },
+    { name: 'from', says: 'the value it starts from', kind: 'result', initial: 0, valuePlace: true },
+    { name: 'reset', says: 'a cue that resets it', kind: 'any', thing: 'cue' },
   ],
   result: 'result',
   value: call => {

@@ -17,12 +17,12 @@ const moving = (call: Call): Form[] => {
 export const height: Entry = {
   name: 'height',
   group: 'rig',
-  says: 'How high above its pivot a wave surface stands at a place, so that what has the same pivot floats on it: written behind its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
+  says: 'How high above its pivot a wave surface stands at a place, so that parts with the same pivot height float on it: written after its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
   example: { part: 'Duck', property: 'y', text: 'basin.height(own.x)' },
   takes: [
     { name: 'surface', says: 'the wave surface', kind: 'any', thing: 'waves', required: true },
     { name: 'x', says: 'the place across', kind: LENGTH, required: true },
-    { name: 'z', says: 'the place towards the eye', kind: LENGTH, initial: 0 },
+    { name: 'z', says: 'the place in depth, towards the camera', kind: LENGTH, initial: 0 },
   ],
   result: LENGTH,
   value: call => {
@@ -50,7 +50,7 @@ export const height: Entry = {
 export const foam: Entry = {
   ...height,
   name: 'foam',
-  says: 'How much foam lies on a wave surface at a place, 0 to 1: on crests, where the waves are steep. Written behind its name, as in basin.foam(own.x).',
+  says: 'How much foam lies on a wave surface at a place, 0 to 1: on crests, where the waves are steep. Written after its name, as in basin.foam(own.x).',
   example: { part: 'Duck', property: 'scale', text: '100% + basin.foam(own.x) * 20%' },
   result: PLAIN,
   value: call => {

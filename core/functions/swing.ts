@@ -12,7 +12,7 @@ import { boundsOf, repeatsOfArgs, slopeOf, without, type Call, type Parameter } 
 export const FREQ: Parameter = { name: 'freq', says: 'how many times a second', kind: FREQUENCY, required: true }
 export const EVERY: Parameter = {
   name: 'every',
-  says: 'how long one takes',
+  says: 'the length of one cycle',
   kind: TIME,
   required: true,
   positive: true,
@@ -26,12 +26,12 @@ export const AMP: Parameter = {
 }
 export const OFFSET: Parameter = {
   name: 'offset',
-  says: 'what it swings round',
+  says: 'the middle it swings around',
   kind: 'result',
   initial: 0,
   valuePlace: true,
 }
-export const PHASE: Parameter = { name: 'phase', says: 'how far ahead it is', kind: ANGLE, initial: 0 }
+export const PHASE: Parameter = { name: 'phase', says: 'how far ahead it starts', kind: ANGLE, initial: 0 }
 export const LOW: Parameter = {
   name: 'low',
   says: 'the lowest value',

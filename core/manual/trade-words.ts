@@ -49,6 +49,7 @@ export const COMMAND_WORDS = {
   'Loop seam': 'seamless loop jump first last frame compare onion',
   'Stage size': 'canvas artboard resolution dimensions width height aspect ratio format hd 1080p',
   'Frame rate': 'fps frames per second 24 25 30 60 timing',
+  'Poster frame': 'thumbnail cover card image preview still poster',
   Background: 'backdrop colour color ground fill stage transparent',
   'In depth': '3d perspective depth z space three dimensional camera',
   'Camera distance': 'perspective focal length field of view lens eye',

@@ -81,7 +81,7 @@ export const colour = (of: 'fill' | 'gradient' | 'stroke', on: readonly ShapeTyp
   angle({
     name: `${of}Hue`,
     group: of,
-    says: `Hue of the ${of}; goes round at 360°.`,
+    says: `Hue of the ${of}; wraps around at 360°.`,
     initial: 215,
     symmetry: 360,
     on,

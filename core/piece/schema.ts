@@ -180,6 +180,8 @@ const Document = fields({
     /** How far apart the lines of the grid lie, px; none unless said. */
     grid: v.optional(v.pipe(number, v.minValue(1, 'A grid is 1 px wide or more.'))),
     rulers: v.optional(v.boolean()),
+    /** Seconds of the moment that stands for the piece on its card. */
+    poster: v.optional(number),
   }),
   /** Null for flat; else the distance of the eye in px. */
   camera: v.nullable(

@@ -3,10 +3,7 @@ import { parentPort } from 'node:worker_threads'
 import { READY } from '../beside.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
-import { rational } from '../../core/time/rational.ts'
-
-/** A little into the first lap, in seconds. */
-const MOMENT = rational(5, 4)
+import { posterOf } from '../../core/piece/poster.ts'
 
 /** A document as text, and the pictures it shows as data addresses, by their hashes. */
 export interface Asked {
@@ -22,7 +19,7 @@ parentPort!.postMessage(READY)
 parentPort!.on('message', ({ text, pictures }: Asked) => {
   try {
     const { piece, problem } = readPiece(JSON.parse(text))
-    parentPort!.postMessage(piece ? { svg: stillSvg(piece, MOMENT, new Map(pictures)) } : { why: problem })
+    parentPort!.postMessage(piece ? { svg: stillSvg(piece, posterOf(piece), new Map(pictures)) } : { why: problem })
   } catch (e) {
     parentPort!.postMessage({ why: String(e) })
   }

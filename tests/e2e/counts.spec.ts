@@ -67,7 +67,7 @@ test('masthead, Lap page, export and the prompt agree', async ({ page }) => {
     const later = /, (.*)$/.exec(onLap)?.[1] ?? ''
     const mast = page.locator('[data-lap-state]')
     await expect(mast).toContainText(`${loop} of ${all}`)
-    expect(await mast.getAttribute('title')).toContain(later)
+    expect(await mast.getAttribute('data-tip')).toContain(later)
 
     await page.getByRole('button', { name: 'Export' }).first().click()
     const dialog = page.getByRole('dialog')

@@ -17,6 +17,7 @@ import {
   spot,
   stagePicture,
 } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 const stage = (page: Page) => page.getByRole('group', { name: /Parts on the stage/ })
 /** The stage at many places. */
@@ -124,14 +125,14 @@ test('E4: letters in depth: two words, one a line, each letter and layer later t
   await add(page, 'text')
   await page.getByLabel('Words').fill('NIGHT FAIR')
   await page.getByLabel('Words').press('Enter')
-  await page.getByLabel('Shows').selectOption('letters')
-  await page.getByLabel('Lines', { exact: true }).selectOption('words')
-  await page.getByLabel('Copies', { exact: true }).selectOption('placed')
+  await pick(page.getByLabel('Shows'), 'letters')
+  await pick(page.getByLabel('Lines', { exact: true }), 'words')
+  await pick(page.getByLabel('Copies', { exact: true }), 'placed')
   await put(page, 'size', 130)
   await expect(field(page, 'set at size')).toHaveValue('130')
   await stage(page).focus()
   await page.keyboard.press('ControlOrMeta+g')
-  await page.getByLabel('Copies', { exact: true }).selectOption('layers')
+  await pick(page.getByLabel('Copies', { exact: true }), 'layers')
   await put(page, 'count', 4)
   await put(page, 'layer spacing', 14)
   await expect(page.getByLabel('join layers')).toBeChecked()
@@ -189,7 +190,7 @@ test('G2: water in depth: foam on its crests, fields as fine as one likes, and w
     ['swell', 60],
     ['foam', 0],
     ['rotationX', 30],
-    ['fields', 40],
+    ['resolution', 40],
   ] as const)
     await put(page, name, value)
   await stage(page).focus()
@@ -230,7 +231,7 @@ test('ripples by noise over space, on the water’s own mesh: they run all ways,
   await add(page, 'waves')
   await put(page, 'swell', 60)
   const rest = (await number(page, 'height')) / 2
-  await page.getByLabel('Driven by wind or noise').selectOption('noise')
+  await pick(page.getByLabel('Driven by wind or noise'), 'noise')
   await expect(page.getByRole('textbox', { name: 'wind', exact: true })).toHaveCount(0)
   await stage(page).focus()
   await page.keyboard.press('Escape')
@@ -245,7 +246,7 @@ test('ripples by noise over space, on the water’s own mesh: they run all ways,
   await inHand(page, 'Waves')
   await put(page, 'pace', 0)
   await expect.poll(async () => new Set(await heights()).size).toBe(1)
-  await page.getByLabel('Driven by wind or noise').selectOption('wind')
+  await pick(page.getByLabel('Driven by wind or noise'), 'wind')
   await expect(page.getByRole('textbox', { name: 'wind', exact: true })).toBeVisible()
 })
 

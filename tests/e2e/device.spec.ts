@@ -22,7 +22,7 @@ test('K3: the lamps of the board follow the lantern string, by the window and by
   await give(page)
   await kind(page, /^Device/)
   await dialog(page).getByRole('button', { name: 'A drive', exact: true }).click()
-  await expect(dialog(page).getByLabel('Drive 1', { exact: true })).toHaveValue(/\.opacity$/)
+  await expect(dialog(page).getByLabel('Drive 1', { exact: true })).toHaveAttribute('data-value', /\.opacity$/)
   await expect(dialog(page).getByLabel('Address 1')).toHaveValue('/lamp/#')
   const ear = createSocket('udp4')
   const heard: { address: string; value: number }[] = []

@@ -2,6 +2,7 @@
 import { Builder } from '../../core/acts/build.ts'
 import { expect, goTo, keyOf, saved, test, values } from './fair.ts'
 import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put, run, stagePicture } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 test('D6: a line keeps its visible width under scale, a child stays upright, a gradient rides with its part or stays on the stage', async ({
   page,
@@ -53,7 +54,7 @@ test('D6: a line keeps its visible width under scale, a child stays upright, a g
   riding.push(await left())
   expect(riding[1]!.every((v, k) => Math.abs(v - riding[0]![k]!) < 6)).toBe(true)
   await inHand(page, 'Sign')
-  await page.getByLabel('Gradient fixed to').selectOption('stage')
+  await pick(page.getByLabel('Gradient fixed to'), 'stage')
   const there = await left()
   await inHand(page, 'Sign')
   await put(page, 'x', -300)
@@ -104,7 +105,7 @@ test('G1: particles along one way whose speed gusts and never turns back; set of
   expect(Math.min(...(await run(page, 0)))).toBeGreaterThan(-516)
   expect(await run(page, 60)).toEqual([])
   await inHand(page, 'Emitter')
-  await page.getByLabel('Emit from').selectOption('line')
+  await pick(page.getByLabel('Emit from'), 'line')
   await put(page, 'birthSize', 200)
   await letGo(page)
   await expect.poll(async () => (await run(page, 60)).length).toBeGreaterThan(3)
@@ -167,5 +168,5 @@ test('G4: a colour is chosen by three sliders; one pull is one step; what is dri
   await driveBy(page, 'Rectangle', 'fillHue', 'lapProgress * 1turn')
   await page.getByRole('button', { name: 'Fill, colour' }).click()
   await expect(page.getByRole('slider', { name: 'Fill hue' })).toBeDisabled()
-  await expect(page.getByText('its formula', { exact: true }).first()).toBeVisible()
+  await expect(page.getByText('driven by its formula', { exact: true }).first()).toBeVisible()
 })

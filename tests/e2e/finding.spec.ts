@@ -25,7 +25,7 @@ test('words of the trade lead to the control itself, also mistyped; what has non
   await find(page, 'duration of the loop', /^Lap length|^Desk: Lap/)
   await expect(desk.getByRole('tab', { name: 'Lap' })).toHaveAttribute('aria-selected', 'true')
   await find(page, 'backgroud')
-  await expect(desk.getByRole('textbox', { name: 'Background lightness' })).toBeFocused()
+  await expect(desk.getByRole('button', { name: 'Background, colour' })).toBeFocused()
   await find(page, 'parent', /^Parts list/)
   await expect(desk.getByRole('list', { name: 'All parts' })).toBeVisible()
 

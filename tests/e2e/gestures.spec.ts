@@ -1,6 +1,7 @@
 /** Gestures on cues, keyframes that repeat, and long chains, as whole tasks through the interface. */
 import type { Page } from '@playwright/test'
 import { entry, expect, freshFair, goTo, halt, keyOf, make, test, type, values, write } from './fair.ts'
+import { pick } from './pick.ts'
 
 const DEG = 1 / 360
 /** Where the nib stands across the tape, and how many pixels a second takes there. */
@@ -38,7 +39,7 @@ test('a hop of two channels: height and squash run on one axis, every 3 s, later
   await goTo(page, '0')
   await cue.locator('header').click()
   await page.locator('body').press('c')
-  await cue.getByRole('combobox', { name: 'Repeat or once' }).selectOption('again')
+  await pick(cue.getByRole('combobox', { name: 'Repeat or once' }), 'again')
   await type(page, 'cue', 'Repeat every', '3')
   await write(page, 'Bell scale', '100% + play(curve, cue, channel: squash) * 1%')
   await write(page, 'Carousel rotation', 'play(curve, cue) * 1deg')
@@ -109,7 +110,7 @@ test('four keyframes are a blink that repeats, and two lie under a steady turn',
     ] as const
   ).entries())
     await setPoint(page, n, t, v, 'straight')
-  await desk(page).getByRole('combobox', { name: 'After the last keyframe' }).selectOption('repeat')
+  await pick(desk(page).getByRole('combobox', { name: 'After the last keyframe' }), 'repeat')
   for (const lap of [0, 3, 3000]) {
     expect(await one(page, key, lap + 1)).toBeCloseTo(0, 9)
     expect(await one(page, key, lap + 2.9)).toBeCloseTo(100 * DEG, 9)
@@ -121,7 +122,7 @@ test('four keyframes are a blink that repeats, and two lie under a steady turn',
     await page.keyboard.press('Delete')
   }
   await expect(page.locator('[data-point]')).toHaveCount(2)
-  await desk(page).getByRole('combobox', { name: 'After the last keyframe' }).selectOption('hold')
+  await pick(desk(page).getByRole('combobox', { name: 'After the last keyframe' }), 'hold')
   await write(page, 'Tombola drum rotation', 'base + time * 36deg/s')
   expect(await one(page, key, 2.9)).toBeCloseTo(100 * DEG + 0.29, 9)
   expect(await one(page, key, 12.9)).toBeCloseTo(100 * DEG + 1.29, 9)

@@ -4,7 +4,7 @@ import { expect } from './fair.ts'
 
 export const dialog = (page: Page) => page.getByRole('dialog')
 export const chip = (page: Page, group: string, name: string) =>
-  dialog(page).getByRole('group', { name: group, exact: true }).getByRole('button', { name, exact: true }).click()
+  dialog(page).getByRole('radiogroup', { name: group, exact: true }).getByRole('radio', { name, exact: true }).click()
 
 /** Chooses what is exported. */
 export const kind = (page: Page, name: RegExp) => dialog(page).getByRole('button', { name }).click()

@@ -4,6 +4,7 @@ import { setEye } from '../../core/acts/settings.ts'
 import { expect, formula, goTo, keyOf, test, values } from './fair.ts'
 import { apart } from './giving.ts'
 import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put, run, stagePicture } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 test('G3, C6: a spiral that grows is traced, its laid points stay, and it is kept as a path', async ({ page }) => {
   const b = new Builder('Spiral', 3)
@@ -14,7 +15,7 @@ test('G3, C6: a spiral that grows is traced, its laid points stay, and it is kep
   await driveBy(page, 'Light', 'y', 'sine(every: 2s, amp: time * 25px/s)')
   await letGo(page)
   await add(page, 'trace')
-  await page.getByLabel('Follows').selectOption({ label: 'Light' })
+  await pick(page.getByLabel('Follows'), { label: 'Light' })
   await put(page, 'trail', 12)
   await put(page, 'strokeWidth', 8)
   await letGo(page)
@@ -91,7 +92,7 @@ test('G3: a trace grows thinner, fainter and of another hue towards its old end;
   await goTo(page, '9')
   // A whole wave later it is as wide all along.
   expect((await seen())[5]).not.toBeNull()
-  await page.getByLabel('Where points are placed').selectOption('bend')
+  await pick(page.getByLabel('Where points are placed'), 'bend')
   await put(page, 'bends by', 10)
   await put(page, 'goes', 400)
   await page.getByRole('button', { name: 'Keep as a path' }).click()
@@ -147,9 +148,9 @@ test('the joints of a line are pointed, round or cut off, on the stage and in a 
     return all.map(c => c!.join() !== ground!.join())
   }
   expect(await seen()).toEqual([true, true, true])
-  await page.getByLabel('Line joins').selectOption('round')
+  await pick(page.getByLabel('Line joins'), 'round')
   expect(await seen()).toEqual([true, true, false])
-  await page.getByLabel('Line joins').selectOption('bevel')
+  await pick(page.getByLabel('Line joins'), 'bevel')
   expect(await seen()).toEqual([true, false, false])
   await expect
     .poll(async () => (await page.request.get(`/api/pieces/${id}/still?at=0`)).text())
@@ -178,7 +179,7 @@ test('G5: a line draws on, stays and draws off; its dashes run along it, with ro
   expect(Math.abs((await seen('5'))![0]!)).toBeLessThan(8)
   expect(await seen('6')).toBeNull()
   await inHand(page, 'Line')
-  await page.getByLabel('Line caps').selectOption('round')
+  await pick(page.getByLabel('Line caps'), 'round')
   await put(page, 'dash', 60)
   await put(page, 'dashGap', 60)
   await driveBy(page, 'Line', 'dashOffset', 'time * -120px/s')
@@ -195,7 +196,7 @@ test('G5: a line draws on, stays and draws off; its dashes run along it, with ro
   expect(on).toEqual(await run(page, 0, -400, 400))
   // Twelve short lines round a point.
   await add(page, 'line')
-  await page.getByLabel('Copies', { exact: true }).selectOption('ring')
+  await pick(page.getByLabel('Copies', { exact: true }), 'ring')
   await put(page, 'count', 12)
   await driveBy(page, 'Line2', 'lineStart', 'smoothstep(0.2s, 1s, time)')
   await driveBy(page, 'Line2', 'lineEnd', 'smoothstep(0s, 0.6s, time)')

@@ -124,17 +124,17 @@ test('K2: the page that runs: from any folder, with no server and a strict polic
       if (/Content Security Policy|Refused/.test(m.text())) refused.push(m.text())
     })
     await alone.goto(`file://${encodeURI(file)}`)
-    await expect(alone.getByRole('button', { name: 'Stop' })).toBeVisible()
+    await expect(alone.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
     await expect(alone.getByRole('slider')).toHaveCount(2)
     await alone.getByRole('slider', { name: 'fairPace' }).fill('50')
-    await alone.getByRole('button', { name: 'Stop' }).click()
-    await expect(alone.getByRole('button', { name: 'Play' })).toBeVisible()
+    await alone.getByRole('button', { name: 'Pause', exact: true }).click()
+    await expect(alone.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
     expect(refused).toEqual([])
 
     // The module on a page of somebody's own, with its own strict policy.
     await dialog(page)
-      .getByRole('group', { name: 'As', exact: true })
-      .getByRole('button', { name: 'script module' })
+      .getByRole('radiogroup', { name: 'As', exact: true })
+      .getByRole('radio', { name: 'script module' })
       .click()
     const code = await given(page)
     const own = await context.newPage()
@@ -208,7 +208,7 @@ test('K2: the page that runs: from any folder, with no server and a strict polic
     const still = await context.newPage()
     await still.emulateMedia({ reducedMotion: 'reduce' })
     await still.goto(`file://${encodeURI(file)}`)
-    await expect(still.getByRole('button', { name: 'Play' })).toBeVisible()
+    await expect(still.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
   } finally {
     rmSync(folder, { recursive: true, force: true })
   }

@@ -1,6 +1,7 @@
 /** Needs B and C: a property driven, by plain words and by hand; combined, limited, layered. */
 import type { Page } from '@playwright/test'
 import { dragNumber, entry, expect, formula, freshFair, goTo, halt, keyOf, now, test, values, write } from './fair.ts'
+import { pick } from './pick.ts'
 
 const DEG = 1 / 360
 /** Drives a property of the canopy in plain words. */
@@ -8,8 +9,8 @@ async function drive(page: Page, property: string, starter: string, other?: stri
   const table = page.getByRole('region', { name: 'Tide table' })
   await table.getByRole('button', { name: 'Canopy', exact: true }).scrollIntoViewIfNeeded()
   await page.getByRole('button', { name: 'Drive a property of Canopy' }).click()
-  await page.getByRole('combobox', { name: 'Property', exact: true }).selectOption(property)
-  if (other) await page.getByRole('combobox', { name: 'The other axis' }).selectOption(other)
+  await pick(page.getByRole('combobox', { name: 'Property', exact: true }), property)
+  if (other) await pick(page.getByRole('combobox', { name: 'The other axis' }), other)
   await page.locator(`[data-starter="${starter}"]`).click()
   await expect(formula(page, `Canopy ${property}`)).toBeVisible()
 }
@@ -205,7 +206,7 @@ test('C1: on top of keyframes, which are set at moments, moved, and repeat', asy
   await page.getByRole('tab', { name: 'Scope' }).click()
   await part.getByRole('button', { name: 'keyframes' }).click()
   await expect(part.locator('[data-point]')).toHaveCount(2)
-  await part.getByRole('combobox', { name: 'After the last keyframe' }).selectOption('mirror')
+  await pick(part.getByRole('combobox', { name: 'After the last keyframe' }), 'mirror')
   expect(await canopy(page, 'y', 4)).toBeCloseTo(start, 6)
   await part.getByRole('button', { name: 'Delete all keyframes' }).click()
   await expect(part.locator('[data-point]')).toHaveCount(0)

@@ -1,6 +1,7 @@
 /** What the hand does to what runs: terms left out, takes side by side, clocks tapped, dials of every kind. */
 import { DEMO, entry, expect, formula, freshFair, goTo, halt, keyOf, saved, test, type, values, write } from './fair.ts'
 import { stagePicture } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 test.beforeEach(async ({ page }) => {
   await freshFair(page)
@@ -99,7 +100,7 @@ test('D3, B11: a moment is a dial that stands on the tideline, and is dragged th
   await goTo(page, '2')
   await page.getByRole('button', { name: 'Dial', exact: true }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('letGo')
-  await page.getByRole('combobox', { name: 'Kind' }).selectOption('moment')
+  await pick(page.getByRole('combobox', { name: 'Kind' }), 'moment')
   await page.getByRole('button', { name: 'Add dial' }).click()
   await expect(page.getByRole('textbox', { name: 'letGo, value' })).toHaveValue('2')
   await write(page, 'Carousel rotation', 'if time < letGo then 0deg else (time - letGo) * 90deg/s')
@@ -124,14 +125,14 @@ test('D3, B11: a moment is a dial that stands on the tideline, and is dragged th
 test('D3: a choice, a lock, dials put in another order by hand, and a signal read among them', async ({ page }) => {
   await page.getByRole('button', { name: 'Dial', exact: true }).click()
   await page.getByRole('textbox', { name: 'Name' }).fill('mood')
-  await page.getByRole('combobox', { name: 'Kind' }).selectOption('choice')
+  await pick(page.getByRole('combobox', { name: 'Kind' }), 'choice')
   await page.getByRole('textbox', { name: 'Between' }).fill('calm')
   await expect(page.getByRole('alert')).toContainText('at least two names')
   await page.getByRole('textbox', { name: 'Between' }).fill('calm, lively, wild')
   await page.getByRole('button', { name: 'Add dial' }).click()
   await write(page, 'Carousel rotation', 'mood * 10deg')
   const key = await keyOf(page, 'Carousel rotation')
-  await page.getByRole('combobox', { name: 'mood' }).selectOption('wild')
+  await pick(page.getByRole('combobox', { name: 'mood' }), { label: 'wild' })
   expect((await values(page, key, 0))[0]).toBeCloseTo(20 * DEG, 12)
 
   const order = () => page.locator('[data-dial]').evaluateAll(all => all.map(e => e.getAttribute('data-dial')))

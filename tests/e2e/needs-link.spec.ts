@@ -1,6 +1,7 @@
 /** Needs D1 to D3, D5, I4 and J1: links on the pin board, chains, dials, shared values, giving to others. */
 import type { Page } from '@playwright/test'
 import { entry, expect, formula, freshFair, goTo, halt, keepAlways, keyOf, test, values, write } from './fair.ts'
+import { pick } from './pick.ts'
 
 const links = (page: Page) => page.locator('[data-links]')
 const pin = (page: Page, driver: string, driven: string) =>
@@ -102,7 +103,7 @@ test('D3: a dial is made out of a number, changed in kind, hidden, moved; a glob
   await page.locator('[data-dial="amp"]').hover()
   await page.getByRole('button', { name: 'Change dial amp' }).click()
   await expect(page.locator('[data-used-by]')).toHaveText('Used by Mount y.')
-  await page.getByRole('combobox', { name: 'Kind' }).selectOption('whole')
+  await pick(page.getByRole('combobox', { name: 'Kind' }), 'whole')
   await page.getByRole('checkbox', { name: 'Hide from the row of dials' }).check()
   await page.getByRole('button', { name: 'Change', exact: true }).click()
   await expect(page.locator('[data-dial="amp"]')).toHaveCount(0)
@@ -144,15 +145,15 @@ test('I4: every formula is found by its name or its text, by errors, by what it 
   await search.fill('no such thing')
   await page.getByRole('button', { name: 'Show all again' }).click()
   await write(page, 'Canopy rotation', 'carousel.rotaton')
-  await page.getByRole('combobox', { name: 'What is listed' }).selectOption('wrong')
+  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'wrong')
   await expect(page.getByRole('region', { name: 'Tide table' }).getByRole('article')).toHaveCount(1)
-  await page.getByRole('combobox', { name: 'What is listed' }).selectOption('all')
+  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'all')
   await (await entry(page, 'Mount y')).locator('header').click()
-  await page.getByRole('combobox', { name: 'What is listed' }).selectOption('in hand')
+  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'in hand')
   await expect(page.getByRole('article', { name: 'Mount scale', exact: true })).toBeVisible()
   await expect(page.getByRole('article', { name: 'Carousel rotation', exact: true })).toHaveCount(0)
   // Groups are rolled up; what is looked for is shown all the same.
-  await page.getByRole('combobox', { name: 'What is listed' }).selectOption('all')
+  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'all')
   await page.getByRole('button', { name: 'Roll up Carousel' }).click({ modifiers: ['Alt'] })
   await expect(page.getByRole('region', { name: 'Tide table' }).getByRole('article')).toHaveCount(0)
   await page.locator('body').press('/')
@@ -170,7 +171,7 @@ test('J1: a formula is given to others in one step, each later and smaller, and 
   await page.getByRole('menuitem', { name: 'Apply to other properties…' }).click()
   const dialog = page.getByRole('dialog')
   for (const name of ['Crown', 'Roof']) await dialog.getByRole('button', { name, exact: true }).click()
-  await dialog.getByRole('combobox', { name: 'Following or on its own' }).selectOption('follow')
+  await pick(dialog.getByRole('combobox', { name: 'Following or on its own' }), 'follow')
   await dialog.getByRole('textbox', { name: 'Delay' }).fill('0.2')
   await dialog.getByRole('textbox', { name: 'Size factor' }).fill('0.8')
   await page.keyboard.press('Tab')

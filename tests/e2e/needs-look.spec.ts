@@ -1,6 +1,7 @@
 /** Needs E, H and I: copies that vary, takes, one part alone, and being sure that it loops, stays and does not leap. */
 import { drawn, entry, expect, formula, freshFair, goTo, halt, keyOf, test, values, write } from './fair.ts'
 import { stagePicture } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 test.beforeEach(async ({ page }) => {
   await freshFair(page)
@@ -82,10 +83,10 @@ test('H4: one part alone on the stage, one formula off, and nothing is deleted',
   await page.getByRole('menuitem', { name: 'Turn off' }).click()
   const key = await keyOf(page, 'Canopy rotation')
   expect((await values(page, key, 3))[0]).toBe(0)
-  await page.getByRole('combobox', { name: 'What is listed' }).selectOption('off')
+  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'off')
   await page.getByRole('button', { name: 'More for Canopy rotation' }).click()
   await page.getByRole('menuitem', { name: 'Turn on' }).click()
-  await page.getByRole('combobox', { name: 'What is listed' }).selectOption('all')
+  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'all')
   expect((await values(page, key, 3))[0]).not.toBe(0)
 })
 
@@ -110,7 +111,7 @@ test('I2, I5: bounds stand beside the formula, leaps with their moment and size'
   await write(page, 'Mount y', '10px + square(every: 2s, duty: 0.5, low: -5px, high: 20px)')
   const entry = page.getByRole('article', { name: 'Mount y', exact: true })
   await expect(entry.locator('[data-facts]')).toContainText('5 … 30 px')
-  await expect(entry.locator('[data-leaps]')).toHaveAttribute('title', /30.*5|5.*30/)
+  await expect(entry.locator('[data-leaps]')).toHaveAttribute('data-tip', /30.*5|5.*30/)
 })
 
 test('I3: an error says where and what instead while the last good formula goes on; a long one is laid out', async ({
@@ -159,7 +160,7 @@ test('H1, I2: the parts of a sum apart, and a promise that is pulled until it br
   await expect.poll(picture).not.toBe(whole)
   await page.getByRole('button', { name: 'More for Mount y' }).click()
   await page.getByRole('menuitem', { name: 'Promise a limit…' }).click()
-  await page.getByRole('combobox', { name: 'Above or below' }).selectOption('below')
+  await pick(page.getByRole('combobox', { name: 'Above or below' }), 'below')
   await page.getByRole('textbox', { name: 'Limit' }).fill('16')
   await page.getByRole('button', { name: 'Promise', exact: true }).click()
   await expect(page.locator('[data-promise]')).toContainText('holds for all time')

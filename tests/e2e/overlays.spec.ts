@@ -208,7 +208,7 @@ test('I4: threads lead from the part in hand to what it reads and to what reads 
   await inHand(page, 'Wheel')
   await expect.poll(left).toBeGreaterThan(100)
   expect(await right()).toBe(0)
-  await page.getByRole('checkbox', { name: 'threads' }).uncheck()
+  await page.getByRole('checkbox', { name: 'links' }).uncheck()
   await expect.poll(left).toBe(0)
   await letGo(page)
   expect(await inked(page)).toBe(0)

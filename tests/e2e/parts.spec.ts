@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, freshFair, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
 import { stagePicture } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 /** The heading of a part in the tide table chooses it. */
 async function choose(page: Page, name: string): Promise<void> {
@@ -18,7 +19,7 @@ test('copies along a path: their places are typed, what isn’t a point is said 
   await freshFair(page, 'whole')
   await halt(page)
   await choose(page, 'Chase lantern')
-  await expect(page.getByLabel('Copies')).toHaveValue('path')
+  await expect(page.getByLabel('Copies')).toHaveAttribute('data-value', 'path')
   const points = page.getByLabel('Points of the path')
   const before = await points.inputValue()
   await points.fill('0, 0\nnorth')
@@ -31,7 +32,7 @@ test('copies along a path: their places are typed, what isn’t a point is said 
   await page.getByLabel('count', { exact: true }).fill('5')
   await page.getByLabel('count', { exact: true }).press('Enter')
   await expect(page.getByText('5 along a path')).toBeVisible()
-  await page.getByLabel('Copies').selectOption('layers')
+  await pick(page.getByLabel('Copies'), 'layers')
   await expect(page.getByText('5 in layers')).toBeVisible()
   await write(page, 'Chase lantern rotation', 'layer * 10deg + depth * 1deg')
   const turns = await values(page, await keyOf(page, 'Chase lantern rotation'), 0)
@@ -86,7 +87,7 @@ test('a text is added, shows a number, and counts with its formula', async ({ pa
   await expect(page.getByLabel('Words')).toHaveValue('LANTERN PIER')
   await page.getByLabel('Words').fill('Duck pond')
   await page.getByLabel('Words').press('Enter')
-  await page.getByLabel('Shows').selectOption('number')
+  await pick(page.getByLabel('Shows'), 'number')
   await page.getByLabel('decimals').fill('1')
   await page.getByLabel('decimals').press('Enter')
   await page.getByLabel('suffix').fill(' m')
@@ -105,7 +106,7 @@ test('a trace follows the part that is chosen for it', async ({ page }) => {
   await halt(page)
   await page.locator('[data-add="trace"]').click()
   const before = await stagePicture(page)
-  await page.getByLabel('Follows').selectOption({ label: 'Mount' })
+  await pick(page.getByLabel('Follows'), { label: 'Mount' })
   await expect.poll(async () => (await stagePicture(page)).equals(before)).toBe(false)
   await saved(page)
 })
@@ -117,9 +118,9 @@ test('a promise is written, proved or broken, and taken back', async ({ page }) 
   const promise = async (side: string, limit: string, of: string) => {
     await page.getByRole('button', { name: 'More for Mount y' }).click()
     await page.getByRole('menuitem', { name: 'Promise a limit…' }).click()
-    await entry.getByLabel('Above or below').selectOption(side)
+    await pick(entry.getByLabel('Above or below'), side)
     await entry.getByLabel('Limit').fill(limit)
-    await entry.getByLabel('Of its value or speed').selectOption(of)
+    await pick(entry.getByLabel('Of its value or speed'), of)
     await entry.getByRole('button', { name: 'Promise', exact: true }).click()
   }
   await promise('above', '-24', 'value')
@@ -147,7 +148,7 @@ test('groups are filled from the list of all parts; a word for a number goes bac
   await desk.getByRole('button', { name: 'Ellipse' }).click()
   await desk.getByRole('button', { name: 'All parts, add one…' }).click()
   await desk.getByLabel('Parent of Ellipse').focus()
-  await desk.getByLabel('Parent of Ellipse').selectOption({ label: 'Group' })
+  await pick(desk.getByLabel('Parent of Ellipse'), { label: 'Group' })
   await expect(page.getByText('Ellipse is now a child of Group')).toBeVisible()
   await desk.getByRole('button', { name: 'Ellipse', exact: true }).last().click()
   await expect(desk.getByText('on Group')).toBeVisible()

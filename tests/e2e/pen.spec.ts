@@ -3,6 +3,7 @@ import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
 import { expect, formula, halt, keyOf, test, values, write } from './fair.ts'
 import { colour, press, spot } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 test.beforeEach(async ({ page }) => {
   const answer = await page.request.post('/api/pieces', { data: { document: new Builder('Pen', 5).piece } })
@@ -115,7 +116,7 @@ test('a blob goes through four poses for ever: poses are added, pulled apart, an
 
 test('E1: a streamer of seven by a chain, bent by one swing', async ({ page }) => {
   await page.locator('[data-add="rectangle"]').first().click()
-  await page.getByRole('combobox', { name: 'Copies' }).selectOption('chain')
+  await pick(page.getByRole('combobox', { name: 'Copies' }), 'chain')
   const desk = page.getByRole('region', { name: 'Desk' })
   const set = async (name: string, to: string) => {
     await desk.getByRole('textbox', { name, exact: true }).fill(to)

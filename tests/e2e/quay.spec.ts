@@ -1,6 +1,7 @@
 import { FUNCTIONS } from '../../core/functions/index.ts'
 import { accessible } from './accessible.ts'
 import { expect, formula, freshFair, goTo, halt, keyOf, now, saved, test, values, write } from './fair.ts'
+import { pick } from './pick.ts'
 
 test('a dial is made, read, renamed and taken away', async ({ page }) => {
   await freshFair(page)
@@ -9,7 +10,7 @@ test('a dial is made, read, renamed and taken away', async ({ page }) => {
   await dialog.getByLabel('Name').fill('wind')
   await expect(dialog.getByRole('alert')).toContainText('There’s already something named wind')
   await dialog.getByLabel('Name').fill('lean')
-  await dialog.getByLabel('Unit').selectOption('deg')
+  await pick(dialog.getByLabel('Unit'), 'deg')
   await dialog.getByLabel('Lowest').fill('-90')
   await dialog.getByLabel('Highest').fill('-95')
   await page.keyboard.press('Tab')
@@ -107,7 +108,7 @@ test('leaps are told of every copy, and closing of the worst', async ({ page }) 
   await write(page, 'Mount y', 'if index == 7 then saw(every: 3s, amp: 9px) else 4px')
   const entry = page.getByRole('article', { name: 'Mount y', exact: true })
   await expect(entry.locator('[data-leaps]')).toHaveAttribute(
-    'title',
+    'data-tip',
     /jumps from 9\.0 px to −9\.0 px at 0 s and every 3 s, copy 8/,
   )
   await expect(entry.locator('header')).toContainText('at the loop point, copy 8')
@@ -172,7 +173,7 @@ test('gears are added, set by hand and engage; copies stand in a grid', async ({
   const turned = async (key: string) => (await values(page, key, 9))[0]! - (await values(page, key, 1))[0]!
   expect(await turned(a!)).toBe(2)
   expect(await turned(b!)).toBeCloseTo(-0.5, 12)
-  await page.getByRole('combobox', { name: 'Copies' }).selectOption('grid')
+  await pick(page.getByRole('combobox', { name: 'Copies' }), 'grid')
   await page.getByRole('textbox', { name: 'columns' }).fill('2')
   await page.keyboard.press('Enter')
   await expect(page.getByText('6 in a grid')).toBeVisible()

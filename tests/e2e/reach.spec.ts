@@ -4,6 +4,7 @@ import { Builder } from '../../core/acts/build.ts'
 import { setKeyPoints } from '../../core/acts/points.ts'
 import { apply } from '../../core/piece/operation.ts'
 import { driveBy, field, inHand, number, openPiece, put, spot } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 function made() {
   const b = new Builder('In reach', 3)
@@ -20,10 +21,10 @@ test('a piece without formulas: two properties are linked on the Links page, and
   await openPiece(page, b.piece)
   await page.getByRole('tab', { name: 'Links' }).click()
   const form = page.getByRole('form', { name: 'New link' })
-  await form.getByRole('combobox', { name: 'What drives' }).selectOption('Post')
-  await form.getByRole('combobox', { name: 'By its property' }).selectOption('x')
-  await form.getByRole('combobox', { name: 'What follows' }).selectOption('Ball')
-  await form.getByRole('combobox', { name: 'Its property', exact: true }).selectOption('y')
+  await pick(form.getByRole('combobox', { name: 'What drives' }), 'Post')
+  await pick(form.getByRole('combobox', { name: 'By its property' }), 'x')
+  await pick(form.getByRole('combobox', { name: 'What follows' }), 'Ball')
+  await pick(form.getByRole('combobox', { name: 'Its property', exact: true }), 'y')
   await form.getByRole('button', { name: 'Link' }).click()
   await expect(formula(page, 'Ball y')).toHaveText('Post.x')
   expect(await values(page, `${ball}.y`, 0)).toEqual([300])
@@ -31,8 +32,8 @@ test('a piece without formulas: two properties are linked on the Links page, and
   // What rests stands in the table all the same, with its Drive….
   const head = page.locator('[data-head]').filter({ hasText: 'Sheet' })
   await head.getByText('Drive…').click()
-  await page.getByRole('combobox', { name: 'Property', exact: true }).selectOption('y')
-  await page.getByRole('combobox', { name: 'What is followed' }).selectOption('Ball y')
+  await pick(page.getByRole('combobox', { name: 'Property', exact: true }), 'y')
+  await pick(page.getByRole('combobox', { name: 'What is followed' }), 'Ball y')
   await page.getByRole('button', { name: /^Follow another property/ }).click()
   await expect(formula(page, 'Sheet y')).toHaveText('base + Ball.y * 0.5')
 })

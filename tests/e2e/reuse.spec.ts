@@ -11,6 +11,7 @@ import { clear, dataFolder, start, stop } from './server.ts'
 import { entry, expect, formula, freshFair, goTo, halt, saved, test, values, keyOf } from './fair.ts'
 import { chip, dialog, give, given, kind } from './giving.ts'
 import { openPiece } from './on-stage.ts'
+import { pick } from './pick.ts'
 
 const validator = createRequire(import.meta.url)('gltf-validator') as {
   validateBytes(b: Uint8Array): Promise<{ issues: { numErrors: number; numWarnings: number } }>
@@ -23,7 +24,7 @@ test('K1, K2: a loop as WebM, GIF, moving SVG, CSV, glTF and sound in under two 
   const id = await openPiece(page, lantern().piece)
   const began = Date.now()
   await give(page)
-  await dialog(page).getByRole('button', { name: '0.5 times the stage' }).click()
+  await dialog(page).getByRole('radio', { name: '0.5 times the stage' }).click()
   expect((await given(page)).subarray(0, 4).toString('hex')).toBe('1a45dfa3')
   await chip(page, 'As', 'GIF')
   expect((await given(page)).subarray(0, 6).toString()).toBe('GIF89a')
@@ -121,7 +122,7 @@ test('Harbour: cards move when pointed at; found, ordered, put in folders, sever
   const cards = page.getByRole('list', { name: 'Pieces' }).getByRole('listitem')
   await page.getByLabel('Find a piece').fill('buoy')
   await expect(cards).toHaveCount(2)
-  await page.getByLabel('Order').selectOption('title')
+  await pick(page.getByLabel('Order'), 'title')
   await expect(cards.first()).toContainText('Buoy 2')
   await cards.first().hover()
   const moving = cards.first().locator('canvas[data-moving]')
@@ -220,8 +221,8 @@ test('K2: a curve and a cue come in from tables; what is no table is told with i
     .getByLabel('Table', { exact: true })
     .setInputFiles(file('swell.csv', `ms;rise\n${rows.join('\n').replaceAll(',', ';')}`))
   await expect(dialog(page)).toContainText('90 rows, 2 columns of numbers.')
-  await expect(dialog(page).getByLabel('Unit of times')).toHaveValue('ms')
-  await dialog(page).getByLabel('Unit of values').selectOption('px')
+  await expect(dialog(page).getByLabel('Unit of times')).toHaveAttribute('data-value', 'ms')
+  await pick(dialog(page).getByLabel('Unit of values'), 'px')
   await dialog(page).getByLabel('Within').fill('0.5')
   await dialog(page).getByRole('button', { name: 'Import' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'of 90 points were kept' })).toBeVisible()

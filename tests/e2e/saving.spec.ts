@@ -148,7 +148,7 @@ test('what a crashed tab had and another window overtook is among the versions',
   await again.request.put(`/api/pieces/${id}`, { data: { revision, document: { ...document, seed: 5 } } })
   await again.goto(`/piece/${id}`)
   await expect(again.getByText('are in its version history')).toBeVisible()
-  await again.getByTitle('Version history').click()
+  await again.locator('[data-tip="Version history"]').click()
   await again
     .getByRole('listitem')
     .filter({ hasText: 'conflicting copy' })
@@ -197,7 +197,7 @@ test('every refused state is among the versions, and can be taken back', async (
     .poll(async () => ((await (await page.request.get(`/api/pieces/${id}/versions`)).json()) as unknown[]).length)
     .toBe(4)
   await other.close()
-  await page.getByTitle('Version history').click()
+  await page.locator('[data-tip="Version history"]').click()
   const refused = page.getByRole('listitem').filter({ hasText: 'conflicting copy' })
   await expect(refused).toHaveCount(2)
   await refused.first().getByRole('button', { name: 'Restore' }).click()

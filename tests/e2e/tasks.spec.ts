@@ -1,5 +1,6 @@
 /** Tasks of a working day as a whole, each with the number of actions that it took. */
 import { expect, freshFair, goTo, halt, keepAlways, keyOf, make, test, type, values, write } from './fair.ts'
+import { pick } from './pick.ts'
 
 const DEG = 1 / 360
 
@@ -17,7 +18,7 @@ test('a hop is drawn, played every 3 s on a clock, begun again by a tap, and run
   await goTo(page, '0')
   await cue.locator('header').click()
   await page.locator('body').press('c')
-  await cue.getByRole('combobox', { name: 'Repeat or once' }).selectOption({ index: 1 })
+  await pick(cue.getByRole('combobox', { name: 'Repeat or once' }), { index: 1 })
   await type(page, 'cue', 'Repeat every', '3')
   await write(page, 'Carousel rotation', 'play(curve, cue) * 90deg on clock')
   const key = await keyOf(page, 'Carousel rotation')

@@ -60,9 +60,12 @@ const FIELDS = [
     <tbody>
       <tr v-for="(c, k) in it.device.channels" :key="k">
         <td>
-          <select v-model="c.drive" class="field w-36" :aria-label="`Drive ${k + 1}`">
-            <option v-for="d in drives" :key="d.key" :value="d.key">{{ d.says }}</option>
-          </select>
+          <ComboBox
+            v-model="c.drive"
+            class="w-36"
+            :label="`Drive ${k + 1}`"
+            :of="drives.map(d => ({ value: d.key, says: d.says }))"
+          />
         </td>
         <td><input v-model="c.address" class="field tabular w-24" :aria-label="`Address ${k + 1}`" /></td>
         <td v-for="[of, says] in FIELDS" :key="of">

@@ -54,6 +54,12 @@ const BLURS = [
   { says: '8 samples per frame', value: 8 },
 ] as const
 
+const CONTROLS = [
+  { says: 'none', value: 'none' },
+  { says: 'play', value: 'play' },
+  { says: 'play and dials', value: 'dials' },
+] as const
+
 const heard = computed(() =>
   [...Object.keys(props.piece.drives), ...Object.keys(props.piece.signals)]
     .map(key => ({ key, says: labelOf(props.piece, key) }))
@@ -90,7 +96,7 @@ function lend(dial: string, on: boolean): void {
       >from lap<QuantityInput
         class="field tabular w-14"
         label="First lap"
-        title="The lap to start with, counted from 0"
+        data-tip="The lap to start with, counted from 0"
         :value="wanted.firstLap"
         :low="0"
         :high="100000"
@@ -106,14 +112,14 @@ function lend(dial: string, on: boolean): void {
         :value="at"
         unit="s"
         @set="bound(k as 0 | 1, $event)"
-      />s
+      />
     </span>
   </ChipRow>
   <ChipRow v-model="wanted.as" says="As" :of="formats" />
   <template v-if="format.drawn">
     <ChipRow v-model="wanted.width" says="Size" :of="sizes">
       <template #before
-        ><span class="field tabular">{{ plan.width }} × {{ plan.height }}</span></template
+        ><span class="tabular">{{ plan.width }} × {{ plan.height }}</span></template
       >
       <QuantityInput
         class="field tabular w-20"
@@ -132,27 +138,43 @@ function lend(dial: string, on: boolean): void {
   <template v-if="wanted.as === 'wav'">
     <div class="flex items-center gap-2" role="group" aria-label="Of">
       <span class="w-16 text-faded">Of</span>
-      <select v-model="wanted.drive" class="field min-w-0 flex-1" aria-label="Drive or signal">
-        <option v-for="it in heard" :key="it.key" :value="it.key">{{ it.says }}</option>
-      </select>
+      <ComboBox
+        v-model="wanted.drive"
+        class="min-w-0 flex-1"
+        label="Drive or signal"
+        :of="heard.map(it => ({ value: it.key, says: it.says }))"
+      />
       <template v-if="copies > 1">
         copy
-        <select v-model="wanted.copy" class="field" aria-label="Copy">
-          <option v-for="n in copies" :key="n" :value="n - 1">{{ n }}</option>
-        </select>
+        <QuantityInput
+          class="field tabular w-20"
+          label="Copy"
+          :value="wanted.copy + 1"
+          :low="1"
+          :high="copies"
+          whole
+          @set="wanted.copy = $event - 1"
+        />
+        <span class="text-faded">of {{ copies.toLocaleString('en') }}</span>
       </template>
     </div>
     <ChipRow v-model="wanted.sampleRate" says="Rate" :of="rates" />
   </template>
-  <div v-if="kind === 'Live page' && dials.length > 0" class="flex gap-2" role="group" aria-label="Dials">
+  <ChipRow v-if="kind === 'Live page'" v-model="wanted.controls" says="Controls" :of="CONTROLS" />
+  <div
+    v-if="kind === 'Live page' && wanted.controls === 'dials' && dials.length > 0"
+    class="flex gap-2"
+    role="group"
+    aria-label="Dials"
+  >
     <span class="w-16 shrink-0 text-faded">Dials</span>
     <span class="flex flex-wrap gap-x-4 gap-y-1">
-      <label v-for="it in dials" :key="it.dial" class="flex items-center gap-1"
-        ><input
-          type="checkbox"
-          :checked="isLent(it.dial)"
-          @change="lend(it.dial, ($event.target as HTMLInputElement).checked)"
-        />{{ it.says }}</label
+      <CheckBox
+        v-for="it in dials"
+        :key="it.dial"
+        :model-value="isLent(it.dial)"
+        @update:model-value="lend(it.dial, $event)"
+        >{{ it.says }}</CheckBox
       >
     </span>
   </div>

@@ -5,8 +5,12 @@ import { planOf, wantedOf, type Wanted } from '~~/core/formats/give/plan.ts'
 import type { LoopCount } from '~~/core/insight/loop-count.ts'
 import { lendable } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { printNumber } from '~~/core/units/units.ts'
+import { bytesText } from '~~/core/units/bytes.ts'
+import { sourceName } from '~~/core/acts/sources.ts'
 import { useGivingOut } from '~/stores/giving-out.ts'
+import { useHand } from '~/stores/hand.ts'
+import { useListing } from '~/stores/listing.ts'
+import { useVerdicts } from '~/stores/verdicts.ts'
 
 const props = defineProps<{
   piece: Piece
@@ -20,6 +24,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ close: [] }>()
 const giving = useGivingOut()
+const hand = useHand()
+const listing = useListing()
+const verdicts = useVerdicts()
 
 const kind = ref<Kind | 'Device'>('Film')
 const wanted = reactive<{ -readonly [K in keyof Wanted]: Wanted[K] }>({
@@ -52,8 +59,14 @@ const left = computed(() => {
   const rest = ((performance.now() - p.began) / p.done) * (p.of - p.done)
   return ` · about ${Math.max(1, Math.round(rest / 1000))} s`
 })
-const size = (bytes: number) =>
-  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${printNumber(bytes / 1e6, 1)} MB`
+
+/** Those that do not loop, by their names: of the piece that is open, whose entries can be gone to. */
+const open = computed(() => (props.live ? verdicts.open.map(key => ({ key, says: sourceName(props.piece, key) })) : []))
+function go(key: string): void {
+  leave()
+  hand.desk = 'lap'
+  listing.reveal(key)
+}
 
 function leave(): void {
   giving.stop()
@@ -113,17 +126,20 @@ function leave(): void {
           :wanted="wanted"
           :plan="plan"
           :looping="looping"
+          :names="live ? open : []"
           @lap="lap => (wanted.firstLap = lap)"
+          @go="go"
         />
+        <GivePreview :piece="piece" :wanted="wanted" :plan="plan" :busy="giving.progress !== null" />
         <div v-if="giving.progress" class="flex items-center gap-3">
-          <progress class="h-[6px] flex-1 accent-sea" :value="giving.progress.done" :max="giving.progress.of" />
+          <ProgressBar class="flex-1" label="Export" :done="giving.progress.done" :of="giving.progress.of" />
           <span class="tabular" role="status"
             >frame {{ giving.progress.done }} of {{ giving.progress.of }}{{ left }}</span
           >
         </div>
         <p v-if="giving.wrong" class="text-coral" role="alert">{{ giving.wrong }}</p>
         <p v-if="giving.file" role="status">
-          {{ giving.file.name }} is ready, {{ size(giving.file.bytes) }}.
+          {{ giving.file.name }} is ready, {{ bytesText(giving.file.bytes) }}.
           <a class="link" :href="giving.file.url" :download="giving.file.name">Download</a>
         </p>
       </div>

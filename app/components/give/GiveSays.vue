@@ -15,11 +15,13 @@ const props = defineProps<{
   wanted: Wanted
   plan: Plan
   looping: LoopCount | null
+  /** Those that do not loop, by key, where they can be gone to. */
+  names: readonly { readonly key: string; readonly says: string }[]
 }>()
 const format = computed(() => formatOf(props.wanted.as))
 const seconds = computed(() => toNumber(props.plan.span))
 const losses = computed(() => lossesOf(props.piece, props.wanted.as))
-const emit = defineEmits<{ lap: [number] }>()
+const emit = defineEmits<{ lap: [number]; go: [key: string] }>()
 /** The first lap that loops as a whole, where it is not the one that is chosen. */
 const first = computed(() => {
   if (!props.looping || props.wanted.laps === null) return 0
@@ -78,6 +80,19 @@ const MOST = 6
         >
         <span v-else class="ml-1 text-faded"
           >{{ plan.frames }} frames, 0 … {{ plan.frames - 1 }}, {{ printNumber(seconds, 3) }} s.</span
+        >
+      </p>
+      <p v-if="wanted.as !== 'wav' && open > 0 && names.length > 0" class="mt-1" data-open>
+        <button
+          v-for="it in names.slice(0, MOST)"
+          :key="it.key"
+          class="link mr-3"
+          type="button"
+          data-tip="Close this and go to it"
+          @click="emit('go', it.key)"
+        >
+          {{ it.says }}</button><span v-if="names.length > MOST" class="text-faded"
+          >and {{ names.length - MOST }} more</span
         >
       </p>
       <p v-if="wanted.as === 'gif'" class="mt-1 text-[12px] text-faded">

@@ -68,9 +68,7 @@ const day = (iso: string) =>
         <tbody>
           <tr v-for="(row, k) in rows" :key="row.dial">
             <td>
-              <label class="flex items-center gap-2"
-                ><input v-model="row.on" type="checkbox" />{{ store.piece!.dials[row.dial]?.name }}</label
-              >
+              <CheckBox v-model="row.on">{{ store.piece!.dials[row.dial]?.name }}</CheckBox>
             </td>
             <td>
               <input
@@ -110,19 +108,18 @@ const day = (iso: string) =>
       <p v-else class="text-faded">This piece has no unlocked dials: the page will only show the stage.</p>
       <fieldset class="mt-4 flex flex-wrap items-center gap-x-4 gap-y-1">
         <legend class="float-left mr-4 text-faded">Downloads allowed</legend>
-        <label v-for="as in TAKEN" :key="as" class="flex items-center gap-1"
-          ><input v-model="formats" type="checkbox" :value="as" />{{ FORMATS[as].name
-          }}{{ as === 'moving' ? ', moving' : '' }}</label
+        <CheckBox
+          v-for="as in TAKEN"
+          :key="as"
+          :model-value="formats.includes(as)"
+          @update:model-value="formats = $event ? [...formats, as] : formats.filter(f => f !== as)"
+          >{{ FORMATS[as].name }}{{ as === 'moving' ? ', moving' : '' }}</CheckBox
         >
       </fieldset>
-      <label class="mt-4 flex items-center gap-2"
-        ><span class="text-faded">Expires at the end of</span
-        ><input v-model="until" class="field" type="date" aria-label="Until" /><span
-          v-if="until === ''"
-          class="text-faded"
-          >(until you revoke it)</span
-        ></label
-      >
+      <div class="mt-4 flex items-center gap-2">
+        <span class="text-faded">Expires at the end of</span><DateField v-model="until" label="Until" />
+        <span v-if="until === ''" class="text-faded">(until you revoke it)</span>
+      </div>
       <p v-if="problem" class="mt-3 text-coral" role="alert">{{ problem }}</p>
       <p v-if="handing.wrong" class="mt-3 text-coral" role="alert">{{ handing.wrong }}</p>
       <div v-if="handing.link" class="mt-4 rounded-md border border-sea p-3" role="status">

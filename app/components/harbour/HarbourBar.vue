@@ -2,6 +2,7 @@
 /** What of the harbour is shown: by words, by folder, in which order; and what is done with several at once. */
 import { Search } from '@lucide/vue'
 import { useHarbour } from '~/stores/harbour.ts'
+import { choicesOf, plainChoices } from '~/components/controls/choices.ts'
 
 const harbour = useHarbour()
 const moving = ref('')
@@ -10,7 +11,7 @@ const whole = computed(() => [
   ...harbour.folders.map(f => ({ says: f, value: f as string | null })),
 ])
 async function move(): Promise<void> {
-  await harbour.move(harbour.chosen, moving.value.trim())
+  await harbour.move(harbour.chosen, moving.value.trim().slice(0, 60))
   moving.value = ''
   harbour.chosen = []
 }
@@ -29,11 +30,12 @@ async function move(): Promise<void> {
     <ChipRow v-if="harbour.folders.length > 0" v-model="harbour.folder" says="Folder" :of="whole" />
     <label class="ml-auto flex items-center gap-2 text-faded"
       >sorted by
-      <select v-model="harbour.sorting" class="field" aria-label="Order">
-        <option value="changed">last changed</option>
-        <option value="title">title</option>
-      </select></label
-    >
+      <SelectBox
+        v-model="harbour.sorting"
+        class="w-[124px]"
+        label="Order"
+        :of="choicesOf({ changed: 'last changed', title: 'title' })"
+    /></label>
   </div>
   <form
     v-if="harbour.chosen.length > 0"
@@ -44,15 +46,14 @@ async function move(): Promise<void> {
     <span class="mr-2 font-medium"
       >{{ harbour.chosen.length }} {{ harbour.chosen.length === 1 ? 'piece' : 'pieces' }} chosen</span
     >
-    <input
+    <ComboBox
       v-model="moving"
-      class="field w-44"
-      list="harbour-folders"
-      maxlength="60"
+      class="w-44"
+      open
       placeholder="Folder (empty for none)"
-      aria-label="Folder"
+      label="Folder"
+      :of="plainChoices(harbour.folders)"
     />
-    <datalist id="harbour-folders"><option v-for="f in harbour.folders" :key="f" :value="f" /></datalist>
     <button class="button" type="submit">Move here</button>
     <button class="button" type="button" @click="harbour.copy(harbour.chosen)">Copy</button>
     <button class="button text-coral" type="button" @click="harbour.drop(harbour.chosen)">Delete</button>

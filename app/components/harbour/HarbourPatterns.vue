@@ -95,14 +95,14 @@ async function takeIn(e: Event): Promise<void> {
             @vue:mounted="$event.el.select()"
           />
           <span v-else class="min-w-0 flex-1 truncate">{{ p.document.title }}</span>
-          <IconButton :label="`Export ${p.document.title}`" title="Export" @click="giveOut(p)"
+          <IconButton :label="`Export ${p.document.title}`" data-tip="Export" @click="giveOut(p)"
             ><Share :size="13"
           /></IconButton>
           <template v-if="!patterns.isShipped(p)">
-            <IconButton :label="`Rename ${p.document.title}`" title="Rename" @click="renaming = p.id"
+            <IconButton :label="`Rename ${p.document.title}`" data-tip="Rename" @click="renaming = p.id"
               ><Pencil :size="13"
             /></IconButton>
-            <IconButton :label="`Delete ${p.document.title}`" title="Delete" @click="drop(p)"
+            <IconButton :label="`Delete ${p.document.title}`" data-tip="Delete" @click="drop(p)"
               ><Trash2 :size="13"
             /></IconButton>
           </template>

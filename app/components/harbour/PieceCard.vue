@@ -53,12 +53,12 @@ async function rename(): Promise<void> {
         :moving="pointed"
       />
     </NuxtLink>
-    <input
-      class="absolute top-2 left-2 h-5 w-5 opacity-0 group-hover:opacity-100 checked:opacity-100 focus-visible:opacity-100"
-      type="checkbox"
-      :aria-label="`Choose ${card.title}`"
-      :checked="harbour.chosen.includes(card.id)"
-      @change="harbour.choose(card.id, ($event.target as HTMLInputElement).checked)"
+    <CheckBox
+      class="absolute top-2 left-2 opacity-0 group-hover:opacity-100 has-checked:opacity-100 has-focus-visible:opacity-100"
+      large
+      :label="`Choose ${card.title}`"
+      :model-value="harbour.chosen.includes(card.id)"
+      @update:model-value="harbour.choose(card.id, $event)"
     />
     <div class="flex items-center gap-1 py-2 pr-2 pl-3">
       <div class="min-w-0 flex-1">
@@ -82,18 +82,18 @@ async function rename(): Promise<void> {
       </div>
       <IconButton
         :label="`Export ${card.title}`"
-        title="Export"
+        data-tip="Export"
         @click="emit('give')"
         class="text-faded hover:text-ink"
       >
         <Share :size="15" />
       </IconButton>
-      <IconButton :label="`Rename ${card.title}`" title="Rename" @click="begin" class="text-faded hover:text-ink">
+      <IconButton :label="`Rename ${card.title}`" data-tip="Rename" @click="begin" class="text-faded hover:text-ink">
         <Pencil :size="15" />
       </IconButton>
       <IconButton
         :label="`Copy ${card.title}`"
-        title="Copy"
+        data-tip="Copy"
         @click="harbour.copy([card.id])"
         class="text-faded hover:text-ink"
       >
@@ -101,7 +101,7 @@ async function rename(): Promise<void> {
       </IconButton>
       <IconButton
         :label="`Delete ${card.title}`"
-        title="Delete"
+        data-tip="Delete"
         @click="harbour.drop([card.id])"
         class="text-faded hover:text-coral"
       >

@@ -49,7 +49,7 @@ onBeforeUnmount(() => cancelAnimationFrame(request))
         :key="u.says"
         class="link shrink-0"
         type="button"
-        :title="u.title"
+        :data-tip="u.title"
         :aria-label="`${u.says}: ${example.text}`"
         @mousedown.prevent
         @click="u.do(example.text)"

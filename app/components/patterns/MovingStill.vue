@@ -2,6 +2,8 @@
 /** A piece as a small picture that moves while it is pointed at, or has the keys. */
 import { momentsOf } from '~/running/still.ts'
 import type { Runner } from '~/running/runner.ts'
+import { posterOf } from '~~/core/piece/poster.ts'
+import { toNumber } from '~~/core/time/rational.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 
 const props = defineProps<{
@@ -31,7 +33,7 @@ async function begin(): Promise<void> {
   await nextTick()
   try {
     runner = new made.Runner(canvas.value!, piece, [])
-    runner.seek(1)
+    runner.seek(toNumber(posterOf(piece)))
     runner.player.play(true)
   } catch {
     shown.value = false

@@ -101,10 +101,14 @@ async function save(): Promise<void> {
               <span class="block text-faded"
                 >{{ role.name }}{{ role.driven.length > 0 ? `: ${role.driven.join(', ')}` : ', which is read' }}</span
               >
-              <select v-model="places[role.id]" class="field w-full" :aria-label="`In the place of ${role.name}`">
-                <option value="">choose a part</option>
-                <option v-for="p in parts" :key="p.id" :value="p.id">{{ p.name }}</option>
-              </select>
+              <ComboBox
+                :model-value="places[role.id] ?? ''"
+                class="w-full"
+                :label="`In the place of ${role.name}`"
+                placeholder="choose a part"
+                :of="parts.map(p => ({ value: p.id, says: p.name }))"
+                @update:model-value="places[role.id] = $event"
+              />
             </label>
           </template>
           <p v-for="says in notGiven" :key="says" class="text-coral">{{ says }}</p>

@@ -106,7 +106,7 @@ function add(shape: Shape, byKeys: boolean): void {
       class="button"
       :class="large ? 'h-16 w-[70px] flex-col !gap-1' : ''"
       type="button"
-      title="Parts from an SVG file, or pictures (PNG, JPEG, WebP), several at once in register; they may be dropped on the stage too"
+      data-tip="Parts from an SVG file, or pictures (PNG, JPEG, WebP), several at once in register; they may be dropped on the stage too"
       @click="file?.click()"
     >
       <ImageDown :size="large ? 22 : 15" />From files…

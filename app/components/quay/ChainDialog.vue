@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** Make a chain in one step: parts in order, the share that each takes of the one before, and how much later. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { chain } from '~~/core/insight/linking.ts'
 import { partsListed } from '~~/core/acts/hanging.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { plainChoices } from '~/components/controls/choices.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
@@ -39,66 +39,61 @@ function done(): void {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel as="form" class="panel flex max-h-[calc(100vh-32px)] w-[420px] flex-col p-4" @submit.prevent="done">
-        <DialogTitle class="mb-1 text-[15px] font-semibold">Make a chain</DialogTitle>
-        <p class="mb-3 text-faded">Each part follows the one before it, scaled by a share and delayed.</p>
-        <label class="mb-2 flex items-center gap-3"
-          ><span class="w-20">Property</span>
-          <select v-model="property" class="field flex-1" aria-label="Property of the chain">
-            <option v-for="p in PROPERTIES.filter(q => !q.on)" :key="p.name" :value="p.name">{{ p.name }}</option>
-          </select></label
-        >
-        <ul
-          class="max-h-[40vh] min-h-0 flex-1 overflow-y-auto border-y border-rule py-1"
-          aria-label="Parts of the chain, in the order you press them"
-        >
-          <li v-for="p in parts" :key="p.id">
-            <button
-              class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
-              :class="{ 'bg-band font-medium': picked.includes(p.id) }"
-              type="button"
-              :aria-pressed="picked.includes(p.id)"
-              @click="toggle(p.id)"
-            >
-              <span class="tabular w-5 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
-                p.name
-              }}
-            </button>
-          </li>
-        </ul>
-        <div class="mt-3 flex gap-6">
-          <label class="flex items-center gap-2"
-            >Share
-            <QuantityInput
-              class="field tabular w-20"
-              label="Share, per cent"
-              :value="share"
-              unit="%"
-              @set="share = $event"
-            />
-            %</label
+  <DialogFrame title="Make a chain" :wide="420" form @close="emit('close')" @submit="done">
+    <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
+      <p class="mb-3 text-faded">Each part follows the one before it, scaled by a share and delayed.</p>
+      <label class="mb-2 flex items-center gap-3"
+        ><span class="w-20">Property</span>
+        <ComboBox
+          v-model="property"
+          class="flex-1"
+          label="Property of the chain"
+          :of="plainChoices(PROPERTIES.filter(q => !q.on).map(p => p.name))"
+      /></label>
+      <ul
+        class="max-h-[40vh] min-h-0 flex-1 overflow-y-auto border-y border-rule py-1"
+        aria-label="Parts of the chain, in the order you press them"
+      >
+        <li v-for="p in parts" :key="p.id">
+          <button
+            class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
+            :class="{ 'bg-band font-medium': picked.includes(p.id) }"
+            type="button"
+            :aria-pressed="picked.includes(p.id)"
+            @click="toggle(p.id)"
           >
-          <label class="flex items-center gap-2"
-            >Delay
-            <QuantityInput
-              class="field tabular w-20"
-              label="Lag, seconds"
-              :value="lag"
-              unit="s"
-              :low="0"
-              @set="lag = $event"
-            />
-            s</label
-          >
-        </div>
-        <p class="mt-2 min-h-[18px]" :class="can ? 'text-brass' : 'text-faded'" role="status">{{ problem }}</p>
-        <div class="mt-2 flex justify-end gap-2">
-          <button class="button" type="button" @click="emit('close')">Cancel</button>
-          <button class="button button-strong" type="submit" :disabled="!can">Make the chain</button>
-        </div>
-      </DialogPanel>
+            <span class="tabular w-5 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
+              p.name
+            }}
+          </button>
+        </li>
+      </ul>
+      <div class="mt-3 flex gap-6">
+        <label class="flex items-center gap-2"
+          >Share
+          <QuantityInput
+            class="field tabular w-20"
+            label="Share, per cent"
+            :value="share"
+            unit="%"
+            @set="share = $event"
+        /></label>
+        <label class="flex items-center gap-2"
+          >Delay
+          <QuantityInput
+            class="field tabular w-20"
+            label="Lag, seconds"
+            :value="lag"
+            unit="s"
+            :low="0"
+            @set="lag = $event"
+        /></label>
+      </div>
+      <p class="mt-2 min-h-[18px]" :class="can ? 'text-brass' : 'text-faded'" role="status">{{ problem }}</p>
     </div>
-  </Dialog>
+    <template #foot>
+      <button class="button" type="button" @click="emit('close')">Cancel</button>
+      <button class="button button-strong" type="submit" :disabled="!can">Make the chain</button>
+    </template>
+  </DialogFrame>
 </template>

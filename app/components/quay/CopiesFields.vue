@@ -71,7 +71,7 @@ function points(e: Event): void {
     <NumberField
       v-if="copies.layout === 'placed'"
       label="set at size"
-      title="The letter size they are set for"
+      data-tip="The letter size they are set for"
       :value="copies.size"
       unit="px"
       :low="0.01"
@@ -95,7 +95,7 @@ function points(e: Event): void {
       <NumberField label="layer spacing" :value="copies.dz" unit="px" @set="change({ dz: $event })" />
       <TickField
         label="join layers"
-        title="In depth: joins the layers into one solid; otherwise they are separate sheets"
+        data-tip="In depth: joins the layers into one solid; otherwise they are separate sheets"
         :value="copies.apart !== true"
         @set="change({ apart: $event ? undefined : true })"
       />
@@ -103,14 +103,14 @@ function points(e: Event): void {
     <template v-else-if="copies.layout === 'chain'">
       <NumberField
         label="tip x"
-        title="Where the next copy attaches, from the middle of this one"
+        data-tip="Where the next copy attaches, from the middle of this one"
         :value="copies.dx"
         unit="px"
         @set="change({ dx: $event })"
       />
       <NumberField
         label="tip y"
-        title="Where the next copy attaches, from the middle of this one"
+        data-tip="Where the next copy attaches, from the middle of this one"
         :value="copies.dy"
         unit="px"
         @set="change({ dy: $event })"
@@ -122,7 +122,7 @@ function points(e: Event): void {
         <textarea
           class="field tabular mt-1 h-[80px] w-full resize-y"
           aria-label="Points of the path"
-          title="In px from the middle of the part"
+          data-tip="In px from the middle of the part"
           :value="pointsWritten(copies.points)"
           @change="points"
         />

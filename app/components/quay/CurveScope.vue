@@ -64,7 +64,7 @@ function even(): void {
           :class="{ 'chip-on': drawing }"
           type="button"
           :aria-pressed="drawing"
-          title="Draw the channel freehand; the line is simplified"
+          data-tip="Draw the channel freehand; the line is simplified"
           @click="drawing = !drawing"
         >
           <PenLine :size="13" />draw

@@ -19,10 +19,13 @@ const inHand = computed(() => {
 const height = ref<number | null>(null)
 const desk = useTemplateRef('desk')
 const LEAST = 120
+/** Px that stay for the stage, at least. */
+const STAGE = 150
+const tallest = () => Math.max(LEAST, desk.value!.parentElement!.clientHeight - STAGE)
 
 function pull(e: PointerEvent): void {
   const from = desk.value!.offsetHeight + e.clientY
-  const most = desk.value!.parentElement!.clientHeight - 40
+  const most = tallest()
   follow(
     e,
     m => (height.value = Math.min(most, Math.max(LEAST, from - m.clientY))),
@@ -34,12 +37,12 @@ function step(e: KeyboardEvent): void {
   if (by === undefined) return
   e.preventDefault()
   e.stopPropagation()
-  const most = desk.value!.parentElement!.clientHeight - 40
+  const most = tallest()
   height.value = Math.min(most, Math.max(LEAST, desk.value!.offsetHeight + by))
 }
 /** To full height, and back. */
 function whole(): void {
-  const most = desk.value!.parentElement!.clientHeight - 40
+  const most = tallest()
   height.value = height.value !== null && height.value >= most ? null : most
 }
 function next(): void {
@@ -65,7 +68,7 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
       :aria-valuenow="height ?? 0"
       :aria-valuetext="height === null ? 'default height' : `${height} px`"
       tabindex="0"
-      title="Drag up or down; double-click for full height"
+      data-tip="Drag up or down; double-click for full height"
       @pointerdown="pull"
       @dblclick="whole"
       @keydown="step"
@@ -82,7 +85,7 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
           type="button"
           role="tab"
           :aria-selected="hand.desk === page.is"
-          :title="page.title"
+          :data-tip="page.title"
           @click="hand.desk = page.is"
         >
           {{ page.says }}
@@ -111,8 +114,8 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
       :drive="hand.drive"
     />
     <LazyTimedScope v-else-if="hand.drive && timedOf(hand.drive)" :key="hand.drive" v-bind="timedOf(hand.drive)!" />
-    <p v-else class="px-4 py-4 text-faded">
+    <EmptyNote v-else>
       The scope shows the selected entry large enough to grab its wave. Press an entry in the tide table.
-    </p>
+    </EmptyNote>
   </section>
 </template>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** A new dial, or another name, unit and range for one that is there. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { addDial, moveDial } from '~~/core/acts/drives.ts'
 import { changeNamed, readersOf, removeNamed } from '~~/core/acts/named.ts'
 import { freeName, nameProblem, rename } from '~~/core/acts/parts.ts'
 import { apply, compose } from '~~/core/piece/operation.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
+import type { Choice } from '~/components/controls/choices.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/stores/tuning.ts'
 
@@ -33,6 +33,13 @@ const unit = ref<Dial['unit']>(old?.unit ?? '%')
 const low = ref(old?.low ?? 0)
 const high = ref(old?.high ?? 200)
 const initial = ref(old?.initial ?? 100)
+const KINDS: readonly Choice<Dial['type']>[] = [
+  { value: 'number', says: 'a number' },
+  { value: 'whole', says: 'a whole number' },
+  { value: 'switch', says: 'a switch, off or on' },
+  { value: 'moment', says: 'a moment, also on the tideline' },
+  { value: 'choice', says: 'a choice of several' },
+]
 const UNITS: readonly (readonly [Dial['unit'], string])[] = [
   ['%', '% (a share)'],
   ['', 'a plain number'],
@@ -105,82 +112,76 @@ function drop(): void {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel as="form" class="panel w-[360px] p-4" @submit.prevent="done">
-        <DialogTitle class="mb-1 text-[15px] font-semibold">{{ id ? `Dial ${old!.name}` : 'New dial' }}</DialogTitle>
-        <p class="mb-3 text-faded">A number that any formula can read by its name.</p>
-        <div class="grid grid-cols-[84px_1fr] items-center gap-x-3 gap-y-2">
-          <label for="dial-name">Name</label><input id="dial-name" v-model="name" class="field" maxlength="60" />
-          <label for="dial-type">Kind</label>
-          <select id="dial-type" v-model="type" class="field" @change="kindChosen">
-            <option value="number">a number</option>
-            <option value="whole">a whole number</option>
-            <option value="switch">a switch, off or on</option>
-            <option value="moment">a moment, also on the tideline</option>
-            <option value="choice">a choice of several</option>
-          </select>
-          <template v-if="type === 'choice'">
-            <label for="dial-options">Between</label>
-            <input id="dial-options" v-model="options" class="field" placeholder="calm, lively, wild" />
-          </template>
-          <template v-else>
-            <label for="dial-unit">Unit</label>
-            <select id="dial-unit" v-model="unit" class="field" :disabled="type === 'moment'">
-              <option v-for="[u, says] in UNITS" :key="u" :value="u">{{ says }}</option>
-            </select>
-            <span>Lowest</span
-            ><QuantityInput
-              class="field tabular"
-              label="Lowest"
-              :value="low"
-              :unit="unit"
-              @typing="$event !== null && (low = $event)"
-              @set="low = $event"
-            />
-            <span>Highest</span
-            ><QuantityInput
-              class="field tabular"
-              label="Highest"
-              :value="high"
-              :unit="unit"
-              @typing="$event !== null && (high = $event)"
-              @set="high = $event"
-            />
-            <span>Start</span
-            ><QuantityInput
-              class="field tabular"
-              label="Start"
-              :value="initial"
-              :unit="unit"
-              @typing="$event !== null && (initial = $event)"
-              @set="initial = $event"
-            />
-          </template>
-        </div>
-        <TickField class="mt-2" label="Locked: it can’t be changed" :value="locked" @set="locked = $event" />
-        <TickField class="mt-1" label="Hide from the row of dials" :value="hidden" @set="hidden = $event" />
-        <div v-if="id" class="mt-2 flex items-center gap-2">
-          <button class="button" type="button" @click="move(-1)">Earlier</button>
-          <button class="button" type="button" @click="move(1)">Later</button>
-          <button class="button" type="button" @click="reset">Reset to {{ initial }}</button>
-        </div>
-        <p v-if="id" class="mt-2 text-[12px] text-faded" data-used-by>
-          {{
-            readers.length > 0
-              ? `Used by ${readers.slice(0, 6).join(', ')}${readers.length > 6 ? ` and ${readers.length - 6} more` : ''}.`
-              : 'Nothing uses it yet.'
-          }}
-        </p>
-        <p class="mt-2 min-h-[18px] text-coral" role="alert">{{ problem }}</p>
-        <div class="mt-2 flex gap-2">
-          <button v-if="id" class="button text-coral" type="button" @click="drop">Remove</button>
-          <button class="button ml-auto" type="button" @click="emit('close')">Cancel</button>
-          <button class="button button-strong" type="submit" :disabled="!!problem">
-            {{ id ? 'Change' : 'Add dial' }}
-          </button>
-        </div>
-      </DialogPanel>
+  <DialogFrame :title="id ? `Dial ${old!.name}` : 'New dial'" :wide="380" form @close="emit('close')" @submit="done">
+    <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
+      <p class="mb-3 text-faded">A number that any formula can read by its name.</p>
+      <div class="grid grid-cols-[84px_1fr] items-center gap-x-3 gap-y-2">
+        <label for="dial-name">Name</label><input id="dial-name" v-model="name" class="field" maxlength="60" />
+        <span>Kind</span>
+        <SelectBox v-model="type" label="Kind" :of="KINDS" @update:model-value="kindChosen" />
+        <template v-if="type === 'choice'">
+          <label for="dial-options">Between</label>
+          <input id="dial-options" v-model="options" class="field" placeholder="calm, lively, wild" />
+        </template>
+        <template v-else>
+          <span>Unit</span>
+          <SelectBox
+            v-model="unit"
+            label="Unit"
+            :of="UNITS.map(([value, says]) => ({ value, says }))"
+            :disabled="type === 'moment'"
+          />
+          <span>Lowest</span
+          ><QuantityInput
+            class="field tabular"
+            label="Lowest"
+            :value="low"
+            :unit="unit"
+            @typing="$event !== null && (low = $event)"
+            @set="low = $event"
+          />
+          <span>Highest</span
+          ><QuantityInput
+            class="field tabular"
+            label="Highest"
+            :value="high"
+            :unit="unit"
+            @typing="$event !== null && (high = $event)"
+            @set="high = $event"
+          />
+          <span>Start</span
+          ><QuantityInput
+            class="field tabular"
+            label="Start"
+            :value="initial"
+            :unit="unit"
+            @typing="$event !== null && (initial = $event)"
+            @set="initial = $event"
+          />
+        </template>
+      </div>
+      <TickField class="mt-2" label="Locked: it can’t be changed" :value="locked" @set="locked = $event" />
+      <TickField class="mt-1" label="Hide from the row of dials" :value="hidden" @set="hidden = $event" />
+      <div v-if="id" class="mt-2 flex items-center gap-2">
+        <button class="button" type="button" @click="move(-1)">Earlier</button>
+        <button class="button" type="button" @click="move(1)">Later</button>
+        <button class="button" type="button" @click="reset">Reset to {{ initial }}</button>
+      </div>
+      <p v-if="id" class="mt-2 text-[12px] text-faded" data-used-by>
+        {{
+          readers.length > 0
+            ? `Used by ${readers.slice(0, 6).join(', ')}${readers.length > 6 ? ` and ${readers.length - 6} more` : ''}.`
+            : 'Nothing uses it yet.'
+        }}
+      </p>
+      <p class="mt-2 min-h-[18px] text-coral" role="alert">{{ problem }}</p>
     </div>
-  </Dialog>
+    <template #foot>
+      <button v-if="id" class="button mr-auto text-coral" type="button" @click="drop">Remove</button>
+      <button class="button" type="button" @click="emit('close')">Cancel</button>
+      <button class="button button-strong" type="submit" :disabled="!!problem">
+        {{ id ? 'Change' : 'Add dial' }}
+      </button>
+    </template>
+  </DialogFrame>
 </template>

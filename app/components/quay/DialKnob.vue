@@ -39,12 +39,8 @@ function drag(e: PointerEvent): void {
 }
 
 const step = computed(() => stepOf(props.dial, props.dial))
-const share = computed(() => ((props.dial.value - props.dial.low) / (props.dial.high - props.dial.low || 1)) * 100)
 const slipped = computed(() => slipsOf(store.piece!, props.id).some(key => store.piece!.slips[key] !== 0))
 
-function slide(e: Event): void {
-  tuning.dial(props.id, Number((e.target as HTMLInputElement).value))
-}
 function type(value: number): void {
   const held = within(props.dial, props.dial, value)
   if (held !== null) tuning.dial(props.id, held)
@@ -54,7 +50,9 @@ function type(value: number): void {
 <template>
   <div class="group min-w-0" :data-dial="dial.name" :data-dial-id="id">
     <div class="flex items-baseline gap-1">
-      <span class="cursor-grab touch-none truncate" title="Drag to reorder" @pointerdown="drag">{{ dial.name }}</span>
+      <span class="cursor-grab touch-none truncate" data-tip="Drag to reorder" @pointerdown="drag">{{
+        dial.name
+      }}</span>
       <button
         class="text-faded opacity-0 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100"
         type="button"
@@ -74,56 +72,53 @@ function type(value: number): void {
           :high="dial.high"
           :readonly="dial.locked"
           widens
+          :stride="step"
+          @take="tuning.takeDial()"
+          @release="tuning.letDialGo(id)"
           @set="type"
           @widen="tuning.widen(id, $event)"
         />
-        <span v-if="dial.unit" class="ml-[3px] text-faded">{{ dial.unit }}</span>
       </span>
     </div>
-    <select
+    <SelectBox
       v-if="dial.type === 'choice'"
-      class="field h-6 w-full py-0"
-      :aria-label="dial.name"
+      class="w-full"
+      :label="dial.name"
       :disabled="dial.locked"
-      :value="dial.value"
-      @change="tuning.dial(id, Number(($event.target as HTMLSelectElement).value))"
-    >
-      <option v-for="(o, i) in dial.options ?? []" :key="i" :value="i">{{ o }}</option>
-    </select>
-    <label v-else-if="dial.type === 'switch'" class="flex h-4 items-center gap-2 text-[12px] text-faded"
-      ><input
-        type="checkbox"
+      :model-value="dial.value"
+      :of="(dial.options ?? []).map((says, value) => ({ value, says }))"
+      @update:model-value="tuning.dial(id, $event)"
+    />
+    <div v-else-if="dial.type === 'switch'" class="flex h-4 items-center gap-2 text-[12px] text-faded">
+      <SwitchBox
+        :label="dial.name"
         :disabled="dial.locked"
-        :checked="dial.value >= 0.5"
-        :aria-label="dial.name"
-        @change="tuning.dial(id, ($event.target as HTMLInputElement).checked ? 1 : 0)"
-      />{{ dial.value >= 0.5 ? 'on' : 'off' }}</label
-    >
-    <input
+        :model-value="dial.value >= 0.5"
+        @update:model-value="tuning.dial(id, $event ? 1 : 0)"
+      />{{ dial.value >= 0.5 ? 'on' : 'off' }}
+    </div>
+    <SliderBar
       v-else
-      class="dial block w-full"
-      type="range"
+      :label="dial.name"
       :disabled="dial.locked"
-      :min="dial.low"
-      :max="dial.high"
+      :low="dial.low"
+      :high="dial.high"
       :step="step"
-      :value="dial.value"
-      :style="{ '--share': `${share}%` }"
-      :aria-label="dial.name"
+      :model-value="dial.value"
       @pointerdown="tuning.takeDial()"
       @pointerup="tuning.letDialGo(id)"
       @pointercancel="tuning.letDialGo(id)"
-      @input="slide"
+      @update:model-value="tuning.dial(id, $event)"
       @dblclick="tuning.dial(id, dial.initial)"
     />
     <p v-if="slipped" class="flex justify-between gap-2 text-[11px] leading-4 whitespace-nowrap text-faded">
-      <span class="truncate" title="Tuning it while playing has offset what it paces, so that nothing jumped."
+      <span class="truncate" data-tip="Tuning it while playing has offset what it paces, so that nothing jumped."
         >offset by tuning</span
       >
       <button
         class="link"
         type="button"
-        title="Removes the offset: values go where the formulas alone put them"
+        data-tip="Removes the offset: values go where the formulas alone put them"
         @click="tuning.settle(id)"
       >
         reset
@@ -132,35 +127,3 @@ function type(value: number): void {
     <LazyDialForm v-if="changing" :id="id" @close="changing = false" />
   </div>
 </template>
-
-<style>
-.dial {
-  appearance: none;
-  height: 16px;
-  background: transparent;
-  cursor: pointer;
-}
-.dial::-webkit-slider-runnable-track {
-  height: 2px;
-  background: linear-gradient(to right, var(--notch) var(--share), var(--rule) var(--share));
-}
-.dial::-webkit-slider-thumb {
-  appearance: none;
-  width: 8px;
-  height: 14px;
-  margin-top: -6px;
-  border-radius: 2px;
-  background: var(--brass);
-}
-.dial::-moz-range-track {
-  height: 2px;
-  background: linear-gradient(to right, var(--notch) var(--share), var(--rule) var(--share));
-}
-.dial::-moz-range-thumb {
-  width: 8px;
-  height: 14px;
-  border: 0;
-  border-radius: 2px;
-  background: var(--brass);
-}
-</style>

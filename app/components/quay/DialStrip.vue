@@ -34,7 +34,7 @@ const hidden = computed(() => Object.values(store.piece!.dials).filter(d => d.hi
     <button
       class="flex shrink-0 items-center gap-1 text-faded hover:text-ink"
       type="button"
-      title="New dial: a number that many formulas can read"
+      data-tip="New dial: a number that many formulas can read"
       @click="making = true"
     >
       <Plus :size="14" />{{ dials.length === 0 ? 'New dial: a number that many formulas can read' : 'Dial' }}

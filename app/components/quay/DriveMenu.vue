@@ -10,6 +10,7 @@ import { previewPath } from '~/player/preview.ts'
 import { useDriving } from '~/stores/driving.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { choicesOf, plainChoices } from '~/components/controls/choices.ts'
 
 const props = defineProps<{ part: string }>()
 const store = usePiece()
@@ -106,20 +107,26 @@ function start(starter: Starter, close: () => void): void {
         <div class="mb-2 flex flex-wrap items-center gap-2">
           <label class="flex flex-1 items-center gap-2">
             <span class="text-faded">Property</span>
-            <select
-              class="field flex-1"
-              aria-label="Property"
-              :value="property.name"
-              @change="picked = ($event.target as HTMLSelectElement).value"
-            >
-              <option v-for="p in free" :key="p.name" :value="p.name">{{ p.name }}</option>
-            </select>
+            <ComboBox
+              class="flex-1"
+              label="Property"
+              :model-value="property.name"
+              :of="plainChoices(free.map(p => p.name))"
+              @update:model-value="picked = $event"
+            />
           </label>
-          <select v-if="other" v-model="together" class="field" aria-label="The other axis">
-            <option value="alone">{{ property.name }} only</option>
-            <option value="alike">and {{ other }}, alike</option>
-            <option value="own">and {{ other }}, each with its own chance</option>
-          </select>
+          <SelectBox
+            v-if="other"
+            v-model="together"
+            label="The other axis"
+            :of="
+              choicesOf({
+                alone: `${property.name} only`,
+                alike: `and ${other}, alike`,
+                own: `and ${other}, each with its own chance`,
+              })
+            "
+          />
         </div>
         <div class="grid min-h-0 grid-cols-3 gap-2 overflow-y-auto p-[2px]">
           <button
@@ -128,7 +135,7 @@ function start(starter: Starter, close: () => void): void {
             class="rounded-md border border-rule p-2 text-left hover:border-sea focus-visible:border-sea"
             type="button"
             :data-starter="s.name"
-            :title="s.says"
+            :data-tip="s.says"
             @click="start(s, close)"
           >
             <svg
@@ -146,18 +153,17 @@ function start(starter: Starter, close: () => void): void {
         </div>
         <label v-if="anyDriver.length > 0" class="mt-2 flex items-center gap-2">
           <span class="text-faded">Property to follow</span>
-          <select
-            class="field min-w-0 flex-1"
-            aria-label="What is followed"
-            :value="followed"
-            @change="driver = ($event.target as HTMLSelectElement).value"
-          >
-            <template v-for="(keys, title) in drivers" :key="title">
-              <optgroup v-if="keys.length > 0" :label="title">
-                <option v-for="k in keys" :key="k" :value="k">{{ sourceName(store.piece!, k) }}</option>
-              </optgroup>
-            </template>
-          </select>
+          <ComboBox
+            class="min-w-0 flex-1"
+            label="What is followed"
+            :model-value="followed ?? ''"
+            :of="
+              Object.entries(drivers).flatMap(([group, keys]) =>
+                keys.map(value => ({ value, says: sourceName(store.piece!, value), group })),
+              )
+            "
+            @update:model-value="driver = $event"
+          />
         </label>
         <button class="link mt-2 self-start" type="button" @click="pattern(close)">Apply a pattern…</button>
       </PopoverPanel>

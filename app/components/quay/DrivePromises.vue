@@ -6,6 +6,7 @@ import type { Promised } from '~~/core/piece/schema.ts'
 import { keptText, promiseText, type Kept } from '~~/core/insight/promises.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { choicesOf } from '~/components/controls/choices.ts'
 
 const props = defineProps<{ drive: string; kept: readonly Kept[] }>()
 const writing = defineModel<boolean>('writing', { required: true })
@@ -50,7 +51,7 @@ const drop = (nth: number) =>
         aria-hidden="true"
       />
       <span class="tabular shrink-0">{{ promiseText(p, property) }}</span>
-      <span class="min-w-0 truncate text-faded" :title="kept[i] && keptText(kept[i], p, property)">{{
+      <span class="min-w-0 truncate text-faded" :data-tip="kept[i] && keptText(kept[i], p, property)">{{
         kept[i] && keptText(kept[i], p, property)
       }}</span>
       <button
@@ -68,10 +69,12 @@ const drop = (nth: number) =>
     class="flex flex-wrap items-center gap-2 border-t border-rule px-3 py-[5px]"
     @submit.prevent="add"
   >
-    <select v-model="side" class="field" aria-label="Above or below">
-      <option value="above">stays above</option>
-      <option value="below">stays below</option>
-    </select>
+    <SelectBox
+      v-model="side"
+      class="w-[112px]"
+      label="Above or below"
+      :of="choicesOf({ above: 'stays above', below: 'stays below' })"
+    />
     <QuantityInput
       class="field tabular w-[72px]"
       label="Limit"
@@ -81,10 +84,12 @@ const drop = (nth: number) =>
       @set="than = $event"
       @keydown.esc.stop="writing = false"
     />
-    <select v-model="of" class="field" aria-label="Of its value or speed">
-      <option value="value">{{ property.unit || 'as a value' }}</option>
-      <option value="speed">{{ property.unit }}/s</option>
-    </select>
+    <SelectBox
+      v-model="of"
+      class="w-[92px]"
+      label="Of its value or speed"
+      :of="choicesOf({ value: property.unit || 'as a value', speed: `${property.unit}/s` })"
+    />
     <button class="button button-strong" type="submit">Promise</button>
     <button class="button" type="button" @click="writing = false">Cancel</button>
   </form>

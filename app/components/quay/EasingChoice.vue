@@ -55,7 +55,7 @@ function left(e: FocusEvent): void {
         type="button"
         role="option"
         :aria-selected="name === current"
-        :title="name"
+        :data-tip="name"
         @click="emit('choose', name)"
       >
         <svg :viewBox="EASE_BOX" class="ease-picture mx-auto block" aria-hidden="true">

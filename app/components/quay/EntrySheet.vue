@@ -143,7 +143,7 @@ function fix(chosenFix: Fix): void {
       <span
         class="w-[104px] shrink-0 cursor-grab truncate font-medium"
         draggable="true"
-        :title="`${property.name}: drag it onto a formula, a row of links or a part`"
+        :data-tip="`${property.name}: drag it onto a formula, a row of links or a part`"
         @dragstart="carry($event, drive, labelOf(store.piece!, drive))"
         >{{ property.name }}</span
       >
@@ -155,44 +155,44 @@ function fix(chosenFix: Fix): void {
       >
         <span
           class="ml-2 min-w-0 shrink-[9] truncate text-[12px] text-faded tabular-nums @max-[480px]:ml-0"
-          :title="report.period"
+          :data-tip="report.period"
           >{{ report.period }}</span
         >
         <span
           class="tabular ml-auto min-w-0 shrink-[3] truncate text-[12px] text-faded"
-          title="Guaranteed lowest and highest value over all time"
+          data-tip="Guaranteed lowest and highest value over all time"
           >{{ report.range }}</span
         >
         <span
           v-if="report.reach"
           class="shrink-0 text-[12px] text-brass"
-          title="This rate never settles or repeats: beyond that time its sum stays as it is"
+          data-tip="This rate never settles or repeats: beyond that time its sum stays as it is"
           >{{ report.reach }}</span
         >
         <span
           v-if="leaping && leaping.says.length > 0"
           class="shrink-0 text-[12px] text-faded"
-          :title="leaping.says.join('\n')"
+          :data-tip="leaping.says.join('\n')"
           data-leaps
           >{{ leaping.may ? 'may jump' : 'jumps' }}</span
         >
         <span
           v-if="cost >= HEAVY"
           class="shrink-0 text-[12px] text-brass"
-          :title="`Measured on this machine. ${verdicts.costs!.lighter.get(drive) ?? ''}`"
+          :data-tip="`Measured on this machine. ${verdicts.costs!.lighter.get(drive) ?? ''}`"
           data-cost
           >{{ Math.round(cost) }} ms a frame</span
         >
         <span
           v-if="!report.finite"
           class="shrink-0 text-[12px] text-brass"
-          title="At some moments there is no value (such as 1 ÷ 0); the set value is used then"
+          data-tip="At some moments there is no value (such as 1 ÷ 0); the set value is used then"
           >gaps</span
         >
         <span
           class="min-w-[60px] truncate text-[12px]"
           :class="RUNS[report.closure.verdict]"
-          :title="`${report.closes}: whether the value loops in the lap`"
+          :data-tip="`${report.closes}: whether the value loops in the lap`"
           >{{ report.closes }}</span
         >
       </div>
@@ -211,7 +211,7 @@ function fix(chosenFix: Fix): void {
     <canvas
       ref="canvas"
       class="block h-[40px] w-full cursor-pointer"
-      title="Show it large in the scope"
+      data-tip="Show it large in the scope"
       aria-hidden="true"
       @click="hand.desk = 'scope'"
     />

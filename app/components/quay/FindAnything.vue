@@ -49,7 +49,12 @@ const all = computed<Found[]>(() => {
     ...Object.values(piece.dials).map(d => ({
       name: d.name,
       kind: 'dial',
-      go: () => document.querySelector<HTMLElement>(`[data-dial="${CSS.escape(d.name)}"] input[type=range]`)?.focus(),
+      go: () =>
+        document
+          .querySelector<HTMLElement>(
+            `[data-dial="${CSS.escape(d.name)}"] :is(input, [role="combobox"], [role="switch"]):not([aria-label$=", value"])`,
+          )
+          ?.focus(),
     })),
   ]
   // A cue is found by the word cue as well.

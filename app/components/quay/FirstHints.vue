@@ -24,7 +24,7 @@ watch(
       class="text-faded hover:text-ink"
       type="button"
       aria-label="Hide hints"
-      title="Hide hints"
+      data-tip="Hide hints"
       @click="hints.all()"
     >
       <X :size="13" />

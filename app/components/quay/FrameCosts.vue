@@ -24,8 +24,7 @@ const most = computed(() =>
 </script>
 
 <template>
-  <fieldset class="flex flex-col items-start gap-2" data-costs>
-    <legend class="mb-1 font-semibold">Cost per frame</legend>
+  <FoldSection page="piece" title="Cost per frame" data-costs>
     <p v-if="!verdicts.costs" class="text-[12px] text-faded">measuring …</p>
     <template v-else>
       <p class="text-[12px]">
@@ -38,7 +37,7 @@ const most = computed(() =>
             <button
               class="min-w-0 truncate text-left hover:underline"
               type="button"
-              title="Show it in the table"
+              data-tip="Show it in the table"
               @click="listing.reveal(key)"
             >
               {{ sourceName(store.piece!, key) }}
@@ -51,5 +50,5 @@ const most = computed(() =>
         </li>
       </ul>
     </template>
-  </fieldset>
+  </FoldSection>
 </template>

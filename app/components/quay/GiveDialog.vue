@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Gives a formula to others: which parts, following it or on their own, later, larger or faster from one to the next. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ALIKE, give, givenText, type Giving } from '~~/core/acts/giving.ts'
 import { partsListed } from '~~/core/acts/hanging.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
+import { plainChoices } from '~/components/controls/choices.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ drive: string }>()
@@ -52,89 +52,92 @@ function done(): void {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel as="form" class="panel flex max-h-[calc(100vh-32px)] w-[520px] flex-col p-4" @submit.prevent="done">
-        <DialogTitle class="mb-2 text-[15px] font-semibold"
-          >Apply {{ sourceName(store.piece!, drive) }} to other properties</DialogTitle
-        >
-        <div class="mb-2 flex items-center gap-3">
-          <label class="flex items-center gap-2"
-            >Property
-            <select v-model="property" class="field" aria-label="Target property">
-              <option v-for="p in properties" :key="p.name" :value="p.name">{{ p.name }}</option>
-            </select></label
+  <DialogFrame
+    :title="`Apply ${sourceName(store.piece!, drive)} to other properties`"
+    :wide="520"
+    form
+    @close="emit('close')"
+    @submit="done"
+  >
+    <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
+      <div class="mb-2 flex items-center gap-3">
+        <label class="flex items-center gap-2"
+          >Property
+          <ComboBox
+            v-model="property"
+            class="w-[140px]"
+            label="Target property"
+            :of="plainChoices(properties.map(p => p.name))"
+        /></label>
+        <input
+          v-model="search"
+          class="field min-w-0 flex-1"
+          type="search"
+          aria-label="Search parts"
+          placeholder="Search parts"
+        />
+        <button class="link" type="button" @click="picked = parts.map(p => p.id)">All</button>
+      </div>
+      <ul
+        class="max-h-[36vh] min-h-[80px] flex-1 overflow-y-auto border-y border-rule py-1"
+        aria-label="Target parts, in the order you press them"
+      >
+        <li v-for="p in parts" :key="p.id">
+          <button
+            class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
+            :class="{ 'bg-band font-medium': picked.includes(p.id) }"
+            type="button"
+            :aria-pressed="picked.includes(p.id)"
+            @click="toggle(p.id)"
           >
-          <input
-            v-model="search"
-            class="field min-w-0 flex-1"
-            type="search"
-            aria-label="Search parts"
-            placeholder="Search parts"
-          />
-          <button class="link" type="button" @click="picked = parts.map(p => p.id)">All</button>
-        </div>
-        <ul
-          class="max-h-[36vh] min-h-[80px] flex-1 overflow-y-auto border-y border-rule py-1"
-          aria-label="Target parts, in the order you press them"
-        >
-          <li v-for="p in parts" :key="p.id">
-            <button
-              class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
-              :class="{ 'bg-band font-medium': picked.includes(p.id) }"
-              type="button"
-              :aria-pressed="picked.includes(p.id)"
-              @click="toggle(p.id)"
-            >
-              <span class="tabular w-6 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
-                p.part.name
-              }}
-            </button>
-          </li>
-        </ul>
-        <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
-          <ChoiceField
-            label="each"
-            name="Following or on its own"
-            :value="giving.follow ? 'follow' : 'own'"
-            :choices="{ own: 'has its own copy', follow: 'follows this one' }"
-            @choose="set({ follow: $event === 'follow' })"
-          />
-          <ChoiceField
-            label="from one to the next"
-            name="Step or chance"
-            :value="giving.chance ? 'chance' : 'step'"
-            :choices="{ step: 'by a step', chance: 'by chance, at most' }"
-            @choose="set({ chance: $event === 'chance' })"
-          />
-          <NumberField label="Delay" :value="giving.later" unit="s" :stride="0.05" @set="set({ later: $event })" />
-          <NumberField label="Size factor" :value="giving.size" :stride="0.05" @set="set({ size: $event })" />
-          <NumberField
-            v-if="!giving.follow"
-            label="Speed factor"
-            :value="giving.pace"
-            :stride="0.05"
-            :low="0.01"
-            @set="set({ pace: $event })"
-          />
-        </div>
-        <ul class="mt-3 min-h-[54px] text-[12px]" aria-label="Preview of the first three formulas">
-          <li v-for="s in says" :key="s.name" class="flex gap-2">
-            <span class="w-32 shrink-0 truncate text-faded">{{ s.name }}</span><span class="tabular truncate">{{
-              s.text
-            }}</span>
-          </li>
-        </ul>
-        <p v-if="replaced > 0" class="text-brass" role="status">
-          {{ replaced }} of them {{ replaced === 1 ? 'has a formula that is' : 'have formulas that are' }} replaced.
-        </p>
-        <div class="mt-2 flex justify-end gap-2">
-          <button class="button" type="button" @click="emit('close')">Cancel</button>
-          <button class="button button-strong" type="submit" :disabled="picked.length === 0">
-            Apply to {{ picked.length }}
+            <span class="tabular w-6 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
+              p.part.name
+            }}
           </button>
-        </div>
-      </DialogPanel>
+        </li>
+      </ul>
+      <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
+        <ChoiceField
+          label="each"
+          name="Following or on its own"
+          :value="giving.follow ? 'follow' : 'own'"
+          :choices="{ own: 'has its own copy', follow: 'follows this one' }"
+          @choose="set({ follow: $event === 'follow' })"
+        />
+        <ChoiceField
+          label="from one to the next"
+          name="Step or chance"
+          :value="giving.chance ? 'chance' : 'step'"
+          :choices="{ step: 'by a step', chance: 'by chance, at most' }"
+          @choose="set({ chance: $event === 'chance' })"
+        />
+        <NumberField label="Delay" :value="giving.later" unit="s" :stride="0.05" @set="set({ later: $event })" />
+        <NumberField label="Size factor" :value="giving.size" :stride="0.05" @set="set({ size: $event })" />
+        <NumberField
+          v-if="!giving.follow"
+          label="Speed factor"
+          :value="giving.pace"
+          :stride="0.05"
+          :low="0.01"
+          @set="set({ pace: $event })"
+        />
+      </div>
+      <ul class="mt-3 min-h-[54px] text-[12px]" aria-label="Preview of the first three formulas">
+        <li v-for="s in says" :key="s.name" class="flex gap-2">
+          <span class="w-32 shrink-0 truncate text-faded">{{ s.name }}</span><span class="tabular truncate">{{
+            s.text
+          }}</span>
+        </li>
+      </ul>
+      <p v-if="replaced > 0" class="text-brass" role="status">
+        {{ replaced }} of them {{ replaced === 1 ? 'has a formula that is' : 'have formulas that are' }} replaced.
+      </p>
     </div>
-  </Dialog>
+    <template #foot>
+      <button class="button" type="button" @click="emit('close')">Cancel</button>
+      <button class="button button-strong" type="submit" :disabled="picked.length === 0">
+        Apply to {{ picked.length }}
+      </button>
+    </template>
+  </DialogFrame>
 </template>

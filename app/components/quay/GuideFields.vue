@@ -31,8 +31,7 @@ function lay(axis: GuideAxis): void {
 </script>
 
 <template>
-  <fieldset class="flex flex-col gap-2">
-    <legend class="mb-1 font-semibold">Guides</legend>
+  <FoldSection page="piece" title="Guides">
     <TickField
       v-for="(label, what) in RULED"
       :key="what"
@@ -71,5 +70,5 @@ function lay(axis: GuideAxis): void {
       <button class="link" type="button" @click="lay('x')">Vertical guide</button>
       <button class="link" type="button" @click="lay('y')">Horizontal guide</button>
     </p>
-  </fieldset>
+  </FoldSection>
 </template>

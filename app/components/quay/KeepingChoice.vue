@@ -18,7 +18,7 @@ const chosen = computed(() => CHOICES.find(c => c.is === store.keeping)!)
     <ListboxButton
       class="button"
       :class="store.keeping === 'never' ? 'text-faded' : ''"
-      title="Changing a pace keeps every value where it is and changes only where it goes next"
+      data-tip="Changing a pace keeps every value where it is and changes only where it goes next"
     >
       <Waves :size="15" :class="store.keeping === 'never' ? '' : 'text-kelp'" />Smooth tuning: {{ chosen.says
       }}<ChevronDown :size="14" class="text-faded" />

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** Keyboard shortcuts of the quay. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 
 const emit = defineEmits<{ close: [] }>()
 const KEYS: readonly (readonly [string, string])[] = [
@@ -41,18 +40,15 @@ const KEYS: readonly (readonly [string, string])[] = [
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel class="panel max-h-[92vh] w-[480px] overflow-y-auto p-4">
-        <DialogTitle class="mb-3 text-[15px] font-semibold">Keyboard shortcuts</DialogTitle>
-        <dl class="grid grid-cols-[120px_1fr] gap-y-[6px]">
-          <template v-for="[key, says] in KEYS" :key="key"
-            ><dt class="tabular">{{ key }}</dt>
-            <dd>{{ says }}</dd></template
-          >
-        </dl>
-        <div class="mt-4 text-right"><button class="button" type="button" @click="emit('close')">Close</button></div>
-      </DialogPanel>
+  <DialogFrame title="Keyboard shortcuts" :wide="480" @close="emit('close')">
+    <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
+      <dl class="grid grid-cols-[120px_1fr] gap-y-[6px]">
+        <template v-for="[key, says] in KEYS" :key="key"
+          ><dt class="tabular">{{ key }}</dt>
+          <dd>{{ says }}</dd></template
+        >
+      </dl>
     </div>
-  </Dialog>
+    <template #foot><button class="button" type="button" @click="emit('close')">Close</button></template>
+  </DialogFrame>
 </template>

@@ -41,21 +41,12 @@ const uneven = computed(() => {
       </div>
     </div>
     <div class="flex w-[190px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-rule p-3">
-      <select
-        class="field"
-        aria-label="After the last keyframe"
-        :value="keys.after"
-        @change="
-          store.act(
-            setKeys(store.piece!, part, property, {
-              ...keys,
-              after: ($event.target as HTMLSelectElement).value as typeof keys.after,
-            }),
-          )
-        "
-      >
-        <option v-for="a in AFTER" :key="a" :value="a">{{ AFTERWARDS[a] }}</option>
-      </select>
+      <SelectBox
+        label="After the last keyframe"
+        :of="AFTER.map(a => ({ value: a, says: AFTERWARDS[a] }))"
+        :model-value="keys.after"
+        @update:model-value="store.act(setKeys(store.piece!, part, property, { ...keys, after: $event }))"
+      />
       <p v-if="uneven" class="text-[12px] text-brass">The first and last keyframes differ, so repeating jumps.</p>
       <PointsValues
         :points="keys.points"

@@ -116,7 +116,7 @@ function take(key: string, closing: Closing): void {
         />
         s</label
       >
-      <label class="flex items-center gap-2" title="When lap 0 starts, on a whole frame; exports start there"
+      <label class="flex items-center gap-2" data-tip="When lap 0 starts, on a whole frame; exports start there"
         >Start
         <QuantityInput
           class="field tabular w-20"
@@ -129,7 +129,7 @@ function take(key: string, closing: Closing): void {
       >
       <TickField
         label="Keep lap position"
-        title="Changing the length moves the start so that the lap stays as far along as it is"
+        data-tip="Changing the length moves the start so that the lap stays as far along as it is"
         :value="keep"
         @set="keep = $event"
       />
@@ -148,7 +148,7 @@ function take(key: string, closing: Closing): void {
         v-if="shortest !== null && Math.abs(shortest - seconds) > 1e-9"
         class="chip"
         type="button"
-        title="The shortest lap in which everything that repeats loops"
+        data-tip="The shortest lap in which everything that repeats loops"
         @click="setLap(Number(shortest.toFixed(6)))"
       >
         everything that repeats would loop in {{ printNumber(shortest, 4) }} s
@@ -173,18 +173,20 @@ function take(key: string, closing: Closing): void {
             >
               {{ f.says }}
             </button>
-            <select
+            <SelectBox
               v-if="(proposals.get(r.key) ?? []).length > CHIPS"
-              class="field ml-1 h-[22px] py-0 text-[12px]"
-              :aria-label="`More that makes ${r.name} loop`"
-              value=""
-              @change="takeNth(r.key, Number(($event.target as HTMLSelectElement).value))"
-            >
-              <option value="" disabled>{{ proposals.get(r.key)!.length - CHIPS }} more</option>
-              <option v-for="(f, k) in proposals.get(r.key)!.slice(CHIPS)" :key="f.says" :value="CHIPS + k">
-                {{ f.says }}
-              </option>
-            </select>
+              class="ml-1 text-[12px]"
+              :label="`More that makes ${r.name} loop`"
+              :none="`${proposals.get(r.key)!.length - CHIPS} more`"
+              :model-value="-1"
+              :of="
+                proposals
+                  .get(r.key)!
+                  .slice(CHIPS)
+                  .map((f, k) => ({ value: CHIPS + k, says: f.says }))
+              "
+              @update:model-value="takeNth(r.key, $event)"
+            />
           </td>
         </tr>
       </tbody>

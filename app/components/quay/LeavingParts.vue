@@ -50,7 +50,7 @@ const nameOf = (id: string) => store.piece!.parts[id]?.name ?? id
         <button
           class="tabular ml-auto rounded-sm border border-rule px-2 text-[12px] hover:border-faded"
           type="button"
-          title="Go there"
+          data-tip="Go there"
           @click="show(l)"
         >
           at {{ printNumber(toNumber(l.at), 2) }} s

@@ -106,10 +106,10 @@ function drop(e: DragEvent, driven: string): void {
       >
     </div>
     <NewLink v-if="linkingNew || pins.length === 0" @linked="((chosen = $event), (linkingNew = false))" />
-    <p v-if="across.length === 0" class="px-4 py-3 text-faded">
-      No links yet. Link two properties above, or select an entry of the tide table: it appears here, and one press
-      where it crosses another links them.
-    </p>
+    <EmptyNote v-if="across.length === 0" title="No links yet">
+      Link two properties above, or select an entry of the tide table: it appears here, and one press where it crosses
+      another links them.
+    </EmptyNote>
     <div v-else class="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-2">
       <table class="border-separate border-spacing-0">
         <thead>
@@ -121,13 +121,13 @@ function drop(e: DragEvent, driven: string): void {
               v-for="d in across"
               :key="d"
               scope="col"
-              class="sticky top-0 z-10 max-w-[104px] truncate bg-sheet px-2 py-1 text-[12px]"
+              class="sticky top-0 z-10 max-w-[132px] min-w-[56px] bg-sheet px-2 py-1 align-bottom text-[12px] leading-4"
               :class="d === inHand ? 'text-sea' : ''"
-              :title="name(d)"
+              :data-tip="name(d)"
             >
               <button
                 v-if="!d.includes('/')"
-                class="max-w-full truncate hover:underline"
+                class="max-w-full break-words hover:underline"
                 type="button"
                 @click="listing.reveal(d)"
               >
@@ -143,7 +143,7 @@ function drop(e: DragEvent, driven: string): void {
               scope="row"
               class="sticky left-0 z-10 max-w-[170px] truncate bg-sheet py-[2px] pr-2 text-left font-medium"
               :class="r === inHand ? 'text-sea' : ''"
-              :title="`${name(r)}: drop an entry here to make it follow that`"
+              :data-tip="`${name(r)}: drop an entry here to make it follow that`"
               @dragover="mayDrop"
               @drop="drop($event, r)"
             >

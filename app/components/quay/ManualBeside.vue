@@ -38,7 +38,7 @@ provideExamples(() => [
         target="_blank"
         class="button button-plain w-7 !px-0"
         aria-label="Open the manual in its own tab"
-        title="Open in its own tab"
+        data-tip="Open in its own tab"
         ><ExternalLink :size="15"
       /></NuxtLink>
       <IconButton label="Close the manual" @click="emit('close')"><X :size="16" /></IconButton>

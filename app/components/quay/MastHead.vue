@@ -53,7 +53,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
 
 <template>
   <header class="flex h-11 shrink-0 items-center gap-2 border-b border-rule bg-sheet px-4">
-    <NuxtLink to="/" class="flex items-center gap-3 text-faded hover:text-ink" title="Harbour: your pieces"
+    <NuxtLink to="/" class="flex items-center gap-3 text-faded hover:text-ink" data-tip="Harbour: your pieces"
       ><TideMark class="text-sea" />Harbour</NuxtLink
     >
     <span class="text-faded" aria-hidden="true">/</span>
@@ -72,7 +72,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       v-else
       class="truncate rounded-sm px-1 text-[15px] font-semibold hover:bg-band"
       type="button"
-      title="Rename"
+      data-tip="Rename"
       @click="begin"
     >
       {{ store.piece!.title }}
@@ -81,7 +81,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       class="ml-1 rounded-sm px-1 whitespace-nowrap hover:bg-band"
       :class="state.tone"
       type="button"
-      title="Version history"
+      data-tip="Version history"
       @click="hand.dialog = 'versions'"
     >
       <span role="status" data-saving>{{ state.text }}</span>
@@ -91,7 +91,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       class="button ml-2 w-8 !px-0"
       type="button"
       aria-label="Undo"
-      :title="last ? `Undo: ${last} (Ctrl Z)` : 'Nothing to undo'"
+      :data-tip="last ? `Undo: ${last} (Ctrl Z)` : 'Nothing to undo'"
       :disabled="!last"
       @click="store.undo()"
     >
@@ -101,7 +101,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       class="button w-8 !px-0"
       type="button"
       aria-label="Redo"
-      :title="next ? `Redo: ${next} (Ctrl Shift Z)` : 'Nothing to redo'"
+      :data-tip="next ? `Redo: ${next} (Ctrl Shift Z)` : 'Nothing to redo'"
       :disabled="!next"
       @click="store.redo()"
     >
@@ -110,7 +110,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     <button
       class="button ml-auto min-w-0 shrink justify-start !font-normal text-faded"
       type="button"
-      title="Find a part, property or command (/)"
+      data-tip="Find a part, property or command (/)"
       @click="emit('find')"
     >
       <Search :size="14" /><span class="hidden truncate lg:inline">Find anything</span><kbd class="tabular ml-1">/</kbd>
@@ -118,7 +118,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     <button
       class="button shrink-0"
       type="button"
-      :title="`The lap: what loops and what does not. ${laterText(verdicts.count)}`.trim()"
+      :data-tip="`The lap: what loops and what does not. ${laterText(verdicts.count)}`.trim()"
       data-lap-state
       @click="hand.desk = 'lap'"
     >
@@ -131,18 +131,20 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     <button
       class="button button-strong shrink-0"
       type="button"
-      title="Export this piece as a film, page, drawing, 3D scene, numbers or file"
+      data-tip="Export this piece as a film, page, drawing, 3D scene, numbers or file"
       @click="hand.dialog = 'export'"
     >
       Export
     </button>
-    <IconButton
-      label="Hand over"
-      title="Hand over: a page with the stage and a few dials, for someone else"
+    <button
+      class="button shrink-0"
+      type="button"
+      aria-label="Hand over"
+      data-tip="Hand over: a page with the stage and a few dials, for someone else"
       @click="hand.dialog = 'hand over'"
     >
-      <Handshake :size="16" />
-    </IconButton>
+      <Handshake :size="16" /><span class="hidden xl:inline">Hand over</span>
+    </button>
     <LazyHandOver v-if="hand.dialog === 'hand over'" @close="hand.dialog = null" />
     <LazyGiveOut
       v-if="hand.dialog === 'export'"
@@ -155,10 +157,10 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     />
     <div class="flex items-center gap-1">
       <KeepingChoice />
-      <IconButton label="Manual" title="The manual, beside the piece (F1)" @click="hand.manual = !hand.manual">
+      <IconButton label="Manual" data-tip="The manual, beside the piece (F1)" @click="hand.manual = !hand.manual">
         <BookOpen :size="16" />
       </IconButton>
-      <IconButton label="Keyboard shortcuts" title="Keyboard shortcuts (?)" @click="hand.dialog = 'keys'">
+      <IconButton label="Keyboard shortcuts" data-tip="Keyboard shortcuts (?)" @click="hand.dialog = 'keys'">
         <Keyboard :size="16" />
       </IconButton>
       <ThemeButton />

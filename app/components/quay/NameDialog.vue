@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** Another name for something of the piece; every formula that reads it is changed along. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { readersOf, type NamedIn } from '~~/core/acts/named.ts'
 import { nameProblem, rename } from '~~/core/acts/parts.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -21,22 +20,18 @@ function done(): void {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel as="form" class="panel w-[340px] p-4" @submit.prevent="done">
-        <DialogTitle class="mb-2 text-[15px] font-semibold">Rename {{ old }}</DialogTitle>
-        <input v-model="name" class="field w-full" maxlength="60" aria-label="New name" />
-        <p class="mt-2 min-h-[18px]" :class="problem ? 'text-coral' : 'text-faded'" role="status">
-          {{
-            problem ??
-            (readers.length > 0 ? `Also updated: ${readers.slice(0, 5).join(', ')}.` : 'Nothing uses it yet.')
-          }}
-        </p>
-        <div class="mt-3 flex justify-end gap-2">
-          <button class="button" type="button" @click="emit('close')">Cancel</button>
-          <button class="button button-strong" type="submit" :disabled="!!problem">Rename</button>
-        </div>
-      </DialogPanel>
+  <DialogFrame :title="`Rename ${old}`" :wide="340" form @close="emit('close')" @submit="done">
+    <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
+      <input v-model="name" class="field w-full" maxlength="60" aria-label="New name" />
+      <p class="mt-2 min-h-[18px]" :class="problem ? 'text-coral' : 'text-faded'" role="status">
+        {{
+          problem ?? (readers.length > 0 ? `Also updated: ${readers.slice(0, 5).join(', ')}.` : 'Nothing uses it yet.')
+        }}
+      </p>
     </div>
-  </Dialog>
+    <template #foot>
+      <button class="button" type="button" @click="emit('close')">Cancel</button>
+      <button class="button button-strong" type="submit" :disabled="!!problem">Rename</button>
+    </template>
+  </DialogFrame>
 </template>

@@ -6,6 +6,7 @@ import { sameKind } from '~~/core/units/kinds.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useLinking } from '~/stores/linking.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { plainChoices, type Choice } from '~/components/controls/choices.ts'
 
 const emit = defineEmits<{ linked: [to: { driver: string; driven: string }] }>()
 const store = usePiece()
@@ -18,6 +19,15 @@ const from = ref(hand.part ?? first.value)
 const fromProperty = ref('rotation')
 const to = ref(parts.value.find(([id]) => id !== from.value)?.[0] ?? first.value)
 const toProperty = ref('rotation')
+/** All that can drive: parts, dials and signals. */
+const drivers = computed<Choice[]>(() => {
+  const { dials, signals } = store.piece!
+  return [
+    ...parts.value.map(([value, p]) => ({ value, says: p.name, group: 'parts' })),
+    ...Object.entries(dials).map(([id, d]) => ({ value: `dials/${id}`, says: d.name, group: 'dials' })),
+    ...Object.entries(signals).map(([id, s]) => ({ value: `~${id}`, says: s.name, group: 'signals' })),
+  ]
+})
 /** A part is chosen by its property, all else is one value. */
 const isPart = computed(() => !!store.piece!.parts[from.value])
 const names = (id: string) => propertiesOf(store.piece!.parts[id]?.shape.type ?? 'group').map(p => p.name)
@@ -42,27 +52,22 @@ function link(): void {
 
 <template>
   <form class="flex flex-wrap items-center gap-2 px-4 pt-2" aria-label="New link" @submit.prevent="link">
-    <select v-model="from" class="field max-w-[150px]" aria-label="What drives">
-      <optgroup label="parts">
-        <option v-for="[id, p] in parts" :key="id" :value="id">{{ p.name }}</option>
-      </optgroup>
-      <optgroup v-if="Object.keys(store.piece!.dials).length > 0" label="dials">
-        <option v-for="(d, id) in store.piece!.dials" :key="id" :value="`dials/${id}`">{{ d.name }}</option>
-      </optgroup>
-      <optgroup v-if="Object.keys(store.piece!.signals).length > 0" label="signals">
-        <option v-for="(s, id) in store.piece!.signals" :key="id" :value="`~${id}`">{{ s.name }}</option>
-      </optgroup>
-    </select>
-    <select v-if="isPart" v-model="fromProperty" class="field" aria-label="By its property">
-      <option v-for="n in names(from)" :key="n" :value="n">{{ n }}</option>
-    </select>
+    <ComboBox v-model="from" class="w-[150px]" label="What drives" :of="drivers" />
+    <ComboBox
+      v-if="isPart"
+      v-model="fromProperty"
+      class="w-[132px]"
+      label="By its property"
+      :of="plainChoices(names(from))"
+    />
     <span class="text-faded">drives</span>
-    <select v-model="to" class="field max-w-[150px]" aria-label="What follows">
-      <option v-for="[id, p] in parts" :key="id" :value="id">{{ p.name }}</option>
-    </select>
-    <select v-model="toProperty" class="field" aria-label="Its property">
-      <option v-for="n in names(to)" :key="n" :value="n">{{ n }}</option>
-    </select>
+    <ComboBox
+      v-model="to"
+      class="w-[150px]"
+      label="What follows"
+      :of="parts.map(([id, p]) => ({ value: id, says: p.name }))"
+    />
+    <ComboBox v-model="toProperty" class="w-[132px]" label="Its property" :of="plainChoices(names(to))" />
     <button class="button" type="submit" :disabled="parts.length === 0">Link</button>
     <span class="basis-full text-[12px] text-faded empty:hidden">{{ says }}</span>
   </form>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The Part desk: what the chosen part is and holds by hand. */
-import { Copy, Trash2, Ungroup, Waves } from '@lucide/vue'
+import { Copy, Trash2, Ungroup } from '@lucide/vue'
 import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
-import { nameProblem, removePart, rename, setBase, setPart, shapeName } from '~~/core/acts/parts.ts'
-import { setLetterSize } from '~~/core/acts/spelling.ts'
+import { nameProblem, removePart, rename, setPart, shapeName } from '~~/core/acts/parts.ts'
+import { setByHand } from '~~/core/acts/spelling.ts'
 import { propertyKey, type Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/piece/properties.ts'
 import { hidesHand, onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
@@ -26,27 +26,42 @@ const listing = useListing()
 const id = computed(() => hand.part!)
 const part = computed<Part | undefined>(() => store.piece!.parts[id.value])
 const wrong = ref('')
+/** Shapes that have more to them than properties. */
+const HAS_MORE: readonly Part['shape']['type'][] = [
+  'polygon',
+  'star',
+  'gear',
+  'text',
+  'path',
+  'trace',
+  'emitter',
+  'waves',
+]
 /** All its copies, with those that it stands in. */
 const copies = computed(() => store.program?.instancesOf(id.value).count ?? 1)
 
 const HEADINGS = {
-  place: 'Position',
-  turn: 'Rotation',
+  place: 'Position and rotation',
   size: 'Size',
   fill: 'Fill',
   gradient: 'Gradient',
   stroke: 'Line',
 } as const
-const groups = computed(() => {
-  const list = part.value ? propertiesOf(part.value.shape.type) : []
-  return (Object.keys(HEADINGS) as (keyof typeof HEADINGS)[])
+/** Rotation stands under the position. */
+const headOf = (p: Property) => (p.group === 'turn' ? 'place' : p.group)
+const properties = computed(() => (part.value ? propertiesOf(part.value.shape.type) : []))
+/** What moves by a formula or by keyframes, before all else. */
+const moving = computed(() => properties.value.filter(p => driven(p) || isKeyed(p)))
+const groups = computed(() =>
+  (Object.keys(HEADINGS) as (keyof typeof HEADINGS)[])
     .map(g => ({
       title: HEADINGS[g],
       of: g === 'fill' || g === 'gradient' || g === 'stroke' ? g : null,
-      properties: list.filter(p => p.group === g),
+      properties: properties.value.filter(p => headOf(p) === g && !moving.value.includes(p)),
     }))
-    .filter(g => g.properties.length > 0)
-})
+    .filter(g => g.of !== null || g.properties.length > 0)
+    .filter(g => g.of === null || properties.value.some(p => p.group === g.of)),
+)
 
 const keyed = useKeyed(
   () => id.value,
@@ -56,15 +71,11 @@ const isKeyed = (p: Property) => store.piece!.bases[propertyKey(id.value, p.name
 const value = (p: Property) =>
   keyed(p) ?? store.piece!.bases[propertyKey(id.value, p.name)]?.value ?? initialOf(p, part.value!.shape.type)
 const driven = (p: Property) => store.piece!.drives[propertyKey(id.value, p.name)]
-const label = (p: Property) =>
-  p.name.replace(/^(fill|gradient|stroke)(?=[A-Z])/, '').replace(/^./, c => c.toLowerCase())
-
 /** A set value under a formula that does not read it changes nothing one can see: it is offered as `base +`. */
 function set(p: Property, to: number): void {
   // What has keyframes is set at the moment that is shown.
   if (isKeyed(p)) return driving.keyHere(propertyKey(id.value, p.name), to)
-  const letters = p.name === 'size' && part.value!.copies?.layout === 'placed'
-  store.act(letters ? setLetterSize(store.piece!, id.value, to) : setBase(store.piece!, id.value, p.name, to))
+  store.act(setByHand(store.piece!, id.value, p.name, to))
   const drive = driven(p)
   const key = propertyKey(id.value, p.name)
   const leader = followedBy(store.piece!, key)
@@ -119,8 +130,8 @@ function drop(): void {
 
 <template>
   <SeveralParts v-if="hand.others.length > 0" />
-  <div v-else-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
-    <div class="mb-3 flex items-center gap-2">
+  <div v-else-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 py-2" data-part>
+    <div class="mb-1 flex flex-wrap items-center gap-x-2">
       <input
         class="field w-44 font-semibold"
         :value="part.name"
@@ -144,7 +155,7 @@ function drop(): void {
         v-if="part.shape.type === 'group'"
         class="button button-plain ml-auto"
         type="button"
-        title="Its children move to its parent"
+        data-tip="Its children move to its parent"
         @click="several.scatter"
       >
         <Ungroup :size="14" />Ungroup
@@ -159,96 +170,89 @@ function drop(): void {
       </button>
       <button class="button button-plain text-coral" type="button" @click="drop"><Trash2 :size="14" />Delete</button>
     </div>
-    <div class="grid grid-cols-[repeat(auto-fill,minmax(208px,1fr))] gap-x-7 gap-y-4">
-      <fieldset v-for="g in groups" :key="g.title" class="min-w-0">
-        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">
-          {{ g.title }}
-        </legend>
-        <div class="flex flex-col gap-1">
-          <ColourField v-if="g.of" :id="id" :of="g.of" @set="set" />
-          <NumberField
-            v-for="p in g.properties"
-            :key="p.name"
-            :label="p.name"
-            :title="
-              isKeyed(p) ? `${p.says} It has keyframes: this is its value now, and typing sets a key here.` : p.says
-            "
-            :again="isKeyed(p)"
-            :value="value(p)"
-            :unit="p.unit"
-            :stride="p.stride / 20"
-            :low="p.range?.[0]"
-            :high="p.range?.[1]"
-            @set="set(p, $event)"
-          >
-            <button
-              class="inline-flex items-center gap-[5px] hover:text-sea"
-              :class="{ 'text-sea': driven(p) }"
-              type="button"
-              :aria-label="driven(p) ? `${p.name} has a formula, go to it` : `Write a formula for ${p.name}`"
-              @click.prevent="drive(p)"
-            >
-              {{ label(p) }}<Waves v-if="driven(p)" :size="13" />
-            </button>
-          </NumberField>
+    <div class="compact columns-[208px] gap-x-6">
+      <FoldSection v-if="moving.length > 0" page="part" title="Driven">
+        <PropertyField
+          v-for="p in moving"
+          :id="id"
+          :key="p.name"
+          :property="p"
+          :value="value(p)"
+          whole
+          @set="set(p, $event)"
+          @drive="drive(p)"
+        />
+      </FoldSection>
+      <FoldSection v-for="g in groups" :key="g.title" page="part" :title="g.title">
+        <ColourField v-if="g.of" :id="id" :of="g.of" @set="set" />
+        <PropertyField
+          v-for="p in g.properties"
+          :id="id"
+          :key="p.name"
+          :property="p"
+          :value="value(p)"
+          @set="set(p, $event)"
+          @drive="drive(p)"
+        />
+        <ChoiceField
+          v-if="g.of === 'gradient'"
+          label="fixed to"
+          name="Gradient fixed to"
+          :value="part.gradientFrame ?? 'part'"
+          :choices="{ part: 'the part', stage: 'the stage' }"
+          @choose="change({ gradientFrame: $event })"
+        />
+        <template v-if="g.of === 'stroke'">
           <ChoiceField
-            v-if="g.title === HEADINGS.gradient"
-            label="fixed to"
-            name="Gradient fixed to"
-            :value="part.gradientFrame ?? 'part'"
-            :choices="{ part: 'the part', stage: 'the stage' }"
-            @choose="change({ gradientFrame: $event as 'part' | 'stage' })"
-          />
-          <ChoiceField
-            v-if="g.title === HEADINGS.stroke"
             label="caps"
             name="Line caps"
             :value="part.cap ?? 'flat'"
             :choices="{ flat: 'flat', round: 'round', square: 'square' }"
-            @choose="change({ cap: $event === 'flat' ? undefined : ($event as 'round' | 'square') })"
+            @choose="change({ cap: $event === 'flat' ? undefined : $event })"
           />
           <ChoiceField
-            v-if="g.title === HEADINGS.stroke"
             label="joins"
             name="Line joins"
             :value="part.join ?? 'pointed'"
             :choices="{ pointed: 'pointed', round: 'round', bevel: 'bevelled' }"
-            @choose="change({ join: $event === 'pointed' ? undefined : ($event as 'round' | 'bevel') })"
+            @choose="change({ join: $event === 'pointed' ? undefined : $event })"
           />
-        </div>
-      </fieldset>
-      <fieldset class="min-w-0">
-        <legend class="mb-1 w-full border-b border-rule pb-[3px] text-[12px] font-medium text-faded">
-          Pivot and copies
-        </legend>
-        <div class="flex flex-col gap-1">
-          <PinPlaces :id="id" />
-          <NumberField
-            label="pivot x"
-            title="The point it rotates and scales around, from its middle"
-            :value="part.pivot.x"
-            unit="px"
-            @set="pivot('x', $event)"
-          />
-          <NumberField
-            label="pivot y"
-            title="The point it rotates and scales around, from its middle"
-            :value="part.pivot.y"
-            unit="px"
-            @set="pivot('y', $event)"
-          />
-          <SymmetryField :id="id" />
-          <StepsField :id="id" />
-          <ShapeFields :id="id" />
-          <CopiesFields :id="id" />
-          <SpanFields :id="id" />
-        </div>
-      </fieldset>
+        </template>
+      </FoldSection>
+      <FoldSection v-if="HAS_MORE.includes(part.shape.type)" page="part" :title="shapeName(part.shape)">
+        <ShapeFields :id="id" />
+      </FoldSection>
+      <FoldSection page="part" title="Pivot">
+        <PinPlaces :id="id" />
+        <NumberField
+          label="pivot x"
+          data-tip="The point it rotates and scales around, from its middle"
+          :value="part.pivot.x"
+          unit="px"
+          @set="pivot('x', $event)"
+        />
+        <NumberField
+          label="pivot y"
+          data-tip="The point it rotates and scales around, from its middle"
+          :value="part.pivot.y"
+          unit="px"
+          @set="pivot('y', $event)"
+        />
+        <SymmetryField :id="id" />
+        <StepsField :id="id" />
+      </FoldSection>
+      <FoldSection page="part" title="Copies"><CopiesFields :id="id" /></FoldSection>
+      <FoldSection page="part" title="Span"><SpanFields :id="id" /></FoldSection>
     </div>
   </div>
   <div v-else class="min-h-0 flex-1 overflow-y-auto px-4 py-4">
-    <p class="mb-3 text-faded">Select a part on the stage or in the tide table to edit it, or add one.</p>
-    <AddPart />
-    <PartsList />
+    <template v-if="Object.keys(store.piece!.parts).length > 0">
+      <p class="mb-3 text-faded">Select a part on the stage or in the tide table to edit it, or add one.</p>
+      <AddPart />
+      <PartsList />
+    </template>
+    <EmptyNote v-else>
+      What you add at the left stands on the stage, and everything about it can be set and driven here.
+    </EmptyNote>
   </div>
 </template>

@@ -100,22 +100,23 @@ function putDown(e: DragEvent, id: string): void {
       <span class="truncate text-faded">{{ shapeName(l.part.shape).toLowerCase() }}</span>
       <label class="ml-auto flex shrink-0 items-center gap-2 text-faded"
         >on
-        <select
-          class="field w-[150px] text-ink"
-          :aria-label="`Parent of ${l.part.name}`"
-          :value="l.part.parent ?? ''"
-          @focus="looked = l.id"
+        <ComboBox
+          class="w-[150px] text-ink"
+          :label="`Parent of ${l.part.name}`"
+          :model-value="l.part.parent ?? ''"
+          :of="[
+            { value: '', says: 'the stage' },
+            ...[...places(l.id)].map(id => ({ value: String(id), says: String(name(id)) })),
+          ]"
+          @focusin="looked = l.id"
           @pointerdown="looked = l.id"
-          @change="hang(l.id, ($event.target as HTMLSelectElement).value)"
-        >
-          <option value="">the stage</option>
-          <option v-for="id in places(l.id)" :key="id" :value="id">{{ name(id) }}</option>
-        </select>
+          @update:model-value="hang(l.id, $event)"
+        />
       </label>
       <IconButton
         :label="`${l.part.hidden ? 'Show' : 'Hide'} ${l.part.name}`"
         :aria-pressed="l.part.hidden === true"
-        :title="
+        :data-tip="
           l.part.hidden ? 'Hidden helper: it runs but isn’t shown. Show it' : 'Hide it: it keeps running as a helper'
         "
         @click="store.act(setPart(store.piece!, l.id, { hidden: !l.part.hidden }))"
@@ -126,18 +127,18 @@ function putDown(e: DragEvent, id: string): void {
       <IconButton
         :label="`${l.part.locked ? 'Unlock' : 'Lock'} ${l.part.name}`"
         :aria-pressed="l.part.locked === true"
-        title="Lock it: it can’t be selected on the stage"
+        data-tip="Lock it: it can’t be selected on the stage"
         @click="store.act(setPart(store.piece!, l.id, { locked: !l.part.locked }))"
         small
       >
         <component :is="l.part.locked ? Lock : LockOpen" :size="14" />
       </IconButton>
-      <IconButton :label="`Move ${l.part.name} up`" title="Move up, towards the viewer" @click="move(l.id, 1)" small>
+      <IconButton :label="`Move ${l.part.name} up`" data-tip="Move up, towards the viewer" @click="move(l.id, 1)" small>
         <ArrowUp :size="14" />
       </IconButton>
       <IconButton
         :label="`Move ${l.part.name} down`"
-        title="Move down, away from the viewer"
+        data-tip="Move down, away from the viewer"
         @click="move(l.id, -1)"
         small
       >

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 /** What stands once in a piece: its stage, its frames, its eye, its chance, its kept states. */
 import { fractionOf, framesOf, setEye, setFrameRate, setSeed, setStage, settleAll } from '~~/core/acts/settings.ts'
+import type { Oklch } from '~~/core/rig/colour-text.ts'
+import { posterOf } from '~~/core/piece/poster.ts'
+import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
+import type { Choice } from '~/components/controls/choices.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -22,9 +26,26 @@ const size = computed(() => `${piece.value.stage.width} ${piece.value.stage.heig
 /** Seconds that tuning has moved paces along, over all of them. */
 const gathered = computed(() => Object.values(piece.value.slips).filter(s => s !== 0).length)
 
-function setSize(e: Event): void {
-  const [width, height] = (e.target as HTMLSelectElement).value.split(' ').map(Number)
+/** The usual ones, and what it is where that is none of them. */
+const sizes = computed<Choice[]>(() => {
+  const usual = SIZES.map(([w, h]) => ({ value: `${w} ${h}`, says: `${w} × ${h}` }))
+  return usual.some(c => c.value === size.value) ? usual : [...usual, { value: size.value, says: 'custom' }]
+})
+const rates = computed<Choice[]>(() => {
+  const usual = RATES.map(r => ({ value: String(r), says: `${r} fps` }))
+  const custom = { value: String(rate.value), says: `${printNumber(rate.value, 3)} fps` }
+  return usual.some(c => c.value === custom.value) ? usual : [...usual, custom]
+})
+
+function setSize(value: string): void {
+  const [width, height] = value.split(' ').map(Number)
   if (width && height) store.act(setStage(piece.value, { width, height }))
+}
+/** The moment that is shown stands for the piece. */
+function poster(): void {
+  const { seconds } = store.player!.now()
+  store.act(setStage(piece.value, { poster: Number(seconds.toFixed(4)) }))
+  store.notice = { says: `The card now shows ${printNumber(seconds, 2)} s.`, act: { says: 'Undo', do: store.undo } }
 }
 function setRate(value: number): void {
   const fraction = fractionOf(value)
@@ -36,24 +57,20 @@ function setRate(value: number): void {
     act: { says: 'Undo', do: store.undo },
   }
 }
-const ground = (change: Partial<typeof piece.value.stage.background>) =>
-  store.act(setStage(piece.value, { background: { ...piece.value.stage.background, ...change } }))
+function ground({ lightness, ...rest }: Partial<Oklch>): void {
+  const background = {
+    ...piece.value.stage.background,
+    ...(lightness !== undefined && { lightness: lightness / 100 }),
+    ...rest,
+  }
+  store.act(setStage(piece.value, { background }))
+}
 </script>
 
 <template>
-  <div
-    class="grid min-h-0 flex-1 grid-cols-[repeat(auto-fill,minmax(220px,1fr))] content-start gap-x-8 gap-y-4 overflow-y-auto px-4 py-3"
-    data-piece
-  >
-    <fieldset class="flex flex-col gap-2">
-      <legend class="mb-1 font-semibold">Stage</legend>
-      <label class="flex items-center gap-2"
-        ><span class="flex-1">Size</span>
-        <select class="field tabular" aria-label="Size of the stage" :value="size" @change="setSize">
-          <option v-for="[w, h] in SIZES" :key="`${w} ${h}`" :value="`${w} ${h}`">{{ w }} × {{ h }}</option>
-          <option v-if="!SIZES.some(([w, h]) => `${w} ${h}` === size)" :value="size">custom</option>
-        </select></label
-      >
+  <div class="compact whole-sections min-h-0 flex-1 columns-[216px] gap-x-6 overflow-y-auto px-4 py-2" data-piece>
+    <FoldSection page="piece" title="Stage">
+      <ChoiceField label="Size" name="Size of the stage" :value="size" :choices="sizes" @choose="setSize" />
       <NumberField
         label="Width"
         :value="piece.stage.width"
@@ -72,62 +89,37 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         whole
         @set="store.act(setStage(piece, { height: $event }))"
       />
-    </fieldset>
+      <ColourPicker
+        name="Background"
+        label="Background"
+        :value="{
+          lightness: piece.stage.background.lightness * 100,
+          chroma: piece.stage.background.chroma,
+          hue: piece.stage.background.hue,
+        }"
+        @set="ground"
+        @take="store.beginGesture()"
+        @release="store.endGesture()"
+      />
+    </FoldSection>
     <GuideFields />
-    <fieldset class="flex flex-col gap-2">
-      <legend class="mb-1 flex items-center gap-2 font-semibold">
-        Background
-        <span
-          class="inline-block h-3 w-6 rounded-sm border border-rule"
-          :style="{
-            background: `oklch(${piece.stage.background.lightness} ${piece.stage.background.chroma} ${piece.stage.background.hue})`,
-          }"
-        />
-      </legend>
+    <FoldSection page="piece" title="Card">
       <NumberField
-        label="Background lightness"
-        :value="Number((piece.stage.background.lightness * 100).toFixed(2))"
-        unit="%"
-        :low="0"
-        :high="100"
-        @set="ground({ lightness: $event / 100 })"
+        label="Poster frame"
+        data-tip="The moment shown on the piece’s card in the Harbour"
+        :value="toNumber(posterOf(piece))"
+        unit="s"
+        :stride="0.1"
+        @set="store.act(setStage(piece, { poster: $event }))"
       />
-      <NumberField
-        label="Background chroma"
-        :value="Number((piece.stage.background.chroma * 100).toFixed(2))"
-        unit="%"
-        :low="0"
-        :high="40"
-        @set="ground({ chroma: $event / 100 })"
-      />
-      <NumberField
-        label="Background hue"
-        :value="piece.stage.background.hue"
-        unit="deg"
-        :low="-360"
-        :high="720"
-        @set="ground({ hue: $event })"
-      />
-    </fieldset>
-    <fieldset class="flex flex-col gap-2">
-      <legend class="mb-1 font-semibold">Frames</legend>
-      <label class="flex items-center gap-2"
-        ><span class="flex-1">Frame rate</span>
-        <select
-          class="field tabular"
-          aria-label="Frame rate"
-          :value="rate"
-          @change="setRate(Number(($event.target as HTMLSelectElement).value))"
-        >
-          <option v-for="r in RATES" :key="r" :value="r">{{ r }}</option>
-          <option v-if="!(RATES as readonly number[]).includes(rate)" :value="rate">{{ printNumber(rate, 3) }}</option>
-        </select></label
-      >
+      <button class="button my-1 self-start" type="button" @click="poster">Use this moment</button>
+    </FoldSection>
+    <FoldSection page="piece" title="Frames">
+      <ChoiceField label="Frame rate" :value="String(rate)" :choices="rates" @choose="setRate(Number($event))" />
       <NumberField label="Custom frame rate" :value="rate" :low="0.001" :high="1000" @set="setRate" />
       <p class="tabular text-[12px] text-faded" data-frames>A lap has {{ frames }} frames, 0 … {{ frames - 1 }}.</p>
-    </fieldset>
-    <fieldset class="flex flex-col gap-2">
-      <legend class="mb-1 font-semibold">Camera and seed</legend>
+    </FoldSection>
+    <FoldSection page="piece" title="Camera and seed">
       <TickField
         label="In depth"
         :value="piece.camera !== null"
@@ -147,7 +139,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         name="Lines in depth"
         :value="piece.camera.lines ?? 'space'"
         :choices="{ space: 'grow as they come near', screen: 'as wide everywhere' }"
-        @choose="store.act(setEye(piece, piece.camera.distance, $event as 'space' | 'screen'))"
+        @choose="store.act(setEye(piece, piece.camera.distance, $event))"
       />
       <NumberField
         label="Seed of new drives"
@@ -157,11 +149,15 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
         whole
         @set="store.act(setSeed($event))"
       />
-    </fieldset>
-    <fieldset class="flex flex-col items-start gap-2">
-      <legend class="mb-1 font-semibold">Saved</legend>
-      <button class="button" type="button" @click="hand.dialog = 'versions'">Version history…</button>
-      <button class="button" type="button" :disabled="gathered === 0" @click="store.act(settleAll(piece))">
+    </FoldSection>
+    <FoldSection page="piece" title="Saved">
+      <button class="button my-1 self-start" type="button" @click="hand.dialog = 'versions'">Version history…</button>
+      <button
+        class="button mb-1 self-start"
+        type="button"
+        :disabled="gathered === 0"
+        @click="store.act(settleAll(piece))"
+      >
         Reset tuning offsets
       </button>
       <p class="text-[12px] text-faded">
@@ -171,7 +167,7 @@ const ground = (change: Partial<typeof piece.value.stage.background>) =>
             : `Tuning dials while playing has offset ${gathered} ${gathered === 1 ? 'pace' : 'paces'}.`
         }}
       </p>
-    </fieldset>
+    </FoldSection>
     <FrameCosts />
   </div>
 </template>

@@ -41,10 +41,10 @@ function set(across: number, up: number): void {
       <button
         v-for="[says, across, up] in PLACES"
         :key="says"
-        class="h-4 w-6 rounded-[2px] border border-rule hover:border-ink hover:bg-sheet"
+        class="h-3 w-6 rounded-[2px] border border-rule hover:border-ink hover:bg-sheet"
         type="button"
         :aria-label="`Pivot at the ${says}`"
-        :title="`Pivot at the ${says}`"
+        :data-tip="`Pivot at the ${says}`"
         @click="set(across, up)"
       />
     </div>

@@ -7,7 +7,10 @@ import type { Stored } from '~~/core/piece/api.ts'
 
 const store = usePiece()
 const busy = ref(false)
-const trouble = ref('')
+const wrong = ref('')
+/** What keeps the piece from being saved. */
+const trouble = computed(() => ['stale', 'gone', 'failed'].includes(store.saving.is))
+const mayKeep = computed(() => trouble.value && !(store.saving.is === 'failed' && store.saving.again))
 
 /** This window's version becomes a piece of its own. */
 async function keepMine(): Promise<void> {
@@ -15,7 +18,7 @@ async function keepMine(): Promise<void> {
   const answer = await post('/api/pieces', { document: store.piece })
   busy.value = false
   if (!answer.ok) {
-    trouble.value = answer.says
+    wrong.value = answer.says
     return
   }
   store.dropUnsaved()
@@ -28,7 +31,7 @@ async function takeOther(): Promise<void> {
   const answer = await get(`/api/pieces/${store.id}`)
   busy.value = false
   if (answer.ok) emit('reopen', answer.value as Stored)
-  else trouble.value = answer.says
+  else wrong.value = answer.says
 }
 const emit = defineEmits<{ reopen: [stored: Stored] }>()
 
@@ -62,68 +65,47 @@ const kept = !blocked.value
 </script>
 
 <template>
-  <div
-    v-if="blocked"
-    class="flex shrink-0 items-center gap-3 border-b border-brass bg-sheet px-4 py-2"
-    role="status"
-    data-blocked
-  >
-    <span
-      >This browser blocks site data. Your piece is saved on the server, but the theme, hints and copied parts are
-      forgotten with this window, and changes made while the server is away aren't kept.</span
-    >
-    <button class="button ml-auto" type="button" @click="blocked = false">OK</button>
-  </div>
-  <div
-    v-if="store.saving.is === 'stale'"
-    class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
-    role="alert"
-  >
-    <span
-      ><strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both are kept: the
-      other one as the piece, yours in its version history.</span
-    >
-    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">Keep mine as a new piece</button>
-    <button class="button" type="button" :disabled="busy" @click="takeOther">Continue with the other one</button>
-    <span v-if="trouble" class="text-coral">{{ trouble }}</span>
-  </div>
-  <div
-    v-else-if="store.saving.is === 'gone'"
-    class="flex shrink-0 flex-wrap items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
-    role="alert"
-  >
-    <span><strong class="font-semibold text-coral">This piece was deleted.</strong> Your copy is still here.</span>
-    <button class="button ml-auto" type="button" :disabled="busy" @click="keepMine">Keep it as a new piece</button>
-    <span v-if="trouble" class="text-coral">{{ trouble }}</span>
-  </div>
-  <div
-    v-else-if="store.saving.is === 'failed'"
-    class="flex shrink-0 items-center gap-3 border-b border-coral bg-sheet px-4 py-2"
-    role="alert"
-  >
-    <span
-      ><strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }}
+  <NoticeBox v-if="blocked" is="note" place="top" data-blocked>
+    This browser blocks site data. Your piece is saved on the server, but the theme, hints and copied parts are
+    forgotten with this window, and changes made while the server is away aren't kept.
+    <template #act><button class="button" type="button" @click="blocked = false">OK</button></template>
+  </NoticeBox>
+  <NoticeBox v-if="trouble" is="trouble" place="top">
+    <template v-if="store.saving.is === 'stale'">
+      <strong class="font-semibold text-coral">This piece was changed in another window.</strong> Both are kept: the
+      other one as the piece, yours in its version history.
+    </template>
+    <template v-else-if="store.saving.is === 'gone'">
+      <strong class="font-semibold text-coral">This piece was deleted.</strong> Your copy is still here.
+    </template>
+    <template v-else-if="store.saving.is === 'failed'">
+      <strong class="font-semibold text-coral">Not saved.</strong> {{ store.saving.says }}
       {{ kept ? 'Your changes are kept in this browser' : 'This browser can’t store anything: keep this window open'
-      }}{{ store.saving.again ? ' and will be saved automatically' : '' }}.</span
-    >
-    <button class="button ml-auto" type="button" @click="store.saveNow()">Save now</button>
-    <button v-if="!store.saving.again" class="button" type="button" :disabled="busy" @click="keepMine">
-      Keep mine as a new piece
-    </button>
-    <span v-if="trouble" class="text-coral">{{ trouble }}</span>
-  </div>
+      }}{{ store.saving.again ? ' and will be saved automatically' : '' }}.
+    </template>
+    <template #act>
+      <span v-if="wrong" class="text-coral">{{ wrong }}</span>
+      <button v-if="store.saving.is === 'failed'" class="button" type="button" @click="store.saveNow()">
+        Save now
+      </button>
+      <button v-if="mayKeep" class="button" type="button" :disabled="busy" @click="keepMine">
+        {{ store.saving.is === 'gone' ? 'Keep it as a new piece' : 'Keep mine as a new piece' }}
+      </button>
+      <button v-if="store.saving.is === 'stale'" class="button" type="button" :disabled="busy" @click="takeOther">
+        Continue with the other one
+      </button>
+    </template>
+  </NoticeBox>
   <div v-if="working" class="panel fixed bottom-4 left-4 z-40 px-4 py-2 text-faded" role="status" data-working>
     Calculating this moment …
   </div>
-  <div
-    v-if="store.notice"
-    class="panel fixed bottom-4 left-1/2 z-40 flex -translate-x-1/2 items-center gap-4 px-4 py-2"
-    role="status"
-  >
+  <NoticeBox v-if="store.notice" place="foot">
     {{ store.notice.says }}
-    <button v-if="store.notice.act" class="link whitespace-nowrap" type="button" @click="act">
-      {{ store.notice.act.says }}
-    </button>
-    <button class="text-faded hover:text-ink" type="button" @click="store.notice = null">Dismiss</button>
-  </div>
+    <template #act>
+      <button v-if="store.notice.act" class="link whitespace-nowrap" type="button" @click="act">
+        {{ store.notice.act.says }}
+      </button>
+      <button class="text-faded hover:text-ink" type="button" @click="store.notice = null">Dismiss</button>
+    </template>
+  </NoticeBox>
 </template>

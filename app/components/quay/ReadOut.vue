@@ -28,7 +28,7 @@ onBeforeUnmount(() => stop())
     <button
       class="flex w-full items-baseline gap-1 text-left hover:underline"
       type="button"
-      :title="`${name}: show its formula`"
+      :data-tip="`${name}: show its formula`"
       @click="listing.reveal(`~${signal}`)"
     >
       <span class="truncate">{{ name }}</span>

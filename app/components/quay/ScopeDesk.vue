@@ -84,7 +84,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip ml-2"
           :class="{ 'chip-on': ghostly }"
           type="button"
-          title="Show the curve before the change (G)"
+          data-tip="Show the curve before the change (G)"
           :aria-pressed="ghostly"
           @click="ghostly = !ghostly"
         >
@@ -95,7 +95,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip"
           :class="{ 'chip-on': apart }"
           type="button"
-          title="Show the parts of the sum as separate curves"
+          data-tip="Show the parts of the sum as separate curves"
           :aria-pressed="apart"
           @click="apart = !apart"
         >
@@ -106,18 +106,18 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip"
           :class="{ 'chip-on': compared }"
           type="button"
-          title="Show the other takes as curves"
+          data-tip="Show the other takes as curves"
           :aria-pressed="compared"
           @click="compared = !compared"
         >
           takes
         </button>
-        <button class="chip" type="button" title="Fit everything (F)" @click="sheet?.fit()">fit</button>
+        <button class="chip" type="button" data-tip="Fit everything (F)" @click="sheet?.fit()">fit</button>
         <button
           class="chip"
           type="button"
           aria-label="More time"
-          title="More time (Ctrl wheel)"
+          data-tip="More time (Ctrl wheel)"
           @click="sheet?.zoom(1 / 1.5)"
         >
           −
@@ -126,21 +126,20 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip"
           type="button"
           aria-label="Less time"
-          title="Less time (Ctrl wheel)"
+          data-tip="Less time (Ctrl wheel)"
           @click="sheet?.zoom(1.5)"
         >
           +
         </button>
         <button v-if="place" class="chip" type="button" aria-pressed="false" @click="keyed = true">keyframes</button>
-        <select
+        <SelectBox
           v-if="sources.length > 1"
           v-model="source"
-          class="field ml-auto max-w-[240px]"
-          aria-label="Handles of"
-          title="Which source the handles belong to"
-        >
-          <option v-for="(s, i) in sources" :key="i" :value="i">{{ s.text.slice(0, 60) }}</option>
-        </select>
+          class="tabular ml-auto max-w-[240px]"
+          label="Handles of"
+          data-tip="Which source the handles belong to"
+          :of="sources.map((s, i) => ({ value: i, says: s.text.slice(0, 60) }))"
+        />
       </div>
       <ul v-if="parts.length > 0" class="flex flex-wrap gap-x-4 px-4 pt-1 text-[12px] text-faded" aria-label="Parts">
         <li v-for="(p, i) in parts" :key="i" class="flex max-w-[260px] items-center gap-1">

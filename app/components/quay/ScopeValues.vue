@@ -88,7 +88,7 @@ onBeforeUnmount(() => stop())
       <span ref="turnsAtNib" class="tabular" />
     </div>
     <div v-if="selected" class="border-b border-rule py-[3px]" data-selected>
-      <p class="tabular truncate text-faded" :title="selected.text">{{ selected.text }}</p>
+      <p class="tabular truncate text-faded" :data-tip="selected.text">{{ selected.text }}</p>
       <p ref="ofSelected" class="tabular text-right" />
     </div>
     <div

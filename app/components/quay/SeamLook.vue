@@ -73,7 +73,7 @@ function play(): void {
         :class="{ 'chip-on': across }"
         type="button"
         :aria-pressed="across"
-        :title="`Back and forth over ${printNumber(seam, 2)} s`"
+        :data-tip="`Back and forth over ${printNumber(seam, 2)} s`"
         @click="play"
       >
         Play across the seam

@@ -21,15 +21,15 @@ const words = computed(() => {
   <p class="flex flex-wrap items-baseline gap-x-[6px] gap-y-1 px-3 pb-[6px]" data-sentence>
     <template v-for="(w, i) in words" :key="i">
       <SentenceNumber v-if="w.is === 'number'" :word="w" />
-      <select
+      <SelectBox
         v-else-if="w.is === 'choice'"
-        class="max-w-[180px] rounded-sm border-b border-dotted border-faded bg-transparent text-ink hover:border-ink"
-        :aria-label="w.label"
-        :value="w.value"
-        @change="store.act(w.set(($event.target as HTMLSelectElement).value))"
-      >
-        <option v-for="o in w.of" :key="o.value" :value="o.value">{{ o.says }}</option>
-      </select>
+        class="max-w-[180px] text-ink"
+        inline
+        :label="w.label"
+        :model-value="w.value"
+        :of="w.of"
+        @update:model-value="store.act(w.set($event))"
+      />
       <span v-else class="text-faded">{{ w.says }}</span>
     </template>
   </p>

@@ -86,7 +86,7 @@ function drop(): void {
     :aria-label="word.label"
     :aria-valuenow="word.value"
     :aria-valuetext="`${text} ${word.unit}`"
-    :title="`${word.label}: drag sideways, arrow keys, Enter to type${word.remove ? ', Del to delete' : ''}`"
+    :data-tip="`${word.label}: drag sideways, arrow keys, Enter to type${word.remove ? ', Del to delete' : ''}`"
     @pointerdown="grab"
     @keydown.up.prevent.stop="step($event, 1)"
     @keydown.right.prevent.stop="step($event, 1)"

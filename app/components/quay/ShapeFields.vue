@@ -114,7 +114,7 @@ const WAVES = [
     <NumberField label="spokes" :value="shape.spokes" :low="0" :high="64" whole @set="change({ spokes: $event })" />
     <NumberField
       label="module"
-      title="Tooth size: the pitch circle is teeth × module across"
+      data-tip="Tooth size: the pitch circle is teeth × module across"
       :value="shape.module"
       unit="px"
       :low="0.1"
@@ -132,7 +132,7 @@ const WAVES = [
         rows="1"
         maxlength="200"
         aria-label="Words"
-        title="Enter applies, Shift+Enter starts a new line"
+        data-tip="Enter applies, Shift+Enter starts a new line"
         :value="shape.words"
         @change="write({ words: ($event.target as HTMLTextAreaElement).value })"
         @keydown.enter.exact="($event.target as HTMLElement).blur()"
@@ -149,7 +149,7 @@ const WAVES = [
       />
       <NumberField
         label="leading"
-        title="From line to line, of the size of the letters"
+        data-tip="From line to line, of the size of the letters"
         :value="shape.leading ?? LEADING"
         unit="%"
         :low="10"
@@ -189,14 +189,14 @@ const WAVES = [
     />
     <NumberField
       label="point x"
-      title="Offset from its pivot"
+      data-tip="Offset from its pivot"
       :value="shape.x"
       unit="px"
       @set="change({ x: $event })"
     />
     <NumberField
       label="point y"
-      title="Offset from its pivot"
+      data-tip="Offset from its pivot"
       :value="shape.y"
       unit="px"
       @set="change({ y: $event })"
@@ -211,7 +211,7 @@ const WAVES = [
     <template v-if="shape.bend">
       <NumberField
         label="bends by"
-        title="A point is placed wherever it has turned this far"
+        data-tip="A point is placed wherever it has turned this far"
         :value="shape.bend.angle"
         unit="deg"
         :low="0.1"
@@ -220,7 +220,7 @@ const WAVES = [
       />
       <NumberField
         label="goes"
-        title="… or wherever it has moved this far"
+        data-tip="… or wherever it has moved this far"
         :value="shape.bend.distance"
         unit="px"
         :low="0.1"
@@ -229,14 +229,14 @@ const WAVES = [
     </template>
     <NumberField
       :label="shape.bend ? 'at most a second' : 'points a second'"
-      title="How many points are placed per second"
+      data-tip="How many points are placed per second"
       :value="shape.every"
       :low="1"
       :high="240"
       whole
       @set="change({ every: $event })"
     />
-    <button class="button" type="button" title="Keeps the current line as a path part" @click="keep">
+    <button class="button" type="button" data-tip="Keeps the current line as a path part" @click="keep">
       Keep as a path
     </button>
   </template>
@@ -276,7 +276,7 @@ const WAVES = [
     <NumberField
       v-if="shape.noise"
       label="pace"
-      title="How many times a second it changes; 0 is still. It loops in the lap."
+      data-tip="How many times a second it changes; 0 is still. It loops in the lap."
       :value="shape.noise.pace"
       unit="Hz"
       :low="0"
@@ -290,15 +290,15 @@ const WAVES = [
       )"
       :key="name"
       :label="label"
-      :title="says"
+      :data-tip="says"
       :value="shape[name]"
       :unit="unit"
       :low="name === 'wind' ? undefined : name === 'tile' ? 0 : 1"
       @set="change({ [name]: $event })"
     />
     <NumberField
-      label="fields"
-      title="In depth: how many cells the surface has across, and as many back"
+      label="resolution"
+      data-tip="In depth: how many cells the surface has across, and as many back"
       :value="shape.fields ?? FIELDS"
       :low="4"
       :high="256"

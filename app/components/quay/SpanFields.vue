@@ -30,7 +30,7 @@ function set(end: 'from' | 'to', value: number): void {
   <template v-if="span">
     <NumberField
       label="span from"
-      title="When the part appears"
+      data-tip="When the part appears"
       :value="span.from"
       unit="s"
       :stride="0.1"
@@ -38,7 +38,7 @@ function set(end: 'from' | 'to', value: number): void {
     />
     <NumberField
       label="span to"
-      title="When the part disappears; formulas fitted to the span follow"
+      data-tip="When the part disappears; formulas fitted to the span follow"
       :value="span.to"
       unit="s"
       :stride="0.1"

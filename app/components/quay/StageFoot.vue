@@ -24,23 +24,26 @@ const WAYS = [
       class="link"
       type="button"
       aria-label="fit the stage"
-      title="All of the stage (F on the stage)"
+      data-tip="All of the stage (F on the stage)"
       @click="emit('fit')"
     >
       fit
     </button>
-    <button class="link" type="button" title="Actual size: one stage pixel to one screen pixel" @click="emit('life')">
+    <button
+      class="link"
+      type="button"
+      data-tip="Actual size: one stage pixel to one screen pixel"
+      @click="emit('life')"
+    >
       100 %
     </button>
-    <label
-      class="flex items-center gap-1"
-      title="The path of the selected part through the coming lap, one dot per frame"
-      ><input v-model="hand.path" type="checkbox" />path</label
+    <CheckBox v-model="hand.path" data-tip="The path of the selected part through the coming lap, one dot per frame"
+      >motion path</CheckBox
     >
-    <label
-      class="flex items-center gap-1"
-      title="What the selected part reads, and what reads it; the dot marks the reader"
-      ><input v-model="hand.threads" type="checkbox" />threads</label
+    <CheckBox
+      v-model="hand.threads"
+      data-tip="What the selected part reads, and what reads it; the dot marks the reader"
+      >links</CheckBox
     >
     <span v-if="deep" class="flex items-center gap-1" role="group" aria-label="Look around">
       look
@@ -50,12 +53,14 @@ const WAYS = [
         class="rounded-sm p-[2px] hover:text-sea"
         type="button"
         :aria-label="`look ${says}`"
-        :title="`Look ${says} (pull with the right button, or Alt and an arrow key)`"
+        :data-tip="`Look ${says} (pull with the right button, or Alt and an arrow key)`"
         @click="emit('turn', aside, above)"
       >
         <component :is="icon" :size="12" />
       </button>
-      <button class="link" type="button" :disabled="!away" title="Reset view (Home)" @click="emit('home')">home</button>
+      <button class="link" type="button" :disabled="!away" data-tip="Reset view (Home)" @click="emit('home')">
+        home
+      </button>
     </span>
   </div>
 </template>

@@ -84,7 +84,7 @@ watch(() => [props.lens, props.size, props.pointer], draw)
     :style="axis === 'x' ? { width: `${long}px`, height: `${RULER}px` } : { width: `${RULER}px`, height: `${long}px` }"
     :data-ruler="axis"
     aria-hidden="true"
-    :title="axis === 'x' ? 'Drag down for a horizontal guide' : 'Drag right for a vertical guide'"
+    :data-tip="axis === 'x' ? 'Drag down for a horizontal guide' : 'Drag right for a vertical guide'"
     @pointerdown.prevent="emit('pull', $event)"
   />
 </template>

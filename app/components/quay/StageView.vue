@@ -10,6 +10,7 @@ import { useStageKeys } from '~/stage/keys.ts'
 import { Overlay } from '~/stage/overlay.ts'
 import { usePen } from '~/stage/pen.ts'
 import { usePointing } from '~/stage/pointing.ts'
+import { DrawnStage } from '~/stage/drawn-stage.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
 import { useRuling } from '~/stage/ruling.ts'
 import { useThreads } from '~/stage/threads.ts'
@@ -26,14 +27,16 @@ const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
 const frame = useTemplateRef<HTMLElement>('frame')
-const failed = ref('')
+/** Whether there is no WebGL 2, and the stage is a drawing. */
+const failed = ref(false)
 /** Whether the picture has more corners than are drawn. */
 const partly = ref(false)
 const stage = computed(() => store.piece!.stage)
 const percent = computed(() => Math.round(lens.value.scale * 100))
 const palette = usePalette(() => store.player?.refresh())
 
-let renderer: StageRenderer | null = null
+let renderer: StageRenderer | DrawnStage | null = null
+const drawing = useTemplateRef<HTMLElement>('drawing')
 const stops: (() => void)[] = []
 
 const { size, style } = useFitting(
@@ -54,7 +57,8 @@ onMounted(() => {
   try {
     renderer = new StageRenderer(canvas.value!, () => store.player?.refresh())
   } catch {
-    failed.value = 'This browser has no WebGL 2, so the stage can’t be drawn. Everything else works.'
+    failed.value = true
+    renderer = new DrawnStage(drawing.value!, () => store.player?.refresh())
   }
   stops.push(
     store.player!.watch(snapshot => {
@@ -204,6 +208,7 @@ const { drop, asked } = useStageDrop(pile)
           aria-label="Parts on the stage: arrow keys move what is chosen, Enter goes into a group"
           @keydown="key"
         >
+          <div ref="drawing" class="pointer-events-none absolute inset-0" :class="{ hidden: !failed }" data-drawing />
           <canvas
             ref="canvas"
             class="absolute inset-0 h-full w-full"
@@ -224,9 +229,6 @@ const { drop, asked } = useStageDrop(pile)
             @drop="drop"
           />
           <LazyDropChoice v-if="asked" v-bind="asked" @close="asked = null" />
-          <p v-if="failed" class="absolute inset-0 grid place-items-center p-6 text-center text-[#ede6d3]" role="alert">
-            {{ failed }}
-          </p>
           <p v-if="hand.pen" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
             Click to add points, drag for smooth ones; click the first to close
             <button class="link" type="button" @click="pen.end(false)">end open</button>
@@ -265,6 +267,9 @@ const { drop, asked } = useStageDrop(pile)
       @home="round.home"
     />
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
+      <span v-if="failed" class="mr-3 text-brass" role="status" data-no-card
+        >No WebGL 2 in this browser: the stage is drawn a few times a second.</span
+      >
       <span v-if="partly" class="mr-3 text-coral" role="status"
         >Not everything is drawn: too many corners. Fewer copies or simpler shapes would help.</span
       ><span v-else class="tabular"

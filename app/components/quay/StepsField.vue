@@ -24,7 +24,7 @@ const says = (s: Step, k: number) =>
     class="flex flex-wrap items-center gap-x-1"
     role="group"
     aria-label="Transform order"
-    title="Steps run from left to right; press one to move it before the one on its left"
+    data-tip="Steps run from left to right; press one to move it before the one on its left"
     data-steps
   >
     <span class="basis-full">transform order</span>

@@ -27,7 +27,7 @@ watch(
 <template>
   <NumberField
     label="symmetry"
-    title="How many times it looks the same in a full turn around its pivot, children included"
+    data-tip="How many times it looks the same in a full turn around its pivot, children included"
     :value="symmetry.turns"
     :low="1"
     :high="1000"

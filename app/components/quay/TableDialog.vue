@@ -7,6 +7,7 @@ import { cueOf, curveOf, TIME_UNITS, type TimeUnit } from '~~/core/formats/table
 import type { Curve } from '~~/core/piece/schema.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { plainChoices } from '~/components/controls/choices.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
@@ -85,30 +86,38 @@ function take(): void {
         /></label>
         <div class="flex items-center gap-2">
           <span class="w-16 text-faded">Times</span>
-          <select v-model="time" class="field" aria-label="Column of times">
-            <option value="">one row per frame</option>
-            <option v-for="c in table.columns" :key="c.name" :value="c.name">{{ c.name }}</option>
-          </select>
-          <select v-if="time !== ''" v-model="timeUnit" class="field" aria-label="Unit of times">
-            <option v-for="u in TIME_UNITS" :key="u" :value="u">{{ u }}</option>
-          </select>
+          <SelectBox
+            v-model="time"
+            class="min-w-[150px]"
+            label="Column of times"
+            :of="[{ value: '', says: 'one row per frame' }, ...plainChoices(table.columns.map(c => c.name))]"
+          />
+          <SelectBox v-if="time !== ''" v-model="timeUnit" label="Unit of times" :of="plainChoices(TIME_UNITS)" />
         </div>
         <template v-if="as === 'curve'">
           <fieldset class="flex gap-2">
             <legend class="float-left w-16 text-faded">Columns</legend>
             <span class="flex flex-wrap gap-x-4 gap-y-1">
-              <label v-for="c in table.columns" :key="c.name" class="flex items-center gap-1"
-                ><input v-model="channels" type="checkbox" :value="c.name" :disabled="c.name === time" />{{
-                  c.name
-                }}</label
+              <CheckBox
+                v-for="c in table.columns"
+                :key="c.name"
+                :model-value="channels.includes(c.name)"
+                :disabled="c.name === time"
+                @update:model-value="
+                  channels = $event ? [...channels, c.name] : channels.filter(name => name !== c.name)
+                "
+                >{{ c.name }}</CheckBox
               >
             </span>
           </fieldset>
           <div class="flex items-center gap-2">
             <span class="w-16 text-faded">Values</span>
-            <select v-model="unit" class="field" aria-label="Unit of values">
-              <option v-for="u in UNITS" :key="u" :value="u">{{ u === '' ? 'plain numbers' : u }}</option>
-            </select>
+            <SelectBox
+              v-model="unit"
+              class="w-[128px]"
+              label="Unit of values"
+              :of="UNITS.map(u => ({ value: u, says: u === '' ? 'plain numbers' : u }))"
+            />
             <label class="flex items-center gap-2"
               >simplify within
               <QuantityInput

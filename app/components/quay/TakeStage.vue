@@ -55,7 +55,7 @@ onBeforeUnmount(() => stops.forEach(stop => stop()))
         :aria-label="`The piece with ${name}`"
       />
     </div>
-    <figcaption class="panel absolute top-1 left-1 max-w-full truncate px-2 text-[12px] text-faded" :title="text">
+    <figcaption class="panel absolute top-1 left-1 max-w-full truncate px-2 text-[12px] text-faded" :data-tip="text">
       {{ name }}
     </figcaption>
   </figure>

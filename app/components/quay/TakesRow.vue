@@ -57,7 +57,7 @@ function named(): void {
         :class="{ 'chip-on': inHand === i }"
         type="button"
         :aria-pressed="inHand === i"
-        :title="`${t.text}\nDouble-click or F2 to rename, Del to delete`"
+        :data-tip="`${t.text}\nDouble-click or F2 to rename, Del to delete`"
         @click="takes.put(drive, i)"
         @dblclick="rename(i)"
         @keydown.f2.stop="rename(i)"
@@ -70,7 +70,7 @@ function named(): void {
       v-if="inHand < 0"
       class="flex items-center gap-1 text-faded hover:text-ink"
       type="button"
-      title="Keep the current formula as a take (T)"
+      data-tip="Keep the current formula as a take (T)"
       @click="takes.keep(drive)"
     >
       <Plus :size="12" />keep this
@@ -81,7 +81,7 @@ function named(): void {
       :class="hand.beside === drive ? 'text-sea' : 'text-faded'"
       type="button"
       :aria-pressed="hand.beside === drive"
-      title="Show the takes side by side on the stage"
+      data-tip="Show the takes side by side on the stage"
       @click="hand.beside = hand.beside === drive ? null : drive"
     >
       <Columns2 :size="12" />side by side

@@ -143,7 +143,7 @@ function leave(): void {
         class="grid h-10 w-10 shrink-0 place-items-center rounded-full bg-ink text-sheet"
         type="button"
         :aria-label="playing ? 'Stop' : 'Play'"
-        :title="playing ? 'Stop (Space)' : 'Play (Space)'"
+        :data-tip="playing ? 'Stop (Space)' : 'Play (Space)'"
         @click="player.play(!playing)"
       >
         <component :is="playing ? Pause : Play" :size="18" fill="currentColor" stroke-width="1" />
@@ -166,20 +166,25 @@ function leave(): void {
             class="tabular truncate rounded-sm text-left text-[20px] leading-6 hover:underline hover:decoration-rule hover:underline-offset-4"
             type="button"
             aria-label="Current time, press to type another"
-            title="Go to a time: 12.4, 1:30, 372f, 3lap, 365d"
+            data-tip="Go to a time: 12.4, 1:30, 372f, 3lap, 365d"
             @click="type"
           >
             <span ref="timeText" data-time />
           </button>
           <span class="ml-auto flex items-center gap-[2px]">
-            <IconButton label="Back to time 0" title="Back to time 0 (0)" @click="player.goto({ n: 0n, d: 1n })" small>
+            <IconButton
+              label="Back to time 0"
+              data-tip="Back to time 0 (0)"
+              @click="player.goto({ n: 0n, d: 1n })"
+              small
+            >
               <SkipBack :size="15" />
             </IconButton>
             <IconButton
               :class="{ 'bg-band !text-sea': backwards }"
               label="Backwards"
               :aria-pressed="backwards"
-              title="Backwards"
+              data-tip="Backwards"
               @click="turnRound"
               small
             >
@@ -189,21 +194,21 @@ function leave(): void {
               :class="{ 'bg-band !text-sea': everyFrame }"
               label="Play every frame"
               :aria-pressed="everyFrame"
-              title="Show every frame, however long it takes; otherwise playback keeps true time"
+              data-tip="Show every frame, however long it takes; otherwise playback keeps true time"
               @click="player.showEveryFrame(!everyFrame)"
               small
             >
               <Film :size="15" />
             </IconButton>
-            <select
-              v-model.number="pace"
-              class="tabular h-6 w-[50px] rounded-sm bg-transparent text-faded hover:text-ink"
-              aria-label="Pace"
-              title="Pace of playing"
-              @change="setPace"
-            >
-              <option v-for="p in PACES" :key="p" :value="p">×{{ p }}</option>
-            </select>
+            <SelectBox
+              v-model="pace"
+              class="tabular w-[42px] text-faded hover:text-ink"
+              label="Pace"
+              inline
+              data-tip="Pace of playing"
+              :of="PACES.map(p => ({ value: p, says: `×${p}` }))"
+              @update:model-value="setPace"
+            />
           </span>
         </div>
         <p ref="placeText" class="tabular truncate text-[12px] text-faded" data-place />
@@ -216,7 +221,7 @@ function leave(): void {
         :class="{ 'text-sea': replaying }"
         type="button"
         :aria-pressed="replaying"
-        title="Play the marked stretch again and again"
+        data-tip="Play the marked stretch again and again"
         @click="replay"
       >
         {{ replaying ? 'replaying it' : 'replay stretch' }}

@@ -82,9 +82,12 @@ listing.bring = row => {
           placeholder="Search names and formulas"
         />
       </label>
-      <select v-model="listing.filter" class="field shrink-0" aria-label="What is listed">
-        <option v-for="f in FILTERS" :key="f" :value="f">{{ SAYS[f] }}</option>
-      </select>
+      <SelectBox
+        v-model="listing.filter"
+        class="w-[132px] shrink-0"
+        label="What is listed"
+        :of="FILTERS.map(f => ({ value: f, says: SAYS[f] }))"
+      />
     </div>
     <div ref="roll" class="min-h-0 flex-1 overflow-y-auto px-3 pt-2 pb-6 [overflow-anchor:none]">
       <div
@@ -110,21 +113,23 @@ listing.bring = row => {
         </template>
       </div>
       <div :style="{ height: `${below}px` }" aria-hidden="true" />
-      <p v-if="listing.narrowed && listing.groups.length === 0" class="px-1 py-2 text-faded" role="status">
+      <EmptyNote v-if="listing.narrowed && listing.groups.length === 0" role="status">
         No results.
-        <button
-          class="link"
-          type="button"
-          @click="
-            () => {
-              listing.search = ''
-              listing.filter = 'all'
-            }
-          "
-        >
-          Show all again
-        </button>
-      </p>
+        <template #act>
+          <button
+            class="link"
+            type="button"
+            @click="
+              () => {
+                listing.search = ''
+                listing.filter = 'all'
+              }
+            "
+          >
+            Show all again
+          </button>
+        </template>
+      </EmptyNote>
       <slot />
     </div>
   </section>

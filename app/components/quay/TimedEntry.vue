@@ -45,14 +45,14 @@ onBeforeUnmount(() => stop())
   >
     <span v-if="chosen" class="absolute inset-y-[-1px] left-[-1px] w-[4px] rounded-l-md bg-sea" aria-hidden="true" />
     <header class="flex min-h-[26px] items-center gap-x-2 pr-1 pl-3">
-      <span class="w-[104px] shrink-0 truncate font-medium" :title="entry.name">{{ entry.name }}</span>
+      <span class="w-[104px] shrink-0 truncate font-medium" :data-tip="entry.name">{{ entry.name }}</span>
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />
       <span class="ml-2 text-[12px] text-faded">{{ KIND[collection] }}</span>
       <button
         v-if="collection === 'clocks'"
         class="link ml-auto flex items-center gap-1 text-[12px]"
         type="button"
-        title="Restarts it now, at each press"
+        data-tip="Restarts it now, at each press"
         @click="timing.restart(id)"
       >
         <RotateCcw :size="12" />restart
@@ -62,7 +62,7 @@ onBeforeUnmount(() => stop())
     <canvas
       ref="canvas"
       class="block h-[34px] w-full cursor-pointer"
-      title="Show it large in the scope"
+      data-tip="Show it large in the scope"
       aria-hidden="true"
       @click="hand.desk = 'scope'"
     />

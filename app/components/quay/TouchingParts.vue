@@ -79,7 +79,7 @@ onBeforeUnmount(() => run++)
           :key="`${t.a} ${t.b}`"
           class="tabular rounded-sm border border-rule px-2 text-[12px] hover:border-faded"
           type="button"
-          title="Go there"
+          data-tip="Go there"
           @click="show(f.id, t)"
         >
           {{ pair(f.id, t) }}

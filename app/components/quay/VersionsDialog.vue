@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The kept states of the piece, those that were refused too: looked at, taken back, or made a piece of their own. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import type { Stored, Version } from '~~/core/piece/api.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { takeBack } from '~~/core/acts/versions.ts'
@@ -54,33 +53,30 @@ async function apart(v: Version): Promise<void> {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 grid place-items-center bg-[rgb(10_25_30/0.25)] p-4">
-      <DialogPanel class="panel flex max-h-[80vh] w-[620px] flex-col p-4">
-        <DialogTitle class="mb-1 text-[15px] font-semibold">Versions</DialogTitle>
-        <p class="mb-3 text-faded">
-          Everything from the last ten minutes, then one version a minute for an hour, one an hour for a day, and one a
-          day.
-        </p>
-        <p v-if="trouble" class="mb-2 text-coral" role="alert">{{ trouble }}</p>
-        <p v-if="!versions && !trouble" class="text-faded">Loading versions …</p>
-        <ul class="min-h-0 flex-1 overflow-y-auto" tabindex="0" aria-label="Version history">
-          <li
-            v-for="(v, i) in versions ?? []"
-            :key="v.version"
-            class="flex items-center gap-3 border-b border-rule py-[6px] pr-2"
+  <DialogFrame title="Version history" :wide="620" @close="emit('close')">
+    <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
+      <p class="mb-3 text-faded">
+        Everything from the last ten minutes, then one version a minute for an hour, one an hour for a day, and one a
+        day.
+      </p>
+      <p v-if="trouble" class="mb-2 text-coral" role="alert">{{ trouble }}</p>
+      <p v-if="!versions && !trouble" class="text-faded">Loading versions …</p>
+      <ul class="min-h-0 flex-1 overflow-y-auto" tabindex="0" aria-label="Version history">
+        <li
+          v-for="(v, i) in versions ?? []"
+          :key="v.version"
+          class="flex items-center gap-3 border-b border-rule py-[6px] pr-2"
+        >
+          <span class="tabular">{{ when(v) }}</span>
+          <span v-if="v.state === 'refused'" class="text-coral" data-tip="Made from an older state"
+            >conflicting copy</span
           >
-            <span class="tabular">{{ when(v) }}</span>
-            <span v-if="v.state === 'refused'" class="text-coral" title="Made from an older state"
-              >conflicting copy</span
-            >
-            <span v-else-if="i === versions!.findIndex(x => x.state === 'saved')" class="text-faded">current</span>
-            <button class="link ml-auto" type="button" @click="back(v)">Restore</button>
-            <button class="link" type="button" @click="apart(v)">Open as new piece</button>
-          </li>
-        </ul>
-        <div class="mt-4 text-right"><button class="button" type="button" @click="emit('close')">Close</button></div>
-      </DialogPanel>
+          <span v-else-if="i === versions!.findIndex(x => x.state === 'saved')" class="text-faded">current</span>
+          <button class="link ml-auto" type="button" @click="back(v)">Restore</button>
+          <button class="link" type="button" @click="apart(v)">Open as new piece</button>
+        </li>
+      </ul>
     </div>
-  </Dialog>
+    <template #foot><button class="button" type="button" @click="emit('close')">Close</button></template>
+  </DialogFrame>
 </template>

@@ -88,7 +88,7 @@ export function useFinding() {
     'Import a table…': [() => (hand.dialog = 'table')],
     'Save now': [() => void store.saveNow(), 'Ctrl S'],
     Harbour: [() => void navigateTo('/')],
-    'Rename the piece': [() => document.querySelector<HTMLElement>('header [title="Rename"]')?.click()],
+    'Rename the piece': [() => document.querySelector<HTMLElement>('header [data-tip="Rename"]')?.click()],
     'Add a part…': [parts],
     'Import artwork or pictures…': [parts],
     'Draw a path': [() => (hand.pen = true)],
@@ -106,11 +106,12 @@ export function useFinding() {
     'Loop seam': [at('lap', 'Loop seam')],
     'Stage size': [at('piece', 'Size of the stage')],
     'Frame rate': [at('piece', 'Frame rate')],
-    Background: [at('piece', 'Background lightness')],
+    Background: [at('piece', 'Background, colour')],
     'In depth': [at('piece', 'In depth')],
     'Camera distance': [at('piece', store.piece!.camera ? 'Camera distance' : 'In depth')],
     'Look around': [() => (store.piece!.camera ? reveal('Look around') : at('piece', 'In depth')())],
     'Seed of new drives': [at('piece', 'Seed of new drives')],
+    'Poster frame': [at('piece', 'Poster frame')],
     'Reset tuning offsets': [at('piece', 'Reset tuning offsets')],
     'Smooth tuning': [() => reveal('Smooth tuning')],
     Guides: [ruled('guides')],
@@ -122,7 +123,7 @@ export function useFinding() {
     'Motion path': [() => (hand.path = !hand.path)],
     'Links on the stage': [() => (hand.threads = !hand.threads)],
     'Fit the stage': [() => document.querySelector<HTMLElement>('[aria-label="fit the stage"]')?.click()],
-    'Actual size': [() => document.querySelector<HTMLElement>('[title^="Actual size"]')?.click()],
+    'Actual size': [() => document.querySelector<HTMLElement>('[data-tip^="Actual size"]')?.click()],
     'Align the selected parts': [
       () =>
         hand.others.length > 0

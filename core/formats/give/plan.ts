@@ -3,6 +3,7 @@ import type { Lent } from '../../piece/lent.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../../time/moment.ts'
 import { fromNumber, minus, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
+import type { Controls } from '../running/running.ts'
 import { MOST_SAMPLES, samplesOf } from '../sound/wav.ts'
 import { formatOf, type Given } from './formats.ts'
 
@@ -28,6 +29,7 @@ export interface Wanted {
   readonly sampleRate: number
   /** Of the page that runs: the dials that are shown. */
   readonly lent: readonly Lent[]
+  readonly controls: Controls
 }
 
 /** What is wanted where nothing is said. */
@@ -44,6 +46,7 @@ export const wantedOf = (piece: Piece, as: Given): Wanted => ({
   copy: 0,
   sampleRate: 48_000,
   lent: [],
+  controls: 'dials',
 })
 
 export interface Plan {

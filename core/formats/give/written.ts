@@ -60,10 +60,10 @@ const moving =
 
 const running =
   (as: 'pageOf' | 'moduleOf'): Writing =>
-  async ({ piece, wanted: { lent } }, _plan, bring) => {
+  async ({ piece, wanted: { lent, controls } }, _plan, bring) => {
     const print = (await import('../running/running.ts'))[as]
     const pictures = addresses(await brought(piece, bring))
-    return utf8(await print(await bring.runner(), { piece, pictures, lent }, bring.hash))
+    return utf8(await print(await bring.runner(), { piece, pictures, lent, controls }, bring.hash))
   }
 
 const WRITING: Partial<Record<Given, Writing>> = {

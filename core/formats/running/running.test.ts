@@ -5,7 +5,12 @@ import { moduleOf, pageOf, type Carried } from './running.ts'
 
 const hash = async (text: string) => createHash('sha256').update(text).digest('base64')
 const RUNNER = 'var OpenTide={mount(){}}'
-const carried = (title: string): Carried => ({ piece: new Builder(title, 1).piece, pictures: new Map(), lent: [] })
+const carried = (title: string): Carried => ({
+  piece: new Builder(title, 1).piece,
+  pictures: new Map(),
+  lent: [],
+  controls: 'dials',
+})
 
 describe('a page that runs', () => {
   it('names the hashes of its one script and its one style, and allows nothing else', async () => {

@@ -5,11 +5,15 @@
 import type { Lent } from '../../piece/lent.ts'
 import type { Piece } from '../../piece/schema.ts'
 
+/** What stands under the stage: nothing, a button that plays and pauses, or that and the dials. */
+export type Controls = 'none' | 'play' | 'dials'
+
 export interface Carried {
   readonly piece: Piece
   /** Data addresses, by hash. */
   readonly pictures: ReadonlyMap<string, string>
   readonly lent: readonly Lent[]
+  readonly controls: Controls
 }
 
 /** The SHA-256 of a text, in base 64: a browser and Node each have their own. */
@@ -21,8 +25,8 @@ const held = (value: unknown): string =>
 
 const text = (s: string): string => s.replace(/[&<>"]/g, c => `&#${c.charCodeAt(0)};`)
 
-const given = ({ piece, pictures, lent }: Carried): string =>
-  held({ piece, pictures: Object.fromEntries(pictures), lent })
+const given = ({ piece, pictures, lent, controls }: Carried): string =>
+  held({ piece, pictures: Object.fromEntries(pictures), lent, controls })
 
 const STYLE = 'html,body{margin:0;background:Canvas}body>div{max-width:1920px;margin:0 auto}'
 

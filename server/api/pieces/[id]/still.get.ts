@@ -15,7 +15,7 @@ const notDrawn = (why: string): string => {
   return `<svg ${FRAME}><g font-family="sans-serif" font-size="4" fill="#56676a" text-anchor="middle"><text y="-2">This piece is not drawn here.</text><text y="5" font-size="2.6">${plain}</text></g></svg>`
 }
 
-/** A piece as a still picture, a little into its first lap. */
+/** A piece as a still picture, at the moment that stands for it. */
 export default defineEventHandler(async event => {
   const db = await database()
   const id = idOf(event)

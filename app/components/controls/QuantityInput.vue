@@ -1,24 +1,29 @@
 <script setup lang="ts">
 /**
- * A number that is typed, in the unit of its field: any unit that fits and plain arithmetic are read as formulas read
- * them. What does not fit is explained beside the field and changes nothing.
+ * A number in the unit of its field: typed, dragged sideways or stepped with the arrow keys. Any unit that fits and plain
+ * arithmetic are read as formulas read them. What does not fit is explained beside the field and changes nothing.
  */
 import { readQuantity } from '~~/core/formula/quantity.ts'
 import { MOST } from '~~/core/piece/values.ts'
 import { ONE, rational } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
+import { placesOf, pullSideways } from '~/editor/sideways.ts'
 import { usePiece } from '~/stores/piece.ts'
+import { vFloat } from './floating.ts'
 
 const props = withDefaults(
   defineProps<{
     label: string
     value: number | null
     unit?: string
+    /** What one step adds; by the size of the value where it is left out. */
+    stride?: number
     low?: number
     high?: number
     whole?: boolean
     decimals?: number
     readonly?: boolean
+    placeholder?: string
     /** Sent also where it is what it was. */
     again?: boolean
     /** It may be left empty, which is none. */
@@ -32,14 +37,14 @@ const emit = defineEmits<{
   set: [value: number]
   /** What is being typed, before it is sent; null while it is no amount. */
   typing: [value: number | null]
-  step: [by: 1 | -1, e: KeyboardEvent]
+  /** It is held by the pointer, and let go. */
+  take: []
+  release: []
   /** It was emptied. */
   clear: []
   /** The limits are to go as far as this. */
   widen: [value: number]
 }>()
-/** Width of an explanation, in px. */
-const WIDE = 260
 const store = usePiece()
 const field = useTemplateRef('field')
 const wrong = ref('')
@@ -101,15 +106,45 @@ function enter(): void {
   // A field that was not changed tells nothing when it is left.
   if (props.again && reads === before) read()
 }
-/** Where the explanation stands: below the field, over whatever it lies in, within the window. */
-const place = computed(() => {
-  if (!wrong.value || !field.value) return {}
-  const { right, bottom, top } = field.value.getBoundingClientRect()
-  const left = Math.min(innerWidth - WIDE - 8, Math.max(8, right - WIDE))
-  return bottom + 60 > innerHeight
-    ? { left: `${left}px`, bottom: `${innerHeight - top + 4}px` }
-    : { left: `${left}px`, top: `${bottom + 4}px` }
-})
+const unitText = computed(() => (props.unit === 'deg' ? '°' : props.unit))
+/** What one step adds. */
+function strideNow(): number {
+  if (props.stride !== undefined) return props.stride
+  const size = Math.abs(props.value ?? 0)
+  return props.whole || size >= 10 ? 1 : size >= 1 ? 0.1 : 0.01
+}
+function step(by: 1 | -1, e: KeyboardEvent): void {
+  if (props.readonly || props.value === null) return
+  e.preventDefault()
+  e.stopPropagation()
+  send(
+    Number((props.value + by * strideNow() * (e.shiftKey ? 10 : 1) * (e.altKey && !props.whole ? 0.1 : 1)).toFixed(6)),
+  )
+}
+/** A press that goes sideways drags the number; one that goes nowhere begins typing. */
+function grab(e: PointerEvent): void {
+  const input = field.value!
+  if (e.button !== 0 || input === document.activeElement || props.readonly || input.disabled) return
+  e.preventDefault()
+  const stride = strideNow()
+  const start = { value: props.value ?? 0, stride, decimals: props.whole ? 0 : placesOf(stride) }
+  pullSideways(e, start, {
+    begin: () => {
+      emit('take')
+      store.beginGesture()
+    },
+    move: (value, decimals) => send(Number(value.toFixed(props.whole ? 0 : decimals + 2))),
+    end: pulled => {
+      if (pulled) {
+        store.endGesture()
+        emit('release')
+        return
+      }
+      input.focus()
+      input.select()
+    },
+  })
+}
 /** Milliseconds that an explanation stands, since it covers what is below. */
 const STANDS = 8000
 watch(wrong, (says, _, onCleanup) => {
@@ -117,32 +152,35 @@ watch(wrong, (says, _, onCleanup) => {
   const timer = setTimeout(() => (wrong.value = ''), STANDS)
   onCleanup(() => clearTimeout(timer))
 })
-defineExpose({ send })
 </script>
 
 <template>
-  <span class="relative inline-flex min-w-0">
+  <span class="relative inline-flex min-w-0 items-center">
     <input
       ref="field"
-      class="w-full min-w-0 bg-transparent text-right outline-none"
+      class="w-full min-w-0 touch-pan-y bg-transparent text-right outline-none"
+      :class="{ 'cursor-ew-resize focus:cursor-text': !readonly }"
       type="text"
       inputmode="decimal"
       autocomplete="off"
       :readonly="readonly"
+      :placeholder="placeholder"
       :aria-label="label"
       :aria-invalid="wrong !== ''"
       :aria-describedby="wrong ? id : undefined"
+      @pointerdown="grab"
       @change="read"
       @input="type"
       @keydown.enter="enter"
-      @keydown.up="emit('step', 1, $event)"
-      @keydown.down="emit('step', -1, $event)"
+      @keydown.up="step(1, $event)"
+      @keydown.down="step(-1, $event)"
     />
+    <span v-if="unitText" class="ml-[3px] shrink-0 text-faded" aria-hidden="true">{{ unitText }}</span>
     <span
       v-if="wrong"
       :id="id"
-      :style="{ ...place, width: `${WIDE}px` }"
-      class="fixed z-50 rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
+      v-float="{ by: field, at: 'bottom-end' }"
+      class="w-[260px] rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
       role="alert"
       >{{ wrong
       }}<button v-if="widens && beyond !== null" class="link ml-1" type="button" @click="widen">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-/** A button that shows an icon alone; its name is said and shown on hover. */
-defineProps<{ label: string; title?: string; small?: boolean }>()
+/** A button that shows an icon alone; its name is said, and shown as its tooltip where it has no other. */
+defineProps<{ label: string; small?: boolean }>()
 </script>
 
 <template>
@@ -9,7 +9,7 @@ defineProps<{ label: string; title?: string; small?: boolean }>()
     :class="small ? 'h-6 w-6' : 'w-7'"
     type="button"
     :aria-label="label"
-    :title="title ?? label"
+    :data-tip="label"
   >
     <slot />
   </button>

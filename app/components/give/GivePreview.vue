@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** What will come out: its first and its last frame one over the other, and about how large the file will be. */
+import { formatOf } from '~~/core/formats/give/formats.ts'
+import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
+import { bytesText } from '~~/core/units/bytes.ts'
+import type { Told, Tried } from '~/give/give.worker.ts'
+import { ASSETS } from '~/stage/pictures.ts'
+
+const props = defineProps<{ piece: Piece; wanted: Wanted; plan: Plan; busy: boolean }>()
+/** Milliseconds of rest after a change before it is tried out. */
+const REST = 350
+const [first, last] = [useTemplateRef('first'), useTemplateRef('last')]
+const bytes = ref<number | null>(null)
+const state = ref<'trying' | 'there' | 'none'>('trying')
+const moving = computed(() => formatOf(props.wanted.as).timeless !== true)
+let worker: Worker | null = null
+let timer: ReturnType<typeof setTimeout> | undefined
+
+const put = (canvas: HTMLCanvasElement | null, picture: ImageBitmap) => {
+  if (!canvas) return
+  canvas.width = picture.width
+  canvas.height = picture.height
+  canvas.getContext('2d')!.drawImage(picture, 0, 0)
+  picture.close()
+}
+function stop(): void {
+  clearTimeout(timer)
+  worker?.terminate()
+  worker = null
+}
+function begin(): void {
+  stop()
+  state.value = 'trying'
+  bytes.value = null
+  if (props.busy || props.plan.problem !== null) return void (state.value = 'none')
+  worker = new Worker(new URL('../../give/give.worker.ts', import.meta.url), { type: 'module' })
+  worker.onmessage = ({ data }: MessageEvent<Told>) => {
+    if (data.is === 'tried') {
+      put(first.value, data.first)
+      put(last.value, data.last)
+      bytes.value = data.bytes
+    }
+    state.value = data.is === 'tried' ? 'there' : 'none'
+    stop()
+  }
+  worker.onerror = () => (state.value = 'none')
+  const { piece, wanted } = JSON.parse(JSON.stringify({ piece: props.piece, wanted: props.wanted })) as Tried
+  worker.postMessage({ piece, wanted, assets: ASSETS, trial: true } satisfies Tried)
+}
+watch(
+  () => [props.wanted, props.busy, props.piece],
+  () => {
+    stop()
+    timer = setTimeout(begin, REST)
+  },
+  { deep: true, immediate: true },
+)
+onBeforeUnmount(stop)
+</script>
+
+<template>
+  <figure v-show="state !== 'none'" class="flex items-start gap-4" data-preview :data-state="state">
+    <div
+      class="relative w-[240px] shrink-0 overflow-hidden rounded-sm bg-band outline outline-rule"
+      :style="{ aspectRatio: `${plan.width} / ${plan.height}` }"
+    >
+      <canvas ref="first" class="absolute inset-0 h-full w-full" aria-hidden="true" />
+      <canvas
+        ref="last"
+        class="absolute inset-0 h-full w-full opacity-50"
+        :class="{ hidden: !moving }"
+        aria-hidden="true"
+      />
+    </div>
+    <figcaption class="min-w-0 flex-1 text-[12px] text-faded">
+      <template v-if="state === 'trying'">Drawing a preview …</template>
+      <template v-else>
+        <p v-if="moving">
+          Frame 0 with frame {{ plan.frames - 1 }} over it. What you see twice has moved between the last frame and the
+          first.
+        </p>
+        <p v-if="bytes !== null" class="mt-1 text-ink" data-about>About {{ bytesText(bytes) }}.</p>
+      </template>
+    </figcaption>
+  </figure>
+</template>
