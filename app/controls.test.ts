@@ -11,7 +11,9 @@ const files = (folder: string): string[] =>
 const sources = files('app').map(path => [path.replaceAll('\\', '/'), readFileSync(path, 'utf8')] as const)
 /** Where something stands, and the one component that may have it. */
 const found = (what: RegExp, home?: string) =>
-  sources.filter(([path, text]) => what.test(text) && !(home && path.endsWith(`controls/${home}`))).map(([path]) => path)
+  sources
+    .filter(([path, text]) => what.test(text) && !(home && path.endsWith(`controls/${home}`)))
+    .map(([path]) => path)
 
 describe('the controls', () => {
   it('are looked for in all components', () => expect(sources.length).toBeGreaterThan(90))

@@ -1,7 +1,7 @@
 /** Small pieces in depth: a gear train of thick wheels, letters that wave layer by layer, lanterns that climb. */
 import { Builder } from '../core/acts/build.ts'
 import { addGear } from '../core/acts/gear-acts.ts'
-import { setEye } from '../core/acts/settings.ts'
+import { setEye, setStage } from '../core/acts/settings.ts'
 import { placedLetters } from '../core/acts/spelling.ts'
 import type { Piece, Shape } from '../core/piece/schema.ts'
 import { spotsOf } from '../core/rig/letters.ts'
@@ -84,6 +84,8 @@ export function driveRoom(): Piece {
 /** Paper lanterns fill with light until a moment, then let go and climb, counted from their own start; each at another time. */
 export function skyLanterns(): Piece {
   const b = inDepth('Sky lanterns', 903, 1300, [0.2, 0.05, 250])
+  // All five in the air.
+  b.do(setStage(b.piece, { poster: 7 }))
   b.dial('letGo', { type: 'moment', unit: 's', value: 2, low: 0.5, high: 6, initial: 2 })
   b.dial('breeze', { value: 50, low: 0, high: 100, initial: 50 })
   const lantern = b.part(

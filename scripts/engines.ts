@@ -1,8 +1,9 @@
 /**
  * Whether every browser engine gives the same values, to the bit: of all copies of all formulas of the demo's pieces, and
  * of formulas made up at random. `npm run engines -- [how many] [seed]`; Node, Chromium, Firefox and WebKit are asked.
+ * Then the demo is used in each: opened, played, a number dragged, saved, exported. It needs a build.
  */
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
+import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
@@ -12,7 +13,8 @@ import { build } from 'esbuild'
 import fc from 'fast-check'
 import { anAngle, anAngleOfCopies } from '../core/made-up.ts'
 import { fair } from '../core/testing.ts'
-import { freePort } from '../server/free-port.ts'
+import { browsersIn, type Ends } from './engines/browsers.ts'
+import { used } from './engines/used.ts'
 import { valuesOf, type Bits, type Work } from './engines/values.ts'
 
 const COUNT = Number(process.argv[2] ?? 2000)
@@ -64,68 +66,19 @@ const server = createServer((request, response) => {
 await new Promise<void>(done => server.listen(0, '127.0.0.1', done))
 const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/`
 
-/** Starts a program in a group of its own, so that all it starts ends with it. */
-function begin(command: string, args: string[], env: NodeJS.ProcessEnv = {}): () => void {
-  const child: ChildProcess = spawn(command, args, { stdio: 'ignore', detached: true, env: { ...process.env, ...env } })
-  child.on('error', e => answered({ engine: command, failed: e.message }))
-  return () => {
-    if (child.pid && child.exitCode === null) process.kill(-child.pid, 'SIGKILL')
-  }
-}
-
-/** WebKit takes its orders by the standard protocol for driving browsers. */
-async function webkit(): Promise<() => void> {
-  const port = await freePort()
-  const end = begin('xvfb-run', ['-a', 'WebKitWebDriver', `--port=${port}`], {
-    WEBKIT_DISABLE_SANDBOX_THIS_IS_DANGEROUS: '1',
-  })
-  const order = async (path: string, body: unknown) => {
-    const answer = await fetch(`http://127.0.0.1:${port}${path}`, { method: 'POST', body: JSON.stringify(body) })
-    const { value } = (await answer.json()) as { value: { sessionId: string; message?: string } | null }
-    if (!answer.ok) throw new Error(value?.message)
-    return value
-  }
-  for (let n = 0; n < 100; n++) {
-    const ready = await fetch(`http://127.0.0.1:${port}/status`).then(
-      r => r.ok,
-      () => false,
-    )
-    if (ready) break
-    await new Promise(done => setTimeout(done, 100))
-  }
-  const session = await order('/session', { capabilities: {} })
-  await order(`/session/${session!.sessionId}/url`, { url })
-  return end
-}
-
 const folder = mkdtempSync(join(tmpdir(), 'open-tide-engines-'))
-const ENGINES: Record<string, () => (() => void) | Promise<() => void>> = {
-  Chromium: () =>
-    begin(process.env.CHROMIUM || 'chromium', [
-      '--headless',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      `--user-data-dir=${join(folder, 'chromium')}`,
-      '--remote-debugging-port=0',
-      url,
-    ]),
-  Firefox: () => begin('firefox-esr', ['--headless', '--no-remote', '--profile', folder, url]),
-  WebKit: webkit,
-}
-
 let wrong = 0
 const count = expected.reduce((sum, [, bits]) => sum + bits.split(' ').length, 0)
 console.log(`${names.length} pieces and ${work.formulas.length} formulas: ${count} values`)
-for (const [name, open] of Object.entries(ENGINES)) {
+for (const [name, open] of Object.entries(browsersIn(folder))) {
   const began = Date.now()
   const answer = new Promise<Answer>(done => {
     answered = done
     setTimeout(() => done({ engine: name, failed: 'no answer' }), PATIENCE).unref()
   })
-  let end: () => void = () => undefined
+  let end: Ends = () => undefined
   try {
-    end = await open()
+    end = await open(url, says => answered({ engine: name, failed: says }))
     const { engine, bits, failed } = await answer
     if (!bits) throw new Error(failed)
     if (bits.length !== expected.length) throw new Error(`${bits.length} rows instead of ${expected.length}`)
@@ -146,5 +99,6 @@ for (const [name, open] of Object.entries(ENGINES)) {
   }
 }
 server.close()
+wrong += await used(browsersIn(folder))
 rmSync(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 })
 process.exit(wrong > 0 ? 1 : 0)

@@ -35,7 +35,7 @@ export function setGrid(piece: Piece, grid: number): Operation {
 }
 
 /** What is ruled over the stage, and what it is called. */
-export const RULED = { guides: 'Guides: middle, safe margins, own', rulers: 'Rulers', grid: 'Grid' } as const
+export const RULED = { guides: 'Guides and safe margins', rulers: 'Rulers', grid: 'Grid' } as const
 export type Ruled = keyof typeof RULED
 /** How wide a grid is that is switched on, px. */
 const GRID = 40

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { propertyNamed } from '../piece/properties.ts'
-import { apply } from '../piece/operation.ts'
-import { inverse } from '../piece/operation.ts'
+import { apply, inverse } from '../piece/operation.ts'
 import { Builder } from './build.ts'
 import { setShared, sharedProperties, sharedValue } from './shared.ts'
 

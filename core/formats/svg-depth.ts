@@ -80,6 +80,10 @@ const tenth = (x: number) => String(Math.round(x * 10) / 10)
 const together = (faces: string, alpha: number): string =>
   faces === '' ? '' : `<g stroke-width="0.9" opacity="${short(alpha)}">${faces}</g>`
 
+/** Fields of water: side by side to the pixel, so that where it lets light through no seam is seen, lighter or darker. */
+const fields = (faces: string, alpha: number): string =>
+  faces === '' ? '' : `<g stroke-width="0" shape-rendering="crispEdges" opacity="${short(alpha)}">${faces}</g>`
+
 /** How bright a face is: light stays where it is while one looks round, and falls on the side that is seen. */
 export function brightness(points: readonly Point[], eye: Eye): number {
   const [a, b, c] = points.map(([x, y, z]) => at(eye.turned ?? ONSTAGE, x, y, z)) as [Point, Point, Point]
@@ -225,11 +229,11 @@ export function waterOf(scene: Scene, body: Body, i: number): Painted[] {
     let svg = ''
     for (let k = 0; k < FIELDS; k++)
       svg += face([spot(k, j), spot(k + 1, j), spot(k + 1, j + 1), spot(k, j + 1)], colour, eye, 1)
-    rows.push({ near: nearOf(eye, spot(FIELDS / 2, j + 0.5)), svg: together(svg, alpha) })
+    rows.push({ near: nearOf(eye, spot(FIELDS / 2, j + 0.5)), svg: fields(svg, alpha) })
   }
   const foot = (k: number): Point => at(m, (k / FIELDS - 0.5) * width, -height)
   let svg = ''
   for (let k = 0; k < FIELDS; k++) svg += face([foot(k), foot(k + 1), spot(k + 1, 0), spot(k, 0)], colour, eye, 1)
-  rows.push({ near: nearOf(eye, spot(FIELDS / 2, 0)), svg: together(svg, alpha) })
+  rows.push({ near: nearOf(eye, spot(FIELDS / 2, 0)), svg: fields(svg, alpha) })
   return rows
 }

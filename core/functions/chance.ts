@@ -50,7 +50,12 @@ import {
   valuesOf,
 } from './swing.ts'
 
-const SEED: Parameter = { name: 'seed', says: 'give the same number to get the same random values', kind: PLAIN, steady: true }
+const SEED: Parameter = {
+  name: 'seed',
+  says: 'give the same number to get the same random values',
+  kind: PLAIN,
+  steady: true,
+}
 
 const whole = (call: Call, name: string, fallback: number, low: number, high: number): number => {
   const c = call.args[name] && constantOf(call.args[name])
@@ -110,7 +115,14 @@ export const noise: Entry = {
     AMP,
     OFFSET,
     PHASE,
-    { name: 'octaves', says: 'how many finer layers of detail are added', kind: PLAIN, initial: 1, steady: true, positive: true },
+    {
+      name: 'octaves',
+      says: 'how many finer layers of detail are added',
+      kind: PLAIN,
+      initial: 1,
+      steady: true,
+      positive: true,
+    },
     { name: 'roughness', says: 'how strong each finer layer is', kind: PLAIN, initial: 0.5, steady: true },
     SEED,
     LOW,

@@ -2,6 +2,7 @@
  * What the language means, for people who use it: the page /manual and docs/formula.md both print it, and the
  * tables of functions, words, units, easings and properties beside it.
  */
+import type { Picture } from './pictures.ts'
 import { EASING_NAMES, FAMILIES } from '../signal/easing.ts'
 import { exampleFair } from './example-fair.ts'
 import { Program } from '../engine/program.ts'
@@ -14,6 +15,8 @@ export interface Section {
   readonly title: string
   readonly says: readonly string[]
   readonly examples?: readonly Example[]
+  /** A small piece that shows it on the stage. */
+  readonly picture?: Picture
 }
 export interface Example {
   readonly part: string

@@ -34,6 +34,7 @@ const LEADS: Readonly<Record<string, string>> = {
   'End the stretch here': 'out point, stretch end',
   'Solo the selected part, or show everything again': 'solo, isolate, isolation, hide others',
   'Set a keyframe here': 'keyframe, key, set keyframe, insert key',
+  'Poster frame': 'thumbnail, cover, poster',
   'Keep a take of the selected formula': 'take, snapshot, variant',
   'Copy the selected formula': 'copy formula, copy expression',
   Patterns: 'preset, template, library, pattern, recipe',
@@ -53,10 +54,10 @@ const LEADS: Readonly<Record<string, string>> = {
   'Desk: Scope': 'value graph, waveform, scope',
   'Desk: Part': 'inspector, properties, attributes',
   'Desk: Links': 'links, connections, constraint, parenting, dependency',
-  'Desk: Lap': 'loop, duration, cycle, lap, seamless loop',
+  'Loop: the Lap page': 'loop, duration, cycle, lap, seamless loop',
   'Desk: Piece': 'settings, document, composition, canvas',
   'Lap length': 'loop length, lap length, loop duration',
-  'Loop seam': 'seam, onion, first last frame',
+  'Seam at the loop point': 'seam, onion, first last frame',
   'Stage size': 'resolution, artboard, aspect ratio, 1080p, dimensions, hd',
   'Frame rate': 'fps, frame rate, frames per second',
   Background: 'background, backdrop, stage color',
@@ -151,4 +152,13 @@ describe('the search', () => {
     ]).toEqual([0, 1, 3])
     expect(slips('a', 'abcdef', 2)).toBe(3)
   })
+})
+
+describe('what people ask first', () => {
+  it.each([
+    ['loop', 'Loop: the Lap page'],
+    ['easing', 'Easings'],
+    ['export', 'Export…'],
+    ['poster', 'Poster frame'],
+  ])('%s leads to %s', (asked, first) => expect(matching(asked, ALL, 1)[0]!.name).toBe(first))
 })

@@ -40,7 +40,8 @@ function fitOf(word: string, texts: readonly string[], slipping: boolean): numbe
   let best = 0
   const allowed = !slipping ? 0 : word.length >= TWO_SLIPS ? 2 : word.length >= ONE_SLIP ? 1 : 0
   for (const t of texts) {
-    if (t === word) return 10
+    // One and several are the same thing.
+    if (t === word || t === `${word}s`) return 10
     if (t.startsWith(word)) best = Math.max(best, 6)
     else if (word.length > 2 && t.includes(word)) best = Math.max(best, 3)
     else if (best < 2 && allowed > 0 && slips(word, t, allowed) <= allowed) best = 2

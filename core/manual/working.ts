@@ -15,7 +15,7 @@ export const WORKING: readonly Section[] = [
   {
     title: 'First steps: your pieces in the harbour',
     says: [
-      'Point at a card to see it move. Find pieces by a few letters, sort them by last change or title, and tick several to copy, delete or move them to a folder. *Import…*, or dropping files, reads piece files. Deleted pieces stay under *Recently deleted* for 30 days.',
+      'Point at a card to see it move. Find pieces by a few letters, sort them by last change or title, and tick several to copy, delete or move them to a folder. *Import…*, or dropping files, reads piece files. Deleted pieces stay under *Recently deleted* for 30 days. On the Piece page, *Use this moment* chooses the picture on the card.',
     ],
   },
   {
@@ -82,6 +82,7 @@ export const WORKING: readonly Section[] = [
   },
   {
     title: 'Links and copies: links and chains',
+    picture: 'chain',
     says: [
       'On the *Links* page, columns drive rows. Press where two cross to link them, or press *Link…* to link any two properties, with or without a formula. Press a pin to set the ratio, the offset and the delay. *Reverse link* swaps driver and follower, *Two-way* lets either one move the other, *Unlink* removes the link and keeps the rest of the formula. You can also drag an entry by its name onto a formula, where it is read by name, onto a row of the board, or onto a part on the stage, which then follows it.',
       '*Chain…* makes parts follow one another in the order you press them, each by a share of the one before and after a delay. Two dials tune the whole chain.',
@@ -90,17 +91,20 @@ export const WORKING: readonly Section[] = [
   },
   {
     title: 'Stage: select, move and size parts',
+    picture: 'pivot',
     says: [
       'Press a part on the stage and drag it. Shift keeps it straight, Alt drags off a duplicate. Parts snap to the stage, to other parts and to their pivots; hold Ctrl to turn snapping off. Drag a square of its frame to size it (Alt sizes from the middle, Shift keeps the proportions) and the knob above to rotate it (Shift in steps of 15°). Double-click a text to edit its words. Esc cancels a drag.',
-      'The pivot is the point a part rotates and scales around. Drag it, or choose a place for it on the Part page; the part stays where it is. A rotating part shows the circle it sweeps, so a misplaced pivot is easy to see. *path* shows the motion path through the coming lap, one dot per frame.',
+      'The pivot is the point a part rotates and scales around. Drag it, or choose a place for it on the Part page; the part stays where it is. A rotating part shows the circle it sweeps, so a misplaced pivot is easy to see. *motion path* under the stage shows the path through the coming lap, one dot per frame.',
       'Drag across the empty stage, or hold Shift, to select several parts. You can move, rotate, size, duplicate, align and distribute them together. Drag any child to move its selected group; press it without dragging to select the child. The mouse wheel zooms, sideways or with Shift it pans, and so does dragging with the middle button; *fit* shows everything. Arrow keys move the selection by one pixel (ten with Shift), or pan the view when nothing is selected. Enter goes into a group, Esc leaves it, Del deletes. Parts locked in the parts list can’t be selected on the stage.',
-      'Threads lead from the selected part to the parts its formulas read, and to the parts that read it; the dot marks the reader. On the Piece page, *Guides* shows the centre, safe margins and your own guides, *Rulers* adds rulers you can drag guides out of, and *Grid* draws a grid. Parts, guides and pen points snap to all of these; hold Ctrl to turn snapping off.',
+      'With *links* ticked under the stage, threads lead from the selected part to the parts its formulas read, and to the parts that read it; the dot marks the reader. On the Piece page, *Guides* shows the centre, safe margins and your own guides, *Rulers* adds rulers you can drag guides out of, and *Grid* draws a grid. Parts, guides and pen points snap to all of these; hold Ctrl to turn snapping off.',
       'Drop a gear beside another and it snaps to where their teeth meet, and engages from then on.',
+      'The Part page lists what moves first, under *Driven*, then everything else in sections that you can fold. Drag a number sideways, type it, or step it with the arrow keys (Shift for larger steps, Alt for smaller). Press a label to write a formula. With several parts selected, the page lists what they have in common: a number you set there applies to all of them.',
     ],
     examples: [on('Idler', 'rotation', 'engage(pinion)')],
   },
   {
     title: 'Stage: draw paths, poses and chains',
+    picture: 'poses',
     says: [
       'Choose *Path* and click on the stage: each click adds a point, dragging makes it smooth, and clicking the first point closes the path. Drag the points of a selected path to move them. Double-click the line to add a point, or a point to switch between smooth and corner. N selects the next point, S makes it smooth, Del deletes it. You can also type the points on the Part page.',
       'A path can have several poses: the same points in other places. The property `pose` goes from 0 to the last pose and back to the first; halfway between two poses the shape is half of each. `time * 0.5/s` steps through them forever.',
@@ -109,6 +113,7 @@ export const WORKING: readonly Section[] = [
   },
   {
     title: 'Stage: water, particles and traces',
+    picture: 'water',
     says: [
       'Waves are a body of water: seen from the side when flat, a surface in depth. `swell` is how high the waves may rise, `crest` how sharp they are, and `foam` how far down foam lies on steep slopes. A part at the basin’s position floats with `base + basin.height(x, z)`, measured from the basin’s pivot; `basin.foam(x, z)` is the foam there. Waves always loop in the lap. Driven by noise instead of wind, they are ripples that run in all directions, for any plane or cloth; their pace is how often they change per second.',
       'An emitter sends out particles along its own x axis at a steady rate, each for its lifetime. They start from a point, a line, a ring or an area as large as `birthSize`; in depth they spread around their direction. `particleEnd` and `particleFade` set their size and opacity at the end of their life. They only reverse when *can reverse* is on. Particles are dots, or take their *particle shape* from another part, which can be a hidden helper.',
@@ -122,11 +127,12 @@ export const WORKING: readonly Section[] = [
     says: [
       'Press *From files…* or drop files on the stage: SVG becomes parts; PNG, JPEG and WebP become pictures. Several pictures of the same size are stacked in place, in the order of their names. A picture is stored once, however many pieces use it.',
       'On the stage, Ctrl C copies the selection with its children, its formulas, and the dials, signals, clocks, cues and curves they read. Ctrl V pastes it, in another piece too. Names that already exist there are used.',
-      'Press *colour* on the Part page for three sliders; each shows every colour it can reach.',
+      'Press *colour* on the Part page for three sliders, each of which shows every colour it can reach, or type a colour as the web writes it: `#c98f2c`, `teal`.',
     ],
   },
   {
     title: 'Depth: parts in space',
+    picture: 'depth',
     says: [
       'On the Piece page, *In depth* views the piece through a camera at a distance you set. z points towards the viewer: nearer parts look larger and cover farther ones, whatever their order in the list. Parts in one plane are painted in order, as in a flat piece. To look around, drag with the right button or press Alt and an arrow key; *home* resets the view. Looking around doesn’t change the piece.',
       'Any filled shape can have a `thickness`: a front, a back and sides, lit from the upper left. `taper` makes the back smaller or larger. The transform order is extrude, scale, rotate, move; on the Part page you can move a step before another, so that a block scaled after it rotates is slanted.',
@@ -136,6 +142,7 @@ export const WORKING: readonly Section[] = [
   },
   {
     title: 'Depth: letters',
+    picture: 'letters',
     says: [
       'Add a text and let it show *one letter per copy*. Each letter stands where the font puts it, kerning included, and rotates around its own middle; moving the pivot moves it for all of them. Keep the lines as typed, or choose *one word per line*. When you change the words, every formula stays.',
       'Press Ctrl G to group the text; copies of the group *in layers* give it depth. Formulas read `index` for the letter, and `layer` or `depth` for how far back it is. Offset a loop per letter and per layer and waves run through the letters and back along them. Whole cycles per lap (`freq: 3/lap`) loop with any offsets.',
@@ -147,7 +154,7 @@ export const WORKING: readonly Section[] = [
     says: [
       'Press *Export* in the masthead, or on a card in the harbour, to make a film (WebM, MP4, GIF or numbered PNGs), a live page, a moving SVG or CSS keyframes, a 3D scene (glTF), numbers of every drive (CSV, JSON), the sound of one drive (WAV), a still, or a piece file with all its pictures. Whole laps are exported as frames 0 to N − 1, so that the last frame leads into the first; you can also export the marked stretch, or from one moment to another. Before you start, the dialog says what will come out, whether every drive loops, and what the format can’t hold. Films are written to disk while they are made and can be an hour long. Press *Download* when the file is ready.',
       'Frames are drawn by the stage’s own renderer at any size: a PNG matches the stage pixel for pixel. PNG, GIF and moving SVG can have a transparent background. Blur averages eight moments of the first half of each frame. Press *Cancel* at any time; nothing unfinished is kept. If you close the window during an export, you can restart it later.',
-      'A live page is one file that needs no server and runs forever, exactly. The dials you tick are shown under it. As a script module you can embed it in your own page, which can play it, seek and turn its dials.',
+      'A live page is one file that needs no server and runs forever, exactly. You choose what stands under it: nothing, a play button, or the play button and the dials you tick. A click on the stage plays and pauses. As a script module you can embed it in your own page, which can play it, seek and turn its dials.',
     ],
   },
   {

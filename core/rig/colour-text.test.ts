@@ -4,7 +4,8 @@ import { hexOf, oklchOf } from './colour-text.ts'
 
 describe('colours as text', () => {
   it('are read as the web writes them', () => {
-    for (const text of ['#1b7286', '1b7286', 'rgb(27 114 134)', ' #1B7286 ']) expect(hexOf(oklchOf(text)!)).toBe('#1b7286')
+    for (const text of ['#1b7286', '1b7286', 'rgb(27 114 134)', ' #1B7286 '])
+      expect(hexOf(oklchOf(text)!)).toBe('#1b7286')
     expect(hexOf(oklchOf('teal')!)).toBe('#008080')
     expect(oklchOf('oklch(70% 0.12 80)')).toEqual({ lightness: 70, chroma: 0.12, hue: 80 })
   })

@@ -113,7 +113,9 @@ test('the Part page: driven first, sections fold and stay folded, twenty rows at
   const shown = () =>
     page
       .locator('[data-part] [data-section] > div > *')
-      .evaluateAll(rows => rows.filter(r => r.clientHeight > 0 && r.getBoundingClientRect().bottom <= innerHeight).length)
+      .evaluateAll(
+        rows => rows.filter(r => r.clientHeight > 0 && r.getBoundingClientRect().bottom <= innerHeight).length,
+      )
   expect(await shown()).toBeGreaterThanOrEqual(20)
   const position = page.getByRole('button', { name: 'Position and rotation' })
   await position.click()

@@ -22,7 +22,7 @@ test('words of the trade lead to the control itself, also mistyped; what has non
 
   await find(page, 'fps', /^Frame rate/)
   await expect(desk.getByRole('combobox', { name: 'Frame rate' })).toBeFocused()
-  await find(page, 'duration of the loop', /^Lap length|^Desk: Lap/)
+  await find(page, 'duration of the loop', /^Lap length|^Loop: the Lap page/)
   await expect(desk.getByRole('tab', { name: 'Lap' })).toHaveAttribute('aria-selected', 'true')
   await find(page, 'backgroud')
   await expect(desk.getByRole('button', { name: 'Background, colour' })).toBeFocused()

@@ -27,7 +27,7 @@ test('A1: the middle of the stage and its safe margins are drawn when asked for'
   await openPiece(page, new Builder('Guides', 3).piece)
   await page.getByRole('tab', { name: 'Piece' }).click()
   expect(await inked(page)).toBe(0)
-  await page.getByLabel('Guides: middle, safe margins, own').check()
+  await page.getByLabel('Guides and safe margins').check()
   await expect.poll(() => inked(page)).toBeGreaterThan(500)
   // A cross in the middle, a frame nine tenths and one eight tenths as large.
   expect(await inked(page, -24, 24, -24, 24)).toBeGreaterThan(20)
@@ -66,7 +66,7 @@ test('guides are pulled out of the rulers, parts and the pen are drawn to them, 
   await expect(field(page, 'Vertical guide 1')).toHaveValue('−203')
   await pullTo({ x: lies.x + 90, y: lies.y + 9 }, 50, -151)
   await expect(field(page, 'Horizontal guide 1')).toHaveValue('−151')
-  await expect(page.getByLabel('Guides: middle, safe margins, own')).toBeChecked()
+  await expect(page.getByLabel('Guides and safe margins')).toBeChecked()
   // Let go on the ruler again, or given up with Esc, it leaves nothing behind, and the step before stays.
   await pullTo({ x: lies.x + 90, y: lies.y + 9 }, 50, 400)
   await expect(field(page, 'Horizontal guide 2')).toHaveCount(0)

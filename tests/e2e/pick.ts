@@ -10,7 +10,10 @@ export async function pick(
   const choices = control.page().locator('[role="listbox"]:popover-open [role="option"]')
   const one =
     typeof what === 'string'
-      ? choices.and(control.page().locator(`[data-value="${what}"]`))
+      ? choices
+          .and(control.page().locator(`[data-value="${what}"]`))
+          .or(control.page().getByRole('option', { name: what, exact: true }))
+          .first()
       : 'index' in what
         ? choices.nth(what.index)
         : choices.getByText(what.label, { exact: true })

@@ -136,7 +136,7 @@ test('Harbour: cards move when pointed at; found, ordered, put in folders, sever
   await bar.getByLabel('Folder').fill('North pier')
   await bar.getByRole('button', { name: 'Move here' }).click()
   await page.getByLabel('Find a piece').fill('')
-  await page.getByRole('button', { name: 'North pier' }).click()
+  await page.getByRole('radio', { name: 'North pier' }).click()
   await expect(cards).toHaveCount(2)
   await page.getByLabel('Choose Buoy 2').check()
   await page.getByLabel('Choose Buoy 10').check()

@@ -42,6 +42,7 @@ function curve(name: string): string {
           ><template v-else>{{ t.text }}</template></template
         >
       </p>
+      <ManualPicture v-if="s.picture" :of="s.picture" />
       <ManualCurve v-for="e in s.examples ?? []" :key="e.text" :example="e" />
     </section>
 

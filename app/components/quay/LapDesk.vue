@@ -113,9 +113,7 @@ function take(key: string, closing: Closing): void {
           unit="s"
           @typing="typed = $event"
           @set="setLap"
-        />
-        s</label
-      >
+      /></label>
       <label class="flex items-center gap-2" data-tip="When lap 0 starts, on a whole frame; exports start there"
         >Start
         <QuantityInput
@@ -124,9 +122,7 @@ function take(key: string, closing: Closing): void {
           :value="store.piece!.lap.start"
           unit="s"
           @set="tuning.lapStart($event)"
-        />
-        s</label
-      >
+      /></label>
       <TickField
         label="Keep lap position"
         data-tip="Changing the length moves the start so that the lap stays as far along as it is"
