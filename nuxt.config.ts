@@ -18,6 +18,12 @@ export default defineNuxtConfig({
       if (process.env.NODE_ENV === 'production')
         pages.splice(0, pages.length, ...pages.filter(p => p.path !== '/controls'))
     },
+    // While working on it, the server of pages asks for an entry of its own, though there is only the page's.
+    'vite:extendConfig': config => {
+      const input = config.build?.rollupOptions?.input
+      if (process.env.NODE_ENV !== 'production' && typeof input === 'object' && !Array.isArray(input))
+        input.server ??= input.entry!
+    },
     // Nothing is fetched before it is needed: the quay's chunks not while the harbour is looked at.
     'build:manifest': manifest => {
       for (const chunk of Object.values(manifest)) chunk.prefetch = false

@@ -22,9 +22,19 @@ export const anchorOf = (title: string): string => title.toLowerCase().replace(/
 
 const plain = (text: string): string => text.replaceAll(/[`*]/g, '')
 
-/** The headings of the manual's text: of the language, and of the tasks. */
-export const topics = (): Place[] =>
-  [...SECTIONS, ...WORKING].map(s => ({ anchor: anchorOf(s.title), title: s.title, says: plain(s.says[0]!) }))
+/** What stands in the manual as tables and pictures. */
+const TABLES: readonly (readonly [title: string, says: string])[] = [
+  ['Easings', 'All easings by their pictures.'],
+  ['Units', 'All units, and what they measure.'],
+  ['Words', 'All words of formulas that are no functions.'],
+  ['Properties', 'All properties with their units.'],
+]
+
+/** The headings of the manual's text: of the language, of the tasks, and of its tables. */
+export const topics = (): Place[] => [
+  ...[...SECTIONS, ...WORKING].map(s => ({ anchor: anchorOf(s.title), title: s.title, says: plain(s.says[0]!) })),
+  ...TABLES.map(([title, says]) => ({ anchor: anchorOf(title), title, says })),
+]
 
 interface Found extends Searched {
   readonly place: Place
