@@ -11,6 +11,17 @@ import { Appending, type Sink } from './sink.ts'
 /** Seconds from one whole frame of a film to the next. */
 export const KEY_EVERY = 2
 
+/** Some browsers draw on the page alone: that is said, since their stage shows that they can draw. */
+function rendererOn(canvas: OffscreenCanvas, pictures: Pictures): StageRenderer {
+  try {
+    return new StageRenderer(canvas, () => {}, pictures)
+  } catch {
+    throw new Error(
+      'This browser has no WebGL 2 for drawing in the background. Use another browser, or ./open-tide give at a prompt.',
+    )
+  }
+}
+
 /** Frames one by one, each drawn on a canvas. */
 export class Frames {
   readonly canvas: OffscreenCanvas
@@ -30,7 +41,7 @@ export class Frames {
     this.values = new Float64Array(this.program.size)
     const canvas = new OffscreenCanvas(width, height)
     this.known = this.pictures(() => this.come?.())
-    this.renderer = new StageRenderer(canvas, () => {}, this.known)
+    this.renderer = rendererOn(canvas, this.known)
     this.renderer.clear = wanted.seeThrough
     this.renderer.resize(width, height)
     // The card's own canvas is read at once; what is averaged or written is drawn on another.

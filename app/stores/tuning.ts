@@ -32,7 +32,7 @@ export function useTuning() {
     store.notice = {
       says: made.shift
         ? `${made.jumps ?? 'The value can’t be kept with this change.'} It jumps ${fromTo(store.program!, made.shift)}.`
-        : `${name} goes on from where it is: its formula was adjusted for that.`,
+        : `${name} continues from where it is: its formula was adjusted.`,
       act: changed
         ? { says: 'Apply without smoothing', do: () => exactly(key, text) }
         : { says: 'Undo', do: store.undo },

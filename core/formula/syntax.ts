@@ -10,7 +10,7 @@ const ELSEWHERE: readonly (readonly [RegExp, string])[] = [
   [/^&/, 'Both at once is written with the word and.'],
   [/^\|/, 'One or the other is written with the word or.'],
   [/^!/, 'The opposite is written with the word not.'],
-  [/^%/, 'What is left of a division is mod(x, by); % is a share and stands at its number.'],
+  [/^%/, 'For the remainder of a division, write mod(x, by). % means per cent and follows its number.'],
   [/^[{}]/, 'Round brackets are the only ones here.'],
   [/^["']/, 'A word stands without quotes.'],
 ]

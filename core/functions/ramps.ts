@@ -51,7 +51,7 @@ const TIMING = ['start', 'length', 'end'] as const
 export const ramp: Entry = {
   name: 'ramp',
   group: 'source',
-  says: 'Goes from one value to another over a length of time and then holds, begins again, or comes back.',
+  says: 'Goes from one value to another over a length of time and then holds, starts again, or comes back.',
   example: { part: 'Lantern', property: 'opacity', text: 'ramp(start: 1s, length: 3s, ease: cubicOut)' },
   takes: [
     { name: 'start', says: 'when it starts', kind: TIME, initial: 0, steady: true },

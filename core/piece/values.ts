@@ -52,7 +52,7 @@ export const limited = <T extends v.GenericSchema>(value: T, most: number, what:
 export const fields = <T extends v.ObjectEntries>(entries: T) =>
   v.strictObject(entries, issue =>
     issue.expected === 'never'
-      ? 'Open Tide knows no such field.'
+      ? 'Unknown field.'
       : issue.received === 'undefined'
         ? 'This is missing.'
         : 'This must be an object with its fields.',

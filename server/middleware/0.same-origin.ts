@@ -8,7 +8,7 @@ export default defineEventHandler(event => {
   const name = (bracketed ?? plain)?.toLowerCase()
   if (!name) {
     // An error would be told by its address, which has none that can be read.
-    const message = `The name of the server is not understood: ${host.slice(0, 80)}.`
+    const message = `Unknown server name: ${host.slice(0, 80)}.`
     setResponseStatus(event, 400)
     return send(event, JSON.stringify({ statusCode: 400, message }), 'application/json')
   }

@@ -135,7 +135,7 @@ test('a name that is none gets a sentence', async () => {
     socket.on('end', () => done(all))
   })
   expect(said).toMatch(/^HTTP\/1.1 400/)
-  expect(said).toContain('The name of the server is not understood: 127.0.0.1:80:4221.')
+  expect(said).toContain('Unknown server name: 127.0.0.1:80:4221.')
   const other = await new Promise<number>(done => {
     ask(`${server.url}/api/health`, { headers: { host: 'elsewhere.example' } }, r => done(r.statusCode!)).end()
   })

@@ -17,7 +17,7 @@ const problem = computed(() => {
   if (picked.value.length < 2) return 'Press at least two parts, in the order they follow one another.'
   const driven = picked.value.slice(1).filter(id => store.piece!.drives[`${id}.${property.value}`])
   if (driven.length > 0)
-    return `${driven.map(id => store.piece!.parts[id]!.name).join(', ')} has a formula there; it is replaced.`
+    return `${driven.map(id => store.piece!.parts[id]!.name).join(', ')} has a formula there, which will be replaced.`
   return Number.isFinite(share.value) && Number.isFinite(lag.value) && lag.value >= 0
     ? ''
     : 'Share and lag are numbers, the lag 0 or more.'

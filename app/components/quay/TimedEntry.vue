@@ -52,7 +52,7 @@ onBeforeUnmount(() => stop())
         v-if="collection === 'clocks'"
         class="link ml-auto flex items-center gap-1 text-[12px]"
         type="button"
-        data-tip="Restarts it now, at each press"
+        data-tip="Restarts it at this moment"
         @click="timing.restart(id)"
       >
         <RotateCcw :size="12" />restart

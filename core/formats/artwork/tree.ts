@@ -43,7 +43,7 @@ export function treeOf(text: string): Element {
     raw = parser.parse(bare) as Raw[]
   } catch (e) {
     if (e instanceof Unreadable) throw e
-    throw new Unreadable('This is no SVG that can be read.')
+    throw new Unreadable('This isn’t an SVG that Open Tide can read.')
   }
   let count = 0
   const read = (list: readonly Raw[], depth: number): Element[] => {
