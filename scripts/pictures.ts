@@ -131,7 +131,7 @@ await page.getByRole('article', { name: 'Letter thickness', exact: true }).locat
 await page.waitForTimeout(500)
 await take('ticket-arch')
 await page.getByRole('banner').getByRole('button', { name: 'Export', exact: true }).click()
-await page.waitForTimeout(700)
+await page.locator('[data-preview][data-state="there"]').waitFor()
 await take('give-out')
 await page.keyboard.press('Escape')
 await page.locator('body').press('p')

@@ -1,7 +1,5 @@
 /** The stage where there is no graphics card to be had: the moment as a drawing, some times a second. */
 import { sceneSvg } from '~~/core/formats/svg.ts'
-import type { Look } from '~~/core/rig/eye.ts'
-import type { Scene } from '~~/core/rig/scene.ts'
 import type { Snapshot } from '~/player/player.ts'
 import { ASSETS } from './pictures.ts'
 import { Staged } from './staged.ts'
@@ -11,8 +9,7 @@ import { FITTED, type View } from './view.ts'
 const BETWEEN = 120
 const REST = 3
 
-export class DrawnStage {
-  private readonly staged = new Staged()
+export class DrawnStage extends Staged {
   view: View = FITTED
   readonly full = false
   private waiting: ReturnType<typeof setTimeout> | undefined
@@ -22,24 +19,14 @@ export class DrawnStage {
   constructor(
     private readonly room: HTMLElement,
     private readonly again: () => void,
-  ) {}
+  ) {
+    super()
+  }
 
   resize(): void {}
 
-  current(): Scene | null {
-    return this.staged.scene
-  }
-
-  set only(ids: ReadonlySet<string> | null) {
-    this.staged.only = ids
-  }
-
-  set look(look: Look) {
-    this.staged.look = look
-  }
-
   draw(snapshot: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
-    const scene = this.staged.update(snapshot)
+    const scene = this.stage(snapshot)
     const now = performance.now()
     if (now < this.next) {
       this.waiting ??= setTimeout(() => {

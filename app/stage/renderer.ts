@@ -1,18 +1,15 @@
 /** Draws a piece, flat or in depth: its outlines lie on the graphics card, a table of its instances is sent a frame. */
 import { rgbOf } from '~~/core/rig/colour.ts'
-import type { Look } from '~~/core/rig/eye.ts'
 import { Plate } from '~~/core/rig/plate.ts'
-import type { Scene } from '~~/core/rig/scene.ts'
 import { Card, type Pictures } from './card.ts'
 import { pictureOf } from './pictures.ts'
 import { Staged } from './staged.ts'
 import { FITTED, type View } from './view.ts'
 import type { Snapshot } from '~/player/player.ts'
 
-export class StageRenderer {
+export class StageRenderer extends Staged {
   private readonly card: Card
   private readonly plate = new Plate()
-  private readonly staged = new Staged()
   /** The window of the stage that is seen. */
   view: View = FITTED
   /** Without its ground. */
@@ -29,6 +26,7 @@ export class StageRenderer {
     again: () => void,
     pictures: Pictures = hash => pictureOf(hash, again),
   ) {
+    super()
     this.card = new Card(canvas, again, pictures)
   }
 
@@ -44,25 +42,10 @@ export class StageRenderer {
     return this.plate.full
   }
 
-  /** The scene as it was last drawn. */
-  current(): Scene | null {
-    return this.staged.scene
-  }
-
-  /** Parts that are shown; null for all. */
-  set only(ids: ReadonlySet<string> | null) {
-    this.staged.only = ids
-  }
-
-  /** How one looks round a piece in depth. */
-  set look(look: Look) {
-    this.staged.look = look
-  }
-
   draw(snapshot: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
     if (this.width === 0) return
     const { stage } = snapshot.program.piece
-    const scene = this.staged.update(snapshot)
+    const scene = this.stage(snapshot)
     const pixel = stage.width / this.width / this.view.zoom
     this.plate.build(scene, pixel)
     const { lightness, chroma, hue } = stage.background

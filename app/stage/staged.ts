@@ -1,21 +1,24 @@
-/** The scene of what runs, kept from frame to frame: which parts of it are shown, and from where it is seen. */
+/** What shows the scene of what runs, kept from frame to frame: which parts of it are shown, and from where it is seen. */
 import { AHEAD, eyeOf, FLAT, type Eye, type Look } from '~~/core/rig/eye.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { Scene } from '~~/core/rig/scene.ts'
 import type { Snapshot } from '~/player/player.ts'
 
 export class Staged {
-  /** The scene as it was last updated. */
-  scene: Scene | null = null
+  private scene: Scene | null = null
   /** Parts that are shown; null for all. */
   only: ReadonlySet<string> | null = null
   /** How one looks round a piece in depth. */
   look: Look = AHEAD
+  /** The scene as it was last updated. */
+  current(): Scene | null {
+    return this.scene
+  }
   private eye: Eye = FLAT
   private looked: Look | null = null
   private seen: Piece['camera'] = null
 
-  update({ program, values, moment }: Pick<Snapshot, 'program' | 'values' | 'moment'>): Scene {
+  protected stage({ program, values, moment }: Pick<Snapshot, 'program' | 'values' | 'moment'>): Scene {
     if (!this.scene?.adopt(program)) this.scene = new Scene(program)
     const { scene } = this
     scene.only = this.only

@@ -79,13 +79,18 @@ function steepAverage(call: Call): Interval {
   return interval(-(high - low) / length, (high - low) / length)
 }
 
+/** Operations that adding up a whole period may take, one a moment and second: what takes more is said by its range alone. */
+const MOST = 20_000
+
 /** Over whole periods of what comes back an average stands still; else it lies within the value's bounds. */
 function averageBounds(call: Call): Interval {
   const x = call.args.x!
   const length = constantOf(call.args.over!) ?? ONE
-  const { every, gain, from } = x.facts().repeats
+  const { repeats, cost } = x.facts()
+  const { every, gain, from } = repeats
   const all = boundsElsewhere(call, 'x')
   if (!every || isZero(every) || !isZero(gain) || from) return all
+  if (cost.anew * toNumber(every) > MOST) return all
   if (over(length, every).d !== 1n || Cells.lengthFor(x) * 1000 < toNumber(every)) return all
   const mean =
     call.queue.settle(() => integralBetween({ ...x, integral: null }, call.frameRate, call.queue)(ZERO, every)) /

@@ -10,6 +10,8 @@ import { leapsOf } from './leaps.ts'
 import { reportOf, symmetriesOf } from './report.ts'
 
 const NEAR = 1e-6
+/** Operations that one value may take. */
+const MOST = 2000
 const moment = (seconds: Rational | number): Moment =>
   momentOfSeconds(typeof seconds === 'number' ? fromNumber(Number(seconds.toFixed(9))) : seconds, RATE)
 
@@ -17,6 +19,8 @@ const moment = (seconds: Rational | number): Moment =>
 function copies(text: string, count: number) {
   const f = fairOfCopies(text, count)
   fc.pre(!f.slot.problems.some(p => p.code === 'heavy'))
+  // Averages of averages of all copies take minutes to be held against every one.
+  fc.pre(f.slot.forms.every(form => form.facts().cost.anew < MOST))
   expect(f.slot.problems.filter(p => p.level === 'error').map(p => p.says)).toEqual([])
   expect(f.slot.forms).toHaveLength(count)
   const at = (copy: number, m: Moment) => f.program.queue.settle(() => f.slot.forms[copy]!.at(m))

@@ -10,7 +10,7 @@ const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
 const parts = computed(() => partsListed(store.piece!).map(({ id }) => ({ id, name: store.piece!.parts[id]!.name })))
 const property = ref('rotation')
-const picked = ref<string[]>([])
+const picked = ref<readonly string[]>([])
 const share = ref(80)
 const lag = ref(0.15)
 const problem = computed(() => {
@@ -24,9 +24,6 @@ const problem = computed(() => {
 })
 const can = computed(() => picked.value.length >= 2 && Number.isFinite(share.value) && lag.value >= 0)
 
-function toggle(id: string): void {
-  picked.value = picked.value.includes(id) ? picked.value.filter(p => p !== id) : [...picked.value, id]
-}
 function done(): void {
   if (!can.value) return
   store.act(chain(store.program!, property.value, picked.value, share.value / 100, lag.value))
@@ -50,24 +47,12 @@ function done(): void {
           label="Property of the chain"
           :of="plainChoices(PROPERTIES.filter(q => !q.on).map(p => p.name))"
       /></label>
-      <ul
-        class="max-h-[40vh] min-h-0 flex-1 overflow-y-auto border-y border-rule py-1"
-        aria-label="Parts of the chain, in the order you press them"
-      >
-        <li v-for="p in parts" :key="p.id">
-          <button
-            class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
-            :class="{ 'bg-band font-medium': picked.includes(p.id) }"
-            type="button"
-            :aria-pressed="picked.includes(p.id)"
-            @click="toggle(p.id)"
-          >
-            <span class="tabular w-5 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
-              p.name
-            }}
-          </button>
-        </li>
-      </ul>
+      <PickList
+        v-model="picked"
+        class="max-h-[40vh] min-h-0 flex-1"
+        label="Parts of the chain, in the order you press them"
+        :of="parts.map(p => ({ id: p.id, says: p.name }))"
+      />
       <div class="mt-3 flex gap-6">
         <label class="flex items-center gap-2"
           >Share

@@ -37,9 +37,6 @@ const says = computed(() =>
     text: givenText(store.piece!, props.drive, k, i + 1, giving.value),
   })),
 )
-function toggle(id: string): void {
-  picked.value = picked.value.includes(id) ? picked.value.filter(p => p !== id) : [...picked.value, id]
-}
 function done(): void {
   if (picked.value.length === 0) return
   store.act(give(store.piece!, props.drive, targets.value, giving.value))
@@ -78,24 +75,12 @@ function done(): void {
         />
         <button class="link" type="button" @click="picked = parts.map(p => p.id)">All</button>
       </div>
-      <ul
-        class="max-h-[36vh] min-h-[80px] flex-1 overflow-y-auto border-y border-rule py-1"
-        aria-label="Target parts, in the order you press them"
-      >
-        <li v-for="p in parts" :key="p.id">
-          <button
-            class="flex w-full items-center gap-2 rounded-sm px-2 py-[2px] text-left hover:bg-band"
-            :class="{ 'bg-band font-medium': picked.includes(p.id) }"
-            type="button"
-            :aria-pressed="picked.includes(p.id)"
-            @click="toggle(p.id)"
-          >
-            <span class="tabular w-6 text-brass">{{ picked.includes(p.id) ? picked.indexOf(p.id) + 1 : '' }}</span>{{
-              p.part.name
-            }}
-          </button>
-        </li>
-      </ul>
+      <PickList
+        v-model="picked"
+        class="max-h-[36vh] min-h-[80px] flex-1"
+        label="Target parts, in the order you press them"
+        :of="parts.map(p => ({ id: p.id, says: p.part.name }))"
+      />
       <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
         <ChoiceField
           label="each"

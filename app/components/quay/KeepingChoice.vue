@@ -20,10 +20,9 @@ const chosen = computed(() => CHOICES.find(c => c.is === store.keeping)!)
       :class="store.keeping === 'never' ? 'text-faded' : ''"
       data-tip="Changing a pace keeps every value where it is and changes only where it goes next"
     >
-      <Waves :size="15" :class="store.keeping === 'never' ? '' : 'text-kelp'" /><span class="sr-only xl:not-sr-only"
-        >Smooth tuning:</span
-      >
-      {{ chosen.says }}<ChevronDown :size="14" class="text-faded" />
+      <Waves :size="15" :class="store.keeping === 'never' ? '' : 'text-kelp'" /><span
+        ><span class="sr-only xl:not-sr-only">Smooth tuning: </span>{{ chosen.says }}</span
+      ><ChevronDown :size="14" class="text-faded" />
     </ListboxButton>
     <ListboxOptions class="panel absolute right-0 z-40 mt-1 w-72 py-1 focus:outline-none">
       <ListboxOption v-for="c in CHOICES" :key="c.is" v-slot="{ active, selected }" :value="c.is" as="template">

@@ -251,8 +251,6 @@ function drop(): void {
       <AddPart />
       <PartsList />
     </template>
-    <EmptyNote v-else>
-      What you add at the left stands on the stage, and everything about it can be set and driven here.
-    </EmptyNote>
+    <EmptyNote v-else> Add a part on the stage above: everything about it can be set and driven here. </EmptyNote>
   </div>
 </template>
