@@ -13,7 +13,8 @@ function three() {
     b.part('Ball', { type: 'ellipse' }, {}, { x: 20 }),
     b.part('Trail', { type: 'group' }, {}, { x: 10 }),
   ]
-  b.drive(ids[1]!, 'x', 'base + sine(every: 2s, amp: 9px)')
+  b.drive(ids[1]!, 'x', 'sine(every: 2s, amp: 9px)')
+  b.drive(ids[2]!, 'x', 'base + sine(every: 2s, amp: 9px)')
   return { piece: b.piece, ids }
 }
 
@@ -30,10 +31,10 @@ describe('several parts at once', () => {
   })
   it('show a value where it is the same, and say how many are driven', () => {
     const { piece, ids } = three()
-    expect(sharedValue(piece, ids, x)).toEqual({ value: null, driven: 1 })
-    expect(sharedValue(piece, [ids[0]!, ids[2]!], x)).toEqual({ value: 10, driven: 0 })
+    expect(sharedValue(piece, ids, x)).toEqual({ value: null, driven: 2 })
+    expect(sharedValue(piece, [ids[0]!, ids[2]!], x)).toEqual({ value: 10, driven: 1 })
   })
-  it('are set in one step that can be undone; what follows its formula is named', () => {
+  it('are set in one step that can be undone; those are named on which it does not show', () => {
     const { piece, ids } = three()
     const { op, left } = setShared(piece, ids, x, 77)
     const after = apply(piece, op)

@@ -2,6 +2,7 @@
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { operation, type Operation } from '../piece/operation.ts'
+import { hidesHand } from './sources.ts'
 import { setByHand } from './spelling.ts'
 
 const parted = (piece: Piece, ids: readonly string[]) => ids.filter(id => piece.parts[id])
@@ -30,10 +31,16 @@ export function sharedValue(
 
 const moves = (piece: Piece, id: string, property: Property): boolean => {
   const key = propertyKey(id, property.name)
-  return piece.drives[key] !== undefined || piece.bases[key]?.keys !== undefined
+  return piece.drives[key]?.off === false || piece.bases[key]?.keys !== undefined
 }
 
-/** Sets it for all; `left` names those that go on showing their formula or keyframes. */
+/** Whether what is set shows nowhere. */
+function hides(piece: Piece, id: string, property: Property): boolean {
+  const key = propertyKey(id, property.name)
+  return piece.bases[key]?.keys !== undefined || hidesHand(piece.drives[key])
+}
+
+/** Sets it for all; `left` names those whose formula does not read the set value, or that have keyframes. */
 export function setShared(
   piece: Piece,
   ids: readonly string[],
@@ -46,6 +53,6 @@ export function setShared(
       `set ${property.name} of ${all.length} parts`,
       ...all.flatMap(id => setByHand(piece, id, property.name, value).puts),
     ),
-    left: all.filter(id => moves(piece, id, property)).map(id => piece.parts[id]!.name),
+    left: all.filter(id => hides(piece, id, property)).map(id => piece.parts[id]!.name),
   }
 }

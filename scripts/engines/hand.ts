@@ -1,13 +1,13 @@
 /** What is done in an open piece by whatever browser it runs in, and what came of it: sent to `/done` when it is over. */
 
-interface Used {
+export interface Used {
   readonly engine: string
   readonly steps: [what: string, came: string][]
   readonly failed?: string
 }
 declare global {
   interface Window {
-    openTide: { now: () => number }
+    openTide: { values: (key: string, seconds: number) => number[]; now: () => number }
   }
 }
 

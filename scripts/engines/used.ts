@@ -4,12 +4,9 @@ import type { AddressInfo } from 'node:net'
 import { build } from 'esbuild'
 import { clear, dataFolder, start, stop } from '../../tests/e2e/server.ts'
 import type { Ends, Opens } from './browsers.ts'
+import type { Used } from './hand.ts'
 
-interface Report {
-  readonly engine: string
-  readonly steps?: readonly (readonly [what: string, came: string])[]
-  readonly failed?: string
-}
+type Report = Omit<Used, 'steps'> & Partial<Pick<Used, 'steps'>>
 /** Milliseconds that an engine may take for all of it. */
 const PATIENCE = 8 * 60_000
 

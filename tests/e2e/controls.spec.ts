@@ -117,6 +117,9 @@ test('the Part page: driven first, sections fold and stay folded, twenty rows at
         rows => rows.filter(r => r.clientHeight > 0 && r.getBoundingClientRect().bottom <= innerHeight).length,
       )
   expect(await shown()).toBeGreaterThanOrEqual(20)
+  // Those that are wanted most are among them.
+  for (const name of ['x', 'rotation', 'scale', 'opacity', 'width', 'height'])
+    await expect(field(page, name)).toBeInViewport({ ratio: 1 })
   const position = page.getByRole('button', { name: 'Position and rotation' })
   await position.click()
   await expect(field(page, 'x')).toBeHidden()
@@ -124,9 +127,17 @@ test('the Part page: driven first, sections fold and stay folded, twenty rows at
   await page.getByRole('button', { name: 'Post', exact: true }).first().click()
   await page.getByRole('tab', { name: 'Part' }).click()
   await expect(position).toHaveAttribute('aria-expanded', 'false')
-  // The search unfolds what it goes to.
   await position.click()
   await expect(field(page, 'x')).toBeVisible()
+  // The search unfolds what it goes to.
+  const pivot = page.getByRole('button', { name: 'Pivot', exact: true })
+  await pivot.click()
+  await expect(pivot).toHaveAttribute('aria-expanded', 'false')
+  await page.getByRole('button', { name: /Find anything/ }).click()
+  await page.getByRole('combobox', { name: 'Find a part, property or command' }).fill('anchor point')
+  await page.keyboard.press('Enter')
+  await expect(pivot).toHaveAttribute('aria-expanded', 'true')
+  await expect(page.getByRole('button', { name: /^Pivot at the/ }).first()).toBeFocused()
   await accessible(page, 'the Part page')
 })
 
@@ -147,7 +158,9 @@ test('what several parts have is set for all of them, in one step', async ({ pag
   await put(page, 'y', 60)
   await expect(shared.getByText('1 driven')).toBeVisible()
   await put(page, 'rotation', 45)
-  await expect(page.getByRole('status').filter({ hasText: 'Right: rotation follows a formula' })).toBeVisible()
+  await expect(
+    page.getByRole('status').filter({ hasText: 'Right: rotation follows a formula that does not read' }),
+  ).toBeVisible()
   await page.keyboard.press('ControlOrMeta+z')
   await expect.poll(() => number(page, 'rotation')).toBe(0)
   expect(await number(page, 'y')).toBe(60)
@@ -241,8 +254,12 @@ test('the export dialog shows the first and the last frame, about how large it g
   await expect(dialog(page)).toHaveCount(0)
   await expect(await entry(page, 'Boat x')).toBeInViewport()
   await give(page)
-  await kind(page, /^Piece/)
-  await expect(preview).toContainText('')
+  // Numbers and whole pieces are no pictures.
+  for (const of of [/^Numbers/, /^Piece/]) {
+    await kind(page, of)
+    await expect(preview).toHaveAttribute('data-state', 'none')
+    await expect(preview).toBeHidden()
+  }
 })
 
 test('without a graphics card the stage is a drawing that moves, and parts are still taken by the hand', async ({

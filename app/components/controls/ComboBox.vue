@@ -28,7 +28,7 @@ const found = computed(() => {
   if (words.value.trim() === '') return props.of.slice(0, MOST)
   return matching(
     words.value,
-    props.of.map(c => ({ ...c, name: c.says, kind: c.group ?? '' })),
+    props.of.map(c => ({ ...c, name: c.says })),
     MOST,
   )
 })

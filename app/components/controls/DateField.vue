@@ -110,12 +110,6 @@ function choose(iso: string, close: () => void): void {
         </div>
       </PopoverPanel>
     </Popover>
-    <span
-      v-if="wrong"
-      v-float="{ by: root }"
-      class="w-[220px] rounded-sm border border-coral bg-sheet px-2 py-1 text-[12px] leading-4 text-coral"
-      role="alert"
-      >{{ wrong }}</span
-    >
+    <FieldWrong v-if="wrong" :by="root" :says="wrong" />
   </span>
 </template>

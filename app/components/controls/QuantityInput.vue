@@ -9,7 +9,6 @@ import { ONE, rational } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { placesOf, pullSideways } from '~/editor/sideways.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { vFloat } from './floating.ts'
 
 const props = withDefaults(
   defineProps<{
@@ -176,16 +175,10 @@ watch(wrong, (says, _, onCleanup) => {
       @keydown.down="step(-1, $event)"
     />
     <span v-if="unitText" class="ml-[3px] shrink-0 text-faded" aria-hidden="true">{{ unitText }}</span>
-    <span
-      v-if="wrong"
-      :id="id"
-      v-float="{ by: field, at: 'bottom-end' }"
-      class="w-[260px] rounded-sm border border-coral bg-sheet px-2 py-1 text-left font-sans text-[12px] leading-4 whitespace-normal text-coral"
-      role="alert"
-      >{{ wrong
-      }}<button v-if="widens && beyond !== null" class="link ml-1" type="button" @click="widen">
+    <FieldWrong v-if="wrong" :id="id" :by="field" :says="wrong"
+      ><button v-if="widens && beyond !== null" class="link ml-1" type="button" @click="widen">
         Widen range
-      </button></span
+      </button></FieldWrong
     >
   </span>
 </template>

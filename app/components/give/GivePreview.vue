@@ -13,6 +13,8 @@ const REST = 350
 const [first, last] = [useTemplateRef('first'), useTemplateRef('last')]
 const bytes = ref<number | null>(null)
 const state = ref<'trying' | 'there' | 'none'>('trying')
+/** Numbers and whole pieces are no pictures. */
+const pictured = computed(() => !['Numbers', 'Piece'].includes(formatOf(props.wanted.as).kind))
 const moving = computed(() => formatOf(props.wanted.as).timeless !== true)
 let worker: Worker | null = null
 let timer: ReturnType<typeof setTimeout> | undefined
@@ -33,7 +35,7 @@ function begin(): void {
   stop()
   state.value = 'trying'
   bytes.value = null
-  if (props.busy || props.plan.problem !== null) return void (state.value = 'none')
+  if (props.busy || !pictured.value || props.plan.problem !== null) return void (state.value = 'none')
   worker = new Worker(new URL('../../give/give.worker.ts', import.meta.url), { type: 'module' })
   worker.onmessage = ({ data }: MessageEvent<Told>) => {
     if (data.is === 'tried') {
@@ -49,12 +51,12 @@ function begin(): void {
   worker.postMessage({ piece, wanted, assets: ASSETS, trial: true } satisfies Tried)
 }
 watch(
-  () => [props.wanted, props.busy, props.piece],
+  [() => JSON.stringify(props.wanted), () => props.busy, () => props.piece],
   () => {
     stop()
     timer = setTimeout(begin, REST)
   },
-  { deep: true, immediate: true },
+  { immediate: true },
 )
 onBeforeUnmount(stop)
 </script>

@@ -59,8 +59,8 @@ const groups = computed(() =>
       of: g === 'fill' || g === 'gradient' || g === 'stroke' ? g : null,
       properties: properties.value.filter(p => headOf(p) === g && !moving.value.includes(p)),
     }))
-    .filter(g => g.of !== null || g.properties.length > 0)
-    .filter(g => g.of === null || properties.value.some(p => p.group === g.of)),
+    // A colour stands under its heading also where all of it is driven.
+    .filter(g => g.properties.length > 0 || (g.of !== null && properties.value.some(p => p.group === g.of))),
 )
 
 const keyed = useKeyed(
@@ -170,7 +170,7 @@ function drop(): void {
       </button>
       <button class="button button-plain text-coral" type="button" @click="drop"><Trash2 :size="14" />Delete</button>
     </div>
-    <div class="compact columns-[208px] gap-x-6">
+    <SectionLanes>
       <FoldSection v-if="moving.length > 0" page="part" title="Driven">
         <PropertyField
           v-for="p in moving"
@@ -179,8 +179,8 @@ function drop(): void {
           :property="p"
           :value="value(p)"
           whole
-          @set="set(p, $event)"
-          @drive="drive(p)"
+          @set="set"
+          @drive="drive"
         />
       </FoldSection>
       <FoldSection v-for="g in groups" :key="g.title" page="part" :title="g.title">
@@ -191,8 +191,8 @@ function drop(): void {
           :key="p.name"
           :property="p"
           :value="value(p)"
-          @set="set(p, $event)"
-          @drive="drive(p)"
+          @set="set"
+          @drive="drive"
         />
         <ChoiceField
           v-if="g.of === 'gradient'"
@@ -243,7 +243,7 @@ function drop(): void {
       </FoldSection>
       <FoldSection page="part" title="Copies"><CopiesFields :id="id" /></FoldSection>
       <FoldSection page="part" title="Span"><SpanFields :id="id" /></FoldSection>
-    </div>
+    </SectionLanes>
   </div>
   <div v-else class="min-h-0 flex-1 overflow-y-auto px-4 py-4">
     <template v-if="Object.keys(store.piece!.parts).length > 0">

@@ -68,106 +68,108 @@ function ground({ lightness, ...rest }: Partial<Oklch>): void {
 </script>
 
 <template>
-  <div class="compact whole-sections min-h-0 flex-1 columns-[216px] gap-x-6 overflow-y-auto px-4 py-2" data-piece>
-    <FoldSection page="piece" title="Stage">
-      <ChoiceField label="Size" name="Size of the stage" :value="size" :choices="sizes" @choose="setSize" />
-      <NumberField
-        label="Width"
-        :value="piece.stage.width"
-        unit="px"
-        :low="16"
-        :high="8192"
-        whole
-        @set="store.act(setStage(piece, { width: $event }))"
-      />
-      <NumberField
-        label="Height"
-        :value="piece.stage.height"
-        unit="px"
-        :low="16"
-        :high="8192"
-        whole
-        @set="store.act(setStage(piece, { height: $event }))"
-      />
-      <ColourPicker
-        name="Background"
-        label="Background"
-        :value="{
-          lightness: piece.stage.background.lightness * 100,
-          chroma: piece.stage.background.chroma,
-          hue: piece.stage.background.hue,
-        }"
-        @set="ground"
-        @take="store.beginGesture()"
-        @release="store.endGesture()"
-      />
-    </FoldSection>
-    <GuideFields />
-    <FoldSection page="piece" title="Card">
-      <NumberField
-        label="Poster frame"
-        data-tip="The moment shown on the piece’s card in the Harbour"
-        :value="toNumber(posterOf(piece))"
-        unit="s"
-        :stride="0.1"
-        @set="store.act(setStage(piece, { poster: $event }))"
-      />
-      <button class="button my-1 self-start" type="button" @click="poster">Use this moment</button>
-    </FoldSection>
-    <FoldSection page="piece" title="Frames">
-      <ChoiceField label="Frame rate" :value="String(rate)" :choices="rates" @choose="setRate(Number($event))" />
-      <NumberField label="Custom frame rate" :value="rate" :low="0.001" :high="1000" @set="setRate" />
-      <p class="tabular text-[12px] text-faded" data-frames>A lap has {{ frames }} frames, 0 … {{ frames - 1 }}.</p>
-    </FoldSection>
-    <FoldSection page="piece" title="Camera and seed">
-      <TickField
-        label="In depth"
-        :value="piece.camera !== null"
-        @set="store.act(setEye(piece, $event ? 1200 : null))"
-      />
-      <NumberField
-        v-if="piece.camera"
-        label="Camera distance"
-        :value="piece.camera.distance"
-        unit="px"
-        :low="1"
-        @set="store.act(setEye(piece, $event))"
-      />
-      <ChoiceField
-        v-if="piece.camera"
-        label="lines"
-        name="Lines in depth"
-        :value="piece.camera.lines ?? 'space'"
-        :choices="{ space: 'grow as they come near', screen: 'as wide everywhere' }"
-        @choose="store.act(setEye(piece, piece.camera.distance, $event))"
-      />
-      <NumberField
-        label="Seed of new drives"
-        :value="piece.seed"
-        :low="0"
-        :high="4294967295"
-        whole
-        @set="store.act(setSeed($event))"
-      />
-    </FoldSection>
-    <FoldSection page="piece" title="Saved">
-      <button class="button my-1 self-start" type="button" @click="hand.dialog = 'versions'">Version history…</button>
-      <button
-        class="button mb-1 self-start"
-        type="button"
-        :disabled="gathered === 0"
-        @click="store.act(settleAll(piece))"
-      >
-        Reset tuning offsets
-      </button>
-      <p class="text-[12px] text-faded">
-        {{
-          gathered === 0
-            ? 'Nothing is offset by tuning.'
-            : `Tuning dials while playing has offset ${gathered} ${gathered === 1 ? 'pace' : 'paces'}.`
-        }}
-      </p>
-    </FoldSection>
-    <FrameCosts />
+  <div class="min-h-0 flex-1 overflow-y-auto px-4 py-2" data-piece>
+    <SectionLanes>
+      <FoldSection page="piece" title="Stage">
+        <ChoiceField label="Size" name="Size of the stage" :value="size" :choices="sizes" @choose="setSize" />
+        <NumberField
+          label="Width"
+          :value="piece.stage.width"
+          unit="px"
+          :low="16"
+          :high="8192"
+          whole
+          @set="store.act(setStage(piece, { width: $event }))"
+        />
+        <NumberField
+          label="Height"
+          :value="piece.stage.height"
+          unit="px"
+          :low="16"
+          :high="8192"
+          whole
+          @set="store.act(setStage(piece, { height: $event }))"
+        />
+        <ColourPicker
+          name="Background"
+          label="Background"
+          :value="{
+            lightness: piece.stage.background.lightness * 100,
+            chroma: piece.stage.background.chroma,
+            hue: piece.stage.background.hue,
+          }"
+          @set="ground"
+          @take="store.beginGesture()"
+          @release="store.endGesture()"
+        />
+      </FoldSection>
+      <GuideFields />
+      <FoldSection page="piece" title="Card">
+        <NumberField
+          label="Poster frame"
+          data-tip="The moment shown on the piece’s card in the Harbour"
+          :value="toNumber(posterOf(piece))"
+          unit="s"
+          :stride="0.1"
+          @set="store.act(setStage(piece, { poster: $event }))"
+        />
+        <button class="button my-1 self-start" type="button" @click="poster">Use this moment</button>
+      </FoldSection>
+      <FoldSection page="piece" title="Frames">
+        <ChoiceField label="Frame rate" :value="String(rate)" :choices="rates" @choose="setRate(Number($event))" />
+        <NumberField label="Custom frame rate" :value="rate" :low="0.001" :high="1000" @set="setRate" />
+        <p class="tabular text-[12px] text-faded" data-frames>A lap has {{ frames }} frames, 0 … {{ frames - 1 }}.</p>
+      </FoldSection>
+      <FoldSection page="piece" title="Camera and seed">
+        <TickField
+          label="In depth"
+          :value="piece.camera !== null"
+          @set="store.act(setEye(piece, $event ? 1200 : null))"
+        />
+        <NumberField
+          v-if="piece.camera"
+          label="Camera distance"
+          :value="piece.camera.distance"
+          unit="px"
+          :low="1"
+          @set="store.act(setEye(piece, $event))"
+        />
+        <ChoiceField
+          v-if="piece.camera"
+          label="lines"
+          name="Lines in depth"
+          :value="piece.camera.lines ?? 'space'"
+          :choices="{ space: 'grow as they come near', screen: 'as wide everywhere' }"
+          @choose="store.act(setEye(piece, piece.camera.distance, $event))"
+        />
+        <NumberField
+          label="Seed of new drives"
+          :value="piece.seed"
+          :low="0"
+          :high="4294967295"
+          whole
+          @set="store.act(setSeed($event))"
+        />
+      </FoldSection>
+      <FoldSection page="piece" title="Saved">
+        <button class="button my-1 self-start" type="button" @click="hand.dialog = 'versions'">Version history…</button>
+        <button
+          class="button mb-1 self-start"
+          type="button"
+          :disabled="gathered === 0"
+          @click="store.act(settleAll(piece))"
+        >
+          Reset tuning offsets
+        </button>
+        <p class="text-[12px] text-faded">
+          {{
+            gathered === 0
+              ? 'Nothing is offset by tuning.'
+              : `Tuning dials while playing has offset ${gathered} ${gathered === 1 ? 'pace' : 'paces'}.`
+          }}
+        </p>
+      </FoldSection>
+      <FrameCosts />
+    </SectionLanes>
   </div>
 </template>

@@ -13,7 +13,7 @@ const props = defineProps<{
   /** Under a heading that does not tell what it belongs to. */
   whole?: boolean
 }>()
-const emit = defineEmits<{ set: [value: number]; drive: [] }>()
+const emit = defineEmits<{ set: [property: Property, value: number]; drive: [property: Property] }>()
 const store = usePiece()
 const key = computed(() => propertyKey(props.id, props.property.name))
 const driven = computed(() => store.piece!.drives[key.value] !== undefined)
@@ -36,14 +36,14 @@ const label = computed(() => labelOf(props.property.name, props.whole))
     :stride="property.stride / 20"
     :low="property.range?.[0]"
     :high="property.range?.[1]"
-    @set="emit('set', $event)"
+    @set="emit('set', property, $event)"
   >
     <button
       class="flex min-w-0 flex-1 items-baseline gap-[5px] text-left hover:text-sea"
       :class="{ 'font-medium text-sea': driven }"
       type="button"
       :aria-label="driven ? `${property.name} has a formula, go to it` : `Write a formula for ${property.name}`"
-      @click.prevent="emit('drive')"
+      @click.prevent="emit('drive', property)"
     >
       <Waves v-if="driven" :size="12" class="shrink-0 self-center" aria-hidden="true" />
       <FieldLabel :label="label" :property="property.name" />
