@@ -116,7 +116,7 @@ test('the Part page: driven first, sections fold and stay folded, twenty rows at
       .evaluateAll(
         rows => rows.filter(r => r.clientHeight > 0 && r.getBoundingClientRect().bottom <= innerHeight).length,
       )
-  expect(await shown()).toBeGreaterThanOrEqual(20)
+  await expect.poll(shown).toBeGreaterThanOrEqual(20)
   // Those that are wanted most are among them.
   for (const name of ['x', 'rotation', 'scale', 'opacity', 'width', 'height'])
     await expect(field(page, name)).toBeInViewport({ ratio: 1 })

@@ -130,8 +130,8 @@ function drop(): void {
 
 <template>
   <SeveralParts v-if="hand.others.length > 0" />
-  <div v-else-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 py-2" data-part>
-    <div class="mb-1 flex flex-wrap items-center gap-x-2">
+  <div v-else-if="part" class="min-h-0 flex-1 overflow-y-auto px-4 pt-1 pb-2" data-part>
+    <div class="mb-px flex flex-wrap items-center gap-x-2">
       <input
         class="field w-44 font-semibold"
         :value="part.name"
