@@ -3,6 +3,7 @@ import { planOf } from '~~/core/formats/give/plan.ts'
 import type { Asked } from '~~/core/formats/give/written.ts'
 import { carriedPictures } from '~/running/carried.ts'
 import { drawn } from './drawing.ts'
+import { rasterized } from './rasterized.ts'
 
 /** @param parts where pieces of the file are sent to, with the place of each behind it */
 export async function give(
@@ -11,7 +12,12 @@ export async function give(
   tell: (done: number) => void,
   parts: string,
 ): Promise<void> {
-  await drawn(asked, planOf(asked.piece, asked.wanted), carriedPictures(addresses), tell, {
+  const lent = {
+    pictures: carriedPictures(addresses),
+    addresses: () => Promise.resolve(new Map(Object.entries(addresses))),
+    rasterize: rasterized,
+  }
+  await drawn(asked, planOf(asked.piece, asked.wanted), lent, tell, {
     async write(bytes, at) {
       const answer = await fetch(`${parts}${at}`, { method: 'POST', body: bytes })
       if (!answer.ok) throw new Error(await answer.text())

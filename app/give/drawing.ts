@@ -1,25 +1,18 @@
-/** Films, packed pictures and stills of a piece, each frame drawn by the stage's own renderer. */
+/** Films, packed pictures and stills of a piece, each frame painted one by one. */
 import { Program } from '~~/core/engine/program.ts'
 import { delayOf, momentOfFrame, type Plan } from '~~/core/formats/give/plan.ts'
 import type { Asked } from '~~/core/formats/give/written.ts'
 import { shownIn } from '~~/core/formats/piece-file/piece-file.ts'
-import type { Pictures } from '~/stage/card.ts'
-import { StageRenderer } from '~/stage/renderer.ts'
 import type { StreamTargetChunk } from 'mediabunny'
+import { painterFor, type Commission, type Page, type Painter } from './painter.ts'
 import { Appending, type Sink } from './sink.ts'
 
 /** Seconds from one whole frame of a film to the next. */
 export const KEY_EVERY = 2
 
-/** Some browsers draw on the page alone: that is said, since their stage shows that they can draw. */
-function rendererOn(canvas: OffscreenCanvas, pictures: Pictures): StageRenderer {
-  try {
-    return new StageRenderer(canvas, () => {}, pictures)
-  } catch {
-    throw new Error(
-      'This browser has no WebGL 2 for drawing in the background. Use another browser, or ./open-tide give at a prompt.',
-    )
-  }
+/** What drawing is lent: pictures by their hash, and the page. */
+export interface Lent extends Page {
+  readonly pictures: Commission['pictures']
 }
 
 /** Frames one by one, each drawn on a canvas. */
@@ -27,67 +20,61 @@ export class Frames {
   readonly canvas: OffscreenCanvas
   private readonly program: Program
   private readonly values: Float64Array
-  private readonly renderer: StageRenderer
+  private readonly painter: Painter
+  /** A canvas to draw on again; null where the painter's own is good as it is. */
   private readonly flat: OffscreenCanvasRenderingContext2D | null
 
   constructor(
     private readonly asked: Asked,
     readonly plan: Plan,
-    private readonly pictures: (again: () => void) => Pictures,
+    lent: Lent,
   ) {
     const { piece, wanted } = asked
     const { width, height } = plan
     this.program = new Program(piece)
     this.values = new Float64Array(this.program.size)
-    const canvas = new OffscreenCanvas(width, height)
-    this.known = this.pictures(() => this.come?.())
-    this.renderer = rendererOn(canvas, this.known)
-    this.renderer.clear = wanted.seeThrough
-    this.renderer.resize(width, height)
+    const shown = shownIn(piece)
+    this.painter = painterFor({ width, height, seeThrough: wanted.seeThrough, shown, pictures: lent.pictures }, lent)
     // The card's own canvas is read at once; what is averaged or written is drawn on another.
-    this.canvas = wanted.blur > 1 || wanted.as === 'gif' ? new OffscreenCanvas(width, height) : canvas
-    this.flat = this.canvas === canvas ? null : this.canvas.getContext('2d', { willReadFrequently: true })
-    this.drawn = canvas
+    const readBack = wanted.blur > 1 || wanted.as === 'gif'
+    const own = readBack ? null : this.painter.canvas
+    this.canvas = own ?? new OffscreenCanvas(width, height)
+    this.flat = own ? null : this.canvas.getContext('2d', { willReadFrequently: readBack })
   }
-  private readonly drawn: OffscreenCanvas
-
-  private readonly known: Pictures
-  private come: (() => void) | null = null
 
   /** Waits until all pictures of the piece are there, or known to be gone. */
-  async ready(): Promise<void> {
-    for (const hash of shownIn(this.asked.piece)) {
-      while (this.known(hash) === 'coming') await new Promise<void>(done => (this.come = done))
-    }
+  ready(): Promise<void> {
+    return this.painter.ready()
   }
 
-  draw(frame: number): void {
+  async draw(frame: number): Promise<void> {
     const { blur } = this.asked.wanted
-    if (!this.flat) return this.one(frame, 0, 1)
     const { width, height } = this.canvas
     const sum = blur > 1 ? new Float32Array(width * height * 4) : null
     for (let nth = 0; nth < blur; nth++) {
-      this.one(frame, nth, blur)
+      const picture = await this.picture(frame, nth, blur)
+      if (!this.flat) return
       this.flat.clearRect(0, 0, width, height)
-      this.flat.drawImage(this.drawn, 0, 0)
+      this.flat.drawImage(picture, 0, 0)
       if (!sum) continue
       const { data } = this.flat.getImageData(0, 0, width, height)
       for (let k = 0; k < sum.length; k++) sum[k]! += data[k]!
     }
-    if (!sum) return
+    if (!this.flat || !sum) return
     const mean = new ImageData(width, height)
     for (let k = 0; k < sum.length; k++) mean.data[k] = Math.round(sum[k]! / blur)
     this.flat.putImageData(mean, 0, 0)
   }
 
-  private one(frame: number, nth: number, of: number): void {
-    const { program, values, renderer } = this
+  private picture(frame: number, nth: number, of: number): ReturnType<Painter['picture']> {
+    const { program, values, painter } = this
     const moment = momentOfFrame(program.piece, this.plan, frame, nth, of)
     // Everything that a frame needs is worked out, however long it takes.
     program.queue.settle(() => {
       program.moment(moment, values)
-      renderer.draw({ program, values, moment })
+      painter.show({ program, values, moment })
     })
+    return painter.picture()
   }
 
   pixels(): Uint8ClampedArray {
@@ -96,7 +83,7 @@ export class Frames {
 }
 
 async function still(frames: Frames, k: number): Promise<Uint8Array<ArrayBuffer>> {
-  frames.draw(k)
+  await frames.draw(k)
   return new Uint8Array(await (await frames.canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())
 }
 
@@ -129,7 +116,7 @@ async function gif(frames: Frames, tell: (done: number) => void, sink: Sink): Pr
     encoder.stream.reset()
   }
   for (let k = 0; k < plan.frames; k++) {
-    frames.draw(k)
+    await frames.draw(k)
     const pixels = frames.pixels()
     const palette = quantize(pixels, 256, { format: 'rgba4444', oneBitAlpha: true })
     const indices = applyPalette(pixels, palette, 'rgba4444')
@@ -169,7 +156,7 @@ async function film(frames: Frames, as: 'webm' | 'mp4', tell: (done: number) => 
   output.addVideoTrack(source, { frameRate: rate })
   await output.start()
   for (let k = 0; k < plan.frames; k++) {
-    frames.draw(k)
+    await frames.draw(k)
     // The encoder works beside the drawing of the next ones; it is waited for when it is some frames behind.
     await source.add(k / rate, 1 / rate)
     tell(k + 1)
@@ -181,12 +168,12 @@ async function film(frames: Frames, as: 'webm' | 'mp4', tell: (done: number) => 
 export async function drawn(
   asked: Asked,
   plan: Plan,
-  pictures: (again: () => void) => Pictures,
+  lent: Lent,
   tell: (done: number) => void,
   sink: Sink,
 ): Promise<void> {
   const { as } = asked.wanted
-  const frames = new Frames(asked, plan, pictures)
+  const frames = new Frames(asked, plan, lent)
   await frames.ready()
   if (as === 'png') await sink.write(await still(frames, 0), 0)
   else if (as === 'zip') await packed(frames, tell, sink)

@@ -1,8 +1,10 @@
 /** What to export is made here, beside the page: drawn with the stage's own renderer, or written by the core alone. */
 import { formatOf } from '~~/core/formats/give/formats.ts'
 import { planOf } from '~~/core/formats/give/plan.ts'
-import { written, type Asked } from '~~/core/formats/give/written.ts'
+import { addressesOf, written, type Asked, type Bringing } from '~~/core/formats/give/written.ts'
 import { picturesFrom } from '~/stage/pictures.ts'
+import type { Lent } from './drawing.ts'
+import type { Rasterized } from './hired.ts'
 import { PrivateFile } from './private-file.ts'
 import { InMemory } from './sink.ts'
 import { trialOf, type Trial } from './trial.ts'
@@ -19,11 +21,39 @@ export interface Tried extends Omit<Ordered, 'name'> {
 }
 export type Told =
   | ({ readonly is: 'tried' } & Trial)
+  | { readonly is: 'svg'; readonly svg: string; readonly width: number; readonly height: number }
   | { readonly is: 'frame'; readonly done: number; readonly of: number }
   | { readonly is: 'made'; readonly file: Blob }
   | { readonly is: 'failed'; readonly says: string }
 
-addEventListener('message', ({ data }: MessageEvent<Ordered | Tried>) => {
+/** Who waits for the page. */
+let asking: PromiseWithResolvers<ImageBitmap> | null = null
+
+/** The page makes one picture after another. */
+function rasterize(svg: string, width: number, height: number): Promise<ImageBitmap> {
+  asking = Promise.withResolvers()
+  postMessage({ is: 'svg', svg, width, height } satisfies Told)
+  return asking.promise
+}
+
+const pictureFrom =
+  (assets: string): Bringing['picture'] =>
+  async hash => {
+    const answer = await fetch(`${assets}/${hash}`)
+    if (!answer.ok) return null
+    const bytes = new Uint8Array(await answer.arrayBuffer())
+    return { type: answer.headers.get('content-type') ?? '', bytes }
+  }
+
+const lentTo = ({ piece, assets }: Pick<Ordered, 'piece' | 'assets'>): Lent => ({
+  pictures: picturesFrom(assets),
+  addresses: () => addressesOf(piece, { picture: pictureFrom(assets) }),
+  rasterize,
+})
+
+addEventListener('message', ({ data }: MessageEvent<Ordered | Tried | Rasterized>) => {
+  if ('picture' in data) return asking?.resolve(data.picture)
+  if ('failed' in data) return asking?.reject(new Error(data.failed))
   if ('trial' in data) {
     void tried(data).then(
       trial => postMessage({ is: 'tried', ...trial } satisfies Told, { transfer: [trial.first, trial.last] }),
@@ -41,7 +71,7 @@ addEventListener('message', ({ data }: MessageEvent<Ordered | Tried>) => {
 async function tried(asked: Tried): Promise<Trial> {
   const plan = planOf(asked.piece, asked.wanted)
   if (plan.problem !== null) throw new Error(plan.problem)
-  return trialOf(asked, plan, picturesFrom(asked.assets))
+  return trialOf(asked, plan, lentTo(asked))
 }
 
 async function made(asked: Ordered): Promise<Blob> {
@@ -49,12 +79,7 @@ async function made(asked: Ordered): Promise<Blob> {
   if (plan.problem !== null) throw new Error(plan.problem)
   const tell = (done: number) => postMessage({ is: 'frame', done, of: plan.frames } satisfies Told)
   const file = await written(asked, plan, {
-    async picture(hash) {
-      const answer = await fetch(`${asked.assets}/${hash}`)
-      if (!answer.ok) return null
-      const bytes = new Uint8Array(await answer.arrayBuffer())
-      return { type: answer.headers.get('content-type') ?? '', bytes }
-    },
+    picture: pictureFrom(asked.assets),
     async runner() {
       const answer = await fetch('/runner.txt')
       if (!answer.ok) throw new Error('The server isn’t responding. Is Open Tide still running?')
@@ -70,6 +95,6 @@ async function made(asked: Ordered): Promise<Blob> {
   const { drawn } = await import('./drawing.ts')
   const onDisk = await PrivateFile.begun(asked.name)
   const inMemory = new InMemory()
-  await drawn(asked, plan, picturesFrom(asked.assets), tell, onDisk ?? inMemory)
+  await drawn(asked, plan, lentTo(asked), tell, onDisk ?? inMemory)
   return onDisk ? onDisk.done() : inMemory.file
 }

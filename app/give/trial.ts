@@ -3,8 +3,7 @@ import { formatOf } from '~~/core/formats/give/formats.ts'
 import type { Plan } from '~~/core/formats/give/plan.ts'
 import type { Asked } from '~~/core/formats/give/written.ts'
 import { over, rational, toNumber } from '~~/core/time/rational.ts'
-import type { Pictures } from '~/stage/card.ts'
-import { drawn, Frames, KEY_EVERY } from './drawing.ts'
+import { drawn, Frames, KEY_EVERY, type Lent } from './drawing.ts'
 
 /** Px across of the two frames. */
 const WIDE = 560
@@ -20,25 +19,25 @@ export interface Trial {
   readonly bytes: number | null
 }
 
-export async function trialOf(asked: Asked, plan: Plan, pictures: (again: () => void) => Pictures): Promise<Trial> {
+export async function trialOf(asked: Asked, plan: Plan, lent: Lent): Promise<Trial> {
   const width = Math.min(WIDE, plan.width)
   const small = { ...plan, width, height: Math.max(1, Math.round((width * plan.height) / plan.width)) }
-  const frames = new Frames({ ...asked, wanted: { ...asked.wanted, blur: 1, as: 'png' } }, small, pictures)
+  const frames = new Frames({ ...asked, wanted: { ...asked.wanted, blur: 1, as: 'png' } }, small, lent)
   await frames.ready()
-  const picture = (frame: number) => {
-    frames.draw(frame)
+  const picture = async (frame: number) => {
+    await frames.draw(frame)
     return createImageBitmap(frames.canvas)
   }
   const [first, last] = [await picture(0), await picture(plan.frames - 1)]
-  return { first, last, bytes: await bytesOf(asked, plan, pictures) }
+  return { first, last, bytes: await bytesOf(asked, plan, lent) }
 }
 
-async function bytesOf(asked: Asked, plan: Plan, pictures: (again: () => void) => Pictures): Promise<number | null> {
+async function bytesOf(asked: Asked, plan: Plan, lent: Lent): Promise<number | null> {
   const { as, blur } = asked.wanted
   if (!formatOf(as).drawn || plan.width * plan.height * blur > LARGEST) return null
   const made = async (of: Partial<Plan>): Promise<number> => {
     let bytes = 0
-    await drawn(asked, { ...plan, ...of }, pictures, () => {}, {
+    await drawn(asked, { ...plan, ...of }, lent, () => {}, {
       write: (part, at) => void (bytes = Math.max(bytes, at + part.length)),
     })
     return bytes

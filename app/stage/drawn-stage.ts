@@ -40,7 +40,7 @@ export class DrawnStage extends Staged {
     const { zoom, x, y } = this.view
     const addresses = new Map(Object.keys(piece.assets).map(hash => [hash, `${ASSETS}/${hash}`]))
     // The drawing is ours from end to end: numbers, colours and hashes, no words of the piece.
-    this.room.innerHTML = sceneSvg(scene, addresses, { x, y, width: width / zoom, height: height / zoom })
+    this.room.innerHTML = sceneSvg(scene, addresses, { window: { x, y, width: width / zoom, height: height / zoom } })
     const svg = this.room.firstElementChild!
     svg.setAttribute('width', '100%')
     svg.setAttribute('height', '100%')

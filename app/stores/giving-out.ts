@@ -7,7 +7,8 @@ import { defineStore } from 'pinia'
 import { formatOf } from '~~/core/formats/give/formats.ts'
 import type { Wanted } from '~~/core/formats/give/plan.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import type { Ordered, Told } from '~/give/give.worker.ts'
+import type { Ordered } from '~/give/give.worker.ts'
+import { hired } from '~/give/hired.ts'
 import { freshName, thrownAway } from '~/give/private-file.ts'
 import { ASSETS } from '~/stage/pictures.ts'
 import { tried } from './unsaved.ts'
@@ -47,26 +48,27 @@ export const useGivingOut = defineStore('giving-out', () => {
     void tried(() => set(noted, plain.wanted), undefined)
     const name = freshName()
     progress.value = { done: 0, of: 1, began: performance.now() }
-    worker = new Worker(new URL('../give/give.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<Told>) => {
-      if (data.is === 'frame') progress.value = { ...progress.value!, done: data.done, of: data.of }
-      else ended()
-      if (data.is === 'failed') {
-        wrong.value = `The export failed. ${data.says}`
-        void thrownAway(name)
-      }
-      if (data.is !== 'made') return
-      made = name
-      file.value = {
-        url: URL.createObjectURL(data.file),
-        name: named(plain.piece.title, wanted),
-        bytes: data.file.size,
-      }
-    }
-    worker.onerror = e => {
-      stop()
-      wrong.value = `The export failed: the browser gave up. ${e.message}`
-    }
+    worker = hired(
+      data => {
+        if (data.is === 'frame') progress.value = { ...progress.value!, done: data.done, of: data.of }
+        else ended()
+        if (data.is === 'failed') {
+          wrong.value = `The export failed. ${data.says}`
+          void thrownAway(name)
+        }
+        if (data.is !== 'made') return
+        made = name
+        file.value = {
+          url: URL.createObjectURL(data.file),
+          name: named(plain.piece.title, wanted),
+          bytes: data.file.size,
+        }
+      },
+      e => {
+        stop()
+        wrong.value = `The export failed: the browser gave up. ${e.message}`
+      },
+    )
     worker.postMessage({ ...plain, assets, name } satisfies Ordered)
     making = name
   }

@@ -70,7 +70,7 @@ interface Drawn {
   readonly scene: Scene
 }
 
-function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string, string>): string {
+function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string, string>, longest: number): string {
   const { stage } = scene.program.piece
   const m = body.worlds[i]!
   const id = `g-${body.id}-${i}`
@@ -90,7 +90,7 @@ function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string
   const outline = particleOutline(body.particle, pointsOfDot(of.size!))
   const [end, fade] = [body.get('particleEnd', i), body.get('particleFade', i)]
   let out = ''
-  for (let k = 0; k < places.length && out.length <= LARGEST; k += 2) {
+  for (let k = 0; k < places.length && out.length <= longest; k += 2) {
     const age = ages[k / 2]!
     const size = half * (1 + (end - 1) * age)
     const there = new Float64Array([size, 0, 0, places[k]!, 0, size, 0, places[k + 1]!, 0, 0, 1, heights[k / 2]!])
@@ -204,33 +204,49 @@ interface Window {
   readonly height: number
 }
 
+/** How a scene is drawn. */
+interface Drawing {
+  /** What is seen of the stage; all of it unless said. */
+  readonly window?: Window
+  /** Whether the stage's background is drawn; it is unless said. */
+  readonly ground?: boolean
+  /** Characters at most. */
+  readonly longest?: number
+}
+
 /**
  * The picture of a scene as it stands.
  * @param pictures addresses by hash
- * @param window of the stage that is seen; all of it unless said
  */
-export function sceneSvg(scene: Scene, pictures: ReadonlyMap<string, string>, window?: Window): string {
+export function sceneSvg(
+  scene: Scene,
+  pictures: ReadonlyMap<string, string>,
+  { window, ground = true, longest = LARGEST }: Drawing = {},
+): string {
   const { piece, queue } = scene.program
   const { width, height, background } = piece.stage
   const { x, y, width: wide, height: high } = window ?? { x: 0, y: 0, width, height }
   const box = `${x - wide / 2} ${-y - high / 2} ${wide} ${high}`
-  const ground = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
+  const colour = hex(rgbOf(background.lightness, background.chroma, background.hue / 360))
+  const under = ground
+    ? `<rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${colour}"/>`
+    : ''
   let bodies = ''
   queue.withinBudget(() => {
     const deep = inDepth(scene.eye)
     const painted: Painted[] = []
     let long = 0
     for (const { body, instance } of scene.paint) {
-      if (long > LARGEST) break
+      if (long > longest) break
       if (scene.only && !scene.only.has(body.id)) continue
       if (deep && body.waves && body.opacity[instance]! > 0) painted.push(...waterOf(scene, body, instance))
       else {
-        const svg = drawn(scene, body, instance, pictures)
+        const svg = drawn(scene, body, instance, pictures, longest)
         long += svg.length
         painted.push({ near: deep ? nearnessOf(scene, body, instance) : 0, svg })
       }
     }
     bodies = fromBehind(painted)
   })
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"><rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${ground}"/>${bodies}</svg>`
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}">${under}${bodies}</svg>`
 }

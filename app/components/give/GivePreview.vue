@@ -4,7 +4,8 @@ import { formatOf } from '~~/core/formats/give/formats.ts'
 import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { bytesText } from '~~/core/units/bytes.ts'
-import type { Told, Tried } from '~/give/give.worker.ts'
+import type { Tried } from '~/give/give.worker.ts'
+import { hired } from '~/give/hired.ts'
 import { ASSETS } from '~/stage/pictures.ts'
 
 const props = defineProps<{ piece: Piece; wanted: Wanted; plan: Plan; busy: boolean }>()
@@ -36,17 +37,18 @@ function begin(): void {
   state.value = 'trying'
   bytes.value = null
   if (props.busy || !pictured.value || props.plan.problem !== null) return void (state.value = 'none')
-  worker = new Worker(new URL('../../give/give.worker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = ({ data }: MessageEvent<Told>) => {
-    if (data.is === 'tried') {
-      put(first.value, data.first)
-      put(last.value, data.last)
-      bytes.value = data.bytes
-    }
-    state.value = data.is === 'tried' ? 'there' : 'none'
-    stop()
-  }
-  worker.onerror = () => (state.value = 'none')
+  worker = hired(
+    data => {
+      if (data.is === 'tried') {
+        put(first.value, data.first)
+        put(last.value, data.last)
+        bytes.value = data.bytes
+      }
+      state.value = data.is === 'tried' ? 'there' : 'none'
+      stop()
+    },
+    () => (state.value = 'none'),
+  )
   const { piece, wanted } = JSON.parse(JSON.stringify({ piece: props.piece, wanted: props.wanted })) as Tried
   worker.postMessage({ piece, wanted, assets: ASSETS, trial: true } satisfies Tried)
 }

@@ -28,7 +28,7 @@ const utf8 = (text: string): Bytes => strToU8(text) as Bytes
 
 type Pictures = Map<string, { type: string; bytes: Uint8Array }>
 
-async function brought(piece: Piece, { picture }: Bringing): Promise<Pictures> {
+async function brought(piece: Piece, { picture }: Pick<Bringing, 'picture'>): Promise<Pictures> {
   const { shownIn } = await import('../piece-file/piece-file.ts')
   const found: Pictures = new Map()
   for (const hash of shownIn(piece)) {
@@ -38,8 +38,11 @@ async function brought(piece: Piece, { picture }: Bringing): Promise<Pictures> {
   return found
 }
 
-const addresses = (pictures: Pictures): Map<string, string> =>
-  new Map([...pictures].map(([hash, p]) => [hash, `data:${p.type};base64,${base64(p.bytes)}`]))
+/** Addresses of a piece's pictures by their hash, which hold the pictures themselves. */
+export async function addressesOf(piece: Piece, bring: Pick<Bringing, 'picture'>): Promise<Map<string, string>> {
+  const pictures = await brought(piece, bring)
+  return new Map([...pictures].map(([hash, p]) => [hash, `data:${p.type};base64,${base64(p.bytes)}`]))
+}
 
 type Writing = (asked: Asked, plan: Plan, bring: Bringing) => Promise<Bytes>
 
@@ -54,7 +57,7 @@ const moving =
   (as: 'movingSvg' | 'keyframesPage'): Writing =>
   async ({ piece, wanted }, plan, bring) => {
     const print = (await import('../moving/printing.ts'))[as]
-    const pictures = addresses(await brought(piece, bring))
+    const pictures = await addressesOf(piece, bring)
     return utf8(print({ piece, pictures, seeThrough: wanted.seeThrough, ...plan }, bring.tell))
   }
 
@@ -62,7 +65,7 @@ const running =
   (as: 'pageOf' | 'moduleOf'): Writing =>
   async ({ piece, wanted: { lent, controls } }, _plan, bring) => {
     const print = (await import('../running/running.ts'))[as]
-    const pictures = addresses(await brought(piece, bring))
+    const pictures = await addressesOf(piece, bring)
     return utf8(await print(await bring.runner(), { piece, pictures, lent, controls }, bring.hash))
   }
 
@@ -85,7 +88,7 @@ const WRITING: Partial<Record<Given, Writing>> = {
   },
   async svg({ piece }, { from }, bring) {
     const { stillSvg } = await import('../svg.ts')
-    return utf8(stillSvg(piece, from, addresses(await brought(piece, bring))))
+    return utf8(stillSvg(piece, from, await addressesOf(piece, bring)))
   },
   async piece({ piece }, _plan, bring) {
     const { packPiece } = await import('../piece-file/piece-file.ts')
