@@ -1,5 +1,5 @@
 /** What to export: pictures, films, numbers; read by others, and compared with the stage. */
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -30,6 +30,23 @@ function moving(deep: boolean): Piece {
   return b.piece
 }
 const STAGE_WIDTH = 704
+
+/** What another reader makes of a film: codec, width, height, frames. */
+const probed = (file: string): string => {
+  const entries = 'stream=codec_name,width,height,nb_read_frames'
+  const asked = ['-v', 'error', '-count_frames', '-show_entries', entries, '-of', 'csv=p=0', file]
+  return execFileSync('ffprobe', asked).toString().trim()
+}
+/** The least likeness of all frames of a film with the numbered pictures of a folder: dB of signal to noise. */
+const likeness = (file: string, folder: string): number => {
+  const filter = '[0:v]fps=30,format=gbrp[a];[1:v]format=gbrp[b];[a][b]psnr'
+  const pictures = ['-framerate', '30', '-i', join(folder, 'frame-%05d.png')]
+  const { stderr } = spawnSync('ffmpeg', ['-i', file, ...pictures, '-lavfi', filter, '-f', 'null', '-'])
+  return Number(/min:([\d.]+|inf)/.exec(stderr.toString())?.[1]?.replace('inf', '99'))
+}
+const unpacked = (zip: Buffer, folder: string): void => {
+  for (const [name, bytes] of Object.entries(unzipSync(zip))) writeFileSync(join(folder, name), bytes)
+}
 
 for (const deep of [false, true])
   test(`K1: a still is the stage to the pixel, ${deep ? 'in depth' : 'flat'}, and numbered pictures are too`, async ({
@@ -70,7 +87,7 @@ test('K1: films are read by another reader: frames, size, pictures as on the sta
   const folder = mkdtempSync(join(tmpdir(), 'open-tide-given-'))
   try {
     await chip(page, 'As', 'PNGs')
-    for (const [name, bytes] of Object.entries(unzipSync(await given(page)))) writeFileSync(join(folder, name), bytes)
+    unpacked(await given(page), folder)
     for (const [as, name, codec] of [
       ['WebM', 'a.webm', 'vp9'],
       ['MP4', 'a.mp4', 'h264'],
@@ -80,41 +97,54 @@ test('K1: films are read by another reader: frames, size, pictures as on the sta
       await across(page, 640)
       const file = join(folder, name)
       writeFileSync(file, await given(page))
-      const entries = 'stream=codec_name,width,height,nb_read_frames'
-      const probe = execFileSync('ffprobe', [
-        '-v',
-        'error',
-        '-count_frames',
-        '-show_entries',
-        entries,
-        '-of',
-        'csv=p=0',
-        file,
-      ])
-      expect(probe.toString().trim()).toBe(`${codec},640,360,30`)
-      const filter = '[0:v]fps=30,format=gbrp[a];[1:v]format=gbrp[b];[a][b]psnr'
-      const args = [
-        '-i',
-        file,
-        '-framerate',
-        '30',
-        '-i',
-        join(folder, 'frame-%05d.png'),
-        '-lavfi',
-        filter,
-        '-f',
-        'null',
-        '-',
-      ]
-      const { stderr } = await import('node:child_process').then(c => c.spawnSync('ffmpeg', args))
-      const least = Number(/min:([\d.]+|inf)/.exec(stderr.toString())?.[1]?.replace('inf', '99'))
+      expect(probed(file)).toBe(`${codec},640,360,30`)
       // The least of all frames; a GIF keeps to 256 colours.
-      expect(least, as).toBeGreaterThan(as === 'GIF' ? 30 : 35)
+      expect(likeness(file, folder), as).toBeGreaterThan(as === 'GIF' ? 30 : 35)
     }
   } finally {
     rmSync(folder, { recursive: true })
   }
 })
+
+for (const deep of [false, true])
+  test(`K1: without a graphics card behind the page films are made all the same, ${deep ? 'in depth' : 'flat'}`, async ({
+    page,
+  }) => {
+    test.setTimeout(180_000)
+    await openPiece(page, moving(deep))
+    const folder = mkdtempSync(join(tmpdir(), 'open-tide-given-'))
+    try {
+      await give(page)
+      await chip(page, 'As', 'PNGs')
+      await across(page, 640)
+      unpacked(await given(page), folder)
+      // From here on the worker has no card.
+      await page.route('**/give.worker-*.js', async route => {
+        const answer = await route.fetch()
+        const none =
+          'OffscreenCanvas.prototype.getContext=(real=>function(kind,...rest){return kind==="webgl2"?null:real.call(this,kind,...rest)})(OffscreenCanvas.prototype.getContext);'
+        await route.fulfill({ response: answer, body: none + (await answer.text()) })
+      })
+      const drawings = page.evaluate(() => {
+        const real = URL.createObjectURL
+        return new Promise<string>(done => {
+          URL.createObjectURL = (it: Blob) => {
+            if (it.type.startsWith('image/svg')) done(it.type)
+            return real(it)
+          }
+        })
+      })
+      await chip(page, 'As', 'WebM')
+      await across(page, 640)
+      const file = join(folder, 'drawn.webm')
+      writeFileSync(file, await given(page))
+      expect(await drawings).toBe('image/svg+xml')
+      expect(probed(file)).toBe('vp9,640,360,30')
+      expect(likeness(file, folder)).toBeGreaterThan(30)
+    } finally {
+      rmSync(folder, { recursive: true })
+    }
+  })
 
 test('K2: numbers are the engine’s own; a blurred still differs from the sharp one; stopped, nothing is kept', async ({
   page,
