@@ -32,17 +32,17 @@ export async function bake(args: string[]): Promise<number> {
   const broken = [...program.slots.values()].find(s => s.problems.some(p => p.level === 'error'))
   if (broken) {
     console.error(
-      `${labelOf(program.piece, broken.key)}: ${broken.problems[0]!.says} Mend it first; open-tide check tells all.`,
+      `${labelOf(program.piece, broken.key)}: ${broken.problems[0]!.says} Fix it first; open-tide check lists every error.`,
     )
     return 1
   }
   if (o.out === undefined || !/\.(csv|json)$/i.test(o.out))
-    throw new WrongCall('--out needs the name of a file that ends in .csv or .json.')
-  if (o.to === undefined) throw new WrongCall('--to is missing: until when, such as 8s or 1lap.')
+    throw new WrongCall('--out needs a file name that ends in .csv or .json.')
+  if (o.to === undefined) throw new WrongCall('--to is missing. Give an end, such as 8s or 1lap.')
   const rate = o.fps === undefined ? program.measures.frameRate : positiveOf(o.fps, '--fps')
   const [from, to] = [timeOf(String(o.from), program.measures, '--from'), timeOf(o.to, program.measures, '--to')]
   const frames = Number(floor(times(minus(to, from), rate)))
-  if (frames < 1) throw new WrongCall(`From ${o.from} to ${o.to} there is no frame. --to must lie after --from.`)
+  if (frames < 1) throw new WrongCall(`From ${o.from} to ${o.to} there’s no frame. --to must be after --from.`)
   if (frames > MOST_FRAMES)
     throw new WrongCall(`That is ${frames} frames; at most ${MOST_FRAMES} fit in a file. Choose a shorter stretch.`)
 
@@ -51,7 +51,7 @@ export async function bake(args: string[]): Promise<number> {
   try {
     writeFileSync(o.out, text)
   } catch (e) {
-    throw new WrongCall(`${o.out} cannot be written: ${(e as Error).message}.`)
+    throw new WrongCall(`${o.out} can’t be written: ${(e as Error).message}.`)
   }
   console.error(`${frames} frames of ${columnsOf(program).length} values are in ${o.out}.`)
   return 0

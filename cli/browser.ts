@@ -65,7 +65,7 @@ export async function drawnInBrowser(
   const executablePath = process.env.CHROMIUM || PLACES.find(existsSync)
   if (!executablePath)
     throw new WrongCall(
-      'Films and pictures are drawn in Chromium, and there is none. Install it (on Debian: apt-get install chromium), or set CHROMIUM to its path. All other formats need none.',
+      'Films and pictures are drawn in Chromium, which wasn’t found. Install it (on Debian: apt-get install chromium), or set CHROMIUM to its path. The other formats don’t need it.',
     )
   const { chromium } = await import('@playwright/test')
   let failed: Error | null = null

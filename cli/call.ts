@@ -54,7 +54,7 @@ export function packedIn(path: string | undefined): Packed {
   try {
     bytes = readFileSync(path === '-' ? 0 : path)
   } catch {
-    throw new WrongCall(`${path} cannot be read. Is the name right?`)
+    throw new WrongCall(`${path} couldn’t be read. Is the name right?`)
   }
   if (bytes.subarray(0, 2).toString('latin1') === 'PK') {
     const read = unpackPiece(bytes, b => createHash('sha256').update(b).digest('hex').slice(0, 32))
@@ -66,7 +66,7 @@ export function packedIn(path: string | undefined): Packed {
   try {
     value = JSON.parse(text)
   } catch (e) {
-    throw new WrongCall(`${path} is no JSON: ${(e as Error).message}.`)
+    throw new WrongCall(`${path} isn’t valid JSON: ${(e as Error).message}.`)
   }
   const inner = typeof value === 'object' && value !== null && 'document' in value ? value.document : value
   const { piece, problem } = readPiece(inner)

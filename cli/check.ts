@@ -1,4 +1,4 @@
-/** `check`: what is known of every drive of a piece for all time, and what is wrong with it. */
+/** `check`: everything Open Tide knows about a piece’s drives for all time, and what is wrong with it. */
 import { labelOf } from '../core/formula/labels.ts'
 import { copyName } from '../core/engine/copy-name.ts'
 import { Program } from '../core/engine/program.ts'
@@ -26,7 +26,7 @@ Prints for every drive its kind, period, bounds, jumps, looping in the lap, prom
 every error.
   --touching   also which copies of a part overlap during the lap (takes some seconds)
 
-Exit code 0 when all is well, 1 when there is an error, 2 when the call is wrong.
+Exit code 0 when everything is fine, 1 when there is an error, 2 when the call is wrong.
 
   ./open-tide check demo/lantern-pier.json`
 
@@ -128,7 +128,7 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
     kind: kindName(property.kind),
     period: report.period,
     bounds: report.range,
-    jumps: found.more ? [...jumps, 'may jump at moments that are not known beforehand'] : jumps,
+    jumps: found.more ? [...jumps, 'may jump at moments that can’t be predicted'] : jumps,
     closes: report.closes,
     closure: isCounted(piece, slot.key) ? report.closure : null,
     proposals: [...closingNumbers(program, slot.key).map(f => f.says), ...spokesText(program, slot, report)],
@@ -183,7 +183,7 @@ function print(r: Row): void {
   line('reads', r.reads.join(', '))
   line('read by', r.readBy.join(', '))
   line('cost', `${r.cost} ${r.cost === 1 ? 'operation' : 'operations'} a value`)
-  if (!r.finite) line('value', 'may have none at some moments; it rests at its set value then')
+  if (!r.finite) line('value', 'may have no value at some moments; its set value is used then')
   for (const p of r.problems)
     console.log(
       told(r.formula, p)

@@ -16,12 +16,12 @@ const HELP = `open-tide eval FORMULA [options]
 
 Prints one value a line, in full precision, in degrees, px, seconds, hertz or as a plain number.
 
-  --for KIND       angle, length, number, time or frequency; what the formula gives unless said
-  --at TIMES       moments, parted by commas: 0s,0.25s,1lap,372f (0s)
+  --for KIND       angle, length, number, time or frequency; the formula’s own kind by default
+  --at TIMES       moments, separated by commas: 0s,0.25s,1lap,372f (0s)
   --fps N          frames a second (30)
   --lap TIME       length of a lap (8s)
-  --copies N       so many copies in a ring: index, count and along can be used (none)
-  --dial NAME=V    a dial, such as fairPace=65%; may be given again and again
+  --copies N       number of copies in a ring: index, count and along can be used (none)
+  --dial NAME=V    a dial, such as fairPace=65%; may be repeated
   --json           everything as JSON, with what is known for all time
 
   ./open-tide eval "sine(every: 2s, amp: 24px)" --at 0s,0.5s
@@ -53,14 +53,14 @@ export async function evaluate(args: string[]): Promise<number> {
   const [text, ...more] = positionals
   if (text === undefined) throw new WrongCall('Name a formula, in quotes.')
   if (more.length > 0)
-    throw new WrongCall(`This takes one formula; "${more[0]}" is one too many. Put the formula in quotes.`)
+    throw new WrongCall(`This command takes one formula; "${more[0]}" is one too many. Put the formula in quotes.`)
   if (o.for !== undefined && !KINDS[o.for])
     throw new WrongCall(`--for ${o.for}: it can be ${Object.keys(KINDS).join(', ')}.`)
 
   const b = new Builder('At a prompt', 1)
   const frameRate = positiveOf(String(o.fps), '--fps')
   const lapLength = timeOf(String(o.lap), { frameRate, lapLength: rational(8) }, '--lap')
-  if (lapLength.n <= 0n) throw new WrongCall(`--lap ${o.lap}: a lap is longer than 0.`)
+  if (lapLength.n <= 0n) throw new WrongCall(`--lap ${o.lap}: a lap must be longer than 0.`)
   b.piece = { ...b.piece, frameRate: fractionOf(frameRate), lap: { length: fractionOf(lapLength), start: 0 } }
   for (const dial of o.dial ?? []) addDial(b, dial)
   const copies = o.copies === undefined ? null : wholeOf(o.copies)

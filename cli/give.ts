@@ -22,19 +22,19 @@ const HELP = `open-tide give FILE --as FORMAT --out FILE [options]
 FORMAT is one of:
 ${NAMES.map(n => `  ${n.padEnd(8)} ${FORMATS[n].kind}: ${FORMATS[n].name}`).join('\n')}
 
-  --laps N            so many whole laps; 1 unless said
-  --first-lap N       the lap to begin with, counted from 0
+  --laps N            number of whole laps, 1 by default
+  --first-lap N       the first lap, counted from 0
   --from T --to T     from one moment to another instead, such as 0s and 2.5s
   --stretch           the marked stretch instead
   --at T              of a still: the moment
-  --width PX          px across; as large as the stage unless said
-  --clear             without the ground, where the format can
-  --blur N            each frame the mean of N moments of half its time
+  --width PX          px across; the size of the stage by default
+  --clear             without the background, where the format allows it
+  --blur N            each frame averages N moments of its first half
   --drive NAME        of wav: the drive or signal, such as carousel.rotation, with --copy N and --rate 44100|48000|96000
-  --dials A,B         of page and module: the dials that are shown
-  --controls WHAT     of page and module, under the stage: none, play or dials (play and the dials); dials unless said
+  --dials A,B         of page and module: the dials to show
+  --controls WHAT     of page and module, under the stage: none, play or dials (play and the dials); dials by default
 
-FILE is a piece file (.tide) or a piece as JSON. Films and pictures are drawn in Chromium; all else needs none.
+FILE is a piece file (.tide) or a piece as JSON. Films and pictures are drawn in Chromium; the other formats don’t need it.
 
   ./open-tide give demo/lantern-pier.json --as webm --laps 1 --out pier.webm`
 
@@ -66,7 +66,7 @@ export async function give(args: string[]): Promise<number> {
   if (!as || !NAMES.includes(as)) throw new WrongCall(`--as needs one of ${NAMES.join(', ')}.`)
   const controls = (o.controls ?? 'dials') as Controls
   if (!['none', 'play', 'dials'].includes(controls)) throw new WrongCall('--controls needs none, play or dials.')
-  if (!o.out) throw new WrongCall('--out needs the name of the file that is made.')
+  if (!o.out) throw new WrongCall('--out needs the name of the new file.')
   const program = new Program(piece)
   const whole = (text: string | undefined, option: string, least: number, most: number, initial: number): number => {
     if (text === undefined) return initial
@@ -120,7 +120,7 @@ export async function give(args: string[]): Promise<number> {
     await drawnInBrowser({ piece, wanted }, Object.fromEntries(addresses), tell, write)
   })
   console.error(
-    `${o.out} is made, ${size} bytes, ${formatOf(as).name}${formatOf(as).timeless ? '' : `, ${plan.frames} frames`}.`,
+    `${o.out} was written, ${size} bytes, ${formatOf(as).name}${formatOf(as).timeless ? '' : `, ${plan.frames} frames`}.`,
   )
   return 0
 }
@@ -128,7 +128,7 @@ export async function give(args: string[]): Promise<number> {
 /** The whole file or nothing: it is written as it is made, and gets its name when it is whole. @returns its size in bytes */
 async function kept(out: string, make: (write: Write) => Promise<void> | void): Promise<number> {
   const part = `${out}.part`
-  const cannot = (e: unknown) => new WrongCall(`${out} cannot be written: ${(e as Error).message}.`)
+  const cannot = (e: unknown) => new WrongCall(`${out} can’t be written: ${(e as Error).message}.`)
   let file: number | null = null
   let size = 0
   try {
@@ -164,12 +164,12 @@ async function kept(out: string, make: (write: Write) => Promise<void> | void): 
 function driveNamed(program: Program, name: string): string {
   const key = [...program.slots.keys()].find(k => k === name || labelOf(program.piece, k) === name)
   if (key === undefined)
-    throw new WrongCall(`--drive ${name}: nothing of that name is driven. open-tide check tells what is.`)
+    throw new WrongCall(`--drive ${name}: nothing with that name is driven. open-tide check lists what is.`)
   return key
 }
 
 function lentNamed(piece: Parameters<typeof lendable>[0], name: string) {
   const found = lendable(piece).find(l => l.says === name.trim())
-  if (!found) throw new WrongCall(`--dials ${name}: there is no such dial, or it is locked.`)
+  if (!found) throw new WrongCall(`--dials ${name}: there’s no such dial, or it’s locked.`)
   return found
 }

@@ -69,7 +69,7 @@ describe('eval', () => {
     ])
     for (const [args, says] of [
       [['eval'], /Name a formula/],
-      [['eval', '1', '--at', 'soon'], /--at soon: A time is/],
+      [['eval', '1', '--at', 'soon'], /--at soon: Type a time/],
       [['eval', '1', '--for', 'mood'], /--for mood: it can be angle/],
       [['eval', '1', '--dial', 'x'], /name=value/],
       [['eval', '1', '--fsp', '3'], /Unknown option '--fsp'/],
@@ -114,7 +114,7 @@ describe('check', () => {
     expect(bad.out).toContain('This is a time, but rotation needs an angle.')
     expect(await call('check', file('nowhere.json'))).toMatchObject({
       status: 2,
-      err: expect.stringContaining('cannot be read') as string,
+      err: expect.stringContaining('couldn’t be read') as string,
     })
   }, 60000)
 })
@@ -142,11 +142,11 @@ describe('bake', () => {
       err: expect.stringContaining('--out needs') as string,
     })
     expect((await call('bake', file('pier.json'), '--from', '3s', '--to', '1s', '--out', file('x.csv'))).err).toContain(
-      'must lie after',
+      'must be after',
     )
     expect(await call('bake', file('broken.json'), '--to', '1s', '--out', file('x.csv'))).toMatchObject({
       status: 1,
-      err: expect.stringContaining('Mend it first') as string,
+      err: expect.stringContaining('Fix it first') as string,
     })
   }, 60000)
 })
@@ -186,10 +186,10 @@ describe('give', () => {
       return err
     }
     expect(await wrong('--as', 'exe')).toContain('--as needs one of webm, mp4')
-    expect(await wrong('--as', 'csv', '--from', '2s', '--to', '1s')).toContain('must lie after the first')
+    expect(await wrong('--as', 'csv', '--from', '2s', '--to', '1s')).toContain('must be after the first')
     expect(await wrong('--as', 'csv', '--stretch')).toContain('No stretch is marked')
     expect(await wrong('--as', 'csv', '--laps', '1.5')).toContain('--laps 1.5')
-    expect(await wrong('--as', 'wav', '--drive', 'Nothing.at.all')).toContain('nothing of that name')
+    expect(await wrong('--as', 'wav', '--drive', 'Nothing.at.all')).toContain('nothing with that name')
     expect(await wrong('--as', 'page', '--dials', 'nothing')).toContain('no such dial')
     expect(() => readFileSync(file('none'))).toThrow()
     const { status, err } = await call(

@@ -9,9 +9,9 @@ const HELP = `Open Tide at a prompt
 
   ./open-tide                    serve the workbench
   ./open-tide eval FORMULA       the values of one formula
-  ./open-tide check FILE         what is known of every drive of a piece
-  ./open-tide bake FILE          the values of a piece, frame by frame, to a file
-  ./open-tide give FILE          a piece as film, page, drawing, shapes, sound: a file in another format
+  ./open-tide check FILE         everything Open Tide knows about a piece’s drives
+  ./open-tide bake FILE          the values of a piece, frame by frame, in a file
+  ./open-tide give FILE          export a piece as a film, page, drawing, 3D scene, sound or table
 
 Each command tells more with --help. FILE is a piece as JSON (- for standard input);
 demo/lantern-pier.json is one.
@@ -29,7 +29,7 @@ export async function run([command, ...rest]: string[]): Promise<number> {
     return command === undefined || command === '--help' || command === '-h' ? 0 : 2
   } catch (e) {
     if (!(e instanceof WrongCall)) throw e
-    console.error(`open-tide ${command}: ${e.message}\nopen-tide ${command} --help tells how it is called.`)
+    console.error(`open-tide ${command}: ${e.message}\nopen-tide ${command} --help tells you how to use it.`)
     return 2
   }
 }

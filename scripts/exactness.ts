@@ -66,7 +66,7 @@ const row = (what: string, reach: string, seen: string) => {
       if (form.at(momentOfSeconds(s, RATE)) !== form.at(momentOfSeconds(later, RATE))) wrong++
     }
   }
-  row('frames that lie exactly on a leap fall on the right side', 'always', `${wrong} of ${all} on the wrong side`)
+  row('frames exactly on a jump take the value after it', 'always', `${wrong} of ${all} on the wrong side`)
 }
 {
   const program = new Program(lanternPier())
@@ -128,7 +128,7 @@ const row = (what: string, reach: string, seen: string) => {
   )
   const square = fair('accumulate(square(every: 2s, low: 0turn/s, high: 1turn/s))')
   row(
-    'accumulate of a rate that leaps, after 100,000 s',
+    'accumulate of a rate that jumps, after 100,000 s',
     '≤ 1e-8 turn',
     Math.abs(square.value(100000.5) - 50000.5).toExponential(1),
   )
@@ -183,11 +183,7 @@ const row = (what: string, reach: string, seen: string) => {
       if (!(v >= bounds.low && v <= bounds.high)) broken++
     }
   })
-  row(
-    'bounds of 2,000 formulas made up at random',
-    'never broken',
-    `${broken} of ${all.toLocaleString('en')} samples outside`,
-  )
+  row('bounds of 2,000 random formulas', 'never broken', `${broken} of ${all.toLocaleString('en')} samples outside`)
 }
 {
   let worst = 0
@@ -209,7 +205,7 @@ const row = (what: string, reach: string, seen: string) => {
       worst = Math.max(worst, Math.abs(after.slots.get(f.key)!.readers[0]!.at(at(s)) - f.value(s)))
     }
   }
-  row('a number that sets a pace, changed while it plays', '≤ 1e-9 of the amplitude', worst.toExponential(1))
+  row('a number that sets a pace, changed while playing', '≤ 1e-9 of the amplitude', worst.toExponential(1))
   let dial = 0
   for (const s of [0.4, 12.4, 86400.7]) {
     for (const text of [
@@ -222,7 +218,7 @@ const row = (what: string, reach: string, seen: string) => {
       dial = Math.max(dial, Math.abs(next.slots.get(f.key)!.readers[0]!.at(at(s)) - f.value(s)))
     }
   }
-  row('a dial, turned while it plays', '≤ 1e-9 of the amplitude', dial.toExponential(1))
+  row('a dial, turned while playing', '≤ 1e-9 of the amplitude', dial.toExponential(1))
 }
 /** Formulas that are tried of each kind: values, and claims. */
 const TRIED = 60
@@ -248,12 +244,12 @@ KINDS.forEach((kind, i) => {
 })
 const fixes = tryFixes()
 row(
-  'first fixes offered for formulas written as elsewhere, that run and mean what was meant',
+  'first fixes offered for formulas in other notations that run and mean the same',
   'all',
   `${fixes.filter(f => !f.fault).length} of ${fixes.length}`,
 )
 if (process.argv.includes('--write')) {
-  const table = ['| what | wanted | seen |', '|---|---|---|', ...rows.map(r => `| ${r.join(' | ')} |`)].join('\n')
+  const table = ['| what | target | seen |', '|---|---|---|', ...rows.map(r => `| ${r.join(' | ')} |`)].join('\n')
   const sum = (k: number) => trials.reduce((n, t) => n + Number(t[k]!.replaceAll(',', '')), 0).toLocaleString('en')
   const all = ['**all**', ...[1, 2, 3, 4, 5, 6, 7, 8].map(sum)]
   const tried = [
@@ -262,9 +258,9 @@ if (process.argv.includes('--write')) {
     ...[...trials, all].map(t => `| ${t.join(' | ')} |`),
   ].join('\n')
   const told =
-    'Formulas made up at random, kind by kind, against an evaluator that was written from the description of the language alone and shares nothing with the core (`tests/oracle`, exact fractions). _Not sure_: the trial itself decides between two doubles that hardly differ. Claims are bounds, closing at the lap and leaps; _loose_ are bounds of more than 1.5 times the range that is reached.'
+    'Random formulas of many kinds, compared with an evaluator that was written from the description of the language alone and shares nothing with the core (`tests/oracle`, exact fractions). _Not sure_: the comparison itself depends on two doubles that hardly differ. Claims are bounds, looping at the lap, and jumps; _loose_ are bounds more than 1.5 times the range reached.'
   writeFileSync(
     new URL('../docs/exactness.md', import.meta.url),
-    `# How exact the engine is\n\nWritten by \`npm run exactness -- --write\`; run it to see the figures on your machine.\n\n${table}\n\n## Tried against the page\n\n${told}\n\n${tried}\n`,
+    `# How exact the engine is\n\nWritten by \`npm run exactness -- --write\`; run it to see the figures on your machine.\n\n${table}\n\n## Compared with an evaluator of its own\n\n${told}\n\n${tried}\n`,
   )
 }

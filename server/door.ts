@@ -75,7 +75,7 @@ export function tryKey(
     if (tries.size <= REMEMBERED) break
     tries.delete(oldest)
   }
-  return { let: false, wait: false, says: 'This is not the key.' }
+  return { let: false, wait: false, says: 'That isn’t the key.' }
 }
 
 /** The policy of a page: scripts of this server alone, and of those within it the ones whose hash is named. */
@@ -107,6 +107,6 @@ export const page = (says: string): string => `<!doctype html>
 <html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Open Tide</title>
 <body style="font:16px/1.5 sans-serif;margin:20vh auto;max-width:26em;padding:0 1em;background:#f4efe3;color:#16323a">
 <h1 style="font-size:20px">Open Tide</h1>
-<form method="post" action="/api/enter"><p><label for="key">Its key, as it was printed where it was started</label></p>
+<form method="post" action="/api/enter"><p><label for="key">The key printed where Open Tide was started</label></p>
 <p><input id="key" name="key" type="password" autocomplete="current-password" required autofocus style="font:inherit;padding:.3em;width:100%;box-sizing:border-box"></p>
 <p role="alert" style="color:#b8401f">${says}</p><p><button style="font:inherit;padding:.3em 1em">Enter</button></p></form></body></html>`

@@ -6,7 +6,7 @@ import { refuse } from './request'
 
 export async function sentPicture(event: H3Event, hash: string): Promise<Buffer> {
   const found = await readAsset(await database(), hash)
-  if (!found) throw refuse(404, 'There is no such picture.')
+  if (!found) throw refuse(404, 'There’s no such picture.')
   setResponseHeaders(event, {
     'content-type': found.type,
     'cache-control': 'private, max-age=31536000, immutable',

@@ -14,10 +14,10 @@ import { openServer } from './database/outside'
 import { listPieces } from './database/pieces'
 import { cookieOf } from './door'
 
-const HELP = `open-tide backup FILE    a copy of all pieces and their kept versions in one file
-open-tide restore FILE   puts such a copy in the place of all that is there; what was there is copied first
+const HELP = `open-tide backup FILE    back up all pieces and their version history to one file
+open-tide restore FILE   replace everything with such a backup; what was there is backed up first
 Both use OPEN_TIDE_DATA, or the server of DATABASE_URL. A backup can be made while Open Tide runs; to restore, close it
-first. What will be replaced is said, and asked, before it is: --yes answers.`
+first. Restoring says what it will replace and asks first; --yes answers.`
 
 const folder = resolve(process.env.OPEN_TIDE_DATA || '.data')
 
@@ -56,11 +56,11 @@ async function mayReplace(db: Database, bytes: Uint8Array, yes: boolean): Promis
   )
   if (yes || there.length === 0) return true
   if (!process.stdin.isTTY) {
-    console.error('Nothing was changed. Add --yes to go on.')
+    console.error('Nothing was changed. Add --yes to continue.')
     return false
   }
   const ask = createInterface({ input: process.stdin, output: process.stdout })
-  const answer = await ask.question('Type yes to go on: ')
+  const answer = await ask.question('Type yes to continue: ')
   ask.close()
   return answer.trim().toLowerCase() === 'yes'
 }
@@ -97,7 +97,7 @@ async function run(words: string[]): Promise<number> {
     const before = resolve(`${file}.before`)
     await backup(db, before)
     const count = await restore(db, bytes)
-    console.log(`${count} pieces came back. What was there before is in ${before}.`)
+    console.log(`${count} pieces restored. What was there before is in ${before}.`)
   } finally {
     await close()
   }
@@ -108,7 +108,7 @@ run(process.argv.slice(2)).then(
   code => process.exit(code),
   (e: Error) => {
     const known = e instanceof NoCopy || e instanceof FolderTrouble || e instanceof FolderInUse
-    console.error(known ? e.message : `This did not work: ${reason(e)}`)
+    console.error(known ? e.message : `This didn’t work: ${reason(e)}`)
     process.exit(1)
   },
 )

@@ -24,7 +24,7 @@ export const pathOf = (event: H3Event): string => event.path.split(/[?#]/)[0]!
 
 export function idOf(event: H3Event): string {
   const id = getRouterParam(event, 'id') ?? ''
-  if (!/^[A-Za-z0-9_-]{1,40}$/.test(id)) throw refuse(404, 'There is no such piece.')
+  if (!/^[A-Za-z0-9_-]{1,40}$/.test(id)) throw refuse(404, 'There’s no such piece.')
   return id
 }
 
@@ -39,7 +39,7 @@ export const notHanded = () =>
 export function numberOf(event: H3Event, name: string): number {
   const given = getRouterParam(event, name) ?? ''
   const n = Number(given)
-  if (!/^\d{1,10}$/.test(given) || n > 2147483647) throw refuse(404, 'There is no such version.')
+  if (!/^\d{1,10}$/.test(given) || n > 2147483647) throw refuse(404, 'There’s no such version.')
   return n
 }
 
@@ -68,7 +68,7 @@ export function bytesOf(event: H3Event, most: number, tooLarge: string): Promise
       req.on('end', over)
     }
     if (Number(getRequestHeader(event, 'content-length') ?? 0) > most) return end(refuse(413, tooLarge))
-    timer = setTimeout(() => fail(refuse(408, 'The request did not come whole in time. Try again.')), PATIENCE)
+    timer = setTimeout(() => fail(refuse(408, 'The request didn’t arrive in time. Try again.')), PATIENCE)
     req.on('data', (part: Buffer) => {
       size += part.length
       if (size > most) end(refuse(413, tooLarge))
@@ -84,7 +84,7 @@ export function bytesOf(event: H3Event, most: number, tooLarge: string): Promise
     })
     req.on('aborted', () => {
       clearTimeout(timer)
-      fail(refuse(400, 'The request broke off.'))
+      fail(refuse(400, 'The request was cut short.'))
     })
   })
 }
@@ -100,7 +100,7 @@ export async function textOf(event: H3Event, most: Bounds): Promise<string> {
   try {
     return UTF8.decode(bytes)
   } catch {
-    throw refuse(400, 'The request is no text in UTF-8.')
+    throw refuse(400, 'The request isn’t UTF-8 text.')
   }
 }
 
@@ -115,9 +115,9 @@ export async function bodyOf<T extends v.GenericSchema>(
 ): Promise<v.InferOutput<T>> {
   const raw = await textOf(event, most)
   if (!(await roomFor(raw.length)))
-    throw refuse(507, 'The disk is full: nothing was saved. Make room on it; the next try will do.')
+    throw refuse(507, 'The disk is full: nothing was saved. Free some space and try again.')
   if (!isWithin(raw, most))
-    throw refuse(413, 'This request is nested too deep, or holds too many values. Nothing was saved.')
+    throw refuse(413, 'This request is nested too deeply, or has too many values. Nothing was saved.')
   const read = await readText(raw)
   if ('says' in read) throw refuse(read.status, read.status === 422 ? `${read.says} Nothing was saved.` : read.says)
   if (read.checked) checked.add((read.value as { document: object }).document)
@@ -141,8 +141,8 @@ export const Title = v.pipe(
   v.string(),
   v.trim(),
   v.minLength(1, 'A piece needs a title.'),
-  v.maxLength(120, 'A title has at most 120 characters.'),
-  v.check(s => !/\p{Surrogate}|\p{Control}/u.test(s), 'A title holds no control characters.'),
+  v.maxLength(120, 'A title can have up to 120 characters.'),
+  v.check(s => !/\p{Surrogate}|\p{Control}/u.test(s), 'A title can’t contain control characters.'),
 )
 
 /** A document from a request, raised to this version and checked. Throws 422. */

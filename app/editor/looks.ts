@@ -90,7 +90,7 @@ function decorations({ checked, problems, rings }: Look, doc: Text): DecorationS
         marks.push({ from, to, deco: Decoration.mark({ class: name }) })
     }
     for (const { span } of easingsOf(checked.formula)) {
-      const attributes = { title: 'Press to choose an easing from pictures' }
+      const attributes = { title: 'Click to choose an easing' }
       if (span.to > span.from) marks.push({ ...span, deco: Decoration.mark({ class: 'tide-easing', attributes }) })
     }
     handles(checked.formula).forEach((n, i) => {

@@ -138,7 +138,7 @@ async function gif(frames: Frames, tell: (done: number) => void, sink: Sink): Pr
 async function film(frames: Frames, as: 'webm' | 'mp4', tell: (done: number) => void, sink: Sink): Promise<void> {
   const { plan, canvas } = frames
   if (typeof VideoEncoder === 'undefined')
-    throw new Error('This browser writes no films. Export numbered pictures, or use Chromium.')
+    throw new Error('This browser can’t encode films. Export a GIF or PNGs instead.')
   const { CanvasSource, Mp4OutputFormat, Output, QUALITY_HIGH, StreamTarget, WebMOutputFormat } =
     await import('mediabunny')
   const target = new StreamTarget(

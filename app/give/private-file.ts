@@ -32,7 +32,7 @@ export class PrivateFile implements Sink {
 
   write(bytes: Uint8Array<ArrayBuffer>, at: number): void {
     if (this.access.write(bytes, { at }) < bytes.length)
-      throw new Error('This browser has no room left for it. Make it smaller, or export fewer laps.')
+      throw new Error('There’s no room left in this browser. Make the picture smaller, or export fewer laps.')
   }
 
   async done(): Promise<File> {

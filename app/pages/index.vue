@@ -99,7 +99,7 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
         </template>
       </NoticeBox>
 
-      <nav class="mb-4 flex gap-2" aria-label="What is shown">
+      <nav class="mb-4 flex gap-2" aria-label="Pieces to show">
         <button
           v-for="it in PLACES"
           :key="it.is"

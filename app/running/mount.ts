@@ -98,7 +98,7 @@ export function mount(element: HTMLElement, given: Given, { controls, playing = 
 
   const byName = (name: string) => {
     const found = Object.entries(piece.dials).find(([, d]) => d.name === name)
-    if (!found) throw new Error(`There is no dial called ${name}.`)
+    if (!found) throw new Error(`There’s no dial called ${name}.`)
     return found[0]
   }
   return {

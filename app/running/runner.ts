@@ -86,7 +86,7 @@ export class Runner {
     const [name, prop] = property.split('.')
     const part = Object.entries(this.piece.parts).find(([, p]) => p.name === name)?.[0]
     const slot = this.program.slots.get(`${part}.${prop}`)
-    if (!slot) throw new Error(`${property} is not driven in this piece.`)
+    if (!slot) throw new Error(`${property} isn’t driven in this piece.`)
     const at = momentOfSeconds(fromNumber(seconds), this.program.measures.frameRate)
     return slot.readers.map(r => this.program.queue.settle(() => r.at(at)))
   }

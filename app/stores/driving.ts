@@ -56,7 +56,7 @@ export function useDriving() {
     return starter.needs === 'gesture' ? gesture(property) : starter.text(property)
   }
 
-  /** Writes a starter on properties of a part: alike, or each with its own chance. */
+  /** Writes a starter on properties of a part: alike, or each with its own seed. */
   function begin(part: string, names: readonly string[], starter: Starter, driver = '', alike = false): void {
     store.beginGesture()
     const text = textOf(starter, part, propertyNamed(names[0]!)!, driver)
@@ -98,7 +98,7 @@ export function useDriving() {
     const drive = store.piece!.drives[key!]
     const reads = !drive || readsHand(drive.text)
     store.notice = {
-      says: `A keyframe of ${property.name} at ${time} s.${reads ? '' : ' The formula does not read it: write base + … to move on top of it.'}`,
+      says: `A keyframe of ${property.name} at ${time} s.${reads ? '' : ' The formula doesn’t read it: write base + … to move on top of it.'}`,
       act: { says: 'Undo', do: store.undo },
     }
   }

@@ -158,7 +158,7 @@ export class Keeper {
       this.say({ is: 'gone' })
       return
     }
-    const says = answer.ok ? 'The server gave an answer that makes no sense.' : answer.says
+    const says = answer.ok ? 'The server’s answer couldn’t be understood.' : answer.says
     const again = answer.ok || answer.status === 0 || [408, 429].includes(answer.status) || answer.status >= 500
     if (!again) {
       // Sent again only when it is another: this one will be refused again.

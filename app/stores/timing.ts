@@ -47,8 +47,8 @@ export function useTiming() {
     const { op, cue } = restartClock(piece, id, now())
     const made = !piece.cues[cue]
     store.act(op)
-    const how = made ? ` Its taps are the cue ${store.piece!.cues[cue]!.name}.` : ''
-    store.notice = { says: `${piece.clocks[id]!.name} begins again at ${printNumber(now(), 2)} s.${how}`, act: undo }
+    const how = made ? ` Its taps are in the cue ${store.piece!.cues[cue]!.name}.` : ''
+    store.notice = { says: `${piece.clocks[id]!.name} restarts at ${printNumber(now(), 2)} s.${how}`, act: undo }
   }
 
   return { cueHere, endHere, restart }

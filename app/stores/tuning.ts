@@ -128,7 +128,7 @@ export function useTuning() {
     const jumps = shift ? ` ${smoothing.jumped(shift)}` : ''
     if (start !== before)
       store.notice = {
-        says: `The lap now starts at ${printNumber(start, 3)} s, where it is as far along as before.${jumps}`,
+        says: `The lap now starts at ${printNumber(start, 3)} s, so its position is as before.${jumps}`,
       }
     else if (!keep && shift)
       store.notice = {

@@ -41,6 +41,6 @@ describe('guides of one’s own', () => {
     const ruled = apply(piece, setGrid(piece, 25))
     expect(ruled.stage.grid).toBe(25)
     expect(apply(ruled, setGrid(ruled, 0))).toEqual(piece)
-    expect(readPiece({ ...piece, stage: { ...piece.stage, grid: 0 } }).problem).toContain('1 px wide')
+    expect(readPiece({ ...piece, stage: { ...piece.stage, grid: 0 } }).problem).toContain('at least 1 px')
   })
 })

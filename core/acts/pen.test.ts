@@ -124,7 +124,7 @@ describe('poses', () => {
   it('of other numbers of points are refused in plain words', () => {
     const b = new Builder('Pen', 1)
     b.part('It', { type: 'path', closed: true, poses: [[ELL], [ELL.slice(1)]] })
-    expect(readPiece(b.piece).problem).toMatch(/same points in other places/)
+    expect(readPiece(b.piece).problem).toMatch(/same number of outlines/)
   })
 })
 

@@ -29,7 +29,7 @@ export const STARTERS: readonly Starter[] = [
   {
     name: 'swing',
     title: () => 'Swing',
-    says: 'Back and forth around where it is.',
+    says: 'Back and forth around its set value.',
     text: p => `base + sine(every: 2s, amp: ${amount(p, 1)})`,
   },
   {
@@ -65,13 +65,13 @@ export const STARTERS: readonly Starter[] = [
   {
     name: 'saw',
     title: () => 'Rise and restart',
-    says: 'A sawtooth: up steadily, back at once.',
+    says: 'A sawtooth: up at constant speed, back at once.',
     text: p => `base + saw(every: 2s, low: ${amount(p, 0).replace('-', '')}, high: ${amount(p, 1)})`,
   },
   {
     name: 'go',
     title: () => 'Go there, once',
-    says: 'From where it is to another value.',
+    says: 'From the current value to another one.',
     text: p => `base + ramp(length: 2s, to: ${amount(p, 1)}, ease: cubicOut)`,
   },
   {

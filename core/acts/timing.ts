@@ -77,7 +77,7 @@ export function runsOn(piece: Piece, id: string, on: string): boolean {
  * and what else the clock does goes on from there.
  */
 export function restartClock(piece: Piece, id: string, at: number): { op: Operation; cue: string } {
-  const says = `begin ${piece.clocks[id]!.name} again`
+  const says = `restart ${piece.clocks[id]!.name}`
   for (let k: string | null = id; k !== null; k = piece.clocks[k]?.on ?? null) {
     const { way } = piece.clocks[k]!
     const cue = way.type === 'cue' ? piece.cues[way.cue] : undefined

@@ -142,7 +142,7 @@ export class Compiler extends ReadyCalls {
     const found = this.env.property(feature.part, feature.property, copy)
     return (
       found ??
-      stop('index', node.of, `There is no copy ${copy} of ${word}. Guard it with if, or choose an existing one.`)
+      stop('index', node.of, `There’s no copy ${copy} of ${word}. Guard it with if, or choose an existing one.`)
     )
   }
 

@@ -134,7 +134,7 @@ describe('layers', () => {
   })
   it('are only there where copies are layers', () => {
     expect(fair('layer * 1deg', { on: 'Mount' }).slot.problems[0]!.says).toBe(
-      'This part has no layers, so there is no layer here.',
+      'This part has no layers, so there’s no layer here.',
     )
   })
 })
@@ -181,7 +181,7 @@ describe('chains', () => {
   })
   it('need copies, and never run in a circle', () => {
     expect(fair('before.rotation * 2').slot.problems[0]!.says).toMatch(
-      /Carousel has no copies, so none comes before it/,
+      /Carousel has no copies, so there’s no copy before it/,
     )
     expect(fair('flag[index + 1].rotation * 2', { on: 'Flag' }).slot.running).toBe('base')
     const f = fair('before.y / 1px * 1deg', { on: 'Flag', with: { 'Flag.y': 'flag[index + 0].rotation / 1deg * 1px' } })

@@ -81,7 +81,7 @@ const runningResult = (m: Meaning | undefined): Got => (m && runningFormula(m)?.
 function ownBase(m: Meaning, key: string): Fix {
   const reads = (m.text?.reads ?? []).filter(r => r.type === 'property' && propertyKey(r.part, r.property) === key)
   const changes = reads.map(({ from, to }) => ({ from, to, insert: 'base' }))
-  return { says: 'base, what it holds by hand', changes }
+  return { says: 'base, its set value or keyframes', changes }
 }
 
 /** Formulas that read one another in a chain, at most. */

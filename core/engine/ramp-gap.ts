@@ -30,7 +30,7 @@ export function rampGap(
   }
   const [s1, l1] = [read(old, before, x, 'start'), read(old, before, x, 'length')]
   const [s2, l2] = [read(next, after, y, 'start'), read(next, after, y, 'length')]
-  if (!s1 || !l1 || !s2 || !l2 || isZero(l1)) return 'The length is not a constant here, so the value jumps.'
+  if (!s1 || !l1 || !s2 || !l2 || isZero(l1)) return 'The length isn’t a constant here, so the value jumps.'
   const gone = over(minus(t, s1), l1)
   if (gone.n < 0n) return { value: rational(0), carry: null, keep: null }
   return { value: minus(minus(t, times(gone, l2)), s2), carry: null, keep: null }

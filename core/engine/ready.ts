@@ -183,7 +183,7 @@ export abstract class ReadyCalls {
     const word = before.relative ? canonical(before.word) : before.word
     return (
       this.env.spot(word, before.relative, copy) ??
-      stop('index', of, `There is no copy ${copy} of ${before.word}. Guard it with if, or choose an existing one.`)
+      stop('index', of, `There’s no copy ${copy} of ${before.word}. Guard it with if, or choose an existing one.`)
     )
   }
 

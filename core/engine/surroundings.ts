@@ -85,7 +85,7 @@ export function surroundings(
         return stop(
           'unknown-name',
           { from: 0, to: m.source.text.length },
-          `The clock ${name} follows ${lost} that is not there.`,
+          `The clock ${name} follows ${lost}, which doesn’t exist.`,
         )
       for (const dial of dialsOfClock(piece, id)) tracked.dials.add(dial)
       return host.times.beat(id)

@@ -185,7 +185,7 @@ function gap(
   for (let i = 0; i < count; i++) {
     const was = paced(old, before, key, x, i, retyped)
     const is = paced(next, after, key, y, i, retyped)
-    if (!was || !is) return 'The pace here is not linear in time, so the value jumps.'
+    if (!was || !is) return 'The pace isn’t linear in time here, so the value jumps.'
     if (was.wrap !== is.wrap && y.type === 'phase' && functionNamed(y.node.name)?.seeded) {
       return 'The lap has a whole number of steps here, so changing it makes the value jump.'
     }

@@ -128,8 +128,7 @@ function allAlike(slot: Slot, sought: ReadonlyMap<object, Asked>): number | null
 }
 
 /** A whole number as it is told. */
-export const figure = (n: number): string =>
-  n < 1e12 ? Math.round(n).toLocaleString('en') : 'more than a million million'
+export const figure = (n: number): string => (n < 1e12 ? Math.round(n).toLocaleString('en') : 'more than a trillion')
 
 export const tooHeavy = ({ moments, work }: Weight): string =>
   `This would take ${duration(work * EACH)} a frame, worked out for ${moments === 1 ? 'one moment' : `${figure(moments)} moments`}; a piece may take a quarter of a second per frame. The property rests at its set value. Fewer nested delays or averages, or fewer copies, would help.`

@@ -72,7 +72,7 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
     const both = entry.together?.some(([x, y]) => (inA === x && inB === y) || (inA === y && inB === x))
     if (inA && inB && !both) {
       const second = filled.filter(f => a.includes(f.parameter.name) || b.includes(f.parameter.name)).at(-1)
-      const says = `${inA} and ${inB} say the same in two ways. Keep one of them.`
+      const says = `${inA} and ${inB} mean the same. Keep one of them.`
       problems.push(problem('argument-twice', second?.arg ?? call, says))
     }
   }
@@ -105,13 +105,13 @@ function wordIn(node: Node, parameter: Parameter): Word | { says: string; near: 
   if (name === undefined) {
     const near = written === null ? [] : nearest(written, words)
     const list = words.length <= 6 ? ` It can be ${words.join(', ')}.` : ''
-    return { says: `${written ?? 'This'} isn’t a word for ${parameter.name}.${list || meant(near)}`, near }
+    return { says: `${written ?? 'This'} isn’t a value for ${parameter.name}.${list || meant(near)}`, near }
   }
   if (node.type !== 'call') return { name }
   const only = node.args[0]?.value
   if (!takesStrength(name)) return { says: `${name} takes no strength.`, near: [name] }
   if (node.args.length !== 1 || only?.type !== 'number' || only.unit !== '') {
-    return { says: `The strength of ${name} is one plain number, such as ${name}(2).`, near: [] }
+    return { says: `The strength of ${name} is a plain number, such as ${name}(2).`, near: [] }
   }
   return { name, strength: Number(only.value.n) / Number(only.value.d) }
 }

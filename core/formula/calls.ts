@@ -22,7 +22,11 @@ export abstract class Calls extends Lookup {
   protected measured(node: Node, got: Got): Got {
     if (got === 'any' || !got.truth) return got
     return this.wrong(
-      problem('kind', outerSpan(node), 'You can’t calculate with a yes or no. Choose with if … then … else ….'),
+      problem(
+        'kind',
+        outerSpan(node),
+        'You can’t calculate with a yes or no. Use if … then … else … to choose a value.',
+      ),
     )
   }
 
@@ -90,7 +94,7 @@ export abstract class Calls extends Lookup {
     const fix = unit
       ? [replacing(end, `, ${entry.plainUnless}: 1${unit}`, `${entry.name}(…, ${entry.plainUnless}: 1${unit})`)]
       : []
-    const says = `${entry.name} needs a plain value, or ${entry.plainUnless}: to say in what steps; this is ${kindName(result)}.`
+    const says = `${entry.name} needs a plain value, or ${entry.plainUnless}: for the size of its steps; this is ${kindName(result)}.`
     this.wrong(problem('kind', node, says, ...fix))
   }
 
@@ -165,7 +169,7 @@ export abstract class Calls extends Lookup {
     }
     const kind = kindOfUnit(this.names.piece.curves[named.id]!.unit)
     if (isPlain(kind)) return
-    const says = `An easing curve must give shares from 0 to 1; ${named.name} gives ${kindName(kind)}. Set its unit to % or to none.`
+    const says = `An easing curvemust go from 0 to 1; ${named.name} gives ${kindName(kind)}. Set its unit to % or to none.`
     this.wrong(problem('kind', f.arg.value, says))
   }
 
@@ -190,7 +194,12 @@ export abstract class Calls extends Lookup {
         const plainFirst = isPlain(first[1])
         const [at, has, other] = plainFirst ? [first[0], first[1], got] : [f, got, first[1]]
         const names = `${first[0].parameter.name} is ${kindName(first[1])} and ${f.parameter.name} ${kindName(got)}`
-        return this.mismatch(at.arg.value, has, other, `In ${entry.name} ${names}; they must be of one kind.`)
+        return this.mismatch(
+          at.arg.value,
+          has,
+          other,
+          `In ${entry.name} ${names}; they must have the same kind of unit.`,
+        )
       }
     }
     if (!call) return first?.[1] ?? PLAIN

@@ -11,10 +11,10 @@ describe('kinds', () => {
   it.each([
     ['time * 40', 'This is a time, but rotation needs an angle.', 'time * 40deg/s'],
     ['time', 'This is a time, but rotation needs an angle.', 'time * 1deg/s'],
-    ['12deg + 3px', 'These cannot be added: an angle and a length.', undefined],
+    ['12deg + 3px', 'These can’t be added: an angle and a length.', undefined],
     [
       'base + noise(2Hz, 6) * wind',
-      'These cannot be added: an angle and a plain number.',
+      'These can’t be added: an angle and a plain number.',
       'base + noise(2Hz, 6deg) * wind',
     ],
     [
@@ -27,20 +27,24 @@ describe('kinds', () => {
     ['sine(2s, 3)', 'freq needs a frequency (every: takes a time), but this is a time.', undefined],
     [
       'if time < 3 then 1deg else 2deg',
-      'These cannot be compared: a time and a plain number.',
+      'These can’t be compared: a time and a plain number.',
       'if time < 3s then 1deg else 2deg',
     ],
     ['if 3deg then 1 else 2', 'This must be a comparison, such as time < 3s; this is an angle.', undefined],
     ['time < 3s', 'This is a yes or no. Choose a value for each with if … then … else ….', undefined],
-    ['(time < 3s) * 2deg', 'You can’t calculate with a yes or no. Choose with if … then … else ….', undefined],
+    [
+      '(time < 3s) * 2deg',
+      'You can’t calculate with a yes or no. Use if … then … else … to choose a value.',
+      undefined,
+    ],
     [
       'clamp(time * 45deg/s, 0px, 90deg)',
-      'In clamp x is an angle and low a length; they must be of one kind.',
+      'In clamp x is an angle and low a length; they must have the same kind of unit.',
       undefined,
     ],
     [
       'smoothstep(1, 4, time) * 9deg',
-      'In smoothstep low is a plain number and x a time; they must be of one kind.',
+      'In smoothstep low is a plain number and x a time; they must have the same kind of unit.',
       'smoothstep(1s, 4s, time) * 9deg',
     ],
     ['2deg ^ 3px', 'An exponent must be a plain number; this is a length.', undefined],
@@ -197,19 +201,11 @@ describe('copies', () => {
 
 describe('arguments', () => {
   it.each([
-    ['sine()', 'argument-missing', 'sine needs freq (or every): how many times a second.'],
-    [
-      'sine(1Hz, 3deg, 0deg, 0turn, 2s)',
-      'argument-twice',
-      'freq and every say the same in two ways. Keep one of them.',
-    ],
+    ['sine()', 'argument-missing', 'sine needs freq (or every): how many times per second.'],
+    ['sine(1Hz, 3deg, 0deg, 0turn, 2s)', 'argument-twice', 'freq and every mean the same. Keep one of them.'],
     ['sine(freq: 1Hz, freq: 2Hz)', 'argument-twice', 'freq is given twice. Keep one of them.'],
     ['sine(1Hz, low: 3deg)', 'argument-missing', 'sine needs high: the highest value.'],
-    [
-      'sine(1Hz, amp: 3deg, low: 1deg, high: 2deg)',
-      'argument-twice',
-      'amp and low say the same in two ways. Keep one of them.',
-    ],
+    ['sine(1Hz, amp: 3deg, low: 1deg, high: 2deg)', 'argument-twice', 'amp and low mean the same. Keep one of them.'],
     [
       'sine(1Hz, evry: 2s)',
       'argument-unknown',

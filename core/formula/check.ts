@@ -41,7 +41,7 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
     }
     if (lets.has(canonical(l.name))) {
       run.problems.push(
-        problem('unknown-name', l.nameAt, `${l.name} is named twice. Give the second one another name.`),
+        problem('unknown-name', l.nameAt, `${l.name} is defined twice. Give the second one another name.`),
       )
     }
     lets.set(canonical(l.name), got)
@@ -158,7 +158,7 @@ class Check extends Calls {
         problem(
           'clock',
           node,
-          'Links, signals and dials keep their own clock, and nothing else is read here. Delete the clock, or put it where the time is read.',
+          'Links, signals and dials keep their own clock, and nothing else here reads the time. Delete the clock, or put it where time is read.',
         ),
       )
     }
@@ -227,7 +227,7 @@ class Check extends Calls {
     switch (op) {
       case '+':
       case '-':
-        return this.alike(left, x, right, y, `These cannot be ${op === '+' ? 'added' : 'subtracted'}`)
+        return this.alike(left, x, right, y, `These can’t be ${op === '+' ? 'added' : 'subtracted'}`)
       case '*':
         return x === 'any' || y === 'any' ? 'any' : product(x, y)
       case '/':
@@ -235,7 +235,7 @@ class Check extends Calls {
       case '^':
         return this.powered(right, x, y)
       default:
-        this.alike(left, x, right, y, 'These cannot be compared')
+        this.alike(left, x, right, y, 'These can’t be compared')
         return TRUTH
     }
   }

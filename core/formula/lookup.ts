@@ -176,7 +176,7 @@ export abstract class Lookup {
     if (builtin.copies && !(part && hasCopyWord(this.names.piece, part, builtin))) {
       const lacks = builtin.layered ? 'layers' : builtin.lettered ? 'letters that are copies' : 'copies'
       const what = part ? `This part has no ${lacks}` : 'A signal doesn’t belong to a copy'
-      return this.wrong(problem('index', node, `${what}, so there is no ${name} here.`))
+      return this.wrong(problem('index', node, `${what}, so there’s no ${name} here.`))
     }
     if (builtin.kind !== 'base') return builtin.kind
     return (
@@ -239,7 +239,7 @@ export abstract class Lookup {
     const word = builtinNamed(node.name)!
     if (part && hasCopyWord(this.names.piece, part, word, out)) return word.kind as Kind
     const path = `${'parent.'.repeat(out)}${node.name}`
-    return this.wrong(problem('index', node, `There are no outer copies, so there is no ${path} here.`))
+    return this.wrong(problem('index', node, `There are no outer copies, so there’s no ${path} here.`))
   }
 
   /** A copied part read from outside its copies needs to say which. */

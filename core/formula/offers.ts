@@ -128,7 +128,7 @@ function enclosing(before: string): Enclosing | null {
   return null
 }
 
-/** Arguments as they are parted by commas outside brackets. */
+/** Arguments as they are separated by commas outside brackets. */
 function parted(text: string): string[] {
   const found = ['']
   let depth = 0

@@ -137,16 +137,16 @@ export const levelsOut = (word: string): number => word.split('.').length
 
 /** The part that a word before a dot means, or a sentence that says why there is none. */
 export function relative(piece: Piece, word: string, part: string | null): string | { says: string } {
-  if (part === null) return { says: `A signal belongs to no part, so it has no ${word}.` }
+  if (part === null) return { says: `A signal doesn’t belong to a part, so it has no ${word}.` }
   if (word === 'own') return part
   if (word === 'before') {
     const copied = levelsOf(piece, part).length > 0
-    return copied ? part : { says: `${piece.parts[part]!.name} has no copies, so none comes before it.` }
+    return copied ? part : { says: `${piece.parts[part]!.name} has no copies, so there’s no copy before it.` }
   }
   let at = part
   for (let k = 0; k < levelsOut(word); k++) {
     const { name, parent } = piece.parts[at]!
-    if (parent === null) return { says: `${name} has no parent. Name the part that is meant.` }
+    if (parent === null) return { says: `${name} has no parent. Write the name of the part you mean.` }
     at = parent
   }
   return at

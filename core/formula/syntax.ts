@@ -6,19 +6,19 @@ const OPERATOR = /(\+|-|\*|\/|\^|<=?|>=?|==|!=|=|,|:|\b(?:and|or|not|if|then|els
 
 /** Signs of other notations, and what stands for them here. */
 const ELSEWHERE: readonly (readonly [RegExp, string])[] = [
-  [/^\?/, 'A choice is written if … then … else ….'],
-  [/^&/, 'Both at once is written with the word and.'],
-  [/^\|/, 'One or the other is written with the word or.'],
-  [/^!/, 'The opposite is written with the word not.'],
+  [/^\?/, 'Write a choice as if … then … else ….'],
+  [/^&/, 'Write and when both must be true.'],
+  [/^\|/, 'Write or when one of them is enough.'],
+  [/^!/, 'Write not for the opposite.'],
   [/^%/, 'For the remainder of a division, write mod(x, by). % means per cent and follows its number.'],
-  [/^[{}]/, 'Round brackets are the only ones here.'],
-  [/^["']/, 'A word stands without quotes.'],
+  [/^[{}]/, 'Use round brackets here.'],
+  [/^["']/, 'Words don’t need quotes.'],
 ]
 
 /** The problem at the first place the grammar could not follow. */
 export function syntaxProblem(text: string, error: SyntaxNode): Problem {
   if (text.replace(/\/\/.*/g, '').trim() === '') {
-    return problem('syntax', { from: 0, to: text.length }, 'There is no formula yet. Try one such as sine(every: 2s).')
+    return problem('syntax', { from: 0, to: text.length }, 'There’s no formula yet. Try one such as sine(every: 2s).')
   }
   const bracket = unmatched(text)
   if (bracket) return bracket
@@ -41,21 +41,16 @@ export function syntaxProblem(text: string, error: SyntaxNode): Problem {
   }
   const ours = ELSEWHERE.find(([pattern]) => pattern.test(rest))
   if (ours) return problem('syntax', nextAt, ours[1])
-  if (next === '') return problem('syntax', at, 'The formula breaks off here. Something is missing at the end.')
+  if (next === '') return problem('syntax', at, 'The formula ends too early: something is missing here.')
   if (next === '=')
-    return problem(
-      'syntax',
-      nextAt,
-      'To compare write ==; to name a part of the formula begin with let.',
-      replacing(nextAt, '=='),
-    )
+    return problem('syntax', nextAt, 'To compare, write ==. To name a value, start with let.', replacing(nextAt, '=='))
   if (/^[\p{L}\p{N}_.`(]/u.test(next) && /[\p{L}\p{N}_)\]`%]$/u.test(before)) {
     const last = /[\p{L}\p{N}_.%]+$|[)\]`]$/u.exec(before)?.[0] ?? ''
     const join = { says: 'put * between them', changes: [{ from: before.length, to: here, insert: ' * ' }] }
-    return problem('syntax', nextAt, `There is no sign between ${last} and ${next}.`, join)
+    return problem('syntax', nextAt, `There’s no operator between ${last} and ${next}.`, join)
   }
   if (/^[*/^]/.test(next)) return problem('syntax', nextAt, `Something is missing before ${next}.`)
-  return problem('syntax', nextAt, `${next} does not belong here.`, replacing(nextAt, '', 'delete it'))
+  return problem('syntax', nextAt, `${next} doesn’t belong here.`, replacing(nextAt, '', 'delete it'))
 }
 
 /** The first bracket without its other half, with the way to mend it. */

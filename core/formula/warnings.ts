@@ -35,7 +35,8 @@ export function warnings(formula: Formula): Problem[] {
     if (!time || !rest.some(moves)) continue
     const text = rest.map(f => formula.text.slice(outerSpan(f).from, outerSpan(f).to)).join(' * ')
     const at = outerSpan(n)
-    const says = 'Time multiplied by a pace that itself changes leaps and runs back. Add the pace up instead.'
+    const says =
+      'Time multiplied by a changing pace jumps and runs backwards. Use accumulate to add the pace up instead.'
     found.push({
       code: 'varying',
       level: 'warning',

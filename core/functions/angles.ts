@@ -182,19 +182,11 @@ export const tan: Entry = {
 /** The other side of a right triangle over 1; a value a bit beyond 1 by rounding is 1. */
 const side = (x: number): number => Math.sqrt(x > 1 && x < 1 + BEYOND ? 0 : x < -1 && x > -1 - BEYOND ? 0 : 1 - x * x)
 const asinOf = (x: number): number => atanTurns(x, side(x))
-export const asin = rising(
-  'asin',
-  'The angle between −90° and 90° whose sine it is.',
-  'asin(0.5)',
-  asinOf,
-  ANGLE,
-  -1,
-  1,
-)
+export const asin = rising('asin', 'The angle between −90° and 90° with this sine.', 'asin(0.5)', asinOf, ANGLE, -1, 1)
 export const acos: Entry = {
   ...rising(
     'acos',
-    'The angle between 0° and 180° whose cosine it is.',
+    'The angle between 0° and 180° with this cosine.',
     'acos(0.5)',
     x => atanTurns(side(x), x),
     ANGLE,
@@ -214,7 +206,7 @@ export const acos: Entry = {
 export const atan2: Entry = {
   name: 'atan2',
   group: 'angle',
-  says: 'The direction of a point, from its height and its width: 0 to the right, positive anticlockwise.',
+  says: 'The direction of a point from its y and x: 0 to the right, positive anticlockwise.',
   example: { part: 'Carousel', property: 'rotation', text: 'atan2(flag[0].y, flag[0].x)' },
   takes: [SIDE('y', 'the height'), SIDE('x', 'the width')],
   result: ANGLE,
@@ -240,10 +232,10 @@ export const atan2: Entry = {
   },
 }
 
-export const exp = rising('exp', 'e to the x: growth by a share of itself.', 'exp(-time / 4s)', expOf, PLAIN)
+export const exp = rising('exp', 'e to the power of x: exponential growth.', 'exp(-time / 4s)', expOf, PLAIN)
 export const log = rising(
   'log',
-  'The natural logarithm: what exp takes to get here.',
+  'The natural logarithm: the inverse of exp.',
   'log(1 + abs(time / 1s))',
   logOf,
   PLAIN,
@@ -279,7 +271,7 @@ function powBounds(call: Call): Interval {
 export const hypot: Entry = {
   name: 'hypot',
   group: 'angle',
-  says: 'How far away a point is, from its width and its height.',
+  says: 'The distance of a point from the origin, from its x and y.',
   example: { part: 'Mount', property: 'y', text: 'hypot(3px, 4px)' },
   takes: [
     { name: 'x', says: 'the width', kind: 'result', required: true, valuePlace: true },

@@ -199,7 +199,7 @@ export const since: Entry = {
 export const fires: Entry = {
   name: 'fires',
   group: 'source',
-  says: 'Yes during the frame in which a mark of a cue lies, else no.',
+  says: 'Yes during the frame that contains a mark of a cue, otherwise no.',
   example: { part: 'Lantern', property: 'opacity', text: 'if fires(blow) then 100% else 30%' },
   takes: [CUE],
   result: TRUTH,
@@ -241,7 +241,7 @@ const marksSoFar = (call: Call, m: Moment): number => {
 export const until: Entry = {
   name: 'until',
   group: 'source',
-  says: 'Seconds until the next mark of a cue; below 0 once the last has gone by.',
+  says: 'Seconds until the next mark of a cue; below 0 after the last one.',
   example: { part: 'Lantern', property: 'opacity', text: 'smoothstep(2s, 0s, until(blow))' },
   takes: [CUE],
   result: TIME,

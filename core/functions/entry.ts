@@ -61,7 +61,7 @@ export interface Entry {
   readonly example: { readonly part: string; readonly property: string; readonly text: string }
   /** In the order in which arguments without a name fill them. */
   readonly takes: readonly Parameter[]
-  /** The last parameter may be given again and again. */
+  /** The last parameter may be repeated. */
   readonly many?: true
   /** Pairs of `either` that may also be given together. */
   readonly together?: readonly (readonly [string, string])[]

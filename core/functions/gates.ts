@@ -33,7 +33,7 @@ const softly = (l: number, h: number, v: number): number => (l === h ? (v < l ? 
 export const smoothstep: Entry = {
   name: 'smoothstep',
   group: 'shape',
-  says: 'Goes from 0 to 1 softly while x goes from low to high.',
+  says: 'Goes smoothly from 0 to 1 while x goes from low to high.',
   example: { part: 'Carousel', property: 'opacity', text: 'smoothstep(1s, 4s, time)' },
   takes: [
     { name: 'low', says: 'where it is still 0', kind: 'other', required: true },
@@ -78,7 +78,7 @@ export const within1 = (share: Rational): Rational =>
 export const step: Entry = {
   name: 'step',
   group: 'shape',
-  says: '0 while x is below the edge, 1 from the edge on.',
+  says: '0 while x is below the edge, 1 from there on.',
   example: { part: 'Carousel', property: 'opacity', text: 'step(3s, time)' },
   takes: [
     { name: 'edge', says: 'where it becomes 1', kind: 'other', required: true },
@@ -113,7 +113,7 @@ export const step: Entry = {
 export const ease: Entry = {
   name: 'ease',
   group: 'shape',
-  says: 'Bends a share from 0 to 1 along an easing; before 0 and after 1 it holds.',
+  says: 'Eases a value from 0 to 1 along a curve; below 0 and above 1 it holds.',
   example: { part: 'Carousel', property: 'scale', text: 'ease(lapProgress, elasticOut(1.2))' },
   takes: [
     { name: 'x', says: 'the share, 0 to 1', kind: PLAIN, required: true },

@@ -8,7 +8,7 @@ import type { Entry } from './entry.ts'
 export const engage: Entry = {
   name: 'engage',
   group: 'rig',
-  says: 'Makes this gear turn with another that it engages: the opposite way, in the ratio of their teeth, from where both stand.',
+  says: 'Rotates this gear with another one it engages: the opposite way, in the ratio of their teeth, from their current positions.',
   example: { part: 'Idler', property: 'rotation', text: 'engage(pinion)' },
   takes: [{ name: 'gear', says: 'the gear it is turned by', kind: 'any', thing: 'gear', required: true }],
   result: ANGLE,

@@ -101,7 +101,7 @@ const TURN = 2 * Math.PI
 
 export const sine = oscillator({
   name: 'sine',
-  says: 'Swings smoothly to both sides of an offset, again and again.',
+  says: 'Swings smoothly around an offset, again and again.',
   example: { part: 'Mount', property: 'y', text: 'sine(every: 2s, amp: 24px)' },
   wave: sineOfPart,
   upTo: part => (1 - sineOfPart(part < 0.75 ? part + 0.25 : part - 0.75)) / TURN,
@@ -111,7 +111,7 @@ export const sine = oscillator({
 
 export const triangle = oscillator({
   name: 'triangle',
-  says: 'Goes up and down at one speed, with a sharp turn at either end; like a sine it begins at its middle, going up.',
+  says: 'Goes up and down at constant speed with sharp turns; like a sine, it starts in the middle, going up.',
   example: { part: 'Swing', property: 'rotation', text: 'triangle(every: 3s, amp: 40deg)' },
   wave: p => (p < 0.25 ? 4 * p : p < 0.75 ? 2 - 4 * p : 4 * p - 4),
   upTo: p => (p < 0.25 ? 2 * p * p : p < 0.75 ? 2 * p - 2 * p * p - 0.25 : 2 * p * p - 4 * p + 2),
@@ -126,7 +126,7 @@ export const triangle = oscillator({
 
 export const saw = oscillator({
   name: 'saw',
-  says: 'Climbs at one speed from low to high and falls back at once, again and again.',
+  says: 'Climbs at constant speed from low to high and drops back at once, again and again.',
   example: { part: 'Carousel', property: 'rotation', text: 'saw(every: 2s, low: 0deg, high: 60deg)' },
   wave: p => 2 * p - 1,
   upTo: p => p * p - p,

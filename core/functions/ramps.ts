@@ -196,16 +196,16 @@ const WINDOWS = ['lap', 'span', 'stretch', 'cue'] as const
 export const envelope: Entry = {
   name: 'envelope',
   group: 'source',
-  says: 'Rises from 0 to 1, holds, and falls back to 0: from second 0, after each mark of a cue, or fitted over the lap, the span of the part or the marked stretch.',
+  says: 'Rises from 0 to 1, holds, and falls back to 0: from time 0, after each mark of a cue, or fitted to the lap, the part’s span or the marked stretch.',
   example: {
     part: 'Exit arrow',
     property: 'opacity',
     text: 'envelope(attack: 1s, release: 2s, easeIn: cubicOut, over: lap)',
   },
   takes: [
-    { name: 'attack', says: 'how long it rises', kind: TIME, initial: 0, steady: true },
+    { name: 'attack', says: 'how long it takes to rise', kind: TIME, initial: 0, steady: true },
     { name: 'hold', says: 'how long it stays at 1', kind: TIME, initial: 0, steady: true },
-    { name: 'release', says: 'how long it falls', kind: TIME, initial: 0, steady: true },
+    { name: 'release', says: 'how long it takes to fall', kind: TIME, initial: 0, steady: true },
     EASE,
     { name: 'easeIn', says: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES, easing: true },
     { name: 'easeOut', says: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES, easing: true },

@@ -57,7 +57,7 @@ const thereAndBack = (whole: number, part: number, size: number): number => (who
 export const wrap: Entry = {
   name: 'wrap',
   group: 'shape',
-  says: 'Keeps a value between two ends: beyond the high one it begins again at the low one.',
+  says: 'Keeps a value within a range: beyond the high end it starts again at the low end.',
   example: { part: 'Mount', property: 'x', text: 'wrap(time * 40px/s, -100px, 100px)' },
   takes: [X, ...ENDS],
   result: 'result',
@@ -94,7 +94,7 @@ export const mirror: Entry = {
     const x = slopeOf(call, 'x')
     return constantOf(call.args.low!) && constantOf(call.args.high!) ? union(x, times(x, point(-1))) : ALL
   },
-  says: 'Keeps a value between two ends: at either it turns back.',
+  says: 'Keeps a value within a range: it turns back at both ends.',
   example: { part: 'Mount', property: 'x', text: 'mirror(time * 40px/s, -100px, 100px)' },
   value: call => {
     const s = inRange(call)

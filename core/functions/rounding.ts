@@ -125,7 +125,7 @@ function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 't
     group: 'shape',
     says,
     example: { part: 'Carousel', property: 'rotation', text: example },
-    takes: [X, name === 'fract' ? TO : { ...TO, name: 'by', says: 'what it is counted in', required: true }],
+    takes: [X, name === 'fract' ? TO : { ...TO, name: 'by', says: 'the number to divide by', required: true }],
     result: 'result',
     ...(name === 'fract' ? { plainUnless: 'to' } : {}),
     value: call => {
@@ -168,13 +168,13 @@ function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 't
 }
 export const fract = leftOver(
   'fract',
-  'What is left after the whole number, or after whole multiples of `to`: never below 0.',
+  'The part after the whole number, or after whole multiples of `to`: never below 0.',
   'fract(time / 4s) * 90deg',
   'to',
 )
 export const mod = leftOver(
   'mod',
-  'What is left of x after whole multiples of `by`; below 0 it counts on from above.',
+  'The remainder of x after whole multiples of `by`; it continues evenly below 0.',
   'mod(time * 45deg/s, 90deg)',
   'by',
 )

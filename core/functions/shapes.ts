@@ -55,12 +55,12 @@ const mixed = (from: number, to: number, share: number): number => from + (to - 
 export const clamp: Entry = {
   name: 'clamp',
   group: 'shape',
-  says: 'Keeps a value between two ends.',
+  says: 'Keeps a value within a range.',
   example: { part: 'Swing', property: 'rotation', text: 'clamp(noise(1Hz, 60), -45, 45)' },
   takes: [
     X,
-    { name: 'low', says: 'the lowest it may be', kind: 'result', required: true, valuePlace: true },
-    { name: 'high', says: 'the highest it may be', kind: 'result', required: true, valuePlace: true },
+    { name: 'low', says: 'the lowest value allowed', kind: 'result', required: true, valuePlace: true },
+    { name: 'high', says: 'the highest value allowed', kind: 'result', required: true, valuePlace: true },
   ],
   result: 'result',
   value: call => {
@@ -91,7 +91,7 @@ export const mix: Entry = {
   takes: [
     { name: 'a', says: 'the value at 0 %', kind: 'result', required: true, valuePlace: true },
     { name: 'b', says: 'the value at 100 %', kind: 'result', required: true, valuePlace: true },
-    { name: 'share', says: 'how much of b', kind: PLAIN, required: true },
+    { name: 'share', says: 'the share of b', kind: PLAIN, required: true },
   ],
   result: 'result',
   value: call => {
@@ -195,7 +195,7 @@ export const max = extreme('max')
 export const abs: Entry = {
   name: 'abs',
   group: 'shape',
-  says: 'The value without its sign.',
+  says: 'The distance from 0: the value without its sign.',
   example: { part: 'Mount', property: 'y', text: 'abs(sine(every: 2s, amp: 24px))' },
   takes: [X],
   result: 'result',
@@ -218,7 +218,7 @@ export const abs: Entry = {
 export const sign: Entry = {
   name: 'sign',
   group: 'shape',
-  says: '1 above 0, −1 below, and 0 at 0.',
+  says: '1 for values above 0, −1 below, and 0 at 0.',
   example: { part: 'Mount', property: 'scale', text: '100% + sign(own.y) * 10%' },
   takes: [{ name: 'x', says: 'the value', kind: 'any', required: true }],
   result: PLAIN,
@@ -255,7 +255,7 @@ const remapped =
 export const remap: Entry = {
   name: 'remap',
   group: 'shape',
-  says: 'Takes a value from one range to another; with `limit: yes` it stays within the new range.',
+  says: 'Maps a value from one range to another; with `limit: yes` it stays within the new range.',
   example: { part: 'Mount', property: 'opacity', text: 'remap(own.y, -24px, 24px, 40%, 100%, limit: yes)' },
   takes: [
     { name: 'x', says: 'the value', kind: 'other', required: true },
@@ -263,7 +263,7 @@ export const remap: Entry = {
     { name: 'inHigh', says: 'the high end of its range', kind: 'other', required: true },
     { name: 'outLow', says: 'what the low end becomes', kind: 'result', required: true, valuePlace: true },
     { name: 'outHigh', says: 'what the high end becomes', kind: 'result', required: true, valuePlace: true },
-    { name: 'limit', says: 'whether it stays within the new range', kind: PLAIN, words: () => ['no', 'yes'] },
+    { name: 'limit', says: 'whether the result stays within the new range', kind: PLAIN, words: () => ['no', 'yes'] },
   ],
   result: 'result',
   value: call => {

@@ -30,9 +30,12 @@ const READINGS = 30
 export const average: Entry = {
   name: 'average',
   group: 'time',
-  says: 'The average of any formula over the time just gone by, which softens it.',
+  says: 'The average of any formula over the time just passed, which smooths it.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'average(random(-30deg, 30deg, 8Hz), 0.5s)' },
-  takes: [X, { name: 'over', says: 'how far back', kind: TIME, required: true, positive: true, steady: true }],
+  takes: [
+    X,
+    { name: 'over', says: 'the length of time to average', kind: TIME, required: true, positive: true, steady: true },
+  ],
   result: 'result',
   value: call => {
     const x = call.args.x!

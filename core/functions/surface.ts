@@ -17,7 +17,7 @@ const moving = (call: Call): Form[] => {
 export const height: Entry = {
   name: 'height',
   group: 'rig',
-  says: 'How high above its pivot a wave surface stands at a place, so that parts with the same pivot height float on it: written after its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
+  says: 'How high above its pivot a wave surface is at a place, so that parts with the same pivot height float on it: written after its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
   example: { part: 'Duck', property: 'y', text: 'basin.height(own.x)' },
   takes: [
     { name: 'surface', says: 'the wave surface', kind: 'any', thing: 'waves', required: true },

@@ -9,7 +9,7 @@ import { toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, FREQUENCY, TIME } from '../units/kinds.ts'
 import { boundsOf, repeatsOfArgs, slopeOf, without, type Call, type Parameter } from './entry.ts'
 
-export const FREQ: Parameter = { name: 'freq', says: 'how many times a second', kind: FREQUENCY, required: true }
+export const FREQ: Parameter = { name: 'freq', says: 'how many times per second', kind: FREQUENCY, required: true }
 export const EVERY: Parameter = {
   name: 'every',
   says: 'the length of one cycle',
@@ -19,7 +19,7 @@ export const EVERY: Parameter = {
 }
 export const AMP: Parameter = {
   name: 'amp',
-  says: 'how far to either side',
+  says: 'the distance to either side',
   kind: 'result',
   initial: 1,
   valuePlace: true,
@@ -31,7 +31,7 @@ export const OFFSET: Parameter = {
   initial: 0,
   valuePlace: true,
 }
-export const PHASE: Parameter = { name: 'phase', says: 'how far ahead it starts', kind: ANGLE, initial: 0 }
+export const PHASE: Parameter = { name: 'phase', says: 'how far into the cycle it starts', kind: ANGLE, initial: 0 }
 export const LOW: Parameter = {
   name: 'low',
   says: 'the lowest value',

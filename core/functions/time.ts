@@ -35,7 +35,7 @@ export const delay: Entry = {
   group: 'time',
   says: 'Any formula, links included, delayed.',
   example: { part: 'Flag', property: 'rotation', text: 'delay(carousel.rotation, 120ms) * 0.8' },
-  takes: [X, { name: 'by', says: 'how much later', kind: TIME, required: true }],
+  takes: [X, { name: 'by', says: 'the delay', kind: TIME, required: true }],
   result: 'result',
   value: call => {
     const { x, by: lag } = call.args
@@ -109,11 +109,11 @@ const heldAt = (m: Moment, rate: Rational): Moment =>
 export const hold: Entry = {
   name: 'hold',
   group: 'time',
-  says: 'Any formula, read a number of times a second and held in between.',
+  says: 'Any formula, read a fixed number of times per second and held in between.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'hold(noise(4Hz, 30deg), 10Hz)' },
   takes: [
     X,
-    { name: 'rate', says: 'how many times a second it is read', kind: FREQUENCY, required: true, steady: true },
+    { name: 'rate', says: 'how many times per second it’s read', kind: FREQUENCY, required: true, steady: true },
   ],
   result: 'result',
   value: call => {
@@ -180,7 +180,7 @@ function readings(call: Call): Interval | null {
 export const at: Entry = {
   name: 'at',
   group: 'time',
-  says: 'Any formula as it is at another moment of the piece.',
+  says: 'Any formula at another moment of the piece.',
   example: { part: 'Carousel', property: 'rotation', text: 'at(noise(1Hz, 20deg), 2s)' },
   takes: [X, { name: 'time', says: 'the moment, in seconds of the piece', kind: TIME, required: true }],
   result: 'result',
@@ -251,7 +251,7 @@ const speed = (a: number, b: number, c: number): number => (-3 * a + 4 * b - c) 
 export const rateOf: Entry = {
   name: 'rateOf',
   group: 'time',
-  says: 'How fast any formula changes, per second, from this moment on.',
+  says: 'How fast any formula changes from this moment on, per second.',
   example: { part: 'Mount', property: 'rotation', text: 'rateOf(own.y) / 80px/s * 10deg' },
   takes: [{ ...X, kind: 'any' }],
   result: 'rate',

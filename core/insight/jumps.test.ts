@@ -106,7 +106,7 @@ describe('closing at the lap', () => {
 
 describe('what repeats though its ends differ', () => {
   it.each([
-    ['curve(climb, after: repeat) * 1deg', 'curve(climb, after: carry) * 1deg', 'carry on from the end value'],
+    ['curve(climb, after: repeat) * 1deg', 'curve(climb, after: carry) * 1deg', 'continue from the end value'],
     ['ramp(length: 2s, to: 90, after: repeat)', 'ramp(length: 2s, to: 90, after: mirror)', 'go back the way it came'],
   ])('%s is offered another way to go on', (text, mended, says) => {
     const f = fair(text)

@@ -27,7 +27,7 @@ export function jumpFix(program: Program, key: string, jump: Jump): Fix | null {
 
 /** Ways in which what repeats with unequal ends may go on instead, the likeliest first. */
 const WAYS = [
-  ['carry', 'carry on from the end value'],
+  ['carry', 'continue from the end value'],
   ['mirror', 'go back the way it came'],
 ] as const
 
@@ -71,7 +71,7 @@ function stageFix(program: Program, key: string, jump: Jump): Fix | null {
     later.type === 'if' && !later.outer
       ? null
       : absorb(checked.formula.text, later, null, lacks, unit, program.measures)
-  return sum && { says: 'go on from where the stage before ends', changes: sum }
+  return sum && { says: 'continue from where the stage before ends', changes: sum }
 }
 
 const round12 = (x: number): number => Math.round(x * 1e12) / 1e12

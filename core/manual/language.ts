@@ -101,7 +101,7 @@ export const LANGUAGE: Record<Exclude<Extract<RuleId, `${Section}.${string}`>, R
   'kinds.physics': () => {
     expect(value('90deg / 2s * 3s')).toBeCloseTo(135, 12)
     expect(value('6px / 2px * 10deg')).toBeCloseTo(30, 12)
-    expect(says('12deg + 3px')).toBe('These cannot be added: an angle and a length.')
+    expect(says('12deg + 3px')).toBe('These can’t be added: an angle and a length.')
   },
   'kinds.bareInPlace': () => {
     expect(value('clamp(time * 45deg/s, -90, 90)', 9)).toBeCloseTo(90, 12)

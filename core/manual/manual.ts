@@ -50,7 +50,7 @@ export const SECTIONS: readonly Section[] = [
     title: 'Values at any time, in any order',
     says: [
       'Time has no end and can be negative. Every value is exact at any moment, a second or a year in, forwards or backwards, and the same on every machine. Steady growth is kept as exact fractions, so a frame exactly on a step always takes the value after it.',
-      'Randomness is fixed, not drawn anew: each property and each copy has its own, and keeps it through undo and renaming. Give several the same `seed:` to share it.',
+      'Random values are fixed: each property and each copy has its own, and keeps it through undo and renaming. Give several the same `seed:` to share it.',
     ],
     examples: [
       on('Carousel', 'rotation', 'noise(freq: 1Hz, amp: 20deg, octaves: 2)'),

@@ -71,7 +71,7 @@ export const RECENT: Record<Recent, Proof> = {
   },
   'writing.letsOnce': () => {
     expect(problems('let a = 1deg; let a = 2deg; a')[0]!.says).toBe(
-      'a is named twice. Give the second one another name.',
+      'a is defined twice. Give the second one another name.',
     )
   },
   'numbers.unitsAsTyped': () => {

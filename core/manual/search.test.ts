@@ -8,7 +8,7 @@ describe('searching the manual', () => {
     expect(search('px')[0]).toMatchObject({ anchor: 'units', title: 'px' })
     expect(search('backOut')[0]).toMatchObject({ anchor: 'easings', title: 'backOut' })
     expect(search('run backwards').map(p => p.title)).toContain('Tuning without a jump')
-    expect(search('note line').map(p => p.anchor)).toContain('rule-comments')
+    expect(search('comment line').map(p => p.anchor)).toContain('rule-comments')
   })
   it('wants every word, and finds nothing for nothing', () => {
     expect(search('noise octaves')[0]!.anchor).toBe('fn-noise')

@@ -24,9 +24,9 @@ const plain = (text: string): string => text.replaceAll(/[`*]/g, '')
 
 /** What stands in the manual as tables and pictures. */
 const TABLES: readonly (readonly [title: string, says: string])[] = [
-  ['Easings', 'All easings by their pictures.'],
+  ['Easings', 'All easings as curves.'],
   ['Units', 'All units, and what they measure.'],
-  ['Words', 'All words of formulas that are no functions.'],
+  ['Words', 'All words of the formula language that aren’t functions.'],
   ['Properties', 'All properties with their units.'],
 ]
 

@@ -7,7 +7,7 @@ export const WORKING: readonly Section[] = [
   {
     title: 'First steps: your first motion',
     says: [
-      'Press *Drive…* beside a part, choose a property, then choose what it should do. Each choice shows the curve it draws. The result is an ordinary formula: drag its numbers sideways while it plays. For two axes at once, choose *and y*, either alike or each with its own chance.',
+      'Press *Drive…* beside a part, choose a property, then choose what it should do. Each choice shows the curve it draws. The result is an ordinary formula: drag its numbers sideways while it plays. For two axes at once, choose *and y*, either alike or each with its own seed.',
       'Press the curve to see it large in the scope. The bead on a crest is the amplitude, the ring is the phase, and the bracket between two crests is the period: drag any of them. *parts* shows the terms of a sum separately. A promise is a line you can drag. The curve before your last change stays as a dotted ghost; G hides it.',
     ],
     examples: [on('Mount', 'y', 'base + sine(every: 2s, amp: 24px)')],
@@ -38,7 +38,7 @@ export const WORKING: readonly Section[] = [
     title: 'Formulas: dials, and one formula for many parts',
     says: [
       'Alt D makes a dial from the number at the caret. A dial can be a number, a whole number, a switch, a choice of names (read as 0, 1, 2 …), or a moment, which also appears on the time tape where you can drag it. Dials can be locked, hidden, reset and reordered, and each says what uses it. A signal can be shown among the dials.',
-      '*Apply to other properties…* on an entry puts its formula on other parts in one step: the same formula or one that follows the original; later, larger or faster from one part to the next; by a step or by chance. The dialog previews the first three formulas.',
+      '*Apply to other properties…* on an entry puts its formula on other parts in one step: the same formula or one that follows the original; later, larger or faster from one part to the next; by a step or at random. The dialog previews the first three formulas.',
     ],
     examples: [on('Flag', 'rotation', 'sine(every: 2s, amp: 9deg, phase: index * 40deg)')],
   },
@@ -85,7 +85,7 @@ export const WORKING: readonly Section[] = [
     picture: 'chain',
     says: [
       'On the *Links* page, columns drive rows. Press where two cross to link them, or press *Link…* to link any two properties, with or without a formula. Press a pin to set the ratio, the offset and the delay. *Reverse link* swaps driver and follower, *Two-way* lets either one move the other, *Unlink* removes the link and keeps the rest of the formula. You can also drag an entry by its name onto a formula, where it is read by name, onto a row of the board, or onto a part on the stage, which then follows it.',
-      '*Chain…* makes parts follow one another in the order you press them, each by a share of the one before and after a delay. Two dials tune the whole chain.',
+      '*Chain…* makes parts follow one another in the order you choose them, each by a share of the one before and after a delay. Two dials tune the whole chain.',
     ],
     examples: [on('Carousel', 'rotation', 'delay(pinion.rotation, 0.2s) * 0.8')],
   },
@@ -154,7 +154,7 @@ export const WORKING: readonly Section[] = [
     says: [
       'Press *Export* in the masthead, or on a card in the harbour, to make a film (WebM, MP4, GIF or numbered PNGs), a live page, a moving SVG or CSS keyframes, a 3D scene (glTF), numbers of every drive (CSV, JSON), the sound of one drive (WAV), a still, or a piece file with all its pictures. Whole laps are exported as frames 0 to N − 1, so that the last frame leads into the first; you can also export the marked stretch, or from one moment to another. Before you start, the dialog says what will come out, whether every drive loops, and what the format can’t hold. Films are written to disk while they are made and can be an hour long. Press *Download* when the file is ready.',
       'Frames are drawn by the stage’s own renderer at any size: a PNG matches the stage pixel for pixel. PNG, GIF and moving SVG can have a transparent background. Blur averages eight moments of the first half of each frame. Press *Cancel* at any time; nothing unfinished is kept. If you close the window during an export, you can restart it later.',
-      'A live page is one file that needs no server and runs forever, exactly. You choose what stands under it: nothing, a play button, or the play button and the dials you tick. A click on the stage plays and pauses. As a script module you can embed it in your own page, which can play it, seek and turn its dials.',
+      'A live page is one file that needs no server and runs forever, exactly. You choose what appears under it: nothing, a play button, or the play button and the dials you tick. A click on the stage plays and pauses. As a script module you can embed it in your own page, which can play it, seek and turn its dials.',
     ],
   },
   {
@@ -168,7 +168,7 @@ export const WORKING: readonly Section[] = [
     title: 'Export and sharing: tables and devices',
     says: [
       'Under *In common*, *New…* → *from…* reads CSV or JSON: columns become the channels of a curve, simplified as far as you allow, or one column becomes the marks of a cue. Say which column holds the times, and in which unit.',
-      '*Export* → *Device* sends drives as OSC over UDP, 1 to 120 times a second. Each has an address, in which `#` stands for the copy’s number, and an output range. Values are sent while you play the piece, or by the server on its own from the saved piece. `/dial/NAME` and `/cue/NAME` come in on a port you choose. Try it with the *board*, a page with lamps, needles and servo arms that ships with Open Tide.',
+      '*Export* → *Device* sends drives as OSC over UDP, 1 to 120 times a second. Each has an address, where `#` is the copy’s number, and an output range. Values are sent while you play the piece, or by the server on its own from the saved piece. `/dial/NAME` and `/cue/NAME` come in on a port you choose. Try it with the *board*, a page with lamps, needles and servo arms that ships with Open Tide.',
     ],
   },
 ]

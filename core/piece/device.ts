@@ -22,11 +22,15 @@ const port = v.pipe(
 )
 
 export const DeviceSchema = fields({
-  host: v.pipe(text(120), v.minLength(1, 'To which host?')),
+  host: v.pipe(text(120), v.minLength(1, 'Enter a host.')),
   port,
   /** Times a second. */
-  rate: v.pipe(v.number(), v.minValue(1, 'At least once a second.'), v.maxValue(120, 'At most 120 times a second.')),
-  channels: v.pipe(v.array(Channel), v.maxLength(200, 'At most 200 drives go out.')),
+  rate: v.pipe(
+    v.number(),
+    v.minValue(1, 'Send at least once per second.'),
+    v.maxValue(120, 'Send at most 120 times per second.'),
+  ),
+  channels: v.pipe(v.array(Channel), v.maxLength(200, 'At most 200 drives can be sent.')),
   /** Where messages that set dials and tap cues are listened for; null for nowhere. */
   listen: v.nullable(port),
 })

@@ -15,19 +15,19 @@ function said(change: (d: Loose) => void): string | null {
 
 describe('what a document may hold', () => {
   it.each([
-    ['a number that is too large', (d: Loose) => (d.lap.start = 1e21), /At lap\.start: A number here lies between/],
+    ['a number that is too large', (d: Loose) => (d.lap.start = 1e21), /At lap\.start: This must be between/],
     ['a field that is none', (d: Loose) => (d.parts.p1.colour = 1), /At parts\.p1\.colour: Unknown field/],
     ['a field that is missing', (d: Loose) => delete d.parts.p1.name, /At parts\.p1\.name: This is missing/],
-    ['a word of every object for an id', (d: Loose) => (d.parts.constructor = d.parts.p1), /word of every object/],
-    ['its own kind of it', (d: Loose) => (d.dials = JSON.parse('{"__proto__": {}}')), /word of every object/],
-    ['half a character', (d: Loose) => (d.parts.p1.name = 'a\ud800'), /character that is none/],
-    ['a character that is none', (d: Loose) => (d.title = 'a\0b'), /character that is none/],
+    ['a reserved for an id', (d: Loose) => (d.parts.constructor = d.parts.p1), /reserved/],
+    ['its own kind of it', (d: Loose) => (d.dials = JSON.parse('{"__proto__": {}}')), /reserved/],
+    ['half a character', (d: Loose) => (d.parts.p1.name = 'a\ud800'), /invalid character/],
+    ['a character that is none', (d: Loose) => (d.title = 'a\0b'), /invalid character/],
     ['a list for entries', (d: Loose) => (d.cues = []), /must be cues by their ids/],
     [
       'a clock on a word',
       (d: Loose) =>
         (d.clocks.k1 = { name: 'slow', order: 0, on: 'toString', way: { type: 'restart', every: 2 }, hold: null }),
-      /word of every object/,
+      /reserved/,
     ],
     ['a version that is none', (d: Loose) => (d.version = 1.5), /has no version/],
   ])('%s is refused with its place', (_, change, says) => {
@@ -54,7 +54,7 @@ describe('what a document may hold', () => {
           copies: { layout: 'row', count: 4900, dx: 1, dy: 1 },
         }
     }
-    expect(said(many)).toMatch(/all their copies come to more than 120000/)
+    expect(said(many)).toMatch(/all their copies add up to more than 120000/)
   })
   it('a long formula is kept, though it does not run', () => {
     const long = (length: number) => (d: Loose) =>

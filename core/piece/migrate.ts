@@ -12,16 +12,15 @@ export type ReadPiece =
 
 /** A document from outside: raised to this version and checked. Never throws. */
 export function readPiece(input: unknown): ReadPiece {
-  if (typeof input !== 'object' || input === null || Array.isArray(input))
-    return fail('This is not a piece of Open Tide.')
+  if (typeof input !== 'object' || input === null || Array.isArray(input)) return fail('This isn’t an Open Tide piece.')
   let raw = input as Raw
   const version = raw.version
-  if (!Number.isSafeInteger(version)) return fail('This is not a piece of Open Tide: it has no version.')
+  if (!Number.isSafeInteger(version)) return fail('This isn’t an Open Tide piece: it has no version.')
   if ((version as number) > VERSION)
     return fail(`This piece was written by a newer Open Tide (version ${version}; this one reads up to ${VERSION}).`)
   for (let at = version as number; at < VERSION; at++) {
     const raise = Object.hasOwn(RAISE, at) ? RAISE[at] : undefined
-    if (!raise) return fail(`This piece has version ${version}, which Open Tide cannot read.`)
+    if (!raise) return fail(`This piece has version ${version}, which Open Tide can’t read.`)
     raw = raise(raw)
   }
   // The first fault is told: a document of a million faults is refused at once.

@@ -27,7 +27,7 @@ export const Part = fields({
   steps: v.optional(
     v.pipe(
       v.array(v.picklist(STEPS)),
-      v.check(s => s.length === 4 && STEPS.every(step => s.includes(step)), 'Each of the four steps is taken once.'),
+      v.check(s => s.length === 4 && STEPS.every(step => s.includes(step)), 'Each of the four steps must appear once.'),
     ),
   ),
   /** First and last moment in seconds; null for always. */

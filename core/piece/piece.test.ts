@@ -159,11 +159,11 @@ describe('documents from outside', () => {
   it('are read when they are whole', () => expect(readPiece(good).piece).toEqual(lanternPier()))
 
   it.each([
-    [null, /not a piece/],
-    ['text', /not a piece/],
+    [null, /isn’t an Open Tide piece/],
+    ['text', /isn’t an Open Tide piece/],
     [{}, /no version/],
     [{ version: 99 }, /newer Open Tide/],
-    [{ version: 0 }, /cannot read/],
+    [{ version: 0 }, /can’t read/],
     [{ ...good, title: ' ' }, /At title: A piece needs a title/],
     [{ ...good, frameRate: { n: 0, d: 1 } }, /At frameRate.n/],
     [{ ...good, parts: { p1: { ...(good.parts as Record<string, object>).p1, parent: 'p1' } } }, /parent is missing/],
@@ -175,9 +175,12 @@ describe('documents from outside', () => {
       /same name/,
     ],
     [{ ...good, slips: { x: 'far' } }, /At slips.x/],
-    [{ ...good, bases: { rotation: { value: 1 } } }, /no part.property/],
-    [{ ...good, drives: { 'p1.x': { ...(Object.values(good.drives as object)[0] as object) } } }, /no part.property/],
-    [{ ...good, ties: { t1: { a: 'p1', b: 'p2.x', ratio: 1, offset: 0 } } }, /no part.property/],
+    [{ ...good, bases: { rotation: { value: 1 } } }, /isn’t part.property/],
+    [
+      { ...good, drives: { 'p1.x': { ...(Object.values(good.drives as object)[0] as object) } } },
+      /isn’t part.property/,
+    ],
+    [{ ...good, ties: { t1: { a: 'p1', b: 'p2.x', ratio: 1, offset: 0 } } }, /isn’t part.property/],
   ])('%#', (document, says) => {
     const { piece, problem } = readPiece(document)
     expect(piece).toBeNull()

@@ -28,7 +28,7 @@ export const PROPERTIES: readonly Property[] = [
   share({ name: 'scaleX', group: 'size', says: 'Scale across, on top of scale.' }),
   share({ name: 'scaleY', group: 'size', says: 'Scale upwards, on top of scale.' }),
   share({ name: 'scaleZ', group: 'size', says: 'Scale in depth.' }),
-  share({ name: 'opacity', group: 'size', says: 'How solid the part is, its children included.', range: [0, 100] }),
+  share({ name: 'opacity', group: 'size', says: 'Opacity of the part and its children.', range: [0, 100] }),
   length({
     name: 'width',
     group: 'size',
@@ -40,7 +40,7 @@ export const PROPERTIES: readonly Property[] = [
   length({
     name: 'height',
     group: 'size',
-    says: 'From bottom to top; of waves, to the water at rest.',
+    says: 'From bottom to top; for waves, up to the water at rest.',
     initial: 120,
     range: [0, 1e6],
     on: ['rectangle', 'ellipse', 'waves', 'picture'],

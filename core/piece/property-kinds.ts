@@ -98,5 +98,5 @@ export const colour = (of: 'fill' | 'gradient' | 'stroke', on: readonly ShapeTyp
     stride: 0.02,
     on,
   },
-  share({ name: `${of}Alpha`, group: of, says: `How solid the ${of} is.`, range: [0, 100], on }),
+  share({ name: `${of}Alpha`, group: of, says: `Opacity of the ${of}.`, range: [0, 100], on }),
 ]

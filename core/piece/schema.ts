@@ -154,7 +154,10 @@ export const Tie = fields({ a: text(80), b: text(80), ratio: number, offset: num
 /** Guides on either axis, at most. */
 export const MOST_GUIDES = 100
 /** Places of guides either way, px. */
-const guides = v.pipe(v.array(number), v.maxLength(MOST_GUIDES, `There may be ${MOST_GUIDES} guides either way.`))
+const guides = v.pipe(
+  v.array(number),
+  v.maxLength(MOST_GUIDES, `There can be up to ${MOST_GUIDES} guides in each direction.`),
+)
 
 const Document = fields({
   version: v.literal(VERSION),
@@ -178,7 +181,7 @@ const Document = fields({
     /** Places of upright guides (x) and level ones (y), px. */
     ownGuides: v.optional(fields({ x: guides, y: guides })),
     /** How far apart the lines of the grid lie, px; none unless said. */
-    grid: v.optional(v.pipe(number, v.minValue(1, 'A grid is 1 px wide or more.'))),
+    grid: v.optional(v.pipe(number, v.minValue(1, 'The grid spacing must be at least 1 px.'))),
     rulers: v.optional(v.boolean()),
     /** Seconds of the moment that stands for the piece on its card. */
     poster: v.optional(number),
@@ -217,16 +220,16 @@ export const PieceSchema = v.pipe(
   Document,
   v.check((p: Piece) => everyParentStands(p), 'A part’s parent is missing, or is the part itself.'),
   v.check((p: Piece) => everyNameOnce(p), 'Two things in the piece have the same name.'),
-  v.check((p: Piece) => everyKeyFits(p), 'A drive, set value or tie is kept under a name that is no part.property.'),
+  v.check((p: Piece) => everyKeyFits(p), 'A drive, set value or tie is kept under a name that isn’t part.property.'),
   v.check((p: Piece) => clocksDeep(p) <= CLOCKS_DEEP, `Clocks run more than ${CLOCKS_DEEP} levels deep.`),
   v.check((p: Piece) => fits(p, h => h.depth <= DEEPEST), `Parts are nested more than ${DEEPEST} levels deep.`),
   v.check(
     (p: Piece) => fits(p, h => h.count <= MOST_INSTANCES),
-    `Copies within copies come to more than ${MOST_INSTANCES} of one part.`,
+    `Copies within copies add up to more than ${MOST_INSTANCES} of one part.`,
   ),
   v.check(
     (p: Piece) => allInstances(p) <= MOST_IN_PIECE,
-    `The parts of this piece with all their copies come to more than ${MOST_IN_PIECE}.`,
+    `The parts of this piece with all their copies add up to more than ${MOST_IN_PIECE}.`,
   ),
 )
 

@@ -18,11 +18,11 @@ const poses = v.pipe(
   v.check(
     ([first, ...others]) =>
       others.every(p => p.length === first!.length && p.every((r, k) => r.length === first![k]!.length)),
-    'The poses of a path have the same points in other places: as many outlines, and as many points each.',
+    'All poses of a path need the same number of outlines, and of points in each.',
   ),
   v.check(
     all => all.length * all[0]!.reduce((n, r) => n + r.length, 0) <= MOST_POINTS,
-    'A path has at most 4,000 points, all its poses together.',
+    'A path can have up to 4,000 points in all its poses together.',
   ),
 )
 /** Points of a path with all its poses, most. */
@@ -143,7 +143,7 @@ export const Copies = v.variant('layout', [
       points: v.pipe(v.array(fields({ x: number, y: number })), v.minLength(1), v.maxLength(500)),
       size: positive,
     }),
-    v.check(c => c.points.length === c.count, 'There is a place for every copy.'),
+    v.check(c => c.points.length === c.count, 'There must be a place for every copy.'),
   ),
 ])
 

@@ -44,11 +44,11 @@ export function symmetryIn(piece: Piece, id: string): Symmetry {
     if (Object.values(piece.ties).some(t => t.a === key || t.b === key)) return null
     return base?.value ?? initialOf(property, part.shape.type)
   }
-  if (part.pivot.x !== 0 || part.pivot.y !== 0) return derived(1, 'the pivot is not in the middle')
+  if (part.pivot.x !== 0 || part.pivot.y !== 0) return derived(1, 'the pivot isn’t in the middle')
   const { type } = part.shape
   if (type !== 'line' && held('gradient') !== 0 && part.gradientFrame !== 'stage')
     return derived(1, 'the gradient turns with it')
-  if (held('lineStart') !== 0 || held('lineEnd') !== 100) return derived(1, 'the line does not go all round')
+  if (held('lineStart') !== 0 || held('lineEnd') !== 100) return derived(1, 'the line doesn’t go all the way round')
   if (held('dash') !== 0) return derived(1, 'the line is dashed')
   if (Object.values(piece.parts).some(p => p.parent === id && !p.hidden)) return derived(1, 'it has children')
   if (held('scaleX') === null || held('scaleX') !== held('scaleY'))

@@ -3,7 +3,7 @@ import * as v from 'valibot'
 
 /** Numbers of a document lie between −MOST and MOST, unless a field says otherwise. */
 export const MOST = 1e9
-const FAR = 'A number here lies between −1,000,000,000 and 1,000,000,000.'
+const FAR = 'This must be between −1,000,000,000 and 1,000,000,000.'
 export const number = v.pipe(v.number(), v.minValue(-MOST, FAR), v.maxValue(MOST, FAR))
 export const positive = v.pipe(number, v.gtValue(0, 'This must be more than 0.'))
 export const whole = v.pipe(number, v.integer('This must be a whole number.'))
@@ -12,20 +12,20 @@ export const seed = v.pipe(v.number(), v.integer('This must be a whole number.')
 export const text = (most: number) =>
   v.pipe(
     v.string(),
-    v.maxLength(most, `At most ${most.toLocaleString('en')} characters fit here.`),
-    v.check(s => !/\p{Surrogate}|\0/u.test(s), 'This text holds a character that is none (half a pair, or 0).'),
+    v.maxLength(most, `At most ${most.toLocaleString('en')} characters are allowed here.`),
+    v.check(s => !/\p{Surrogate}|\0/u.test(s), 'This text contains an invalid character (half a pair, or 0).'),
   )
 /** Words that every object has: none of them names an entry. */
 export const ownWord = (key: string): boolean => key in {}
 
 export const id = v.pipe(
   v.string(),
-  v.regex(/^[A-Za-z0-9_]{1,32}$/, 'An id is 1 to 32 letters, digits or _.'),
-  v.check(s => !ownWord(s), 'An id here is a word of every object (such as constructor); choose another.'),
+  v.regex(/^[A-Za-z0-9_]{1,32}$/, 'An id must be 1 to 32 letters, digits or _.'),
+  v.check(s => !ownWord(s), 'This id is reserved (such as constructor); choose another.'),
 )
 export const name = v.pipe(
   text(60),
-  v.check(s => s.trim().length > 0 && !s.includes('`'), 'A name needs a letter and no backquote.'),
+  v.check(s => s.trim().length > 0 && !s.includes('`'), 'A name needs a letter, and can’t contain a backquote.'),
 )
 /** Characters of a formula at most. */
 export const LONGEST_FORMULA = 20000
@@ -41,10 +41,7 @@ export const limited = <T extends v.GenericSchema>(value: T, most: number, what:
       r => Object.keys(r).length <= most,
       `At most ${most.toLocaleString('en')} ${what} is the limit for a piece.`,
     ),
-    v.check(
-      r => !Object.keys(r).some(ownWord),
-      'An id here is a word of every object (such as constructor); choose another.',
-    ),
+    v.check(r => !Object.keys(r).some(ownWord), 'This id is reserved (such as constructor); choose another.'),
     v.record(text(200), value),
   )
 

@@ -61,7 +61,7 @@ export const FAMILIES: readonly Family[] = [
   { name: 'circ', says: 'a quarter of a circle', make: () => x => 1 - Math.sqrt(Math.max(0, 1 - x * x)) },
   {
     name: 'back',
-    says: 'draws back first',
+    says: 'pulls back first',
     strength: 1.70158,
     make: s => x => x * x * ((s + 1) * x - s),
     overshoot: s => (4 * s * s * s) / (27 * (s + 1) * (s + 1)),
@@ -76,7 +76,7 @@ export const FAMILIES: readonly Family[] = [
   {
     name: 'bounce',
     knots: [0.25 / 2.75, 0.75 / 2.75, 1.75 / 2.75],
-    says: 'bounces, the last the highest',
+    says: 'bounces, the last one highest',
     strength: 1,
     // The strength is how high it bounces: 0 not at all, 4 back to where it came from.
     make: s => x => {

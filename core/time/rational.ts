@@ -26,7 +26,7 @@ function gcd(a: bigint, b: bigint): bigint {
 export function rational(n: bigint | number, d: bigint | number = 1n): Rational {
   let top = BigInt(n)
   let bottom = BigInt(d)
-  if (bottom === 0n) throw new RangeError('a fraction needs a denominator other than 0')
+  if (bottom === 0n) throw new RangeError('A fraction can’t have 0 below the line.')
   if (bottom < 0n) [top, bottom] = [-top, -bottom]
   const g = gcd(top, bottom)
   return g > 1n ? { n: top / g, d: bottom / g } : { n: top, d: bottom }
@@ -47,7 +47,7 @@ export function fromNumber(x: number): Rational {
 /** The fraction of a decimal text such as `12`, `.5`, `1.25e-3`. Throws a RangeError on any other text. */
 export function fromDecimal(text: string): Rational {
   const parts = /^([+-]?)(\d*)(?:\.(\d*))?(?:e([+-]?\d+))?$/i.exec(text)
-  if (!parts || (!parts[2] && !parts[3])) throw new RangeError(`"${text}" is no decimal number`)
+  if (!parts || (!parts[2] && !parts[3])) throw new RangeError(`"${text}" isn’t a decimal number`)
   const fraction = parts[3] ?? ''
   const exponent = Number(parts[4] ?? 0) - fraction.length
   if (Math.abs(exponent) > 400) throw new RangeError(`"${text}" is out of range`)

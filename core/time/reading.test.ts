@@ -25,7 +25,7 @@ describe('a typed time', () => {
   ])('%s', (text, seconds) => expect(read(text)).toBe(seconds))
 
   it.each(['', 'soon', '12 furlongs', '1:99', '--3', '1e9'])('%s is said to be none', text =>
-    expect(read(text)).toMatch(/A time is seconds/),
+    expect(read(text)).toMatch(/Type a time in seconds/),
   )
   it('ends at a thousand years', () => expect(read('400000d')).toMatch(/thousand years/))
 })

@@ -21,7 +21,7 @@ const UNIT: Readonly<Record<string, (s: Scale) => Rational>> = {
 export type TimeRead =
   { readonly seconds: Rational; readonly says: null } | { readonly seconds: null; readonly says: string }
 
-const WRONG = 'A time is seconds, such as 12.4, or 1:30, 372f, 3lap, 365d.'
+const WRONG = 'Type a time in seconds, such as 12.4, or 1:30, 372f, 3lap, 365d.'
 
 /**
  * Seconds from a typed time: `12.4`, `90s`, `1:30.5`, `2:00:00`, `372f`, `3lap`, `365d 6h`, each with a minus
@@ -44,7 +44,7 @@ export function readTime(text: string, scale: Scale): TimeRead {
   }
   if (!seconds) return { seconds: null, says: WRONG }
   if (seconds.n > seconds.d * FURTHEST)
-    return { seconds: null, says: 'That is beyond a thousand years. Choose an earlier time.' }
+    return { seconds: null, says: 'That’s beyond a thousand years. Choose an earlier time.' }
   return { seconds: down ? negate(seconds) : seconds, says: null }
 }
 

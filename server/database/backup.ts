@@ -106,14 +106,14 @@ export function readCopy(bytes: Uint8Array): Copy {
   try {
     text = gunzipSync(bytes).toString('utf8')
   } catch {
-    throw new NoCopy('This file is no copy of Open Tide, or it is damaged.')
+    throw new NoCopy('This file isn’t an Open Tide backup, or it’s damaged.')
   }
   const end = text.lastIndexOf('\n', text.length - 2) + 1
   const [head, ...lines] = text.slice(0, end).trimEnd().split('\n').map(parsed)
-  if (head?.[FORMAT] !== VERSION) throw new NoCopy('This file is no copy of Open Tide that this version can read.')
+  if (head?.[FORMAT] !== VERSION) throw new NoCopy('This version of Open Tide can’t read this backup.')
   const last = parsed(text.slice(end))
   if (last.rows !== lines.length || last.sum !== createHash('sha256').update(text.slice(0, end)).digest('hex'))
-    throw new NoCopy('This copy is not whole: its end is missing, or a part of it was changed.')
+    throw new NoCopy('This backup isn’t complete: its end is missing, or part of it was changed.')
   return {
     pieces: lines.flatMap(l => (l.piece ? [l.piece as Row] : [])),
     revisions: lines.flatMap(l => (l.revision ? [l.revision as Row] : [])),
@@ -128,7 +128,7 @@ function parsed(line: string): Row {
   try {
     return JSON.parse(line) as Row
   } catch {
-    throw new NoCopy('This copy is damaged.')
+    throw new NoCopy('This backup is damaged.')
   }
 }
 

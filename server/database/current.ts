@@ -29,7 +29,7 @@ export function startDatabase(
       : await openDatabase(folder, await migrations(), begin, first)
     ready = true
     // A copy that fails is said, and harms nothing.
-    if (opened.folder) await dailyCopy(opened.db, folder).catch(e => console.error(`No copy was made today. ${e}`))
+    if (opened.folder) await dailyCopy(opened.db, folder).catch(e => console.error(`No backup was made today. ${e}`))
     return opened
   })()
   return opening
@@ -47,7 +47,7 @@ export async function database(): Promise<Database> {
 /** What every request is told while a PostgreSQL server is away. */
 export const AWAY = {
   statusCode: 503,
-  message: 'The database is not answering. Nothing was saved; try again in a moment.',
+  message: 'The database isn’t responding. Nothing was saved; try again in a moment.',
 } as const
 const away = () => createError(AWAY)
 

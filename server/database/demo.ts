@@ -24,7 +24,7 @@ export async function seedDemo(db: Database, demo: () => Promise<Readonly<Record
     const now = Date.now()
     for (const [i, [id, document]] of documents.entries()) {
       const { piece, problem } = readPiece(document)
-      if (!piece) throw new Error(`The demo cannot be read. ${problem}`)
+      if (!piece) throw new Error(`The demo couldn’t be read. ${problem}`)
       await insertPiece(tx, piece, id, new Date(now + i))
     }
   })

@@ -54,7 +54,7 @@ describe('the data folder', () => {
     mkdirSync(other)
     writeFileSync(join(other, 'thesis.txt'), 'mine')
     await expect(openDatabase(other, migrationFiles())).rejects.toThrow(
-      /holds other things \(thesis.txt\) and was not touched/,
+      /contains other files \(thesis.txt\) and wasn’t touched/,
     )
     expect(readdirSync(other)).toEqual(['thesis.txt'])
     const file = join(other, 'thesis.txt')
@@ -145,7 +145,7 @@ describe('a damaged database', () => {
         },
       )
       if (says === null) return
-      expect(says).toMatch(/cannot be opened.*left as it is.*2026-11-09\.tide-backup.*open-tide restore/)
+      expect(says).toMatch(/couldn’t be opened.*wasn’t changed.*2026-11-09\.tide-backup.*open-tide restore/)
       expect(says).not.toMatch(/Aborted\(\)|undefined/)
       expect(existsSync(join(folder, 'lock'))).toBe(false)
       if (name.startsWith('no ')) expect(listing(folder)).toEqual(before)

@@ -38,16 +38,15 @@ export function prepareFolder(folder: string): void {
     const foreign = names.filter(n => !isOurs(n))
     if (!names.includes(MARK) && !names.includes('database') && foreign.length > 0)
       throw new FolderTrouble(
-        `The folder ${folder} holds other things (${foreign.slice(0, 3).join(', ')}) and was not touched. ` +
+        `The folder ${folder} contains other files (${foreign.slice(0, 3).join(', ')}) and wasn’t touched. ` +
           'Choose an empty folder, or a new one, with OPEN_TIDE_DATA.',
       )
     chmodSync(folder, 0o700)
-    if (!names.includes(MARK)) writeFileSync(join(folder, MARK), 'This folder is kept by Open Tide.\n', { mode: 0o600 })
+    if (!names.includes(MARK))
+      writeFileSync(join(folder, MARK), 'This folder is managed by Open Tide.\n', { mode: 0o600 })
   } catch (e) {
     if (e instanceof FolderTrouble) throw e
-    throw new FolderTrouble(
-      `The data folder ${folder} cannot be used: ${reason(e)} Choose another with OPEN_TIDE_DATA.`,
-    )
+    throw new FolderTrouble(`The data folder ${folder} can’t be used: ${reason(e)} Choose another with OPEN_TIDE_DATA.`)
   }
 }
 
@@ -66,10 +65,10 @@ export function damaged(folder: string, why: string): FolderTrouble {
   const copies = copyNames(folder)
   const last = copies.at(-1)
   return new FolderTrouble(
-    `The database in ${folder} cannot be opened. ${why} It was left as it is. ` +
+    `The database in ${folder} couldn’t be opened. ${why} It wasn’t changed. ` +
       (last
-        ? `The last good copy is ${join(copiesIn(folder), last)}: move ${databaseIn(folder)} aside, then ./open-tide restore that file.`
-        : `There is no copy of it yet. Move ${databaseIn(folder)} aside to begin with an empty harbour.`),
+        ? `The last good backup is ${join(copiesIn(folder), last)}: move ${databaseIn(folder)} aside, then ./open-tide restore that file.`
+        : `There’s no backup of it yet. Move ${databaseIn(folder)} aside to start with an empty harbour.`),
   )
 }
 
@@ -100,7 +99,7 @@ export function needRoom(folder: string): void {
   }
   throw new FolderTrouble(
     `The disk of ${folder} is full: a new database needs about ${NEW_DATABASE / 1024 / 1024} MB. ` +
-      'Make room on it, or choose another folder with OPEN_TIDE_DATA.',
+      'Free some space, or choose another folder with OPEN_TIDE_DATA.',
   )
 }
 
@@ -119,15 +118,15 @@ export function reason(e: unknown): string {
   const { code, errno, message, cause } = e as NodeJS.ErrnoException & { cause?: unknown }
   // The embedded database throws numbers of its own file system, with no words.
   if (!message && (errno === 51 || errno === 28)) return 'its disk is full.'
-  if (!message && errno !== undefined) return `its files cannot be written (${errno}).`
+  if (!message && errno !== undefined) return `its files can’t be written (${errno}).`
   if (cause && /^Failed query/.test(message ?? '')) return reason(cause)
   const words: Record<string, string> = {
-    EACCES: 'it may not be written.',
-    EPERM: 'it may not be written.',
-    EROFS: 'its disk can only be read.',
+    EACCES: 'you have no permission to write to it.',
+    EPERM: 'you have no permission to write to it.',
+    EROFS: 'its disk is read-only.',
     ENOSPC: 'its disk is full.',
-    ENOTDIR: 'a part of its path is no folder.',
-    EEXIST: 'it is no folder.',
+    ENOTDIR: 'part of its path isn’t a folder.',
+    EEXIST: 'it isn’t a folder.',
   }
   return (
     words[code ?? ''] ??

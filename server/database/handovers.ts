@@ -85,7 +85,7 @@ export async function tune(db: Database, token: string, values: Readonly<Record<
   for (const [id, value] of Object.entries(values)) {
     const lent = row.lent.find(l => l.dial === id)
     const dial = Object.hasOwn(dials, id) ? dials[id] : undefined
-    if (!lent || !dial) return { says: 'This dial was not handed over.' }
+    if (!lent || !dial) return { says: 'This dial isn’t shared.' }
     if (within(dial, lent, value) !== value) return { says: `${lent.says} goes from ${lent.low} to ${lent.high}.` }
     tuned[id] = value
   }

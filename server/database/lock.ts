@@ -12,7 +12,7 @@ export class FolderInUse extends Error {
   ) {
     super(
       `The data folder ${folder} is in use by another Open Tide (process ${holder}). ` +
-        'Close that one first, or give this one a folder of its own with OPEN_TIDE_DATA.',
+        'Close that one first, or choose another folder with OPEN_TIDE_DATA.',
     )
   }
 }
@@ -107,7 +107,7 @@ export function takeLock(folder: string): () => void {
       }
       unlinkSync(stale)
     }
-    throw new Error(`The lock of ${folder} could not be taken. Start again in a moment.`)
+    throw new Error(`The data folder ${folder} is being opened by another process. Try again in a moment.`)
   } finally {
     rmSync(own, { force: true })
   }

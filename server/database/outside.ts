@@ -51,7 +51,7 @@ export async function openServer(
     await db.execute(sql`select 1`)
   } catch (e) {
     await pool.end().catch(() => {})
-    throw new FolderTrouble(`The PostgreSQL server of DATABASE_URL cannot be used: ${reason(e)}`)
+    throw new FolderTrouble(`The PostgreSQL server of DATABASE_URL can’t be used: ${reason(e)}`)
   }
   return { db: db as unknown as Database, folder: null, close: () => pool.end() }
 }

@@ -177,7 +177,7 @@ describe.each(['embedded', 'server'] as const)('pieces in the database (%s)', ki
     expect(one).toEqual({ hash: hashOf(png) })
     expect(two).toEqual(one)
     expect(await keepAsset(db, Buffer.from('<svg onload="x()"/>'))).toMatchObject({
-      says: expect.stringContaining('no PNG'),
+      says: expect.stringContaining('isn’t a PNG'),
     })
     expect(await readAsset(db, 'nothing')).toBeNull()
     const shown = await picturesIn(db, `{"asset":"${hashOf(png)}"},{"asset":"gone"}`)

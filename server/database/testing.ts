@@ -14,7 +14,7 @@ function programs(): string {
   const newest = readdirSync(root)
     .sort((a, b) => Number(b) - Number(a))
     .at(0)
-  if (!newest) throw new Error('There is no PostgreSQL on this machine. ./run-tests installs it.')
+  if (!newest) throw new Error('There’s no PostgreSQL on this machine. ./run-tests installs it.')
   return join(root, newest, 'bin')
 }
 

@@ -19,7 +19,7 @@ export function watchBoard(tell: (messages: readonly Message[] | { says: string 
       if (messages) watchers.forEach(w => w(messages))
     })
     socket.on('error', e => {
-      watchers.forEach(w => w({ says: `The board cannot listen on port ${boardPort()}: ${e.message}.` }))
+      watchers.forEach(w => w({ says: `The board can’t listen on port ${boardPort()}: ${e.message}.` }))
       socket = null
     })
     socket.bind(boardPort(), '127.0.0.1')

@@ -126,7 +126,7 @@ export class Sender {
     const { listen } = this.device
     if (listen === null) return
     this.ear = createSocket('udp4')
-    this.ear.on('error', e => (this.says = `Nothing can be heard on port ${listen}: ${e.message}.`))
+    this.ear.on('error', e => (this.says = `Nothing can be received on port ${listen}: ${e.message}.`))
     this.ear.on('message', bytes => {
       for (const { address, values } of messagesIn(bytes) ?? []) {
         const what = incomingOf(address, values[0])

@@ -12,9 +12,9 @@ export default defineEventHandler(event => {
     setResponseStatus(event, 400)
     return send(event, JSON.stringify({ statusCode: 400, message }), 'application/json')
   }
-  if (!names().includes(name)) throw refuse(403, `Open Tide is not served under the name ${name.slice(0, 80)}.`)
+  if (!names().includes(name)) throw refuse(403, `Open Tide isn’t served under the name ${name.slice(0, 80)}.`)
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getRequestHeader(event, 'origin')
   if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`)
-    throw refuse(403, 'Only pages of this Open Tide may change its pieces.')
+    throw refuse(403, 'Only this Open Tide’s own pages can change its pieces.')
 })

@@ -32,9 +32,9 @@ export default defineEventHandler(event => {
   if (!pathname.startsWith('/api/')) return
   setResponseHeader(event, 'cache-control', 'no-cache')
   const ways = API.find(([path]) => path.test(pathname))?.[1]
-  if (!ways) throw refuse(404, 'There is no such address.')
+  if (!ways) throw refuse(404, 'There’s no such address.')
   if (!ways.split(' ').includes(event.method)) {
     setResponseHeader(event, 'allow', ways.replaceAll(' ', ', '))
-    throw refuse(405, `This address is asked with ${ways.replaceAll(' ', ' or ')}.`)
+    throw refuse(405, `This address takes ${ways.replaceAll(' ', ' or ')} only.`)
   }
 })

@@ -32,6 +32,6 @@ export default defineEventHandler(async event => {
     return ask(event, found.wait ? 429 : 401, found.says)
   }
   if (pathname.startsWith('/api/'))
-    throw refuse(401, 'Open Tide asks for its key. Open its page in this browser and enter it.')
+    throw refuse(401, 'Open Tide needs its key. Open its page in this browser and enter it.')
   return ask(event, 401, '')
 })

@@ -36,19 +36,19 @@ export default defineNitroPlugin(nitro => {
   }
   const end = (e: Error) => {
     const known = e instanceof FolderInUse || e instanceof FolderTrouble
-    console.error(known ? e.message : `The database cannot be opened: ${reason(e)}`)
+    console.error(known ? e.message : `The database couldn’t be opened: ${reason(e)}`)
     process.exit(1)
   }
   // A server that cannot listen ends; one error in a request never ends it.
   process.on('uncaughtException', (e: NodeJS.ErrnoException) => {
     if (e.syscall !== 'listen') return
-    console.error(`Open Tide cannot listen there (${e.code}). Choose another port with PORT, or another HOST.`)
+    console.error(`Open Tide can’t listen there (${e.code}). Choose another port with PORT, or another HOST.`)
     process.exit(1)
   })
   try {
     prepareFolder(folder)
     const key = takeKey(folder)
-    if (key) console.error(`Open Tide can be reached from other machines. It asks them for this key: ${key}`)
+    if (key) console.error(`Other machines can reach Open Tide. They need this key: ${key}`)
   } catch (e) {
     end(e as Error)
   }

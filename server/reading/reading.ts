@@ -47,7 +47,7 @@ export async function readText(text: string): Promise<Read> {
     try {
       return { value: JSON.parse(text) as unknown, checked: false }
     } catch {
-      return { status: 400, says: 'The request is no JSON.' }
+      return { status: 400, says: 'The request isn’t valid JSON.' }
     }
   }
   const { answer, why } = await worker.ask(() => text)

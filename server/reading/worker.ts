@@ -13,7 +13,7 @@ function read(text: string): Read {
   try {
     value = JSON.parse(text)
   } catch {
-    return { status: 400, says: 'The request is no JSON.' }
+    return { status: 400, says: 'The request isn’t valid JSON.' }
   }
   if (typeof value !== 'object' || value === null || !('document' in value)) return { value, checked: false }
   const { piece, problem } = readPiece(value.document)
@@ -25,6 +25,6 @@ parentPort!.on('message', (text: string) => {
   try {
     parentPort!.postMessage(read(text))
   } catch (e) {
-    parentPort!.postMessage({ status: 422, says: `This cannot be read. ${String(e).slice(0, 200)}` })
+    parentPort!.postMessage({ status: 422, says: `This can’t be read. ${String(e).slice(0, 200)}` })
   }
 })

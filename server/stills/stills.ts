@@ -8,8 +8,8 @@ import type { Asked, Drawn } from './worker.ts'
 const worker = new Beside<Asked, Drawn>('still.mjs', 'server/stills/worker.ts', {
   time: 8000,
   memory: 384,
-  heavy: 'It takes too long to draw.',
-  large: 'It takes too much memory to draw.',
+  heavy: 'This piece takes too long to draw.',
+  large: 'This piece takes too much memory to draw.',
 })
 /** Largest picture, and all that are kept, in characters. */
 const LARGEST = 4_000_000

@@ -42,7 +42,7 @@ test('one of many is found by typing; what is none of them changes nothing', asy
   const from = page.getByRole('combobox', { name: 'What drives' })
   await from.click()
   await expect(page.getByRole('option')).toHaveCount(200)
-  await expect(page.getByText('101 more: type to narrow them down')).toBeVisible()
+  await expect(page.getByText('101 more: type to narrow the list')).toBeVisible()
   await page.keyboard.type('post')
   await expect(page.getByRole('option')).toHaveText(['Post'])
   await page.keyboard.press('Enter')
@@ -159,7 +159,7 @@ test('what several parts have is set for all of them, in one step', async ({ pag
   await expect(shared.getByText('1 driven')).toBeVisible()
   await put(page, 'rotation', 45)
   await expect(
-    page.getByRole('status').filter({ hasText: 'Right: rotation follows a formula that does not read' }),
+    page.getByRole('status').filter({ hasText: 'Right: rotation follows keyframes, or a formula that doesn’t read' }),
   ).toBeVisible()
   await page.keyboard.press('ControlOrMeta+z')
   await expect.poll(() => number(page, 'rotation')).toBe(0)

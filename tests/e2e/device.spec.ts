@@ -35,8 +35,8 @@ test('K3: the lamps of the board follow the lantern string, by the window and by
   const listen = inward.address().port
   inward.close()
   try {
-    await dialog(page).getByLabel('Port for what comes in').fill(String(listen))
-    await dialog(page).getByLabel('Port for what comes in').press('Tab')
+    await dialog(page).getByLabel('Incoming port').fill(String(listen))
+    await dialog(page).getByLabel('Incoming port').press('Tab')
     await dialog(page).getByRole('button', { name: 'Send while playing here' }).click()
     await expect(dialog(page).getByRole('status')).toContainText('Sending 30 times a second')
     // Standing still each lamp shows the value that stands on the stage.

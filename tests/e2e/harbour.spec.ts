@@ -19,7 +19,7 @@ test.describe('the harbour', () => {
 
   test('a piece that is not there says so and shows the way back', async ({ page }) => {
     await page.goto('/piece/nothing-here')
-    await expect(page.getByRole('alert')).toContainText('There is no such piece.')
+    await expect(page.getByRole('alert')).toContainText('There’s no such piece.')
     await page.getByRole('link', { name: 'Go to the harbour' }).click()
     await expect(page.getByRole('heading', { name: 'Harbour' })).toBeVisible()
   })

@@ -200,7 +200,7 @@ test('K2: the page that runs: from any folder, with no server and a strict polic
     expect(said).toEqual({
       playing: true,
       all: [200, 0, 0, 35],
-      wrong: 'There is no dial called nothing.',
+      wrong: 'There’s no dial called nothing.',
       dials: ['fairPace', 'wind', 'dusk'],
     })
     await own.emulateMedia({ reducedMotion: 'reduce' })

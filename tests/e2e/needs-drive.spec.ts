@@ -53,7 +53,7 @@ test('B3: triangle, square and saw by plain words', async ({ page }) => {
   expect(await at('scale', 2)).toBeCloseTo(await at('scale', 0), 9)
 })
 
-test('B4, B12: noise on both axes, each with its own chance; alike, the other follows', async ({ page }) => {
+test('B4, B12: noise on both axes, each with its own seed; alike, the other follows', async ({ page }) => {
   await drive(page, 'x', 'wander', 'own')
   await expect(formula(page, 'Canopy y')).toHaveText((await formula(page, 'Canopy x').textContent())!)
   const [x, y] = [await canopy(page, 'x', 3.3), await canopy(page, 'y', 3.3)]

@@ -82,7 +82,7 @@ test('F1: a clock begins again at each press, and what else it does goes on from
   expect((await values(page, key, 3))[0]).toBeCloseTo(-60 * DEG, 12)
   await goTo(page, '5')
   await clock.getByRole('button', { name: 'restart' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'clock begins again at 5 s' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'clock restarts at 5 s' })).toBeVisible()
   expect((await values(page, key, 6))[0]).toBeCloseTo(-20 * DEG, 12)
   expect((await values(page, key, 3))[0]).toBeCloseTo(-60 * DEG, 12)
   await goTo(page, '7')

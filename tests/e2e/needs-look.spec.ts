@@ -19,7 +19,7 @@ test('E1: copies in a ring, more of them by one number, spread by themselves', a
   expect(await values(page, key, 0)).toEqual([0, 1, 2, 3, 4, 5])
 })
 
-test('E2, E3: each copy later by a step, and each with its own chance', async ({ page }) => {
+test('E2, E3: each copy later by a step, and each with its own seed', async ({ page }) => {
   await write(page, 'Mount y', 'delay(sine(every: 2s, amp: 24px), index * 0.1s)')
   const key = await keyOf(page, 'Mount y')
   const [first, , third] = await values(page, key, 5)
@@ -83,10 +83,10 @@ test('H4: one part alone on the stage, one formula off, and nothing is deleted',
   await page.getByRole('menuitem', { name: 'Turn off' }).click()
   const key = await keyOf(page, 'Canopy rotation')
   expect((await values(page, key, 3))[0]).toBe(0)
-  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'off')
+  await pick(page.getByRole('combobox', { name: 'Entries to show' }), 'off')
   await page.getByRole('button', { name: 'More for Canopy rotation' }).click()
   await page.getByRole('menuitem', { name: 'Turn on' }).click()
-  await pick(page.getByRole('combobox', { name: 'What is listed' }), 'all')
+  await pick(page.getByRole('combobox', { name: 'Entries to show' }), 'all')
   expect((await values(page, key, 3))[0]).not.toBe(0)
 })
 

@@ -80,7 +80,7 @@ test('with the key, too much is refused in a sentence, and never by a broken con
   await enter()
   expect(await first('/api/pieces', 'POST', `{"document":${deep(4_000_000)}}`, { cookie })).toMatchObject({
     status: 413,
-    says: 'This request is nested too deep, or holds too many values. Nothing was saved.',
+    says: 'This request is nested too deeply, or has too many values. Nothing was saved.',
   })
   for (let n = 0; n < 5; n++)
     expect(await first('/api/pieces', 'POST', 'x'.repeat(8.5 * 1024 * 1024 + n), { cookie })).toMatchObject({
@@ -159,7 +159,7 @@ test('a backup is made while it runs; what a restore replaces is said before', a
     const put = prompt(own, 'restore', file)
     expect(put.stdout).toMatch(/^There are no pieces here yet; \d+ pieces will be put here\./)
     const asked = prompt(own, 'restore', file)
-    expect([asked.status, asked.stderr]).toEqual([1, 'Nothing was changed. Add --yes to go on.\n'])
+    expect([asked.status, asked.stderr]).toEqual([1, 'Nothing was changed. Add --yes to continue.\n'])
     expect(asked.stdout).toMatch(
       /^This replaces \d+ pieces \(.*Lantern Pier.*\), changed last on \d{4}-\d\d-\d\d, with the \d+ pieces of the copy\./,
     )

@@ -158,7 +158,7 @@ test('a grid is ruled over the stage, parts are drawn to it, and it grows with t
   await page.getByLabel('Grid', { exact: true }).check()
   await expect.poll(() => inked(page)).toBeGreaterThan(5000)
   const wide = await inked(page)
-  await put(page, 'Grid, lines apart', 100)
+  await put(page, 'Grid spacing', 100)
   await expect.poll(() => inked(page)).toBeLessThan(wide / 2)
   await page.getByRole('tab', { name: 'Part' }).click()
   await press(page, 300, 100)
@@ -181,12 +181,12 @@ test('a grid is ruled over the stage, parts are drawn to it, and it grows with t
   // Far out its lines stand apart still: every fifth of them.
   await letGo(page)
   await page.getByRole('tab', { name: 'Piece' }).click()
-  await put(page, 'Grid, lines apart', 1)
+  await put(page, 'Grid spacing', 1)
   const { width, height } = (await page.locator('[data-stage]').boundingBox())!
   expect(await inked(page)).toBeLessThan(width * height * 0.6)
-  await field(page, 'Grid, lines apart').fill('0.2')
-  await field(page, 'Grid, lines apart').press('Enter')
-  await expect(page.getByText(/Grid, lines apart goes down to 1px/)).toBeVisible()
+  await field(page, 'Grid spacing').fill('0.2')
+  await field(page, 'Grid spacing').press('Enter')
+  await expect(page.getByText(/Grid spacing goes down to 1px/)).toBeVisible()
 })
 
 test('I4: threads lead from the part in hand to what it reads and to what reads it, and are turned off', async ({

@@ -11,7 +11,7 @@ test('while PostgreSQL is away all is told, nothing says saved, and everything g
   const base = await startPostgres()
   const folder = dataFolder()
   const server = await start(folder, '.', true, '127.0.0.1', { DATABASE_URL: base.url })
-  const told = 'The database is not answering. Nothing was saved; try again in a moment.'
+  const told = 'The database isn’t responding. Nothing was saved; try again in a moment.'
   try {
     const data = { document: { ...lanternPier(false), title: 'Elsewhere' } }
     const { id } = await (await page.request.post(`${server.url}/api/pieces`, { data })).json()

@@ -44,10 +44,10 @@ test('bodies are cut at the limit and turned into nothing else', async ({ server
   const send = (body: Iterable<Uint8Array | string>) =>
     raw(`${server.url}/api/pieces`, { method: 'POST', headers, body })
   const [title, end] = ['{"title":"', '"}']
-  expect((await send([title, new Uint8Array([0xff, 0xfe]), end])).says).toBe('The request is no text in UTF-8.')
+  expect((await send([title, new Uint8Array([0xff, 0xfe]), end])).says).toBe('The request isn’t UTF-8 text.')
   expect((await send([title, 'a\\u0000b', end])).says).toContain('no control characters')
   expect((await send([title, '\\ud800', end])).says).toContain('no control characters')
-  expect((await send(['no json'])).says).toBe('The request is no JSON.')
+  expect((await send(['no json'])).says).toBe('The request isn’t valid JSON.')
   const many = Array.from({ length: 64 }, () => 'x'.repeat(256 * 1024))
   const cut = await send([title, ...many, end]).catch((e: NodeJS.ErrnoException) => ({ status: e.code, says: '' }))
   // The server answers and ends the connection, perhaps before all of it was written.

@@ -136,20 +136,20 @@ export const KINDS: readonly Kind[] = [
     make: r => `if mod(${number(r)}, ${pick(r, 'count', whole(r))}) == index then 90deg else 0deg`,
   },
   {
-    name: 'frames on a leap',
+    name: 'frames on a jump',
     far: true,
     exact: true,
     make: r => `${pick(r, 'floor', 'round', 'ceil')}(${pieces(r)} * ${whole(r)}) * 1turn`,
   },
   {
-    name: 'questions of straight pieces',
+    name: 'comparisons of steady values',
     far: true,
     exact: true,
     make: r => `if ${pieces(r)} ${pick(r, '<', '<=', '>', '>=', '==', '!=')} ${whole(r)} then 90deg else 0deg`,
   },
   { name: 'waves', far: true, make: r => `${wave(r)} ${pick(r, '+', '-')} ${wave(r)}` },
   {
-    name: 'waves on a leap',
+    name: 'waves on a jump',
     far: true,
     exact: true,
     make: r =>
@@ -239,5 +239,5 @@ export const KINDS: readonly Kind[] = [
     far: true,
     make: r => `delay(${link(r)}, ${s(r)}) * ${pick(r, '0.5', '-0.3', '2')} + ${link(r)}`,
   },
-  { name: 'all of it', far: true, make: r => any(r, 2) },
+  { name: 'everything combined', far: true, make: r => any(r, 2) },
 ]

@@ -85,7 +85,7 @@ function type(text: string): void {
           </ComboboxOption>
         </template>
         <li v-if="more > 0" class="px-2 py-1 text-[12px] text-faded" role="presentation">
-          {{ more }} more: type to narrow them down
+          {{ more }} more: type to narrow the list
         </li>
         <li v-if="found.length === 0" class="px-2 py-1 text-faded" role="status">No results.</li>
       </ComboboxOptions>

@@ -66,7 +66,7 @@ function send(value: number): void {
   wrong.value =
     held === whole
       ? ''
-      : `${props.label} goes ${held < whole ? 'up' : 'down'} to ${printNumber(held, 4)}${props.unit}; that is what it is now.`
+      : `${props.label} goes ${held < whole ? 'up' : 'down'} to ${printNumber(held, 4)}${props.unit}, so that’s what it is now.`
   beyond.value = held === whole ? null : whole
   if (held !== props.value || props.again) emit('set', held)
   nextTick(() => field.value && (field.value.value = text.value))

@@ -44,7 +44,7 @@ const FIELDS = [
 
 <template>
   <p class="text-faded">
-    Values go out as OSC 1.0 over UDP. The <NuxtLink class="link" to="/board" target="_blank">board</NuxtLink> that
+    Values are sent as OSC 1.0 over UDP. The <NuxtLink class="link" to="/board" target="_blank">board</NuxtLink> that
     ships with Open Tide listens on port {{ BOARD_PORT }}: lamps, needles and servo arms to try things out with.
   </p>
   <table v-if="it.device.channels.length > 0" class="w-full [&_td]:py-1 [&_td]:pr-1">
@@ -53,7 +53,7 @@ const FIELDS = [
         <th class="font-normal">Drive</th>
         <th class="font-normal">Address</th>
         <th class="font-normal" colspan="2">from … to</th>
-        <th class="font-normal" colspan="2">goes out as</th>
+        <th class="font-normal" colspan="2">is sent as</th>
         <th><span class="sr-only">Remove</span></th>
       </tr>
     </thead>
@@ -121,7 +121,7 @@ const FIELDS = [
       >listen on
       <QuantityInput
         class="field tabular w-20"
-        label="Port for what comes in"
+        label="Incoming port"
         :value="it.device.listen"
         :low="1"
         :high="65535"

@@ -96,7 +96,7 @@ function lend(dial: string, on: boolean): void {
       >from lap<QuantityInput
         class="field tabular w-14"
         label="First lap"
-        data-tip="The lap to start with, counted from 0"
+        data-tip="First lap, counted from 0"
         :value="wanted.firstLap"
         :low="0"
         :high="100000"

@@ -39,7 +39,7 @@ const MOST = 6
   <div class="border-t border-rule pt-3" data-plan>
     <p v-if="plan.problem" class="text-coral" role="alert">{{ plan.problem }}</p>
     <p v-else-if="format.kind === 'Still'" class="text-faded">
-      The moment {{ printNumber(wanted.at, 3) }} s, as it stands.
+      The moment {{ printNumber(wanted.at, 3) }} s as a drawing.
     </p>
     <p v-else-if="format.kind === 'Live page'" class="text-faded">
       Runs forever, exactly, without a server or any network access.

@@ -56,7 +56,7 @@ async function takeIn(e: Event): Promise<void> {
     <div class="mb-3 flex items-end justify-between gap-4">
       <div>
         <h2 class="text-[17px] font-semibold">Patterns</h2>
-        <p class="mt-1 text-faded">Motion to apply to your own parts, from the quay (P).</p>
+        <p class="mt-1 text-faded">Motion to apply to your own parts: press P in the quay.</p>
       </div>
       <label class="button cursor-pointer focus-within:outline-2 focus-within:outline-sea"
         >Import…<input

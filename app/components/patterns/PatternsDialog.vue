@@ -99,12 +99,12 @@ async function save(): Promise<void> {
           <template v-else>
             <label v-for="role in roles" :key="role.id" class="block">
               <span class="block text-faded"
-                >{{ role.name }}{{ role.driven.length > 0 ? `: ${role.driven.join(', ')}` : ', which is read' }}</span
+                >{{ role.name }}{{ role.driven.length > 0 ? `: ${role.driven.join(', ')}` : ', only read' }}</span
               >
               <ComboBox
                 :model-value="places[role.id] ?? ''"
                 class="w-full"
-                :label="`In the place of ${role.name}`"
+                :label="`Instead of ${role.name}`"
                 placeholder="choose a part"
                 :of="parts.map(p => ({ value: p.id, says: p.name }))"
                 @update:model-value="places[role.id] = $event"

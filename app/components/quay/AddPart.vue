@@ -106,7 +106,7 @@ function add(shape: Shape, byKeys: boolean): void {
       class="button"
       :class="large ? 'h-16 w-[70px] flex-col !gap-1' : ''"
       type="button"
-      data-tip="Parts from an SVG file, or pictures (PNG, JPEG, WebP), several at once in register; they may be dropped on the stage too"
+      data-tip="Import an SVG file as parts, or pictures (PNG, JPEG, WebP), several at once in register. You can also drop them on the stage."
       @click="file?.click()"
     >
       <ImageDown :size="large ? 22 : 15" />From files…

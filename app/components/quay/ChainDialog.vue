@@ -14,7 +14,7 @@ const picked = ref<readonly string[]>([])
 const share = ref(80)
 const lag = ref(0.15)
 const problem = computed(() => {
-  if (picked.value.length < 2) return 'Press at least two parts, in the order they follow one another.'
+  if (picked.value.length < 2) return 'Choose at least two parts, in the order they follow one another.'
   const driven = picked.value.slice(1).filter(id => store.piece!.drives[`${id}.${property.value}`])
   if (driven.length > 0)
     return `${driven.map(id => store.piece!.parts[id]!.name).join(', ')} has a formula there, which will be replaced.`
@@ -50,7 +50,7 @@ function done(): void {
       <PickList
         v-model="picked"
         class="max-h-[40vh] min-h-0 flex-1"
-        label="Parts of the chain, in the order you press them"
+        label="Parts of the chain, in the order you choose them"
         :of="parts.map(p => ({ id: p.id, says: p.name }))"
       />
       <div class="mt-3 flex gap-6">

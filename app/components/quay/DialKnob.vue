@@ -112,7 +112,7 @@ function type(value: number): void {
       @dblclick="tuning.dial(id, dial.initial)"
     />
     <p v-if="slipped" class="flex justify-between gap-2 text-[11px] leading-4 whitespace-nowrap text-faded">
-      <span class="truncate" data-tip="Tuning it while playing has offset what it paces, so that nothing jumped."
+      <span class="truncate" data-tip="It was tuned while playing: what it paces was offset so that nothing jumped."
         >offset by tuning</span
       >
       <button

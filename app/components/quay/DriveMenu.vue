@@ -48,7 +48,7 @@ const drivers = computed(() => {
         id !== props.part && !drives[propertyKey(id, name)] && propertiesOf(p.shape.type).some(q => q.name === name),
     )
     .map(([id]) => propertyKey(id, name))
-  return { 'with a formula': driven, 'set by hand': others.slice(0, MOST_SET) }
+  return { 'with a formula': driven, 'at its set value': others.slice(0, MOST_SET) }
 })
 const MOST_SET = 300
 const anyDriver = computed(() => Object.values(drivers.value).flat())
@@ -123,7 +123,7 @@ function start(starter: Starter, close: () => void): void {
               choicesOf({
                 alone: `${property.name} only`,
                 alike: `and ${other}, alike`,
-                own: `and ${other}, each with its own chance`,
+                own: `and ${other}, each with its own seed`,
               })
             "
           />
@@ -155,7 +155,7 @@ function start(starter: Starter, close: () => void): void {
           <span class="text-faded">Property to follow</span>
           <ComboBox
             class="min-w-0 flex-1"
-            label="What is followed"
+            label="Property to follow, by name"
             :model-value="followed ?? ''"
             :of="
               Object.entries(drivers).flatMap(([group, keys]) =>

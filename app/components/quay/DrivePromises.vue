@@ -87,7 +87,7 @@ const drop = (nth: number) =>
     <SelectBox
       v-model="of"
       class="w-[92px]"
-      label="Of its value or speed"
+      label="Value or speed"
       :of="choicesOf({ value: property.unit || 'as a value', speed: `${property.unit}/s` })"
     />
     <button class="button button-strong" type="submit">Promise</button>

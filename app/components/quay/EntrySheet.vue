@@ -186,7 +186,7 @@ function fix(chosenFix: Fix): void {
         <span
           v-if="!report.finite"
           class="shrink-0 text-[12px] text-brass"
-          data-tip="At some moments there is no value (such as 1 ÷ 0); the set value is used then"
+          data-tip="At some moments there’s no value (such as 1 ÷ 0); the set value is used then"
           >gaps</span
         >
         <span
@@ -211,7 +211,7 @@ function fix(chosenFix: Fix): void {
     <canvas
       ref="canvas"
       class="block h-[40px] w-full cursor-pointer"
-      data-tip="Show it large in the scope"
+      data-tip="Show in the scope"
       aria-hidden="true"
       @click="hand.desk = 'scope'"
     />

@@ -37,7 +37,7 @@ const most = computed(() =>
             <button
               class="min-w-0 truncate text-left hover:underline"
               type="button"
-              data-tip="Show it in the table"
+              data-tip="Show in the tide table"
               @click="listing.reveal(key)"
             >
               {{ sourceName(store.piece!, key) }}

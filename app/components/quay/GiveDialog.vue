@@ -78,7 +78,7 @@ function done(): void {
       <PickList
         v-model="picked"
         class="max-h-[36vh] min-h-[80px] flex-1"
-        label="Target parts, in the order you press them"
+        label="Target parts, in the order you choose them"
         :of="parts.map(p => ({ id: p.id, says: p.part.name }))"
       />
       <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
@@ -91,9 +91,9 @@ function done(): void {
         />
         <ChoiceField
           label="from one to the next"
-          name="Step or chance"
+          name="Step or random"
           :value="giving.chance ? 'chance' : 'step'"
-          :choices="{ step: 'by a step', chance: 'by chance, at most' }"
+          :choices="{ step: 'by a step', chance: 'at random, at most' }"
           @choose="set({ chance: $event === 'chance' })"
         />
         <NumberField label="Delay" :value="giving.later" unit="s" :stride="0.05" @set="set({ later: $event })" />

@@ -41,7 +41,7 @@ function lay(axis: GuideAxis): void {
     />
     <NumberField
       v-if="piece.stage.grid"
-      label="Grid, lines apart"
+      label="Grid spacing"
       :value="piece.stage.grid"
       unit="px"
       :low="1"

@@ -16,7 +16,7 @@ const AFTERWARDS = {
   hold: 'then hold',
   repeat: 'then repeat',
   mirror: 'then mirrored',
-  carry: 'then carry on',
+  carry: 'then carry on from its end value',
 } as const
 const unit = computed(() => propertyNamed(props.property)!.unit)
 const uneven = computed(() => {

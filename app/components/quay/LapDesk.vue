@@ -125,7 +125,7 @@ function take(key: string, closing: Closing): void {
       /></label>
       <TickField
         label="Keep lap position"
-        data-tip="Changing the length moves the start so that the lap stays as far along as it is"
+        data-tip="Changing the length moves the start, so that the position in the lap stays the same"
         :value="keep"
         @set="keep = $event"
       />
@@ -172,7 +172,7 @@ function take(key: string, closing: Closing): void {
             <SelectBox
               v-if="(proposals.get(r.key) ?? []).length > CHIPS"
               class="ml-1 text-[12px]"
-              :label="`More that makes ${r.name} loop`"
+              :label="`More numbers that make ${r.name} loop`"
               :none="`${proposals.get(r.key)!.length - CHIPS} more`"
               :model-value="-1"
               :of="

@@ -179,7 +179,7 @@ function drop(e: DragEvent, driven: string): void {
           </tr>
         </tbody>
       </table>
-      <p v-if="left > 0" class="py-2 text-[12px] text-faded">{{ left }} more. Search to narrow them down.</p>
+      <p v-if="left > 0" class="py-2 text-[12px] text-faded">{{ left }} more. Search to narrow the list.</p>
     </div>
     <LinkPin v-if="held" :pin="held" @gone="chosen = null" @turned="chosen = $event" />
     <LazyChainDialog v-if="chaining" @close="chaining = false" />

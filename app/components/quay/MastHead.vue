@@ -118,7 +118,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     <button
       class="button shrink-0"
       type="button"
-      :data-tip="`The lap: what loops and what does not. ${laterText(verdicts.count)}`.trim()"
+      :data-tip="`The lap: what loops and what doesn’t. ${laterText(verdicts.count)}`.trim()"
       data-lap-state
       @click="hand.desk = 'lap'"
     >

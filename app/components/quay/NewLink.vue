@@ -36,7 +36,7 @@ const driven = computed(() => propertyKey(to.value, toProperty.value))
 const says = computed(() => {
   if (!isPart.value) return ''
   const [a, b] = [propertyNamed(fromProperty.value), propertyNamed(toProperty.value)]
-  return a && b && !sameKind(a.kind, b.kind) ? 'They have different units: one unit counts as one.' : ''
+  return a && b && !sameKind(a.kind, b.kind) ? 'Their units differ: 1 of one counts as 1 of the other.' : ''
 })
 
 // A property that the other part does not have gives way to one that it has.

@@ -82,13 +82,13 @@ function set(p: Property, to: number): void {
   if (leader) {
     const name = sourceName(store.piece!, leader)
     store.notice = {
-      says: `${part.value!.name} ${p.name} follows ${name} by a two-way link: what you set here shows when that has no formula.`,
+      says: `${part.value!.name} ${p.name} follows ${name} by a two-way link: what you set here shows only while that one has no formula.`,
       act: { says: `Go to ${name}`, do: () => listing.reveal(leader) },
     }
   }
   if (!drive || !hidesHand(drive)) return
   store.notice = {
-    says: `${part.value!.name} ${p.name} follows its formula, which does not read the set value.`,
+    says: `${part.value!.name} ${p.name} follows its formula, which doesn’t read the set value.`,
     act: {
       says: 'Add it as base +',
       do: () => tuning.commit(key, onTopOfHand(drive.text)),

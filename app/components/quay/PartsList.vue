@@ -28,7 +28,7 @@ const name = (id: string) => parts.value[id]!.name
 function move(id: string, by: 1 | -1): void {
   const op = moveAmong(store.piece!, id, by)
   if (op) store.act(op)
-  else store.notice = { says: `${name(id)} already lies ${by > 0 ? 'above' : 'below'} all beside it.` }
+  else store.notice = { says: `${name(id)} is already ${by > 0 ? 'above' : 'below'} everything beside it.` }
 }
 
 function hang(id: string, parent: string): void {

@@ -63,7 +63,7 @@ function typed(e: Event): void {
     </button>
     <IconButton
       label="Add a pose like this one"
-      data-tip="Add a pose like this one: its points are pulled on the stage"
+      data-tip="Add a pose like this one, then drag its points on the stage"
       small
       :disabled="shape.poses.length >= MOST_POSES"
       @click="more"
@@ -78,7 +78,7 @@ function typed(e: Event): void {
     <textarea
       class="field tabular mt-1 h-[92px] w-full resize-y"
       aria-label="Points of the outline"
-      data-tip="In px from the middle of the part; smooth where the line runs through"
+      data-tip="In px from the middle of the part. Write smooth behind a point to round it."
       spellcheck="false"
       :value="written"
       @change="typed"

@@ -139,7 +139,7 @@ function ground({ lightness, ...rest }: Partial<Oklch>): void {
           label="lines"
           name="Lines in depth"
           :value="piece.camera.lines ?? 'space'"
-          :choices="{ space: 'grow as they come near', screen: 'as wide everywhere' }"
+          :choices="{ space: 'wider when nearer', screen: 'same width everywhere' }"
           @choose="store.act(setEye(piece, piece.camera.distance, $event))"
         />
         <NumberField

@@ -42,7 +42,7 @@ function choose(name: string): void {
         <NumberField label="Value" :value="one.value" :unit="unit" :stride="0.05" @set="put({ value: $event })" />
       </template>
       <p v-else class="text-[12px] text-faded">{{ picked.length }} points</p>
-      <div class="flex flex-wrap gap-1" role="group" aria-label="How it goes on from there">
+      <div class="flex flex-wrap gap-1" role="group" aria-label="How it continues from there">
         <button
           v-for="is in PLAIN"
           :key="is"
@@ -73,7 +73,7 @@ function choose(name: string): void {
         :names="EASED"
         :current="eased"
         :at="choosing"
-        says="How it goes on from there"
+        says="How it continues from there"
         @choose="choose"
         @close="choosing = null"
       />

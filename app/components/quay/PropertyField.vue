@@ -42,7 +42,7 @@ const label = computed(() => labelOf(props.property.name, props.whole))
       class="flex min-w-0 flex-1 items-baseline gap-[5px] text-left hover:text-sea"
       :class="{ 'font-medium text-sea': driven }"
       type="button"
-      :aria-label="driven ? `${property.name} has a formula, go to it` : `Write a formula for ${property.name}`"
+      :aria-label="driven ? `${property.name} has a formula: go to it` : `Write a formula for ${property.name}`"
       @click.prevent="emit('drive', property)"
     >
       <Waves v-if="driven" :size="12" class="shrink-0 self-center" aria-hidden="true" />

@@ -14,7 +14,7 @@ const is = computed(() => listing.rolled.has(props.part))
     type="button"
     :aria-expanded="!is"
     :aria-label="`${is ? 'Unroll' : 'Roll up'} ${name}`"
-    :data-tip="`${is ? 'Unroll' : 'Roll up'} (with Alt all groups)`"
+    :data-tip="`${is ? 'Unroll' : 'Roll up'} (Alt-click: all groups)`"
     @click="listing.roll(part, $event.altKey)"
   >
     <component :is="is ? ChevronRight : ChevronDown" :size="14" />

@@ -102,7 +102,7 @@ onBeforeUnmount(() => stop())
       <button
         class="text-faded hover:text-ink"
         type="button"
-        :aria-label="`Take the moment ${printNumber(m.seconds, 3)} s away`"
+        :aria-label="`Remove the moment ${printNumber(m.seconds, 3)} s`"
         @click="pinned = pinned.filter(p => p !== m)"
       >
         <X :size="12" />

@@ -77,7 +77,7 @@ const looks = computed(() => {
   return { '': 'dots', ...Object.fromEntries(closed.map(([id, p]) => [id, p.name])) }
 })
 
-const STIRRED = { wind: 'wind, as water', noise: 'noise over space' } as const
+const STIRRED = { wind: 'wind, like water', noise: 'noise over space' } as const
 /** Times a second that noise over space changes, at first. */
 const PACE = 0.25
 /** What noise over space has no use for. */
@@ -85,7 +85,7 @@ const OF_WATER = ['depth', 'wind']
 const WAVES = [
   ['longest', 'longest wave', 'px', 'Length of the longest waves'],
   ['depth', 'depth', 'px', 'Depth of the water: shallow water slows long waves down'],
-  ['wind', 'wind', 'deg', 'Where the wind blows to: 0 is across, 90 towards the viewer'],
+  ['wind', 'wind', 'deg', 'The direction the wind blows in: 0 is across, 90 towards the viewer'],
   ['tile', 'tile', 'px', 'The distance after which it repeats; 0 for never'],
 ] as const
 </script>
@@ -149,7 +149,7 @@ const WAVES = [
       />
       <NumberField
         label="leading"
-        data-tip="From line to line, of the size of the letters"
+        data-tip="Line height, as a multiple of the letter size"
         :value="shape.leading ?? LEADING"
         unit="%"
         :low="10"
@@ -228,7 +228,7 @@ const WAVES = [
       />
     </template>
     <NumberField
-      :label="shape.bend ? 'at most a second' : 'points a second'"
+      :label="shape.bend ? 'points per second, at most' : 'points per second'"
       data-tip="How many points are placed per second"
       :value="shape.every"
       :low="1"
@@ -298,7 +298,7 @@ const WAVES = [
     />
     <NumberField
       label="resolution"
-      data-tip="In depth: how many cells the surface has across, and as many back"
+      data-tip="In depth: cells of the surface in each direction"
       :value="shape.fields ?? FIELDS"
       :low="4"
       :high="256"

@@ -24,7 +24,7 @@ const WAYS = [
       class="link"
       type="button"
       aria-label="fit the stage"
-      data-tip="All of the stage (F on the stage)"
+      data-tip="Fit the stage (F on the stage)"
       @click="emit('fit')"
     >
       fit
@@ -53,7 +53,7 @@ const WAYS = [
         class="rounded-sm p-[2px] hover:text-sea"
         type="button"
         :aria-label="`look ${says}`"
-        :data-tip="`Look ${says} (pull with the right button, or Alt and an arrow key)`"
+        :data-tip="`Look ${says} (or drag with the right button, or Alt and an arrow key)`"
         @click="emit('turn', aside, above)"
       >
         <component :is="icon" :size="12" />

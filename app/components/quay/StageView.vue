@@ -205,7 +205,7 @@ const { drop, asked } = useStageDrop(pile)
           class="absolute inset-0 overflow-hidden rounded-sm outline outline-rule focus-visible:outline-2 focus-visible:outline-sea"
           role="group"
           tabindex="0"
-          aria-label="Parts on the stage: arrow keys move what is chosen, Enter goes into a group"
+          aria-label="Parts on the stage: arrow keys move the selection, Enter enters a group"
           @keydown="key"
         >
           <div ref="drawing" class="pointer-events-none absolute inset-0" :class="{ hidden: !failed }" data-drawing />

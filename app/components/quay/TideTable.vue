@@ -85,7 +85,7 @@ listing.bring = row => {
       <SelectBox
         v-model="listing.filter"
         class="w-[132px] shrink-0"
-        label="What is listed"
+        label="Entries to show"
         :of="FILTERS.map(f => ({ value: f, says: SAYS[f] }))"
       />
     </div>

@@ -52,7 +52,7 @@ onBeforeUnmount(() => stop())
         v-if="collection === 'clocks'"
         class="link ml-auto flex items-center gap-1 text-[12px]"
         type="button"
-        data-tip="Restarts it at this moment"
+        data-tip="Restart it now"
         @click="timing.restart(id)"
       >
         <RotateCcw :size="12" />restart
@@ -62,7 +62,7 @@ onBeforeUnmount(() => stop())
     <canvas
       ref="canvas"
       class="block h-[34px] w-full cursor-pointer"
-      data-tip="Show it large in the scope"
+      data-tip="Show in the scope"
       aria-hidden="true"
       @click="hand.desk = 'scope'"
     />

@@ -68,7 +68,7 @@ async function apart(v: Version): Promise<void> {
           class="flex items-center gap-3 border-b border-rule py-[6px] pr-2"
         >
           <span class="tabular">{{ when(v) }}</span>
-          <span v-if="v.state === 'refused'" class="text-coral" data-tip="Made from an older state"
+          <span v-if="v.state === 'refused'" class="text-coral" data-tip="Saved from an older version of the piece"
             >conflicting copy</span
           >
           <span v-else-if="i === versions!.findIndex(x => x.state === 'saved')" class="text-faded">current</span>

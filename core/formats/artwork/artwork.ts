@@ -91,8 +91,8 @@ class Taking {
     this.order = Math.max(0, ...siblings.map(p => p.order)) + 1
     const made = this.children(this.root, styleOf(this.root, PLAIN, this.rules), this.fitted(), 0)
     if (made.length === 0) {
-      const what = this.left.size > 0 ? `, only ${[...this.left].join(', ')}` : ''
-      throw new Unreadable(`There is nothing in it that can be taken${what}.`)
+      const what = this.left.size > 0 ? `: it has only ${[...this.left].slice(0, 3).join(', ')}` : ''
+      throw new Unreadable(`Nothing in this file can be imported${what}.`)
     }
     const top = made.length === 1 ? made[0]! : this.group(made, this.name)
     this.stand(top, { x: 0, y: 0 })
@@ -135,10 +135,11 @@ class Taking {
     }
     const style = styleOf(e, around, this.rules)
     const transform = transformOf(e.attributes.transform)
-    if (!transform) this.left.add('a transform that cannot be read')
+    if (!transform) this.left.add('a transform that couldn’t be read')
     const at = joined(m, transform ?? SAME)
     for (const name of ['mask', 'filter', 'clip-path'])
-      if (e.attributes[name] && e.attributes[name] !== 'none') this.left.add(`${name} (what it is on is taken without)`)
+      if (e.attributes[name] && e.attributes[name] !== 'none')
+        this.left.add(`${name} (its elements are imported without it)`)
     const called = e.attributes['inkscape:label'] ?? e.attributes.id ?? ''
     if (e.name === 'use') return this.used(e, style, at, uses)
     if (e.name === 'g' || e.name === 'svg' || e.name === 'a' || e.name === 'switch') {
@@ -154,7 +155,7 @@ class Taking {
     }
     const rings = ringsOf(data, at, FINE)
     if (!rings) {
-      this.left.add('an outline that cannot be read, or has more than 20,000 points')
+      this.left.add('an outline that couldn’t be read, or has more than 20,000 points')
       return []
     }
     return this.outline(rings, style, at, called || titled(e.name))
@@ -164,11 +165,11 @@ class Taking {
     const href = e.attributes.href ?? e.attributes['xlink:href'] ?? ''
     const target = href.startsWith('#') ? this.byId.get(href.slice(1)) : undefined
     if (!target) {
-      this.left.add(href.startsWith('#') ? 'a use of what is not there' : 'what stands in other files')
+      this.left.add(href.startsWith('#') ? 'a use element without a target' : 'references to other files')
       return []
     }
     if (uses >= DEEPEST_USE) {
-      this.left.add('uses within uses without end')
+      this.left.add('use elements that refer to themselves')
       return []
     }
     const [x, y] = [Number.parseFloat(e.attributes.x ?? '0') || 0, Number.parseFloat(e.attributes.y ?? '0') || 0]
@@ -186,7 +187,7 @@ class Taking {
     // What is only filled is an area also where its outline was left open.
     const rule = values['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero'
     const { areas, lines, whole, wild } = areasOf(rings, filled, width > 0, rule)
-    if (wild) this.left.add('an outline that runs over itself too often (filled as its points say)')
+    if (wild) this.left.add('an outline that crosses itself too often (its fill may differ)')
     const ends = width > 0 ? endsOf(values) : {}
     const all = rings.flatMap(r => r.points)
     const way = gradient && wayOf(gradient, all, m)
@@ -259,7 +260,7 @@ class Taking {
   private part(shape: Shape, name: string, more: Partial<Part> = {}): string {
     if (++this.count > MOST_PARTS)
       throw new Unreadable(
-        `It would become more than ${MOST_PARTS} parts. Join outlines in it, or import it in pieces.`,
+        `It would make more than ${MOST_PARTS} parts. Join outlines in the file, or split it into several files.`,
       )
     const id = freshId(this.parts, 'p')
     const called = this.free(plain(name))

@@ -45,9 +45,9 @@ export function gradientsOf(byId: ReadonlyMap<string, Element>): ReadonlyMap<str
       boxed: round || written('gradientUnits') !== 'userSpaceOnUse',
       round,
       left: [
-        ...(round ? ['round gradients (taken as straight ones)'] : []),
-        ...(stops.length > 2 ? ['gradients of more than two colours (taken by the first and the last)'] : []),
-        ...((written('spreadMethod') ?? 'pad') !== 'pad' ? ['gradients that repeat (taken once)'] : []),
+        ...(round ? ['radial gradients (imported as linear ones)'] : []),
+        ...(stops.length > 2 ? ['gradients with more than two colours (the first and the last are kept)'] : []),
+        ...((written('spreadMethod') ?? 'pad') !== 'pad' ? ['repeating gradients (imported once)'] : []),
       ],
     })
   }

@@ -26,7 +26,7 @@ export const SILENT = new Set([
 ])
 /** What is told as not taken. */
 export const LISTED: Record<string, string> = {
-  text: 'text (add it as text of ours)',
+  text: 'text (add a text part instead)',
   image: 'pictures',
   filter: 'filters',
   mask: 'masks',

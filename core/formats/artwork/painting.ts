@@ -50,7 +50,7 @@ export function painted(
     const dashes = dashesOf(values)
     const px = (v: number) => Number((v * scale).toFixed(2))
     if (dashes) hand.push(['dash', px(dashes.dash)], ['dashGap', px(dashes.gap)], ['dashOffset', px(dashes.offset)])
-    if (dashes?.more) left.push('dashes of more than two lengths (taken by the first two)')
+    if (dashes?.more) left.push('dashes with more than two lengths (the first two are kept)')
   }
   if (opacity < 1) hand.push(['opacity', Number((100 * opacity).toFixed(2))])
   return { hand, gradient: gradient ?? null, filled: fill !== null, width, left }

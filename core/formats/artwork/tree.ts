@@ -39,7 +39,7 @@ export function treeOf(text: string): Element {
   let raw: Raw[]
   try {
     const sound = XMLValidator.validate(bare)
-    if (sound !== true) throw new Unreadable(`This is no sound SVG: ${sound.err.msg} (line ${sound.err.line}).`)
+    if (sound !== true) throw new Unreadable(`This SVG is damaged: ${sound.err.msg} (line ${sound.err.line}).`)
     raw = parser.parse(bare) as Raw[]
   } catch (e) {
     if (e instanceof Unreadable) throw e
@@ -47,7 +47,7 @@ export function treeOf(text: string): Element {
   }
   let count = 0
   const read = (list: readonly Raw[], depth: number): Element[] => {
-    if (depth > DEEPEST) throw new Unreadable(`Its elements stand more than ${DEEPEST} deep in one another.`)
+    if (depth > DEEPEST) throw new Unreadable(`Its elements are nested more than ${DEEPEST} deep.`)
     return list.flatMap(item => {
       const name = Object.keys(item).find(k => k !== ':@' && k !== '#text')
       if (name === undefined) return []
@@ -61,6 +61,6 @@ export function treeOf(text: string): Element {
     })
   }
   const root = read(raw, 0).find(e => e.name === 'svg')
-  if (!root) throw new Unreadable('There is no svg element in this file.')
+  if (!root) throw new Unreadable('There’s no svg element in this file.')
   return root
 }

@@ -17,29 +17,30 @@ const BEHIND: Partial<Record<Given, (part: Part, driven: Driven, held: (p: strin
     const { type } = part.shape
     if (type === 'emitter' || type === 'trace' || type === 'waves') return ['is left out']
     return [
-      ...(driven('opacity') || COLOURS.some(driven) ? ['keeps the colour it has first'] : []),
-      ...(FORMS.some(driven) ? ['keeps the form it has first'] : []),
-      ...(held('gradient') > 0 ? ['has one colour, without its gradient'] : []),
-      ...(held('dash') > 0 ? ['has a line without dashes'] : []),
-      ...(part.copies?.layout === 'layers' && !part.copies.apart
-        ? ['has layers that each have sides of their own']
-        : []),
+      ...(driven('opacity') || COLOURS.some(driven) ? ['keeps its first colour'] : []),
+      ...(FORMS.some(driven) ? ['keeps its first shape'] : []),
+      ...(held('gradient') > 0 ? ['has one colour instead of its gradient'] : []),
+      ...(held('dash') > 0 ? ['has a solid line instead of dashes'] : []),
+      ...(part.copies?.layout === 'layers' && !part.copies.apart ? ['has layers with separate sides'] : []),
     ]
   },
 }
 
 function drawing(part: Part, driven: Driven, held: (p: string) => number): string[] {
   const { type } = part.shape
-  if (type === 'emitter') return ['stands still between frames, and its particles do not fade']
+  if (type === 'emitter') return ['doesn’t move between frames, and its particles don’t fade']
   if (type === 'trace') {
     const changes = held('tailWidth') !== 100 || held('tailFade') !== 0 || held('tailHue') !== 0
-    return ['stands still between frames', ...(changes ? ['is as wide, solid and coloured along all its line'] : [])]
+    return [
+      'doesn’t move between frames',
+      ...(changes ? ['has the same width, opacity and colour along its whole line'] : []),
+    ]
   }
-  if (SOLID.includes(type) && held('thickness') > 0) return ['is without its thickness']
+  if (SOLID.includes(type) && held('thickness') > 0) return ['has no extrusion']
   if (held('gradient') > 0) {
-    if (driven('gradient') || COLOURS.some(driven) || driven('gradientTurn')) return ['keeps the gradient it has first']
+    if (driven('gradient') || COLOURS.some(driven) || driven('gradientTurn')) return ['keeps its first gradient']
   }
-  return held('dash') > 0 && driven('dash') ? ['keeps the dashes it has first'] : []
+  return held('dash') > 0 && driven('dash') ? ['keeps its first dashes'] : []
 }
 
 /** Sentences, each beginning with the part's name. */

@@ -27,7 +27,7 @@ export interface Wanted {
   readonly drive: string
   readonly copy: number
   readonly sampleRate: number
-  /** Of the page that runs: the dials that are shown. */
+  /** Of the page that runs: the dials to show. */
   readonly lent: readonly Lent[]
   readonly controls: Controls
 }
@@ -93,13 +93,13 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
   if (wanted.laps === null && !part && !still)
     return says(
       wanted.between
-        ? 'The last moment must lie after the first.'
+        ? 'The last moment must be after the first.'
         : 'No stretch is marked: mark one with [ and ], or export laps.',
     )
   if (format.kind === 'Moving SVG or CSS' && piece.camera)
-    return says('A piece in depth is more than a drawing holds: export a film, shapes in depth, or the page that runs.')
+    return says('A drawing can’t hold a piece in depth. Export a film, a 3D scene or a live page instead.')
   if (wanted.as === 'wav') {
-    if (wanted.drive === '') return says('Nothing is driven here: there is nothing to hear.')
+    if (wanted.drive === '') return says('Nothing is driven here, so there’s nothing to hear.')
     const samples = samplesOf({ span, rate: wanted.sampleRate })
     return says(samples > MOST_SAMPLES ? `That is ${samples} samples; ${MOST_SAMPLES} fit in one file.` : null)
   }
@@ -107,9 +107,9 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
   if (frames > most) return says(`That is ${frames} frames; ${most} fit in one file. Choose fewer laps.`)
   if (!format.drawn) return says(null)
   if (Math.max(width, height) > WIDEST)
-    return says(`That is ${width} × ${height}; ${WIDEST} pixels to a side are drawn.`)
+    return says(`That is ${width} × ${height}; ${WIDEST} pixels per side is the limit.`)
   if (wanted.as === 'zip' && width * height * frames > MOST_PIXELS)
-    return says('That is too much for one file of pictures. Make it smaller, or fewer laps.')
+    return says('That’s too much for one file of pictures. Make them smaller, or export fewer laps.')
   return says(null)
 }
 

@@ -34,9 +34,7 @@ const REST: Readonly<Record<(typeof MOVES)[number], string>> = {
 
 function elementsOf(lap: Lap, done: (n: number) => void): Element[] {
   if (lap.piece.camera)
-    throw new Error(
-      'A piece in depth is more than a drawing holds. Export a film, shapes in depth, or the page that runs.',
-    )
+    throw new Error('A drawing can’t hold a piece in depth. Export a film, a 3D scene or a live page instead.')
   return motionOf(lap.piece, lap.from, lap.span, lap.frames, done).flatMap((m, k) => {
     const made = elementOf(m, lap.piece.stage, lap.pictures, k)
     return made ? [made] : []
@@ -56,7 +54,7 @@ function frame({ piece, seeThrough }: Lap, body: string, more = ''): string {
     : `<rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${groundOf(piece.stage)}"/>`
   const whole = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"${more}><title>${escaped(piece.title)}</title>${ground}${body}</svg>`
   if (whole.length > LARGEST)
-    throw new Error('That is too much for one drawing. Export a film or the page that runs, or fewer laps.')
+    throw new Error('That’s too much for one drawing. Export a film or a live page, or fewer laps.')
   return whole
 }
 

@@ -88,7 +88,7 @@ export function motionOf(
     const samples = [take(0, null)]
     const held = samples[0]!.rows.reduce((n, r) => n + r.where.length + 8, 0)
     if (held * frames > MOST_HELD)
-      throw new Error('That is too much for one drawing. Export a film or the page that runs, or fewer laps.')
+      throw new Error('That’s too much for one drawing. Export a film or a live page, or fewer laps.')
     const tolerances = units.map(toleranceOf(samples[0]!))
     const between = (a: Sample, b: Sample): void => {
       const width = b.at - a.at

@@ -14,13 +14,13 @@ export const WIDEST = 8192
 
 /** The head of a picture; a sentence when it is none that can be taken. */
 export function headOf(bytes: Uint8Array): Head | { readonly says: string } {
-  if (bytes.length > LARGEST_PICTURE) return { says: 'A picture has at most 16 MB.' }
+  if (bytes.length > LARGEST_PICTURE) return { says: 'A picture can have up to 16 MB.' }
   const read = png(bytes) ?? jpeg(bytes) ?? webp(bytes)
-  if (!read) return { says: 'This is no PNG, JPEG or WebP picture, or its beginning is damaged.' }
+  if (!read) return { says: 'This isn’t a PNG, JPEG or WebP picture, or it’s damaged.' }
   const { width, height } = read
   if (!(width > 0 && height > 0)) return { says: 'This picture has no size.' }
   if (width > WIDEST || height > WIDEST)
-    return { says: `This picture is ${width} × ${height}; ${WIDEST} pixels to a side are taken.` }
+    return { says: `This picture is ${width} × ${height}; ${WIDEST} pixels per side is the limit.` }
   return read
 }
 

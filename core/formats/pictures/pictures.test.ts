@@ -39,8 +39,8 @@ describe('the head of a picture', () => {
   })
   it('what is none, empty, too large or too wide is said', () => {
     const says = (b: Uint8Array) => (headOf(b) as { says?: string }).says
-    expect(says(new Uint8Array(0))).toContain('no PNG')
-    expect(says(bytes('<svg onload="alert(1)">'))).toContain('no PNG')
+    expect(says(new Uint8Array(0))).toContain('isn’t a PNG')
+    expect(says(bytes('<svg onload="alert(1)">'))).toContain('isn’t a PNG')
     expect(says(png(0, 10))).toContain('no size')
     expect(says(png(9000, 10))).toContain('9000 × 10')
     expect(says(new Uint8Array(LARGEST_PICTURE + 1))).toContain('16 MB')

@@ -58,7 +58,7 @@ describe('a piece file', () => {
     ).toBe(2)
     expect(again({ [`pictures/${first}`]: png(77) })).toEqual({ says: `The picture ${first} in it is damaged.` })
     expect(again({ [`pictures/${first}`]: strToU8('<svg onload="x">'.repeat(9)) })).toMatchObject({
-      says: expect.stringContaining('no PNG, JPEG or WebP') as string,
+      says: expect.stringContaining('isn’t a PNG, JPEG or WebP') as string,
     })
     expect(again({ 'piece.json': strToU8('{"version":99}') })).toMatchObject({
       says: expect.stringContaining('newer Open Tide') as string,
@@ -107,6 +107,6 @@ describe('a piece file', () => {
     // The size it unpacks to, as its directory tells it (APPNOTE 4.3.12).
     const at = Buffer.from(bomb).indexOf(Buffer.from([0x50, 0x4b, 1, 2]))
     new DataView(bomb.buffer, bomb.byteOffset).setUint32(at + 24, 200 * 1024 * 1024, true)
-    expect(unpackPiece(bomb, hash)).toEqual({ says: 'There is more in this file than a piece may hold.' })
+    expect(unpackPiece(bomb, hash)).toEqual({ says: 'This file contains more than a piece can hold.' })
   })
 })

@@ -51,7 +51,7 @@ export function unpackPiece(
   bytes: Uint8Array,
   hash: (bytes: Uint8Array) => string,
 ): Packed | { readonly says: string } {
-  if (bytes.length > LARGEST_FILE) return says('A piece file has at most 64 MB.')
+  if (bytes.length > LARGEST_FILE) return says('A piece file can have up to 64 MB.')
   if (bytes[0] === 0x7b) return document(bytes, new Map())
   const files = unpacked(bytes)
   if (typeof files === 'string') return says(files)
@@ -84,8 +84,8 @@ function unpacked(bytes: Uint8Array): Record<string, Uint8Array> | string {
     })
   } catch (e) {
     return (e as Error).message === 'large'
-      ? 'There is more in this file than a piece may hold.'
-      : 'This file cannot be read: it is cut short or damaged, or no piece of Open Tide.'
+      ? 'This file contains more than a piece can hold.'
+      : 'This file couldn’t be read: it’s cut short, damaged, or not an Open Tide piece.'
   }
 }
 

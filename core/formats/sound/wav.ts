@@ -33,7 +33,7 @@ export function valuesOf(
   done = (_n: number) => {},
 ): Float64Array {
   const reader = program.slots.get(drive)?.readers[copy]
-  if (!reader) throw new Error('There is no such drive, or it has fewer copies.')
+  if (!reader) throw new Error('There’s no such drive, or it has fewer copies.')
   const values = new Float64Array(samplesOf({ span, rate }))
   const { frameRate } = program.measures
   for (let k = 0; k < values.length; k++) {

@@ -26,7 +26,7 @@ function numberOf(cell: unknown): number {
 
 /** Reads a file's text; a sentence with the place where it is none. @param name by which its kind is told */
 export function tableOf(text: string, name: string): Read {
-  if (text.length > LARGEST) return says('A table has at most 20 MB.')
+  if (text.length > LARGEST) return says('A table can have up to 20 MB.')
   return /\.json$/i.test(name) || /^\s*[[{]/.test(text) ? json(text) : csv(text)
 }
 
@@ -38,10 +38,10 @@ function csv(text: string): Read {
     preview: MOST_ROWS + 2,
   })
   const wrong = errors.find(e => e.type === 'Quotes')
-  if (wrong) return says(`In line ${(wrong.row ?? 0) + 1} a quotation does not end, or goes on after its end.`)
+  if (wrong) return says(`In line ${(wrong.row ?? 0) + 1} a quoted value doesn’t end, or has text after its end.`)
   const rows = data.map(r => r.map(c => c.trim()))
   const [first] = rows
-  if (!first) return says('There is nothing in this file.')
+  if (!first) return says('This file is empty.')
   const headed = first.some(c => c !== '' && Number.isNaN(numberOf(c)))
   const names = headed ? first : first.map((_, k) => `column ${k + 1}`)
   return columns(names, headed ? rows.slice(1) : rows, headed ? 2 : 1)

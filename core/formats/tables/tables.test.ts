@@ -59,9 +59,9 @@ describe('a table', () => {
   })
   it('that is none is refused with the line, what stands there, and no more', () => {
     const says = (text: string, name?: string) => (tableOf(text, name ?? 'a.csv') as { says: string }).says
-    expect(says('')).toMatch(/nothing/)
+    expect(says('')).toMatch(/empty/)
     expect(says('mood\ncalm\n')).toBe('Line 2 of mood has "calm", which isn’t a number.')
-    expect(says('a,b\n1,"2\n3,4')).toMatch(/quotation/)
+    expect(says('a,b\n1,"2\n3,4')).toMatch(/quoted/)
     expect(says('{"a":', 'x.json')).toMatch(/valid JSON/)
     expect(says('{}', 'x.json')).toMatch(/no rows/)
     expect(says('null', 'x.json')).toMatch(/no rows/)
@@ -120,7 +120,7 @@ describe('a curve from a table', () => {
     expect(made.length).toBeLessThanOrEqual(2000)
     expect(made.length).toBeGreaterThan(500)
     expect(curveOf(piece, table('time,height\n0,1\n2,2\n1,3'), as())).toEqual({
-      says: 'Times must go on from row to row; in row 3 they do not. Choose another column for the times.',
+      says: 'Times must increase from row to row; in row 3 they don’t. Choose another column for the times.',
     })
     expect(curveOf(piece, table('time,height\n0,1\n2,2e12'), as()).op).toBeUndefined()
     expect(curveOf(piece, t, as({ channels: [] })).op).toBeUndefined()

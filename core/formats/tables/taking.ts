@@ -43,12 +43,12 @@ export type Taken =
 export function curveOf(piece: Piece, table: Table, as: AsCurve): Taken {
   const chosen = table.columns.filter(c => as.channels.includes(c.name))
   if (chosen.length === 0) return { says: 'Choose a column for the curve.' }
-  if (chosen.length > MOST_CHANNELS) return { says: `A curve has at most ${MOST_CHANNELS} channels.` }
+  if (chosen.length > MOST_CHANNELS) return { says: `A curve can have up to ${MOST_CHANNELS} channels.` }
   const at = timesOf(piece, table, as.time, as.timeUnit)
   const back = at.findIndex((t, k) => k > 0 && t <= at[k - 1]!)
   if (back > 0)
     return {
-      says: `Times must go on from row to row; in row ${back + 1} they do not. Choose another column for the times.`,
+      says: `Times must increase from row to row; in row ${back + 1} they don’t. Choose another column for the times.`,
     }
   if (chosen.some(c => c.values.some(v => Math.abs(v) > FAR)))
     return { says: 'There are numbers beyond 1,000,000,000 in it.' }
@@ -93,10 +93,10 @@ export function cueOf(
   table: Table,
   { name, time, timeUnit }: Pick<AsCurve, 'name' | 'time' | 'timeUnit'>,
 ): Taken {
-  if (time === null) return { says: 'Choose the column that tells the times.' }
+  if (time === null) return { says: 'Choose the column of times.' }
   const all = [...new Set(timesOf(piece, table, time, timeUnit))].sort((a, b) => a - b)
   if (all.length > MOST_MARKS)
-    return { says: `A cue has at most ${MOST_MARKS.toLocaleString('en')} marks; there are ${all.length} here.` }
+    return { says: `A cue can have up to ${MOST_MARKS.toLocaleString('en')} marks; this has ${all.length}.` }
   if (all.some(t => Math.abs(t) > FAR)) return { says: 'There are times beyond 1,000,000,000 seconds in it.' }
   return { ...addCue(piece, { name: freeName(piece, plain(name)), marks: all }), says: `${all.length} marks.` }
 }

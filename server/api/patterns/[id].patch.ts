@@ -6,7 +6,7 @@ import { Title, bodyOf, idOf, refuse } from '../../request'
 /** Another name for a pattern. */
 export default defineEventHandler(async event => {
   const { title } = await bodyOf(event, v.strictObject({ title: Title }))
-  if (!(await retitlePattern(await database(), idOf(event), title))) throw refuse(404, 'There is no such pattern.')
+  if (!(await retitlePattern(await database(), idOf(event), title))) throw refuse(404, 'There’s no such pattern.')
   wrote()
   return { title }
 })

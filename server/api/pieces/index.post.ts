@@ -18,7 +18,7 @@ export default defineEventHandler(async event => {
   if ('title' in body) document = newPiece(await freeTitle(db, body.title))
   else if ('copyOf' in body) {
     const stored = await readStored(db, body.copyOf)
-    if (!stored) throw refuse(404, 'The piece to copy is no longer there.')
+    if (!stored) throw refuse(404, 'The piece to duplicate no longer exists.')
     document = { ...stored.document, title: await freeTitle(db, `${cut(stored.document.title, 115)} copy`) }
   } else {
     const given = documentOf(body.document)

@@ -7,7 +7,7 @@ import { idOf, refuse } from '../../../request'
 export default defineEventHandler(async event => {
   const id = idOf(event)
   const stored = await readText(await database(), id)
-  if (!stored) throw refuse(404, 'There is no such piece. It may have been deleted.')
+  if (!stored) throw refuse(404, 'There’s no such piece. It may have been deleted.')
   setResponseHeader(event, 'content-type', 'application/json')
   return packedFor(event, `{"id":${JSON.stringify(id)},"revision":${stored.revision},"document":${stored.text}}`)
 })

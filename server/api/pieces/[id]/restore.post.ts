@@ -4,7 +4,6 @@ import { idOf, refuse } from '../../../request'
 
 /** Brings a deleted piece back. */
 export default defineEventHandler(async event => {
-  if (!(await restorePiece(await database(), idOf(event))))
-    throw refuse(404, 'This piece can no longer be brought back.')
+  if (!(await restorePiece(await database(), idOf(event)))) throw refuse(404, 'This piece can no longer be restored.')
   return { restored: true }
 })

@@ -12,7 +12,7 @@ const EMPTY = `<svg ${FRAME} fill="none" stroke="#8fa5a4" stroke-opacity="0.5" s
 /** Of a piece that cannot be drawn, with the reason. */
 const notDrawn = (why: string): string => {
   const plain = why.slice(0, 90).replace(/[&<>]/g, c => `&#${c.charCodeAt(0)};`)
-  return `<svg ${FRAME}><g font-family="sans-serif" font-size="4" fill="#56676a" text-anchor="middle"><text y="-2">This piece is not drawn here.</text><text y="5" font-size="2.6">${plain}</text></g></svg>`
+  return `<svg ${FRAME}><g font-family="sans-serif" font-size="4" fill="#56676a" text-anchor="middle"><text y="-2">This piece isn’t drawn here.</text><text y="5" font-size="2.6">${plain}</text></g></svg>`
 }
 
 /** A piece as a still picture, at the moment that stands for it. */
@@ -20,7 +20,7 @@ export default defineEventHandler(async event => {
   const db = await database()
   const id = idOf(event)
   const revision = await revisionOf(db, id)
-  if (revision === null) throw refuse(404, 'There is no such piece.')
+  if (revision === null) throw refuse(404, 'There’s no such piece.')
   const tag = `"${id}-${revision}"`
   setResponseHeaders(event, {
     'content-type': 'image/svg+xml',

@@ -11,7 +11,7 @@ export default defineEventHandler(async event => {
   const device = await bodyOf(event, DeviceSchema)
   const db = await database()
   const id = idOf(event)
-  if ((await revisionOf(db, id)) === null) throw refuse(404, 'There is no such piece.')
+  if ((await revisionOf(db, id)) === null) throw refuse(404, 'There’s no such piece.')
   if (!mayReach(device.host))
     throw refuse(
       403,

@@ -23,14 +23,14 @@ export default defineEventHandler(async event => {
     return statusOf(id)
   }
   const db = await database()
-  if ((await revisionOf(db, id)) === null) throw refuse(404, 'There is no such piece.')
+  if ((await revisionOf(db, id)) === null) throw refuse(404, 'There’s no such piece.')
   const device = await readDevice(db, id)
-  if (!mayReach(device.host)) throw refuse(403, `Nothing may be sent to ${device.host}.`)
+  if (!mayReach(device.host)) throw refuse(403, `Nothing can be sent to ${device.host}.`)
   if (run.by === 'quay') {
     const document = run.document === undefined ? null : documentOf(run.document)
     return send(id, document, device, 'quay', { seconds: run.seconds, pace: run.pace })
   }
   const stored = await readStored(db, id)
-  if (!stored) throw refuse(404, 'There is no such piece.')
+  if (!stored) throw refuse(404, 'There’s no such piece.')
   return send(id, stored.document, device, 'alone', { seconds: run.seconds, pace: 1 })
 })

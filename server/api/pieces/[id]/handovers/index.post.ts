@@ -12,7 +12,7 @@ const Making = v.strictObject({
     v.array(
       v.strictObject({
         dial: v.pipe(v.string(), v.maxLength(40)),
-        says: v.pipe(v.string(), v.trim(), v.minLength(1, 'A dial needs words.'), v.maxLength(60)),
+        says: v.pipe(v.string(), v.trim(), v.minLength(1, 'Every dial needs a label.'), v.maxLength(60)),
         low: number,
         high: number,
       }),
@@ -29,13 +29,13 @@ export default defineEventHandler(async event => {
   const db = await database()
   const id = idOf(event)
   const stored = await readStored(db, id)
-  if (!stored) throw refuse(404, 'There is no such piece.')
+  if (!stored) throw refuse(404, 'There’s no such piece.')
   if (stored.revision !== revision) throw refuse(409, 'The piece was just changed. Try again.')
   for (const l of lent) {
     const dial = Object.hasOwn(stored.document.dials, l.dial) ? stored.document.dials[l.dial] : undefined
-    if (!dial) throw refuse(422, `The dial ${l.says} is not in the piece any more.`)
+    if (!dial) throw refuse(422, `The dial ${l.says} is no longer in the piece.`)
     if (!(l.low < l.high) || l.low < dial.low || l.high > dial.high)
-      throw refuse(422, `${l.says} may be locked between ${dial.low} and ${dial.high}, the lower first.`)
+      throw refuse(422, `${l.says} can be limited to between ${dial.low} and ${dial.high}, the lower first.`)
   }
   if (new Set(lent.map(l => l.dial)).size < lent.length) throw refuse(422, 'A dial is named twice.')
   const token = await handOver(db, id, stored.document, {

@@ -5,6 +5,6 @@ import { idOf, refuse } from '../../../../request'
 /** Every kept state of a piece, refused ones too, the newest first. */
 export default defineEventHandler(async event => {
   const versions = await listVersions(await database(), idOf(event))
-  if (!versions) throw refuse(404, 'There is no such piece. It may have been deleted.')
+  if (!versions) throw refuse(404, 'There’s no such piece. It may have been deleted.')
   return versions
 })
