@@ -200,7 +200,7 @@ describe('give', () => {
       '--out',
       join(folder, 'no', 'such', 'x.csv'),
     )
-    expect([status, err.includes('cannot be written')]).toEqual([2, true])
+    expect([status, err.includes('can’t be written')]).toEqual([2, true])
   }, 60000)
 })
 

@@ -209,7 +209,7 @@ export const envelope: Entry = {
     EASE,
     { name: 'easeIn', says: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES, easing: true },
     { name: 'easeOut', says: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES, easing: true },
-    { name: 'over', says: 'what it is fitted to', kind: PLAIN, words: () => WINDOWS },
+    { name: 'over', says: 'what it fits', kind: PLAIN, words: () => WINDOWS },
     { name: 'cue', says: 'the cue it plays on', kind: 'any', thing: 'cue' },
   ],
   either: [[['hold'], ['over']]],

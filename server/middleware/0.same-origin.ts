@@ -16,5 +16,5 @@ export default defineEventHandler(event => {
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getRequestHeader(event, 'origin')
   if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`)
-    throw refuse(403, 'Only this Open Tide’s own pages can change its pieces.')
+    throw refuse(403, 'Only pages served by this Open Tide can change its pieces.')
 })

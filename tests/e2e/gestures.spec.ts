@@ -134,9 +134,9 @@ test('eight parts follow one another, each 80 % of the one before; one number tu
   await desk(page).getByRole('button', { name: 'Chain…' }).click()
   const list = page.getByRole('list', { name: /Parts of the chain/ })
   for (const name of names) await list.getByRole('button', { name, exact: true }).click()
-  await page.getByRole('textbox', { name: 'Share, per cent' }).fill('80')
+  await page.getByRole('textbox', { name: 'Share, %' }).fill('80')
   await page.getByRole('textbox', { name: 'Lag, seconds' }).fill('0.1')
-  await page.getByRole('button', { name: 'Make the chain' }).click()
+  await page.getByRole('button', { name: 'Make chain' }).click()
   const [first, last] = [await keyOf(page, 'Carousel rotation'), await keyOf(page, 'Needle rotation')]
   const share = async () => (await one(page, last, 20)) / (await one(page, first, 20 - 0.7))
   expect(await share()).toBeCloseTo(0.8 ** 7, 9)

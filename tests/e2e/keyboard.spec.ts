@@ -83,7 +83,7 @@ test('parts follow one another by a share and a lag, and both are tuned in one p
     await page.keyboard.press('Enter')
   }
   for (const [field, value] of [
-    ['Share, per cent', '80'],
+    ['Share, %', '80'],
     ['Lag, seconds', '0.09'],
   ] as const) {
     await tabTo(page, new RegExp(`^${field}$`))

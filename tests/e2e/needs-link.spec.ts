@@ -70,9 +70,9 @@ test('D2: a chain over parts in one step, its share and lag tuned by two dials',
       .getByRole('list', { name: /Parts of the chain/ })
       .getByRole('button', { name, exact: true })
       .click()
-  await page.getByRole('textbox', { name: 'Share, per cent' }).fill('50')
+  await page.getByRole('textbox', { name: 'Share, %' }).fill('50')
   await page.getByRole('textbox', { name: 'Lag, seconds' }).fill('0.25')
-  await page.getByRole('button', { name: 'Make the chain' }).click()
+  await page.getByRole('button', { name: 'Make chain' }).click()
   await expect(formula(page, 'Platform rotation')).toHaveText('delay(Rim.rotation, lag) * share')
   const [first, last] = [await keyOf(page, 'Carousel rotation'), await keyOf(page, 'Platform rotation')]
   expect((await values(page, last, 4))[0]).toBeCloseTo((await values(page, first, 3.5))[0]! / 4, 9)

@@ -83,9 +83,9 @@ function choose(iso: string, close: () => void): void {
       /></PopoverButton>
       <PopoverPanel v-float="{ by: root }" class="panel w-[236px] p-2" focus>
         <div class="mb-1 flex items-center gap-1">
-          <IconButton label="Month before" small @click="go({ months: -1 })"><ChevronLeft :size="14" /></IconButton>
+          <IconButton label="Previous month" small @click="go({ months: -1 })"><ChevronLeft :size="14" /></IconButton>
           <span class="flex-1 text-center font-medium" aria-live="polite">{{ month }}</span>
-          <IconButton label="Month after" small @click="go({ months: 1 })"><ChevronRight :size="14" /></IconButton>
+          <IconButton label="Next month" small @click="go({ months: 1 })"><ChevronRight :size="14" /></IconButton>
         </div>
         <div ref="grid" class="grid grid-cols-7 text-center" role="group" :aria-label="month" @keydown="key">
           <span v-for="d in ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su']" :key="d" class="text-[11px] text-faded">{{

@@ -93,7 +93,7 @@ function curve(name: string): string {
     <section :id="anchor('Easings')" class="mb-8">
       <h2 class="mb-2 text-[18px] leading-6 font-semibold">Easings</h2>
       <p class="mb-3 text-[14px] leading-[21px]">
-        Those of the families pow, back, elastic and bounce take a strength in brackets, as in
+        Easings of the families pow, back, elastic and bounce take a strength in brackets, as in
         <code class="tabular rounded-sm bg-band px-1 text-[13px]">backOut(2)</code>.
       </p>
       <ul class="grid grid-cols-[repeat(auto-fill,minmax(108px,1fr))] gap-3">

@@ -56,12 +56,7 @@ function done(): void {
       <div class="mt-3 flex gap-6">
         <label class="flex items-center gap-2"
           >Share
-          <QuantityInput
-            class="field tabular w-20"
-            label="Share, per cent"
-            :value="share"
-            unit="%"
-            @set="share = $event"
+          <QuantityInput class="field tabular w-20" label="Share, %" :value="share" unit="%" @set="share = $event"
         /></label>
         <label class="flex items-center gap-2"
           >Delay
@@ -78,7 +73,7 @@ function done(): void {
     </div>
     <template #foot>
       <button class="button" type="button" @click="emit('close')">Cancel</button>
-      <button class="button button-strong" type="submit" :disabled="!can">Make the chain</button>
+      <button class="button button-strong" type="submit" :disabled="!can">Make chain</button>
     </template>
   </DialogFrame>
 </template>

@@ -107,8 +107,8 @@ function drop(e: DragEvent, driven: string): void {
     </div>
     <NewLink v-if="linkingNew || pins.length === 0" @linked="((chosen = $event), (linkingNew = false))" />
     <EmptyNote v-if="across.length === 0" title="No links yet">
-      Link two properties above, or select an entry of the tide table: it appears here, and one press where it crosses
-      another links them.
+      Link two properties above, or select an entry of the tide table: it appears here. Press where its row crosses the
+      other’s column to link them.
     </EmptyNote>
     <div v-else class="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-2">
       <table class="border-separate border-spacing-0">

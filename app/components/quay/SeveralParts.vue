@@ -55,7 +55,7 @@ const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
       </IconButton>
     </div>
     <SharedFields />
-    <ul class="flex flex-wrap gap-1" aria-label="Chosen parts">
+    <ul class="flex flex-wrap gap-1" aria-label="Selected parts">
       <li v-for="id in hand.chosen" :key="id">
         <button class="chip" type="button" @click="hand.choose(id)">{{ store.piece!.parts[id]?.name }}</button>
       </li>

@@ -221,7 +221,7 @@ function leave(): void {
         :class="{ 'text-sea': replaying }"
         type="button"
         :aria-pressed="replaying"
-        data-tip="Play the marked stretch again and again"
+        data-tip="Loop the marked stretch"
         @click="replay"
       >
         {{ replaying ? 'replaying it' : 'replay stretch' }}

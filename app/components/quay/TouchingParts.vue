@@ -23,7 +23,7 @@ const copied = computed(() =>
 )
 const countText = (n: number): string =>
   n >= MOST_TOUCHES
-    ? `${n.toLocaleString('en')} pairs and more touch`
+    ? `${n.toLocaleString('en')} pairs or more touch`
     : `${n} ${n === 1 ? 'pair touches' : 'pairs touch'}`
 const pair = (id: string, t: Touch) =>
   `${copyName(store.piece!, id, t.a)} and ${copyName(store.piece!, id, t.b)} at ${printNumber(toNumber(t.at), 2)} s`
