@@ -30,9 +30,15 @@ export function reveal(name: string, at = 'body', tries = TRIES): void {
   }
   it.scrollIntoView({ block: 'nearest' })
   const control = it.matches(FOCUSABLE) ? it : it.querySelector<HTMLElement>(FOCUSABLE)
-  ;(control ?? it).focus()
+  hold(control ?? it)
   it.classList.add('revealed')
   setTimeout(() => it.classList.remove('revealed'), MARKED)
+}
+
+/** A dialog that has just closed may still give the focus back to where it came from: it is held for some frames. */
+function hold(it: HTMLElement, frames = 4): void {
+  if (document.activeElement !== it) it.focus()
+  if (frames > 0) requestAnimationFrame(() => hold(it, frames - 1))
 }
 
 /** A place of the manual that is shown beside the piece. */

@@ -35,6 +35,6 @@ export default defineEventHandler(event => {
   if (!ways) throw refuse(404, 'There’s no such address.')
   if (!ways.split(' ').includes(event.method)) {
     setResponseHeader(event, 'allow', ways.replaceAll(' ', ', '))
-    throw refuse(405, `This address takes ${ways.replaceAll(' ', ' or ')} only.`)
+    throw refuse(405, `This address only takes ${ways.replaceAll(' ', ' or ')}.`)
   }
 })

@@ -50,7 +50,7 @@ test('A1: what is no SVG is said, and nothing changes', async ({ page }) => {
   await expect(page.getByRole('status').filter({ hasText: 'notes.txt' })).toBeVisible()
   await give(page, 'broken.svg', '<svg><g></svg>')
   await expect(
-    page.getByRole('status').filter({ hasText: 'broken.svg wasn’t imported. This is no sound SVG' }),
+    page.getByRole('status').filter({ hasText: 'broken.svg wasn’t imported. This SVG is damaged' }),
   ).toBeVisible()
   await expect(page.getByText('An empty stage')).toBeVisible()
 })

@@ -20,7 +20,7 @@ test.afterAll(async () => {
   clear(folder)
 })
 
-const key = () => /asks them for this key: (\S+)/.exec(server.said())![1]!
+const key = () => /need this key: (\S+)/.exec(server.said())![1]!
 let cookie = ''
 async function enter(given = key()): Promise<Response> {
   const answer = await fetch(`${server.url}/api/enter`, {
@@ -70,7 +70,7 @@ test('the page that asks for the key has the headers of the rest; who guesses wa
   expect(page.status).toBe(401)
   expect(page.headers.get('content-security-policy')).toContain("frame-ancestors 'none'")
   expect(page.headers.get('x-content-type-options')).toBe('nosniff')
-  expect(await page.text()).toContain('Its key')
+  expect(await page.text()).toContain('The key printed where Open Tide was started')
   expect((await enter('wrong')).status).toBe(401)
   expect((await enter()).status).toBe(303)
   expect((await fetch(server.url, { headers: { cookie } })).status).toBe(200)

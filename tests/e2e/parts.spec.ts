@@ -120,7 +120,7 @@ test('a promise is written, proved or broken, and taken back', async ({ page }) 
     await page.getByRole('menuitem', { name: 'Promise a limit…' }).click()
     await pick(entry.getByLabel('Above or below'), side)
     await entry.getByLabel('Limit').fill(limit)
-    await pick(entry.getByLabel('Of its value or speed'), of)
+    await pick(entry.getByLabel('Value or speed'), of)
     await entry.getByRole('button', { name: 'Promise', exact: true }).click()
   }
   await promise('above', '-24', 'value')

@@ -146,7 +146,7 @@ test('a wobbling pace is warned of, and the fix adds it up', async ({ page }) =>
   await freshFair(page)
   await write(page, 'Carousel rotation', 'time * 45deg/s * (1 + noise(1Hz, 0.4))')
   const entry = page.getByRole('article', { name: 'Carousel rotation', exact: true })
-  await expect(entry.getByRole('alert')).toContainText('leaps and runs back')
+  await expect(entry.getByRole('alert')).toContainText('jumps and runs backwards')
   await entry.locator('[data-fix]').first().click()
   await expect(formula(page, 'Carousel rotation')).toHaveText('accumulate(45deg/s * (1 + noise(1Hz, 0.4)))')
 })

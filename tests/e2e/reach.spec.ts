@@ -33,7 +33,7 @@ test('a piece without formulas: two properties are linked on the Links page, and
   const head = page.locator('[data-head]').filter({ hasText: 'Sheet' })
   await head.getByText('Drive…').click()
   await pick(page.getByRole('combobox', { name: 'Property', exact: true }), 'y')
-  await pick(page.getByRole('combobox', { name: 'Property to follow, by name' }), 'Ball y')
+  await pick(page.getByRole('combobox', { name: 'Followed property' }), 'Ball y')
   await page.getByRole('button', { name: /^Follow another property/ }).click()
   await expect(formula(page, 'Sheet y')).toHaveText('base + Ball.y * 0.5')
 })

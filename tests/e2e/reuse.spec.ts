@@ -37,7 +37,7 @@ test('K1, K2: a loop as WebM, GIF, moving SVG, CSV, glTF and sound in under two 
   expect(Number(rows[15]!['Bulb[2].y'])).toBe(want[2])
   expect(Date.now() - began).toBeLessThan(120_000)
   await kind(page, /^3D scene/)
-  await expect(page.locator('[data-plan]')).toContainText('Bulb keeps the colour it has first.')
+  await expect(page.locator('[data-plan]')).toContainText('Bulb keeps its first colour.')
   const { issues } = await validator.validateBytes(await given(page))
   expect([issues.numErrors, issues.numWarnings]).toEqual([0, 0])
   await kind(page, /^Numbers/)

@@ -53,7 +53,7 @@ test('nonsense for an answer, refusals, and a full disk end in not saved with wh
   let answer = { status: 200, contentType: 'text/html', body: '<p>hello</p>' }
   await onSave(page, route => route.fulfill(answer))
   await write(page, ROTATION, 'time * 21deg/s')
-  await expect(alert(page)).toContainText('gave an answer that makes no sense')
+  await expect(alert(page)).toContainText('answer couldn’t be understood')
   answer = {
     status: 507,
     contentType: 'application/json',

@@ -155,7 +155,7 @@ function start(starter: Starter, close: () => void): void {
           <span class="text-faded">Property to follow</span>
           <ComboBox
             class="min-w-0 flex-1"
-            label="Property to follow, by name"
+            label="Followed property"
             :model-value="followed ?? ''"
             :of="
               Object.entries(drivers).flatMap(([group, keys]) =>

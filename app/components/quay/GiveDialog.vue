@@ -84,7 +84,7 @@ function done(): void {
       <div class="mt-3 grid grid-cols-2 gap-x-6 gap-y-2">
         <ChoiceField
           label="each"
-          name="Following or on its own"
+          name="Follow or copy"
           :value="giving.follow ? 'follow' : 'own'"
           :choices="{ own: 'has its own copy', follow: 'follows this one' }"
           @choose="set({ follow: $event === 'follow' })"
