@@ -22,7 +22,7 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, col
 const take = (name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` })
 
 async function goTo(p: Page, time: string): Promise<void> {
-  const stopping = p.getByRole('button', { name: 'Stop', exact: true })
+  const stopping = p.getByRole('button', { name: 'Pause', exact: true })
   if (await stopping.isVisible()) await stopping.click()
   await p.getByRole('button', { name: 'Current time, press to type another' }).click()
   await p.getByRole('textbox', { name: 'Go to time' }).fill(time)
@@ -146,7 +146,7 @@ await page.getByLabel('Label of fairPace').fill('How fast the fair turns')
 await page.getByRole('dialog').getByRole('button', { name: 'Create link' }).click()
 const link = await page.getByLabel('The link').inputValue()
 await page.goto(link)
-await page.getByRole('button', { name: 'Stop', exact: true }).waitFor()
+await page.getByRole('button', { name: 'Pause', exact: true }).waitFor()
 await page.waitForTimeout(1500)
 await take('handover')
 

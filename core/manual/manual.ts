@@ -80,7 +80,7 @@ export const SECTIONS: readonly Section[] = [
     says: [
       'When you change a frequency, period or rate while playing, the value stays where it is and only its future changes. The difference goes into `phase:`, into a constant next to the time, or into `from:`. One drag is one undo, and undo restores the exact text.',
       'A dial read by many formulas doesn’t change any text: the piece remembers how far tuning has offset things. *Reset tuning offsets* on the Piece page clears that.',
-      'This holds while playing; in the masthead you can have it always, or never. A change made while stopped is exactly what you typed. If a value can’t be kept, a message says how far it jumps. Retyping a whole line keeps the value too; *Apply without smoothing* gives exactly what you typed. Removing a formula or a link keeps the part where it is.',
+      'This holds while playing; in the masthead you can have it always, or never. A change made while paused is exactly what you typed. If a value can’t be kept, a message says how far it jumps. Retyping a whole line keeps the value too; *Apply without smoothing* gives exactly what you typed. Removing a formula or a link keeps the part where it is.',
       'Use `accumulate` for a pace that itself changes: `time * something that changes` would jump and run backwards.',
     ],
     examples: [on('Carousel', 'rotation', 'accumulate(45deg/s * (1 + noise(1Hz, 0.5)))')],

@@ -23,7 +23,7 @@ const LEADS: Readonly<Record<string, string>> = {
   'Save now': 'save, disk',
   Harbour: 'home, projects, dashboard, open file, folder',
   'Rename the piece': 'rename, title, project name',
-  'Play or stop': 'play, pause, stop, preview, playback, run',
+  'Play or pause': 'play, pause, stop, preview, playback, run',
   'Back to time 0': 'rewind, first frame, beginning, go to start',
   'Go to a time': 'seek, timecode, playhead, scrub, jump to time',
   'Playback speed': 'slow motion, playback rate, speed, pace, tempo',

@@ -2,7 +2,7 @@
 
 /** Of commands and settings, by their names in the search. */
 export const COMMAND_WORDS = {
-  'Play or stop': 'play pause playback start run preview halt',
+  'Play or pause': 'play stop playback start run preview halt',
   'Back to time 0': 'rewind go to start beginning home first frame reset time zero',
   'Go to a time': 'seek timecode jump playhead scrub current time frame number',
   'Playback speed': 'pace slow motion speed rate faster slower tempo',

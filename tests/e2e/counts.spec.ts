@@ -72,7 +72,7 @@ test('masthead, Lap page, export and the prompt agree', async ({ page }) => {
     await page.getByRole('button', { name: 'Export' }).first().click()
     const dialog = page.getByRole('dialog')
     const says = (await dialog.locator('[data-plan]').textContent())!
-    const open = /(\d+) of (\d+) drives? do(?:es)? not loop here/.exec(says)
+    const open = /(\d+) of (\d+) drives? do(?:es)?n’t loop here/.exec(says)
     expect(open ? Number(open[2]) - Number(open[1]) : all, `${onLap} | ${says}`).toBe(loop)
     if (open) expect(Number(open[2])).toBe(all)
     await page.keyboard.press('Escape')

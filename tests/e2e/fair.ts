@@ -147,7 +147,7 @@ export async function goTo(page: Page, time: string): Promise<void> {
 }
 
 export async function halt(page: Page): Promise<void> {
-  const button = page.getByRole('button', { name: 'Stop', exact: true })
+  const button = page.getByRole('button', { name: 'Pause', exact: true })
   if (await button.isVisible()) await button.click()
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
 }

@@ -17,7 +17,7 @@ test.describe('the fair moves', () => {
       expect((await still.text()).length).toBeGreaterThan(10_000)
     }
     await page.getByRole('link', { name: 'Lantern Pier', exact: true }).click()
-    await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
     for (const label of ['Carousel rotation', 'Mount y', 'Canopy rotation', 'Chase bulb fillLightness']) {
       const entry = page.getByRole('article', { name: label, exact: true })
       await entry.scrollIntoViewIfNeeded()

@@ -15,7 +15,7 @@ for (const [width, height, what] of [
       'Redo',
       'Manual',
       'Keyboard shortcuts',
-      'Stop',
+      'Pause',
       'Dial',
       'Current time, press to type another',
     ])

@@ -95,7 +95,7 @@ test('B7, B8: there once, there and back; the easing is changed while it plays',
   await retype('ramp(length: 2s, to: 100px, ease: quadIn)')
   await expect.poll(() => canopy(page, 'x', 1)).toBeCloseTo(25, 9)
   expect(await canopy(page, 'x', 5)).toBeCloseTo(100, 9)
-  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
   await retype('ramp(length: 2s, to: 100px, ease: quadOut)')
   await expect.poll(() => canopy(page, 'x', 1)).toBeCloseTo(75, 9)
   expect(await canopy(page, 'y', 0)).toBeCloseTo(await canopy(page, 'y', 3), 9)

@@ -209,7 +209,7 @@ test('everything by the keys: play, frames, entries, into a formula and out', as
   await expect(formula(page, 'Mount y')).toHaveText('sine(every: 2s, amp: 24px, phase: index / count * 1turn)')
   await page.keyboard.press('Escape')
   await page.keyboard.press('Space')
-  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog')).toContainText('accept the first fix')
   await page.keyboard.press('Escape')

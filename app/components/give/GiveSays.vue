@@ -65,7 +65,7 @@ const MOST = 6
             }}
           </span>
           <span v-else class="font-semibold text-coral"
-            >{{ open }} of {{ looping.all }} {{ looping.all === 1 ? 'drive does' : 'drives do' }} not loop here. </span
+            >{{ open }} of {{ looping.all }} {{ looping.all === 1 ? 'drive doesn’t' : 'drives don’t' }} loop here. </span
           >{{ ' ' }}
           <template v-if="first > 0">
             <span class="text-sea">{{ sentence(laterText(looping)) }}</span>

@@ -113,7 +113,7 @@ const day = (iso: string) =>
           :key="as"
           :model-value="formats.includes(as)"
           @update:model-value="formats = $event ? [...formats, as] : formats.filter(f => f !== as)"
-          >{{ FORMATS[as].name }}{{ as === 'moving' ? ', moving' : '' }}</CheckBox
+          >{{ as === 'moving' ? 'moving SVG' : FORMATS[as].name }}</CheckBox
         >
       </fieldset>
       <div class="mt-4 flex items-center gap-2">

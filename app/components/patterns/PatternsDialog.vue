@@ -121,7 +121,7 @@ async function save(): Promise<void> {
             {{
               driven.length === 0
                 ? 'Select driven parts: their formulas are saved with everything they need.'
-                : `What drives ${driven.map(id => store.piece!.parts[id]!.name).join(', ')}, with all it needs.`
+                : `The formulas of ${driven.map(id => store.piece!.parts[id]!.name).join(', ')}, with everything they need.`
             }}
           </p>
           <div class="flex gap-2">

@@ -6,8 +6,8 @@ import { usePiece, type Keeping } from '~/stores/piece.ts'
 
 const store = usePiece()
 const CHOICES: readonly { is: Keeping; says: string; more: string }[] = [
-  { is: 'playing', says: 'while playing', more: 'While stopped, a change is exactly what you typed.' },
-  { is: 'always', says: 'always', more: 'Also while stopped.' },
+  { is: 'playing', says: 'while playing', more: 'While paused, a change is exactly what you typed.' },
+  { is: 'always', says: 'always', more: 'Also while paused.' },
   { is: 'never', says: 'never', more: 'Values jump to where the new numbers put them.' },
 ]
 const chosen = computed(() => CHOICES.find(c => c.is === store.keeping)!)

@@ -3,7 +3,7 @@
 
 const emit = defineEmits<{ close: [] }>()
 const KEYS: readonly (readonly [string, string])[] = [
-  ['Space', 'play and stop'],
+  ['Space', 'play and pause'],
   ['/', 'find a part, property or command'],
   ['0', 'back to time 0'],
   [', .', 'one frame back, forward'],

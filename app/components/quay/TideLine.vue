@@ -142,7 +142,7 @@ function leave(): void {
       <button
         class="grid h-10 w-10 shrink-0 place-items-center rounded-full bg-ink text-sheet"
         type="button"
-        :aria-label="playing ? 'Stop' : 'Play'"
+        :aria-label="playing ? 'Pause' : 'Play'"
         :data-tip="playing ? 'Stop (Space)' : 'Play (Space)'"
         @click="player.play(!playing)"
       >

@@ -59,7 +59,7 @@ export function useFinding() {
     store.act(rule(store.piece!, what, !isRuled(store.piece!, what)))
 
   const DO: Record<Command, readonly [go: () => void, key?: string]> = {
-    'Play or stop': [() => store.player!.play(!store.player!.playing), 'Space'],
+    'Play or pause': [() => store.player!.play(!store.player!.playing), 'Space'],
     'Back to time 0': [() => store.player!.goto({ n: 0n, d: 1n }), '0'],
     'Go to a time': [() => document.querySelector<HTMLElement>('[aria-label^="Current time"]')?.click()],
     'Playback speed': [() => reveal('Pace')],

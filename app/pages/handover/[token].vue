@@ -73,7 +73,7 @@ function take(as: Given): void {
       />
       <div class="flex items-center gap-2 px-4 py-3">
         <button class="button h-10 min-w-[92px] text-[15px]" type="button" @click="runner?.player.play(!playing)">
-          <component :is="playing ? Pause : Play" :size="16" />{{ playing ? 'Stop' : 'Play' }}
+          <component :is="playing ? Pause : Play" :size="16" />{{ playing ? 'Pause' : 'Play' }}
         </button>
         <button class="button h-10 text-[15px]" type="button" @click="it.back()">Back to how it was</button>
         <span class="ml-auto text-faded" role="status">{{
