@@ -52,7 +52,7 @@ async function mayReplace(db: Database, bytes: Uint8Array, yes: boolean): Promis
   console.log(
     there.length === 0
       ? `There are no pieces here yet; ${pieces(copy.pieces.length)} will be put here.`
-      : `This replaces ${pieces(there.length)} (${names.join(', ')}${there.length > 5 ? ', …' : ''}), changed last on ${there[0]!.changed.slice(0, 10)}, with the ${pieces(copy.pieces.length)} of the copy.`,
+      : `This replaces ${pieces(there.length)} (${names.join(', ')}${there.length > 5 ? ', …' : ''}), changed last on ${there[0]!.changed.slice(0, 10)}, with the ${pieces(copy.pieces.length)} of the backup.`,
   )
   if (yes || there.length === 0) return true
   if (!process.stdin.isTTY) {

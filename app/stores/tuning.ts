@@ -76,7 +76,7 @@ export function useTuning() {
     const program = store.program!
     const size = showValue(Math.abs(by), propertyOf(program, shift.key), program.measures, 2)
     store.notice = {
-      says: `${sourceName(program.piece, shift.key)} moved by ${size} at once: ${store.piece!.dials[id]!.name} sets more than its pace.`,
+      says: `${sourceName(program.piece, shift.key)} jumped by ${size}: ${store.piece!.dials[id]!.name} sets more than its pace.`,
       act: { says: 'Undo', do: store.undo },
     }
   }

@@ -211,7 +211,7 @@ export class Meanings {
     let found = inOrder(this.readings())
     for (; found.circle; found = inOrder(this.readings())) {
       const { circle } = found
-      const says = `${circle.map(k => this.label(k)).join(' reads ')} reads ${this.label(circle[0]!)}: that is a circle. Remove one of these links.`
+      const says = `${circle.map(k => this.label(k)).join(' reads ')} reads ${this.label(circle[0]!)}: that’s a circle. Remove one of these links.`
       const newly = circle.filter(k => {
         const m = this.all.get(k)!
         return m.running === 'text' && m.source.text !== m.source.good

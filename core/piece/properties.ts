@@ -25,8 +25,8 @@ export const PROPERTIES: readonly Property[] = [
   angle({ name: 'rotationX', group: 'turn', says: 'Rotation around the horizontal axis.', initial: 0, symmetry: 360 }),
   angle({ name: 'rotationY', group: 'turn', says: 'Rotation around the vertical axis.', initial: 0, symmetry: 360 }),
   share({ name: 'scale', group: 'size', says: 'Scale in x and y together.' }),
-  share({ name: 'scaleX', group: 'size', says: 'Scale across, on top of scale.' }),
-  share({ name: 'scaleY', group: 'size', says: 'Scale upwards, on top of scale.' }),
+  share({ name: 'scaleX', group: 'size', says: 'Horizontal scale, on top of scale.' }),
+  share({ name: 'scaleY', group: 'size', says: 'Vertical scale, on top of scale.' }),
   share({ name: 'scaleZ', group: 'size', says: 'Scale in depth.' }),
   share({ name: 'opacity', group: 'size', says: 'Opacity of the part and its children.', range: [0, 100] }),
   length({

@@ -27,8 +27,8 @@ const steady =
     rational(n, d)
 
 export const UNITS: readonly Unit[] = [
-  { name: 'deg', kind: ANGLE, says: 'degrees, 360 to a turn', size: steady(1, 360) },
-  { name: 'rad', kind: ANGLE, says: 'radians, 2 × pi to a turn', size: () => over(ONE, fromNumber(2 * Math.PI)) },
+  { name: 'deg', kind: ANGLE, says: 'degrees; a turn is 360', size: steady(1, 360) },
+  { name: 'rad', kind: ANGLE, says: 'radians; a turn is 2 × pi', size: () => over(ONE, fromNumber(2 * Math.PI)) },
   { name: 'turn', kind: ANGLE, says: 'whole turns', size: steady(1) },
   { name: 's', kind: TIME, says: 'seconds', size: steady(1) },
   { name: 'ms', kind: TIME, says: 'thousandths of a second', size: steady(1, 1000) },

@@ -161,7 +161,7 @@ test('a backup is made while it runs; what a restore replaces is said before', a
     const asked = prompt(own, 'restore', file)
     expect([asked.status, asked.stderr]).toEqual([1, 'Nothing was changed. Add --yes to continue.\n'])
     expect(asked.stdout).toMatch(
-      /^This replaces \d+ pieces \(.*Lantern Pier.*\), changed last on \d{4}-\d\d-\d\d, with the \d+ pieces of the copy\./,
+      /^This replaces \d+ pieces \(.*Lantern Pier.*\), changed last on \d{4}-\d\d-\d\d, with the \d+ pieces of the backup\./,
     )
   } finally {
     rmSync(file, { force: true })

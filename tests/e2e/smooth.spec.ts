@@ -46,7 +46,7 @@ test('a dial that is the end of a ramp says how far it moved what runs there', a
   const typed = page.getByRole('textbox', { name: 'reach, value' })
   await typed.fill('396')
   await typed.press('Enter')
-  const says = page.getByRole('status').filter({ hasText: 'Ball x moved by 148.00 px at once' })
+  const says = page.getByRole('status').filter({ hasText: 'Ball x jumped by 148.00 px' })
   await expect(says).toBeVisible()
   await says.getByRole('button', { name: 'Undo' }).click()
   await expect(typed).toHaveValue('100')

@@ -58,7 +58,7 @@ function keep(): void {
 }
 
 const BIRTH = { point: 'a point', line: 'a line', ring: 'a ring', area: 'an area' } as const
-const FLIGHT = { changing: 'changes in flight', fixed: 'fixed at birth' } as const
+const FLIGHT = { changing: 'can change in flight', fixed: 'fixed when emitted' } as const
 
 const LAID = { time: 'at a steady rate', bend: 'where it bends' } as const
 const BEND = { angle: 6, distance: 60 }
@@ -243,7 +243,7 @@ const WAVES = [
   <template v-if="shape.type === 'emitter'">
     <ChoiceField
       label="speed"
-      name="Speed in flight"
+      name="Particle speed"
       :value="shape.flight"
       :choices="FLIGHT"
       @choose="change({ flight: $event })"
