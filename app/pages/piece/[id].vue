@@ -51,6 +51,9 @@ async function load(): Promise<void> {
   if (opened.says) store.notice = { says: opened.says }
 }
 
+/** Milliseconds after which the rest is fetched. */
+const LATER = 4000
+
 /** Asked when the page is left while something is not saved. */
 const leaving = ref<((go: boolean) => void) | null>(null)
 async function mayLeave(): Promise<boolean> {
@@ -62,6 +65,13 @@ async function mayLeave(): Promise<boolean> {
 onBeforeRouteLeave(mayLeave)
 onBeforeRouteUpdate(mayLeave)
 onMounted(load)
+// What has to come at once, even when the server has gone, is fetched after what moves.
+onMounted(() => {
+  const later = setTimeout(() => {
+    void Promise.all([import('~/components/quay/FindAnything.vue'), import('~/components/quay/LeavingDialog.vue')])
+  }, LATER)
+  onBeforeUnmount(() => clearTimeout(later))
+})
 onBeforeUnmount(() => store.close())
 watch(() => route.params.id, load)
 useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tide` : 'Open Tide')) })
@@ -168,7 +178,7 @@ onMounted(() => {
     </div>
     <LazyPatternsDialog v-if="hand.patterns" @close="hand.patterns = false" />
     <LazyKeysDialog v-if="hand.dialog === 'keys'" @close="hand.dialog = null" />
-    <FindAnything v-if="finding" @close="finding = false" />
-    <LeavingDialog v-if="leaving" @answer="leaving($event)" />
+    <LazyFindAnything v-if="finding" @close="finding = false" />
+    <LazyLeavingDialog v-if="leaving" @answer="leaving($event)" />
   </div>
 </template>
