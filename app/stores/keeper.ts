@@ -23,6 +23,8 @@ export type SaveState =
 /** Milliseconds after a change before it is saved, and between two saves while changes go on. */
 const REST = 80
 const BETWEEN = 1000
+/** Milliseconds between two notes in the browser while changes go on: a large document takes ten to be handed over. */
+const NOTES = 250
 /** Characters that a browser still sends for a window that is closed. */
 const MOST_AFTER = 60_000
 /** Milliseconds between tries when the server does not answer: at first, at most. */
@@ -54,8 +56,12 @@ export class Keeper {
   /** When the last save began, and whether the next one is to come by itself. */
   private began = -Infinity
   private due = false
+  /** When the last note was made, and the next one. */
+  private noted = -Infinity
+  private noting: ReturnType<typeof setTimeout> | null = null
   /** What is left when the window is closed is sent after it, where it is small enough for that. */
   private readonly send = () => {
+    if (this.noting) this.note()
     const document = this.waiting ?? this.sent?.document
     if (!document || this.state.is === 'stale' || this.state.is === 'gone') return
     const save = this.waiting ? nanoid(16) : this.sent!.save
@@ -92,7 +98,9 @@ export class Keeper {
 
   changed(piece: Piece): void {
     this.waiting = piece
-    this.note()
+    const wait = this.noted + NOTES - performance.now()
+    if (wait <= 0) this.note()
+    else this.noting ??= setTimeout(() => this.note(), wait)
     if (this.state.is === 'saved') this.say({ is: 'changed' })
     if (!this.busy) this.soon()
   }
@@ -106,6 +114,9 @@ export class Keeper {
 
   /** Keeps in the browser what is not on the server's disk, and nothing else. */
   private note(): void {
+    if (this.noting) clearTimeout(this.noting)
+    this.noting = null
+    this.noted = performance.now()
     const { sent, revision } = this
     const document = this.waiting ?? sent?.document
     if (!document) void forgetUnsaved(this.id)
@@ -240,6 +251,7 @@ export class Keeper {
 
   end(): void {
     if (this.timer) clearTimeout(this.timer)
+    if (this.noting) this.note()
     this.left = true
     removeEventListener('beforeunload', this.warn)
     removeEventListener('pagehide', this.send)

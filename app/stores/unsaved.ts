@@ -1,5 +1,5 @@
 /** What is not on the server's disk yet waits in this browser's own store, so that nothing is lost with a tab. */
-import { createStore, del, entries, get, set } from 'idb-keyval'
+import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval'
 import type { Piece } from '~~/core/piece/schema.ts'
 
 /** A state on its way to the server, under the name of its save. */
@@ -17,7 +17,8 @@ export interface Unsaved {
   readonly sent: Sent | null
 }
 
-const store = () => createStore('open-tide', 'unsaved')
+let opened: UseStore | null = null
+const store = () => (opened ??= createStore('open-tide', 'unsaved'))
 /** A browser that keeps nothing (blocked site data, a full disk) is no reason to stop: opening its store may throw at once. */
 export async function tried<T>(act: () => Promise<T>, otherwise: T): Promise<T> {
   try {

@@ -59,7 +59,7 @@ test('a dial that is the end of a ramp says how far it moved what runs there', a
   const reach = Number(await typed.inputValue())
   expect(reach).toBeGreaterThan(300)
   await expect(
-    page.getByRole('status').filter({ hasText: `Ball x moved by ${((reach - 100) / 2).toFixed(2)} px` }),
+    page.getByRole('status').filter({ hasText: `Ball x jumped by ${((reach - 100) / 2).toFixed(2)} px` }),
   ).toBeVisible()
 })
 
