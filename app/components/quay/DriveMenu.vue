@@ -17,6 +17,7 @@ const store = usePiece()
 const hand = useHand()
 const driving = useDriving()
 
+const name = computed(() => store.piece!.parts[props.part]!.name)
 const all = computed(() => likelyFirst(propertiesOf(store.piece!.parts[props.part]!.shape.type)))
 const free = computed(() => all.value.filter(p => !store.piece!.drives[propertyKey(props.part, p.name)]))
 const picked = ref('')
@@ -88,12 +89,7 @@ function start(starter: Starter, close: () => void): void {
 
 <template>
   <Popover v-slot="{ open, close }">
-    <PopoverButton
-      ref="button"
-      class="link"
-      data-driving
-      :aria-label="`Drive a property of ${store.piece!.parts[part]!.name}`"
-      @click="place"
+    <PopoverButton ref="button" class="link" data-driving :aria-label="`Drive a property of ${name}`" @click="place"
       >Drive…</PopoverButton
     >
     <Teleport v-if="open" to="body">
@@ -103,7 +99,7 @@ function start(starter: Starter, close: () => void): void {
         :style="{ left: `${at.left}px`, top: `${at.top}px`, width: `${WIDE}px`, maxHeight: `${at.height}px` }"
         :focus="true"
       >
-        <p class="mb-2 font-medium">What should {{ store.piece!.parts[part]!.name }} do?</p>
+        <p class="mb-2 font-medium">What should {{ name }} do?</p>
         <div class="mb-2 flex flex-wrap items-center gap-2">
           <label class="flex flex-1 items-center gap-2">
             <span class="text-faded">Property</span>

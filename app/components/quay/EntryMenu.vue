@@ -25,6 +25,7 @@ const store = usePiece()
 const smoothing = useSmoothing()
 const takes = useTakes()
 const entry = computed(() => store.piece!.drives[props.drive])
+const name = computed(() => sourceName(store.piece!, props.drive))
 const rows = computed(() => {
   const { off, text } = entry.value!
   return [
@@ -50,7 +51,7 @@ const rows = computed(() => {
   <Menu v-if="entry" as="div" class="relative ml-auto shrink-0">
     <MenuButton
       class="grid h-6 w-6 place-items-center rounded-sm text-faded hover:text-ink"
-      :aria-label="`More for ${sourceName(store.piece!, drive)}`"
+      :aria-label="`More for ${name}`"
       ><MoreHorizontal :size="15"
     /></MenuButton>
     <MenuItems class="panel absolute right-0 z-30 mt-1 w-64 py-1 focus:outline-none">

@@ -20,6 +20,7 @@ const mark = computed(() =>
       ? 'rounded-full border-2 border-sea'
       : 'rounded-full bg-kelp',
 )
+const named = computed(() => store.piece!.title)
 const renaming = ref(false)
 const title = ref('')
 const field = useTemplateRef('field')
@@ -75,7 +76,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       data-tip="Rename"
       @click="begin"
     >
-      {{ store.piece!.title }}
+      {{ named }}
     </button>
     <button
       class="ml-1 rounded-sm px-1 whitespace-nowrap hover:bg-band"

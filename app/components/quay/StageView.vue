@@ -23,6 +23,7 @@ import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const hand = useHand()
+const title = computed(() => store.piece!.title)
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
@@ -214,7 +215,7 @@ const { drop, asked } = useStageDrop(pile)
             class="absolute inset-0 h-full w-full"
             data-stage
             role="img"
-            :aria-label="`The piece ${store.piece!.title} at this moment`"
+            :aria-label="`The piece ${title} at this moment`"
           />
           <canvas
             ref="overlay"
@@ -231,7 +232,7 @@ const { drop, asked } = useStageDrop(pile)
           <LazyDropChoice v-if="asked" v-bind="asked" @close="asked = null" />
           <p v-if="hand.pen" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">
             Click to add points, drag for smooth ones; click the first to close
-            <button class="link" type="button" @click="pen.end(false)">end open</button>
+            <button class="link" type="button" @click="pen.end(false)">Finish open</button>
             <button class="link" type="button" @click="hand.pen = false">cancel</button>
           </p>
           <p v-if="solo" class="panel absolute top-2 left-2 flex items-center gap-2 px-2 py-1" role="status">

@@ -18,6 +18,8 @@ const wrong = ref(false)
 
 const entry = computed(() => sourceOf(store.piece!, props.drive))
 const name = computed(() => sourceName(store.piece!, props.drive))
+/** Computed, so that an entry is not made anew with every program. */
+const there = computed(() => entry.value !== undefined && store.program!.meanings.all.has(props.drive))
 /** On its own under the name of its part. */
 const short = computed(() => (isSignal(props.drive) ? name.value : props.drive.slice(props.drive.indexOf('.') + 1)))
 const chosen = computed(() => hand.drive === props.drive)
@@ -28,7 +30,7 @@ const USUAL = 94
 
 <template>
   <article
-    v-if="entry && store.program!.meanings.all.has(drive)"
+    v-if="there"
     ref="shell"
     class="entry @container relative rounded-md border bg-sheet"
     :class="chosen ? 'border-sea' : wrong ? 'border-coral' : 'border-rule'"
@@ -49,7 +51,7 @@ const USUAL = 94
         :aria-label="`Formula of ${name}`"
         @focus="hand.take(drive)"
       >
-        {{ entry.text }}
+        {{ entry!.text }}
       </p>
     </template>
   </article>

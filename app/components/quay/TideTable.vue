@@ -2,7 +2,6 @@
 /** The tide table: everything that runs in time, what is in common first, then part by part. */
 import { Search } from '@lucide/vue'
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/vue-virtual'
-import { movesBy } from '~~/core/insight/moved-by.ts'
 import { FILTERS, timedOf, useListing } from '~/stores/listing.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -102,10 +101,7 @@ listing.bring = row => {
             <CommonHeader v-if="row.head.part === null" :count="row.head.entries.length" />
             <PartHeader v-else :part="row.head.part" :count="row.head.entries.length" />
           </div>
-          <p v-else-if="'nothing' in row" class="mb-2 rounded-md border border-dashed border-rule px-3 py-3 text-faded">
-            {{ movesBy(store.piece!, row.nothing) }} <span class="text-ink">Drive…</span> gives a property a function of
-            time.
-          </p>
+          <MovedBy v-else-if="'nothing' in row" :part="row.nothing" />
           <div v-else class="pb-2">
             <TimedEntry v-if="timedOf(row.entry)" v-bind="timedOf(row.entry)!" />
             <TideEntry v-else :drive="row.entry" />

@@ -117,7 +117,7 @@ function take(as: Given): void {
         </p>
         <p v-if="giving.wrong" class="mt-2 text-coral" role="alert">{{ giving.wrong }}</p>
         <p v-if="giving.file" class="mt-2" role="status">
-          {{ giving.file.name }} is made.
+          {{ giving.file.name }} is ready.
           <a class="link" :href="giving.file.url" :download="giving.file.name">Download</a>
         </p>
       </section>
