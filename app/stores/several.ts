@@ -20,8 +20,7 @@ export function useSeveral() {
     store.beginGesture()
     for (const id of ids) store.act(removePart(store.piece!, id))
     store.endGesture()
-    if (ids.length > 1)
-      store.notice = { says: `${ids.length} parts no longer exist.`, act: { says: 'Undo', do: store.undo } }
+    if (ids.length > 1) store.notice = { says: `${ids.length} parts deleted.`, act: { says: 'Undo', do: store.undo } }
   }
 
   /** Each once more, a little aside so that it is seen. */

@@ -19,4 +19,6 @@ export async function pick(
         : choices.getByText(what.label, { exact: true })
   await one.click()
   await expect(choices).toHaveCount(0)
+  // In the next frame the field that was chosen in takes the focus: a hand is never as fast as that.
+  await control.page().evaluate(() => new Promise(requestAnimationFrame))
 }

@@ -110,7 +110,7 @@ test('several: a frame round them, lined up, doubled, moved together, taken away
   await page.keyboard.press('ControlOrMeta+a')
   await expect(page.locator('[data-several]')).toContainText('4 parts')
   await page.keyboard.press('Delete')
-  await expect(page.getByRole('status').filter({ hasText: '4 parts are gone' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: '4 parts deleted' })).toBeVisible()
   await page.getByRole('button', { name: /^Undo/ }).first().click()
   await press(page, 0, -60)
   await page.keyboard.press('ControlOrMeta+d')

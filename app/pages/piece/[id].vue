@@ -49,10 +49,19 @@ async function load(): Promise<void> {
   }
   open(opened.stored, opened.mine)
   if (opened.says) store.notice = { says: opened.says }
+  fetchRest()
 }
 
-/** Milliseconds after which the rest is fetched. */
-const LATER = 4000
+/** Milliseconds after which the rest is fetched: what has to come at once, even when the server has gone. */
+const LATER = 500
+let later: ReturnType<typeof setTimeout> | undefined
+function fetchRest(): void {
+  clearTimeout(later)
+  later = setTimeout(() => {
+    void Promise.all([import('~/components/quay/FindAnything.vue'), import('~/components/quay/LeavingDialog.vue')])
+  }, LATER)
+}
+onBeforeUnmount(() => clearTimeout(later))
 
 /** Asked when the page is left while something is not saved. */
 const leaving = ref<((go: boolean) => void) | null>(null)
@@ -65,13 +74,6 @@ async function mayLeave(): Promise<boolean> {
 onBeforeRouteLeave(mayLeave)
 onBeforeRouteUpdate(mayLeave)
 onMounted(load)
-// What has to come at once, even when the server has gone, is fetched after what moves.
-onMounted(() => {
-  const later = setTimeout(() => {
-    void Promise.all([import('~/components/quay/FindAnything.vue'), import('~/components/quay/LeavingDialog.vue')])
-  }, LATER)
-  onBeforeUnmount(() => clearTimeout(later))
-})
 onBeforeUnmount(() => store.close())
 watch(() => route.params.id, load)
 useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tide` : 'Open Tide')) })
@@ -84,6 +86,11 @@ const ON = new Set(['.', '>', ':'])
 function onKey(e: KeyboardEvent): void {
   const player = store.player
   if (!player || e.defaultPrevented) return
+  // The search takes all keys, also while it is still on its way.
+  if (finding.value) {
+    if (e.key === 'Escape') finding.value = false
+    return
+  }
   const target = e.target as HTMLElement
   const mod = e.ctrlKey || e.metaKey
   const slider = target.matches('input[type=range]')
