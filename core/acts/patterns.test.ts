@@ -136,6 +136,25 @@ describe('a pattern from an arrow', () => {
     expect(b.piece.drives[`${a}.x`]!.text).toBe('B.x * 2')
     expect(value(b, `${a}.x`, 3)).toBeCloseTo(60, 9)
   })
+  it('on a part without copies runs as on the first of one', () => {
+    for (const name of SHIPPED) {
+      const pattern = shipped(name)
+      if (rolesOf(pattern).length > 1) continue
+      const b = new Builder('Alone', 3)
+      const shape = Object.values(pattern.parts)[0]!.shape
+      const part = b.part('Alone', shape)
+      b.do(putOnAll(b.piece, pattern, [part]))
+      sound(b)
+    }
+    const b = new Builder('Alone', 3)
+    const reed = b.part('Reed', { type: 'rectangle' })
+    const group = b.part('Row', { type: 'group' }, { copies: { layout: 'row', count: 3, dx: 40, dy: 0 } })
+    const child = b.part('Child', { type: 'rectangle' }, { parent: group })
+    b.do(putOnAll(b.piece, shipped('Sway in the wind'), [reed, child]))
+    expect(b.piece.drives[`${reed}.rotation`]!.text).toContain('phase: 0 * 70deg')
+    expect(b.piece.drives[`${child}.rotation`]!.text).toContain('phase: index * 70deg')
+    sound(b)
+  })
   it('says what a part cannot be given, and leaves it', () => {
     const { pattern } = fair()
     const b = new Builder('Words', 2)

@@ -4,7 +4,7 @@
  */
 import { parse } from '../formula/parse.ts'
 import { change, type Change } from '../formula/problem.ts'
-import { renamedIn } from '../formula/renaming.ts'
+import { ofOneAlone, renamedIn } from '../formula/renaming.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { everyNode, type Formula, type NumberNode } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
@@ -96,6 +96,12 @@ function hangsOn({ parts }: Piece, id: string, on: string): boolean {
   return false
 }
 
+/** Whether a part has no copies, nor anything that it hangs on. */
+function alone({ parts }: Piece, id: string): boolean {
+  for (let at: string | null = id; at !== null; at = parts[at]?.parent ?? null) if (parts[at]?.copies) return false
+  return true
+}
+
 /** The roles of a pattern, those that are driven first. */
 export function rolesOf(pattern: Piece): Role[] {
   const drives = Object.values(pattern.drives)
@@ -139,7 +145,8 @@ export function putPattern(piece: Piece, pattern: Piece, places: ReadonlyMap<str
       if (gone.includes(property)) continue
       const drive = pattern.drives[propertyKey(role.id, property)]!
       const seed = seedOf(piece.seed, part, property)
-      const value: Drive = { ...said(drive, about), part, takes: [], promises: drive.promises, seed }
+      const here = alone(piece, part) ? (text: string) => ofOneAlone(about(text)) : about
+      const value: Drive = { ...said(drive, here), part, takes: [], promises: drive.promises, seed }
       growing.put({ in: 'drives', id: propertyKey(part, property), value })
     }
   }
