@@ -143,7 +143,7 @@ function leave(): void {
         class="grid h-10 w-10 shrink-0 place-items-center rounded-full bg-ink text-sheet"
         type="button"
         :aria-label="playing ? 'Pause' : 'Play'"
-        :data-tip="playing ? 'Stop (Space)' : 'Play (Space)'"
+        :data-tip="playing ? 'Pause (Space)' : 'Play (Space)'"
         @click="player.play(!playing)"
       >
         <component :is="playing ? Pause : Play" :size="18" fill="currentColor" stroke-width="1" />
