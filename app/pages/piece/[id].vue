@@ -58,7 +58,9 @@ let later: ReturnType<typeof setTimeout> | undefined
 function fetchRest(): void {
   clearTimeout(later)
   later = setTimeout(() => {
-    void Promise.all([import('~/components/quay/FindAnything.vue'), import('~/components/quay/LeavingDialog.vue')])
+    const rest = [import('~/components/quay/FindAnything.vue'), import('~/components/quay/LeavingDialog.vue')]
+    // What does not come now is asked for again when it is wanted.
+    void Promise.allSettled(rest)
   }, LATER)
 }
 onBeforeUnmount(() => clearTimeout(later))
@@ -86,13 +88,13 @@ const ON = new Set(['.', '>', ':'])
 function onKey(e: KeyboardEvent): void {
   const player = store.player
   if (!player || e.defaultPrevented) return
-  // The search takes all keys, also while it is still on its way.
-  if (finding.value) {
+  const target = e.target as HTMLElement
+  const mod = e.ctrlKey || e.metaKey
+  // The search takes all plain keys, also while it is still on its way.
+  if (finding.value && !mod && e.key !== 'F1') {
     if (e.key === 'Escape') finding.value = false
     return
   }
-  const target = e.target as HTMLElement
-  const mod = e.ctrlKey || e.metaKey
   const slider = target.matches('input[type=range]')
   const typing = target.closest('.cm-content, input:not([type=range]), textarea, select') !== null
   if (e.key === 'F1') hand.manual = !hand.manual
