@@ -95,9 +95,9 @@ const isNothing = ({ n }: Small): boolean => n === nothing.get(n.length)?.n
 export const uniform = (value: Rational, lanes: number): Fractions => ({ ...nothingOn(lanes), offset: value })
 
 /** Some of the lanes. */
-export const gathered = (f: Fractions, which: readonly number[]): Fractions =>
+export const gathered = (f: Fractions, which: ArrayLike<number>): Fractions =>
   f.big
-    ? { big: true, all: which.map(i => f.all[i]!) }
+    ? { big: true, all: Array.from(which, i => f.all[i]!) }
     : { ...f, n: Float64Array.from(which, i => f.n[i]!), d: Float64Array.from(which, i => f.d[i]!) }
 
 export const lanesOf = (f: Fractions): number => (f.big ? f.all.length : f.n.length)

@@ -13,9 +13,13 @@ import { partOf, partOfSum, remainderOf, sumWith } from './twofold.ts'
 const SAFE = Number.MAX_SAFE_INTEGER
 const isSafe = (x: number): boolean => x <= SAFE && x >= -SAFE
 
-/** Lanes over one denominator: value = (p · top + q[lane] · bottom) / (r · bottom), the moment being top / bottom frames. */
+/**
+ * Lanes over one denominator: value = (p · top + q[lane] · bottom) / (r · bottom), the moment being top / bottom frames.
+ * `paces` has the p of each lane where they differ; `p` is then the largest.
+ */
 interface Grid {
   readonly p: number
+  readonly paces: Float64Array | null
   readonly q: Float64Array
   readonly r: number
   readonly mostQ: number
@@ -49,7 +53,7 @@ export class SteadyLanes {
     this.pace = 'big' in rate ? commonOf(rate) : rate
     // What is added to all lanes alike goes with what they grow by alike.
     this.ahead = base.big ? ZERO : base.offset
-    this.grid = this.pace && gridOf(this.pace, this.ahead, base, frameRate)
+    this.grid = gridOf(rate, this.pace, this.ahead, base, frameRate)
   }
 
   at(now: Moment, from: number, count: number, out: Float64Array): void {
@@ -57,10 +61,11 @@ export class SteadyLanes {
     const { grid } = this
     const { top, bottom } = onTicks(m)
     if (grid) {
-      const { p, q, r, mostQ } = grid
+      const { p, paces, q, r, mostQ } = grid
       const [grown, whole] = [p * top, r * bottom]
       if (isSafe(whole) && isSafe(Math.abs(grown) + mostQ * bottom)) {
-        for (let i = 0; i < count; i++) out[i] = (grown + q[from + i]! * bottom) / whole
+        if (paces) for (let i = 0; i < count; i++) out[i] = (paces[from + i]! * top + q[from + i]! * bottom) / whole
+        else for (let i = 0; i < count; i++) out[i] = (grown + q[from + i]! * bottom) / whole
         return
       }
     }
@@ -84,6 +89,7 @@ export class SteadyLanes {
     if (!grid || !isSafe(2 * size) || !isSafe(grid.mostQ * bottom) || !isSafe(top))
       return this.splitInTwo(m, from, count, parts, wholes)
     const grown = grid.p * top
+    if (grid.paces) return this.splitEach(grid, m, from, count, parts, wholes)
     let [whole, rest] = [0, 0]
     if (isSafe(grown)) {
       rest = grown % size
@@ -103,6 +109,27 @@ export class SteadyLanes {
     if (!wholes) return
     const own = this.wholes!
     for (let i = 0; i < count; i++) wholes[i] = whole + own[from + i]! + (rest + rests[from + i]! >= size ? 1 : 0)
+  }
+
+  /** Lanes that have paces of their own. */
+  private splitEach(
+    { p, paces, q, r, mostQ }: Grid,
+    m: Moment,
+    from: number,
+    count: number,
+    parts: Float64Array,
+    wholes: Float64Array | null,
+  ): void {
+    const { top, bottom } = onTicks(m)
+    if (!isSafe(Math.abs(p * top) + mostQ * bottom)) return this.splitInTwo(m, from, count, parts, wholes)
+    const size = r * bottom
+    for (let i = 0; i < count; i++) {
+      const grown = paces![from + i]! * top + q[from + i]! * bottom
+      const left = grown % size
+      const rest = left < 0 ? left + size : left + 0
+      parts[i] = rest / size
+      if (wholes) wholes[i] = (grown - rest) / size
+    }
   }
 
   private splitInTwo(m: Moment, from: number, count: number, parts: Float64Array, wholes: Float64Array | null): void {
@@ -135,8 +162,10 @@ export class SteadyLanes {
   }
 
   private reader(i: number): AffineReader {
+    const known = this.readers[i]
+    if (known) return known
     const rate = 'big' in this.rate ? laneOf(this.rate, i) : this.rate
-    return (this.readers[i] ??= new AffineReader({ rate, base: laneOf(this.base, i) }, this.frameRate))
+    return (this.readers[i] = new AffineReader({ rate, base: laneOf(this.base, i) }, this.frameRate))
   }
 
   private prepare(q: Float64Array, bottom: number, size: number): Float64Array {
@@ -161,19 +190,61 @@ function onTicks({ top, bottom }: Moment): { readonly top: number; readonly bott
 }
 
 /** All lanes over one denominator; null where that or a numerator is too large. Any denominator gives the same quotients. */
-function gridOf(pace: Rational, ahead: Rational, base: Fractions, frameRate: Rational): Grid | null {
-  const perFrame = small(over(pace, frameRate))
+function gridOf(
+  rate: Fractions | Rational,
+  pace: Rational | null,
+  ahead: Rational,
+  base: Fractions,
+  frameRate: Rational,
+): Grid | null {
+  const perFrame = pace ? gridPace(pace, frameRate) : 'big' in rate ? gridPaces(rate, frameRate) : null
   const begun = small(ahead)
   const lanes = commonDenominator(base)
   if (!perFrame || !begun || lanes === null || base.big) return null
   const denominator = Number(commonMultiple(rational(lanes), rational(begun.d)).n)
   const [p, r] = [perFrame.n * denominator, perFrame.d * denominator]
   if (!isSafe(p * TICKS) || !isSafe(r * TICKS)) return null
+  const paces = perFrame.each && perFrame.each.map(n => n * denominator)
   const first = begun.n * (denominator / begun.d)
   const q = base.n.map((n, i) => (n * (denominator / base.d[i]!) + first) * perFrame.d)
   let mostQ = 0
   for (const x of q) mostQ = Math.max(mostQ, Math.abs(x))
-  return isSafe(mostQ * TICKS) ? { p, q, r, mostQ } : null
+  return isSafe(mostQ * TICKS) ? { p, paces, q, r, mostQ } : null
+}
+
+/** Growth a frame, of all lanes or of each, over one denominator. */
+interface PerFrame {
+  /** The same for all, or the largest. */
+  readonly n: number
+  readonly d: number
+  readonly each: Float64Array | null
+}
+
+function gridPace(pace: Rational, frameRate: Rational): PerFrame | null {
+  const perFrame = small(over(pace, frameRate))
+  return perFrame && { ...perFrame, each: null }
+}
+
+function gridPaces(rate: Fractions, frameRate: Rational): PerFrame | null {
+  const each: { readonly n: number; readonly d: number }[] = []
+  for (let i = 0; i < lanesOf(rate); i++) {
+    const own = small(over(laneOf(rate, i), frameRate))
+    if (!own) return null
+    each.push(own)
+  }
+  let d = 1
+  for (const own of each) if (!isSafe((d = multiple(d, own.d)))) return null
+  const paces = Float64Array.from(each, own => own.n * (d / own.d))
+  let n = 0
+  for (const x of paces) n = Math.max(n, Math.abs(x))
+  return isSafe(n) ? { n, d, each: paces } : null
+}
+
+/** The least common multiple of two whole numbers > 0; more than is safe where it is too large. */
+function multiple(a: number, b: number): number {
+  let [x, y] = [a, b]
+  while (y !== 0) [x, y] = [y, x % y]
+  return (a / x) * b
 }
 
 /** By the numerators of lanes: what tuning adds to all alike lies apart. */

@@ -21,7 +21,7 @@ import {
   type NumberNode,
 } from '../formula/tree.ts'
 import { isWhole, isZero, toNumber, within, type Rational } from '../time/rational.ts'
-import { inBase, readUnit } from '../units/units.ts'
+import { inBase, readUnit, type Measures } from '../units/units.ts'
 import { atom } from '../form/dialled.ts'
 import { stop, type Env } from './env.ts'
 import { constantOf, fixed, fixedNumber, negated, sum, type Form } from '../form/form.ts'
@@ -46,6 +46,17 @@ export function compilePhase(checked: Checked, env: Env, node: CallNode) {
   const c = new Compiler(checked, env)
   return c.within(node, () => c.phase(node))
 }
+
+const unitIn = (checked: Checked, node: NumberNode) =>
+  readUnit(node.unit === '' ? (checked.bare.get(node) ?? '') : node.unit)!
+
+/** A number of a formula in base measure. */
+export const numberIn = (checked: Checked, node: NumberNode, measures: Measures): Rational =>
+  inBase(node.value, unitIn(checked, node), measures)
+
+/** Whether it counts in laps. */
+export const isPerLap = (checked: Checked, node: NumberNode): boolean =>
+  unitIn(checked, node).perLap || canonical(node.unit) === 'lap'
 
 export class Compiler extends ReadyCalls {
   /** Forms of the `let`s, for each clock they are read on. */
@@ -104,8 +115,7 @@ export class Compiler extends ReadyCalls {
   }
 
   private number(node: NumberNode): Form {
-    const unit = readUnit(node.unit === '' ? (this.checked.bare.get(node) ?? '') : node.unit)!
-    return this.constant(inBase(node.value, unit, this.env), node, unit.perLap || canonical(node.unit) === 'lap')
+    return this.constant(numberIn(this.checked, node, this.env), node, isPerLap(this.checked, node))
   }
 
   private name(node: NameNode): Form {

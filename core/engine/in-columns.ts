@@ -9,9 +9,10 @@ import { compiledOf, DeferredCopies } from './deferred.ts'
 import { CannotRun, type Env } from './env.ts'
 import { copyWordOfAll, instancesRead } from './instances.ts'
 import type { Meaning } from './meaning.ts'
+import { PlannerOfCopies, type Host } from './plan/copies.ts'
 import { planOf, type Plan } from './plan/plan.ts'
 import type { Surroundings } from './plan/varies.ts'
-import type { Slot } from './slot.ts'
+import { exactOn, type Slot } from './slot.ts'
 import { nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
 
 /** Copies from which on they are run in columns. */
@@ -34,14 +35,13 @@ export function compileInColumns(
   m: Meaning,
   checked: Checked,
   tracked: Tracked,
-  bases: readonly Form[],
   { ground, env, slot, afford }: Making,
 ): { readonly plan: Plan; readonly copies: DeferredCopies } | null {
   const { part } = m.target
   const { piece } = ground
   const here = part === null ? null : ground.instancesOf(part)
   if (!here || here.count < FEW || readsItself(m, checked)) return null
-  const plan = planOf(checked, env, here.count, {
+  const host: Host = {
     ...surroundingsOf(m, piece, of => ground.instancesOf(of).count),
     copyWord: name => copyWordOfAll(piece, here, name),
     hasFormula: key => {
@@ -50,13 +50,15 @@ export function compileInColumns(
       tracked.slots.add(key)
       return true
     },
+    exact: (key, instances) => exactOn(slot(key) as Slot, instances),
     read: (of, instances, copy) => instancesRead(here, instances, ground.instancesOf(of), copy),
     held: (of, name) => {
       tracked.hands.add(propertyKey(of, name))
       return ground.handForms(of, propertyNamed(name)!)
     },
     afford,
-  })
+  }
+  const plan = planOf(checked, here.count, lanes => new PlannerOfCopies(checked, env, lanes, host))
   // Of few copies those that need forms of their own are read by these alone.
   if (!plan || (!plan.isWhole && here.count < MANY)) return null
   const read = new Map<string, Slot>()
@@ -64,28 +66,33 @@ export function compileInColumns(
     const found = slot(key)
     if (found && found !== 'being made') read.set(key, found)
   }
-  return { plan, copies: compiledLater(m, checked, bases, ground, read) }
+  return { plan, copies: compiledLater(m, checked, ground, read) }
 }
 
 /**
  * Copies that are compiled one by one later on: what they read is at hand by then, whatever has become of the program. In a
  * function of its own, since closures hold all that any closure beside them does, and these live as long as their slot.
  */
-function compiledLater(
+export function compiledLater(
   m: Meaning,
   checked: Checked,
-  bases: readonly Form[],
   ground: Ground,
   read: ReadonlyMap<string, Slot>,
 ): DeferredCopies {
-  const later = surroundings(ground, m, nothingTracked(), (key, which) => {
-    const found = read.get(key)
-    return found ? compiledOf(found.readers[which]!) : null
-  })
+  const { part, property } = m.target
+  let later: ((instance: number) => Env) | null = null
+  const envOf = (i: number): Env => {
+    later ??= surroundings(ground, m, nothingTracked(), (key, which) => {
+      const found = read.get(key)
+      return found ? compiledOf(found.readers[which]!) : null
+    })
+    return later(i)
+  }
+  const base = (i: number): Form => ground.handForms(part!, property!)[i]!
   return new DeferredCopies(
-    bases.length,
-    i => compiledOr(bases[i]!, () => compile(checked, later(i))),
-    (form, i) => guarded(form, bases[i]!, ground.measures.frameRate, ground.queue),
+    ground.instancesOf(part!).count,
+    i => compiledOr(base(i), () => compile(checked, envOf(i))),
+    (form, i) => guarded(form, base(i), ground.measures.frameRate, ground.queue),
   )
 }
 

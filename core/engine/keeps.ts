@@ -22,38 +22,47 @@ export class Keeps {
 
   constructor(
     private readonly now: Made,
-    private readonly before: Made | null,
+    private readonly earlier: Made | null,
   ) {
-    const [a, b] = [before?.piece, now.piece]
+    const [a, b] = [earlier?.piece, now.piece]
     this.possible =
       a !== undefined &&
-      before!.live === now.live &&
+      earlier!.live === now.live &&
       (['parts', 'frameRate', 'lap', 'stretch', 'clocks', 'cues', 'curves'] as const).every(c => a[c] === b[c])
-    this.sameKeys = before?.meanings.order === now.meanings.order
+    this.sameKeys = earlier?.meanings.order === now.meanings.order
   }
 
   slot(key: string): Slot | null {
-    return this.possible && this.stands(key) ? this.before!.slots.get(key)! : null
+    return this.stands(key) ? this.before(key) : null
   }
 
   /** What a slot is itself, where that stands whatever has become of those that it reads; else something new. */
   own(key: string): object {
-    return (this.possible && this.standsItself(key) && this.before!.slots.get(key)!.own) || {}
+    return this.standsItself(key) ? this.before(key).own : {}
   }
 
-  private stands(key: string): boolean {
+  /** A slot of the program before that stands. */
+  before(key: string): Slot {
+    return this.earlier!.slots.get(key)!
+  }
+
+  /** Whether a slot and all that it reads stand. */
+  stands(key: string): boolean {
+    if (!this.possible) return false
     const known = this.kept.get(key)
     if (known !== undefined) return known
     this.kept.set(key, false)
     let stands = this.standsItself(key)
-    const { slots } = stands ? this.before!.slots.get(key)! : NOTHING
+    const { slots } = stands ? this.before(key) : NOTHING
     if (slots.size > 0) for (const other of slots) stands &&= this.stands(other)
     this.kept.set(key, stands)
     return stands
   }
 
-  private standsItself(key: string): boolean {
-    const [a, b] = [this.before!, this.now]
+  /** Whether a slot stands, whatever has become of those that it reads. */
+  standsItself(key: string): boolean {
+    if (!this.possible) return false
+    const [a, b] = [this.earlier!, this.now]
     const slot = a.slots.get(key)
     const [was, is] = [a.meanings.all.get(key), b.meanings.all.get(key)]
     return (
@@ -72,7 +81,7 @@ export class Keeps {
 
   /** Whether what it reads as set is set still, and what it reads as driven is driven. */
   private readsAsBefore({ hands, slots }: Slot): boolean {
-    const [was, is] = [this.before!.meanings.all, this.now.meanings.all]
+    const [was, is] = [this.earlier!.meanings.all, this.now.meanings.all]
     for (const key of hands) if (was.has(key) !== is.has(key)) return false
     for (const key of slots) if (!is.has(key)) return false
     return true

@@ -92,6 +92,8 @@ export class Meanings {
   readonly all = new Map<string, Meaning>()
   /** The kind of each signal, by id. */
   private readonly kinds: ReadonlyMap<string, Got>
+  /** While they are made: what texts mean wherever they mean the same. */
+  private shared = new Map<string, Checked | null>()
   /** Keys, each after all that its formula reads. */
   order: readonly string[] = []
 
@@ -134,6 +136,7 @@ export class Meanings {
       if (piece.parts[part] && property)
         this.make(key, impliedDrive(part, name, 'base'), { part, property }, kindOf, lend)
     }
+    this.shared = new Map()
     if (before && this.readsAlike(before)) this.order = before.order
     else this.breakCircles()
   }
@@ -184,8 +187,21 @@ export class Meanings {
   }
 
   private checked(text: string, target: Target, kindOf: (id: string) => Got): Checked | null {
+    const place = this.placeOf(target)
+    const name = place && `${place} ${text}`
+    const known = name ? this.shared.get(name) : undefined
+    if (known !== undefined) return known
     const { formula } = parse(text)
-    return formula && check(formula, this.names, target, kindOf)
+    const made = formula && check(formula, this.names, target, kindOf)
+    if (name) this.shared.set(name, made)
+    return made
+  }
+
+  /** Where a text means the same as on every part of this kind; null where relatives, copies or gears have a say. */
+  private placeOf({ part, property }: Target): string | null {
+    if (part === null) return null
+    const { parent, copies, shape } = this.piece.parts[part]!
+    return parent !== null || copies || shape.type === 'gear' ? null : `${shape.type} ${property!.name}`
   }
 
   /** What another text would mean in the place of a drive or signal: checked, with its problems. */

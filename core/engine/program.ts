@@ -18,9 +18,10 @@ import { guarded } from '../form/guarded.ts'
 import { WorkQueue } from '../form/work-queue.ts'
 import type { Instances } from './instances.ts'
 import { compiledOf } from './deferred.ts'
-import { compileInColumns, surroundingsOf } from './in-columns.ts'
+import { Batches, type BatchLane } from './batches.ts'
+import { compiledLater, compileInColumns, surroundingsOf } from './in-columns.ts'
 import { Varying } from './plan/varies.ts'
-import { Meanings, runningFormula, type Meaning, type Running } from './meaning.ts'
+import { Meanings, readKeys, runningFormula, type Meaning, type Running } from './meaning.ts'
 import {
   MOST_PIECES,
   MOST_WORK,
@@ -68,6 +69,8 @@ export class Program {
   private readonly offsets: ReadonlyMap<string, number>
   /** What its slots weigh, where none is too heavy. */
   private weighed: Weighed | null = null
+  /** Drives of one shape that are run together. */
+  private batches = new Batches()
   /** While slots are made: which stand as they were before. */
   private making: Keeps | null = null
   private readonly stretches = new Stretches()
@@ -131,9 +134,14 @@ export class Program {
     return this
   }
 
-  private make(keys: Iterable<string>, before: Program | null): void {
+  private make(keys: readonly string[], before: Program | null): void {
     this.lags ??= before?.lags ?? null
-    this.making = new Keeps(this, before)
+    const making = (this.making = new Keeps(this, before))
+    if (keys === this.meanings.order) {
+      const { meanings, ground, resting, slot } = this
+      this.batches = new Batches()
+      this.batches.form({ meanings, ground, making, resting, slot, env: this.sharedEnv }, before?.batches ?? null)
+    }
     for (const key of keys) this.slot(key)
     // What is made may ask for others as long as it lives: it must not hold the program before by that.
     this.making = null
@@ -151,10 +159,45 @@ export class Program {
     const old = this.making!.slot(key)
     // One that stands as it was is the very same object, so that whoever shows it need not look again.
     const kept = old && movedSlot(old, offset)
-    const slot = kept ?? this.build(key, this.meanings.all.get(key)!, offset)
+    const m = this.meanings.all.get(key)!
+    const lane = kept ? undefined : this.batches.lane(key)
+    const slot = kept ?? (lane ? this.inBatch(m, lane, offset) : this.build(key, m, offset))
     if (kept) this.pieces += kept.pieces
     this.slots.set(key, slot)
     return slot
+  }
+
+  /** A drive that is run with others of its shape. */
+  private inBatch(m: Meaning, { batch }: BatchLane, offset: number): Slot {
+    const { meanings, ground } = this
+    const { operations, shared } = batch
+    const checked = runningFormula(m)!
+    const read = new Map<string, Slot>()
+    const hands = new Set([m.key, ...shared.hands])
+    for (const key of [...shared.slots, ...readKeys(checked)]) {
+      if (meanings.all.has(key)) read.set(key, this.slot(key))
+      else hands.add(key)
+    }
+    const known = {
+      key: m.key,
+      own: this.making!.own(m.key),
+      running: m.running,
+      problems: m.problems,
+      paces: shared.paces,
+      dials: shared.dials,
+      slots: new Set(read.keys()),
+      hands,
+      chained: false,
+      pieces: 0,
+    }
+    const copies = compiledLater(m, checked, ground, read)
+    return slotInColumns(known, { plan: null, laneOperations: operations }, copies, offset)
+  }
+
+  /** Surroundings in which what many drives hang on alike is noted, and not what one of them links to. */
+  private readonly sharedEnv = (m: Meaning, tracked: Tracked): Env => {
+    const { property } = this.env(m, nothingTracked())(0)
+    return { ...this.env(m, tracked)(0), property }
   }
 
   private build(key: string, m: Meaning, offset: number): Slot {
@@ -169,7 +212,7 @@ export class Program {
     const attempt = (checked: Checked | null, report: boolean): Made | null => {
       if (!checked) return null
       try {
-        return this.inColumns(key, m, checked, tracked, bases) ?? this.plainly(key, m, checked, tracked, bases)
+        return this.inColumns(key, m, checked, tracked) ?? this.plainly(key, m, checked, tracked, bases)
       } catch (e) {
         if (!(e instanceof CannotRun)) throw e
         if (report) problems.push(e.problem)
@@ -198,15 +241,17 @@ export class Program {
       chained,
       pieces: this.pieces - before,
     }
-    return 'plan' in made ? slotInColumns(known, made.plan, made.copies, offset) : plainSlot(known, made, offset)
+    return 'plan' in made
+      ? slotInColumns(known, { plan: made.plan, laneOperations: null }, made.copies, offset)
+      : plainSlot(known, made, offset)
   }
 
   /** All copies as columns; null where that takes the plain evaluator, or is not worth it. */
-  private inColumns(key: string, m: Meaning, checked: Checked, tracked: Tracked, bases: readonly Form[]): Made | null {
+  private inColumns(key: string, m: Meaning, checked: Checked, tracked: Tracked): Made | null {
     const { pieces } = this
     // What reads its own copies is left to the plain evaluator, which makes them one after another.
     this.begun.set(key, [])
-    const made = compileInColumns(m, checked, tracked, bases, {
+    const made = compileInColumns(m, checked, tracked, {
       ground: this.ground,
       env: this.env(m, tracked),
       slot: of => (!this.meanings.all.has(of) ? null : this.begun.has(of) ? 'being made' : this.slot(of)),
@@ -318,7 +363,7 @@ export class Program {
     const slots = inOrder(this.slots, this.meanings.order)
     if (!this.lags?.stands(this.slots))
       this.lags = lagsOf(slots, s => runningIn(this.runs, s.key), timetableHost(this.runs, slots), this.lags)
-    return new RunOrder(slots, this.offsets, this.lags)
+    return new RunOrder(slots, this.offsets, this.lags, this.batches.all)
   }
 
   private get runs(): Runs {

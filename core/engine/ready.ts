@@ -220,7 +220,12 @@ export abstract class ReadyCalls {
 
   /** The seed of a call without one of its own, in some surroundings; a landscape is one for all copies of a drive. */
   seedBy(env: Env, node: CallNode, entry: Entry, forAll = false): number | null {
-    return env.seed(canonical(entry.name), this.nth.get(node) ?? 0, forAll)
+    return env.seed(canonical(entry.name), this.placeOf(node), forAll)
+  }
+
+  /** Which of the calls of its function a call is, in text order. */
+  placeOf(node: CallNode): number {
+    return this.nth.get(node) ?? 0
   }
 
   phase(node: CallNode) {

@@ -1,6 +1,7 @@
 /** In which order the slots of a program are run into a snapshot: each after all that it reads. */
 import type { Form } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
+import type { Batch } from './batches.ts'
 import type { Lags } from './lags.ts'
 import type { Slot } from './slot.ts'
 
@@ -15,27 +16,42 @@ export class RunOrder {
   private readonly steps: readonly Step[]
 
   /**
-   * @param slots in their order; @param offsets where the values of each begin
+   * @param slots each after all that it reads; @param offsets where the values of each begin
    * @param lags what is worked out before all others, since it reads none of their values
    */
-  constructor(slots: readonly Slot[], offsets: ReadonlyMap<string, number>, lags: Lags | null = null) {
+  constructor(
+    slots: readonly Slot[],
+    offsets: ReadonlyMap<string, number>,
+    lags: Lags | null = null,
+    batches: readonly Batch[] = [],
+  ) {
     const steps: Step[] = lags ? [{ of: lags.slots, run: (m, out) => lags.run(m, out, offsets) }] : []
     const done = new Set(lags?.slots)
-    let single: Slot[] = []
-    const close = () => {
-      if (single.length > 0) steps.push(oneByOne(single))
-      single = []
+    const levels = levelsOf(slots)
+    const ranked: Slot[][] = []
+    for (const slot of slots) if (slot.offset >= 0 && !done.has(slot)) (ranked[levels.get(slot.key)!] ??= []).push(slot)
+    const ready: Step[][] = []
+    const byKey = batches.length > 0 ? new Map(slots.map(s => [s.key, s])) : null
+    for (const batch of batches) {
+      const lanes = batch.keys.map(key => (key === null ? null : (byKey!.get(key) ?? null)))
+      const level = levelOfAll(lanes, levels)
+      // Where they no longer stand on one level, one may read another: they are read one by one.
+      if (level === null) continue
+      const left = lanes.map(slot => (slot && !done.has(slot) ? slot : null))
+      for (const slot of left) if (slot) done.add(slot)
+      if (left.some(slot => slot)) (ready[level] ??= []).push(together(batch, left, offsets))
     }
-    for (const slot of slots) {
-      if (slot.offset < 0 || done.has(slot)) continue
-      const step = slot.plan ? inColumns(slot, offsets) : alike(slot)
-      if (!step) single.push(slot)
-      else {
-        close()
-        steps.push(step)
+    for (let level = 0; level < Math.max(ranked.length, ready.length); level++) {
+      steps.push(...(ready[level] ?? []))
+      const single: Slot[] = []
+      for (const slot of ranked[level] ?? []) {
+        if (done.has(slot)) continue
+        const step = slot.plan ? inColumns(slot, offsets) : alike(slot)
+        if (step) steps.push(step)
+        else single.push(slot)
       }
+      if (single.length > 0) steps.push(oneByOne(single))
     }
-    close()
     this.steps = steps
   }
 
@@ -61,6 +77,37 @@ const inColumns = (slot: Slot, offsets: ReadonlyMap<string, number>): Step => ({
   of: [slot],
   run: (m, out) => slot.plan!.run(m, out, slot.offset, offsets, i => slot.readers[i]!.at(m)),
 })
+
+/** How many others each reads in a row at most, itself not counted. */
+function levelsOf(slots: readonly Slot[]): ReadonlyMap<string, number> {
+  const levels = new Map<string, number>()
+  for (const { key, slots: reads } of slots) {
+    let level = 0
+    for (const read of reads) level = Math.max(level, (levels.get(read) ?? -1) + 1)
+    levels.set(key, level)
+  }
+  return levels
+}
+
+function levelOfAll(slots: readonly (Slot | null)[], levels: ReadonlyMap<string, number>): number | null {
+  let level: number | null = null
+  for (const slot of slots) {
+    if (!slot) continue
+    const own = levels.get(slot.key)!
+    if (level !== null && own !== level) return null
+    level = own
+  }
+  return level
+}
+
+/** Drives of one shape. */
+function together({ plan }: Batch, lanes: readonly (Slot | null)[], offsets: ReadonlyMap<string, number>): Step {
+  const places = Int32Array.from(lanes, slot => (slot ? slot.offset : -1))
+  return {
+    of: lanes.filter(slot => slot !== null),
+    run: (m, out) => plan.run(m, out, places, offsets, lane => lanes[lane]!.readers[0]!.at(m)),
+  }
+}
 
 /** Copies that are the very same form, such as what is set of one that cannot run: read once. */
 function alike(slot: Slot): Step | null {

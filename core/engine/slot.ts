@@ -5,6 +5,7 @@ import type { Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 import type { DeferredCopies } from './deferred.ts'
 import type { Running } from './meaning.ts'
+import { exactTogether, type Exact, type ExactLane } from './plan/exact.ts'
 import type { Plan } from './plan/plan.ts'
 
 /** A pace made of dials that a formula uses: its value now, and what it is multiplied by at a moment. */
@@ -20,6 +21,8 @@ export interface Slot {
   readonly own: object
   /** How its copies are run in columns; null where each is read by itself. */
   readonly plan: Plan | null
+  /** Operations of its lane, where it was planned with others of its shape; else null. */
+  readonly laneOperations: number | null
   readonly forms: readonly Form[]
   /** The same, held to the set value where a value is not finite, and worked out once a moment. */
   readonly readers: readonly Form[]
@@ -43,7 +46,7 @@ export interface Slot {
 }
 
 /** All of a slot but what is compiled of it, and where its values begin. */
-type Known = Omit<Slot, 'plan' | 'forms' | 'readers' | 'count' | 'compiled' | 'offset'>
+export type Known = Omit<Slot, 'plan' | 'laneOperations' | 'forms' | 'readers' | 'count' | 'compiled' | 'offset'>
 
 /** A slot of which every copy is read by itself. */
 export const plainSlot = (known: Known, { forms, readers }: Pick<Slot, 'forms' | 'readers'>, offset: number): Slot => ({
@@ -59,6 +62,7 @@ export const plainSlot = (known: Known, { forms, readers }: Pick<Slot, 'forms' |
   chained: known.chained,
   pieces: known.pieces,
   plan: null,
+  laneOperations: null,
   forms,
   readers,
   count: readers.length,
@@ -66,10 +70,25 @@ export const plainSlot = (known: Known, { forms, readers }: Pick<Slot, 'forms' |
   offset,
 })
 
-/** A slot in columns: its copies are compiled when something asks for them. */
-export const slotInColumns = (known: Known, plan: Plan, copies: DeferredCopies, offset: number): Slot => ({
-  ...known,
+/** A slot in columns, of its own or with others of its shape: its copies are compiled when something asks for them. */
+export const slotInColumns = (
+  known: Known,
+  { plan, laneOperations }: Pick<Slot, 'plan' | 'laneOperations'>,
+  copies: DeferredCopies,
+  offset: number,
+): Slot => ({
+  key: known.key,
+  own: known.own,
+  running: known.running,
+  problems: known.problems,
+  paces: known.paces,
+  dials: known.dials,
+  slots: known.slots,
+  hands: known.hands,
+  chained: known.chained,
+  pieces: known.pieces,
   plan,
+  laneOperations,
   count: copies.count,
   offset,
   get forms() {
@@ -82,6 +101,14 @@ export const slotInColumns = (known: Known, plan: Plan, copies: DeferredCopies, 
     return copies.compiled
   },
 })
+
+/** What a form is exactly, or null. */
+export const exactForm = ({ exact, perLap, dials }: Form): ExactLane | null =>
+  exact && { rate: exact.rate, base: exact.base, paced: perLap || dials !== null }
+
+/** What copies of a slot are exactly; null where they move in any other way than steadily. */
+export const exactOn = ({ plan, readers }: Slot, copies: Int32Array): Exact | null =>
+  plan ? plan.exactOn(copies) : exactTogether(Array.from(copies, i => exactForm(readers[i]!)))
 
 /** The same where its values begin elsewhere in a snapshot: the very same object where they do not. */
 export function movedSlot(slot: Slot, offset: number): Slot {

@@ -93,8 +93,9 @@ export function reweighed(
 
 /** The work of what reads others as they are at the moment, if it reads any; else null. */
 function lightWork(slot: Slot): number | null {
-  const { plan, offset, count } = slot
+  const { plan, laneOperations, offset, count } = slot
   if (offset < 0) return null
+  if (laneOperations !== null) return laneOperations * IN_COLUMNS
   if (plan) return plan.isWhole ? plan.operations * count * IN_COLUMNS : null
   if (count >= 24) return null
   let work = 0
@@ -109,9 +110,10 @@ function lightWork(slot: Slot): number | null {
 
 /** Looked at for all: copies that nothing asks for at other moments and that ask for none weigh about the same. */
 function allAlike(slot: Slot, sought: ReadonlyMap<object, Asked>): number | null {
-  const { plan, count } = slot
+  const { plan, laneOperations, count } = slot
   // Columns without lanes of their own forms ask for nothing at other moments.
-  if (plan?.isWhole && !slot.compiled.some(r => sought.has(r))) return plan.operations * count * IN_COLUMNS
+  const operations = plan?.isWhole ? plan.operations * count : laneOperations
+  if (operations !== null && !slot.compiled.some(r => sought.has(r))) return operations * IN_COLUMNS
   const { readers, forms } = slot
   if (readers.length < 24 || slot.offset < 0 || slot.compiled.some(r => sought.has(r))) return null
   // In a chain each asks the one before: then all are looked at, the first ones first.

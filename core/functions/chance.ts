@@ -8,12 +8,11 @@ import { ALL, interval, minus, plus, point, times, union, type Interval } from '
 import { SMOOTH, UNKNOWN, joined, passing } from '../facts/bends.ts'
 import { NEVER, everySeconds, together } from '../facts/repeats.ts'
 import { bends, bySecond, constantOf } from '../form/form.ts'
+import { signsOf } from '../columns/fractions.ts'
 import { moving, pointwise, scratch, type Column } from '../columns/column.ts'
 import {
-  ZERO,
   floor,
   fromFinite,
-  isZero,
   minus as minusExact,
   plus as plusExact,
   rational,
@@ -238,7 +237,8 @@ export const random: Entry = {
     const { phase, seeds, lanes } = call
     const { low, high, rate } = call.args
     // Without a rate it is a constant, exact as such.
-    if (!phase || !rate || rate.type !== 'one' || isZero(constantOf(rate.form) ?? ZERO)) return null
+    const steps = rate && call.constant('rate')
+    if (!phase || !steps || signsOf(steps).includes(0)) return null
     const { wrap } = phase
     const [parts] = scratch(1, lanes) as [Float64Array]
     const unit = moving((now, from, n, out) => {

@@ -2,6 +2,7 @@
 import type { Column } from '../../columns/column.ts'
 import { fixedLanes, one } from '../../columns/column.ts'
 import {
+  commonOf,
   fractionsOf,
   laneOf,
   plusLanes,
@@ -19,11 +20,11 @@ import { phaseOf } from '../../form/phase.ts'
 import type { CallNode, Node } from '../../formula/tree.ts'
 import type { Call, Entry, Fold, Parameter } from '../../functions/entry.ts'
 import { functionNamed } from '../../functions/index.ts'
-import { ONE, ZERO, isZero, within, type Rational } from '../../time/rational.ts'
+import { ONE, ZERO, equal, isZero, within, type Rational } from '../../time/rational.ts'
 import { filledIn, type ReadyCalls } from '../ready.ts'
 import { constantLanes, zerosOn } from './exact.ts'
 import { productColumn, type FactorColumn } from './product.ts'
-import { noColumn } from './split.ts'
+import { noColumn, SplitLanes } from './split.ts'
 
 /** What a call is planned with. */
 export interface CallPlanner {
@@ -65,6 +66,7 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
   }
   for (const t of entry.takes)
     if (args[t.name] === undefined && t.initial !== undefined) args[t.name] = one(fixedNumber(t.initial, frameRate))
+  if (earlier) for (const column of Object.values(args)) apart(column, lanes)
   const constant = (name: string): Fractions | null => {
     const column = args[name]
     return column ? (constantLanes(column, lanes)?.exact ?? null) : null
@@ -86,6 +88,14 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     earlier,
   }
   return entry.kernel(call) ?? noColumn()
+}
+
+/** What is read at other moments is planned for one such moment. */
+function apart(column: Column | undefined, lanes: number): void {
+  const exact = column?.type === 'fixed' ? column.exact : null
+  if (!exact || commonOf(exact)) return
+  const first = laneOf(exact, 0)
+  throw new SplitLanes(Float64Array.from({ length: lanes }, (_, i) => (equal(laneOf(exact, i), first) ? 1 : 0)))
 }
 
 /** The seed of each lane: one for all where it was given. */

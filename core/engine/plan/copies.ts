@@ -13,7 +13,7 @@ import type { Rational } from '../../time/rational.ts'
 import { propertyKey } from '../../piece/schema.ts'
 import { Compiler } from '../compile.ts'
 import type { Env } from '../env.ts'
-import { constantLanes } from './exact.ts'
+import { columnOf, constantLanes, type Exact } from './exact.ts'
 import { CannotPlan, Planner } from './planner.ts'
 import { noColumn, SplitLanes } from './split.ts'
 import { Varying, type Surroundings } from './varies.ts'
@@ -24,6 +24,8 @@ export interface Host extends Surroundings {
   readonly copyWord: (name: string) => Fractions | null
   /** Whether something drives a property, with its slot made; null where that is being made itself. */
   readonly hasFormula: (key: string) => boolean | null
+  /** What a driven property is exactly on these instances; null where it moves in any other way. */
+  readonly exact: (key: string, instances: Int32Array) => Exact | null
   /** Which instance of another part each of these instances reads; −1 where there is none. */
   readonly read: (part: string, instances: readonly number[], copy: readonly number[] | 'before' | null) => Int32Array
   /** A set value by instance, as forms. */
@@ -146,6 +148,8 @@ export class PlannerOfCopies extends Planner {
     const found = this.host.hasFormula(key)
     if (found === null) throw new CannotPlan()
     if (!found) return this.set(part, name, which)
+    const exact = this.host.exact(key, which)
+    if (exact) return columnOf(exact, this.frameRate)
     return moving((now, from, count, out) => {
       const offset = now.offsets.get(key)!
       for (let i = 0; i < count; i++) out[i] = now.values[offset + which[from + i]!]!

@@ -1,8 +1,9 @@
 /** What is exact of columns: constants and steady growth, and their sums and products, as the plain evaluator has them. */
 import { isConstant } from '../../time/affine.ts'
-import { ONE, ZERO, type Rational } from '../../time/rational.ts'
+import { ONE, ZERO, isZero, type Rational } from '../../time/rational.ts'
 import { fixedLanes, steadyLanes, type Column } from '../../columns/column.ts'
 import {
+  fractionsOf,
   negatedLanes,
   plusLanes,
   signsOf,
@@ -20,6 +21,28 @@ export interface Exact {
   readonly base: Fractions
   /** Made of dials or laps, which matter where it is a pace. */
   readonly paced: boolean
+}
+
+/** What one lane is exactly, in base measure and seconds of the piece. */
+export interface ExactLane {
+  readonly rate: Rational
+  readonly base: Rational
+  /** Made of dials or laps. */
+  readonly paced: boolean
+}
+
+/** Lanes that are exact one by one, together: null where none is. Those that aren't are told apart from those that are. */
+export function exactTogether(lanes: readonly (ExactLane | null)[]): Exact | null {
+  const moved = Float64Array.from(lanes, lane => (lane ? 0 : 1))
+  if (!moved.includes(0)) return null
+  if (moved.includes(1)) throw new SplitLanes(moved)
+  const all = lanes as readonly ExactLane[]
+  const grows = all.some(lane => !isZero(lane.rate))
+  return {
+    rate: grows ? fractionsOf(all.map(lane => lane.rate)) : null,
+    base: fractionsOf(all.map(lane => lane.base)),
+    paced: all.some(lane => lane.paced),
+  }
 }
 
 const fits = <T>(f: T | null): T => f ?? noColumn()

@@ -161,6 +161,23 @@ describe('columns', () => {
     for (const count of planned(row(5, text)) ? [5, 13] : [5, 260])
       expect(differing(row(count, text)), `${count} copies`).toEqual([])
   })
+  it.each([
+    'Rail[index].x * 0.3',
+    'Rail[index].x / 7 + Mark[index].x',
+    'mod(Rail[index].x, 3px)',
+    'Rail[index].x - time * 20px/s',
+    'sine(every: 2s, amp: 1px, phase: Mark[index].x / 1px * 1turn)',
+    'Rail[9 - index].x * Mark[index].x / 1px',
+  ])('what grows steadily is read exactly: %s', text => {
+    const p = row(10, text, 'x', b => {
+      const copies = { layout: 'row', count: 10, dx: 9, dy: 0 } as const
+      b.drive(b.part('Rail', { type: 'ellipse' }, { copies }), 'x', 'time * 20px/s + index * 1px / 7')
+      b.drive(b.part('Mark', { type: 'ellipse' }, { copies }), 'x', 'index * 1px / 7')
+    })
+    expect(planned(p)).toBe(true)
+    expect(differing(p)).toEqual([])
+  })
+
   it('hold for blocks and odd ends', () => {
     for (const count of [4, 511, 512, 513, 1100]) {
       for (const text of FORMULAS.filter((text, k) => k % 7 === 3 && !/accumulate|delay|before/.test(text)))

@@ -61,9 +61,13 @@ function scaledColumn(of: Column, by: Fractions, lanes: number): Column {
   const factors = new Float64Array(lanes)
   const divisors = new Float64Array(lanes).fill(1)
   for (let i = 0; i < lanes; i++) {
-    if (!constant.big && areSmall(constant.n[i]!, constant.d[i]!)) {
-      factors[i] = constant.n[i]!
-      divisors[i] = constant.d[i]!
+    // Lanes with small numbers may stand among others that have none.
+    const [n, d] = constant.big
+      ? [Number(constant.all[i]!.n), Number(constant.all[i]!.d)]
+      : [constant.n[i]!, constant.d[i]!]
+    if (areSmall(n, d)) {
+      factors[i] = n
+      divisors[i] = d
     } else factors[i] = toNumber(laneOf(constant, i))
   }
   if (common) {

@@ -24,7 +24,7 @@ export class Varying {
   private readonly known = new Map<Node, boolean>()
 
   constructor(
-    private readonly checked: Checked,
+    protected readonly checked: Checked,
     private readonly env: Env,
     private readonly around: Surroundings,
   ) {}
@@ -35,7 +35,7 @@ export class Varying {
     return found
   }
 
-  private look(node: Node): boolean {
+  protected look(node: Node): boolean {
     switch (node.type) {
       case 'name':
         return this.name(node)
