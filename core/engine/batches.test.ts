@@ -244,14 +244,18 @@ describe('batches from program to program', () => {
         const ids = [...lamps, ...Object.keys(b.piece.parts).slice(0, 9)]
         const dial = Object.keys(b.piece.dials)[0]!
         let now = new Program(b.piece)
-        for (const [kind, k, which, n] of steps) {
+        let last = 0
+        for (const [kind, chosen, which, n] of steps) {
+          // A number that is dragged changes one drive again and again.
+          const k = kind > 4 ? last : chosen
+          last = k
           now.queue.settle(() => now.moment(at, new Float64Array(now.size)))
           const id = ids[k % ids.length]!
           const key = `${id}.x`
           const { piece } = now
           const driven = piece.drives[key] !== undefined
           const isLamp = lamps.includes(id)
-          const next = text(isLamp ? which : which % 2 ? 0 : 4, n, k)
+          const next = text(isLamp ? (kind === 6 ? begun : which) : which % 2 ? 0 : 4, n, k)
           const op: Operation | null =
             kind === 0
               ? driven

@@ -63,6 +63,11 @@ export class Batches {
     return this.lanes.get(key)
   }
 
+  /** Whether a drive may stay in its batch. */
+  holds(host: Pick<BatchHost, 'making' | 'slot'>, key: string): boolean {
+    return host.making.standsItself(key) && this.readsAsBefore(host, this.lanes.get(key)!.batch, key)
+  }
+
   /** Takes over what stands of the batches before, and makes new ones of what has none. */
   form(host: BatchHost, before: Batches | null): void {
     const { meanings, making } = host
@@ -115,7 +120,11 @@ export class Batches {
     } else for (const key of batch.keys) if (key !== null) loose.add(key)
   }
 
-  private readsAsBefore({ making, slot }: BatchHost, { shared, exact }: Batch, key: string): boolean {
+  private readsAsBefore(
+    { making, slot }: Pick<BatchHost, 'making' | 'slot'>,
+    { shared, exact }: Batch,
+    key: string,
+  ): boolean {
     const { slots } = making.before(key)
     if (slots.size === 0) return true
     for (const read of slots) {

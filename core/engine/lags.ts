@@ -53,8 +53,7 @@ export function lagsOf(
   before: Lags | null,
 ): Lags | null {
   const lagging = slots.filter(s => {
-    const checked = !s.plan && s.offset >= 0 ? running(s) : null
-    return checked && hasLag(checked)
+    return !s.plan && s.offset >= 0 && hasLag(running(s))
   })
   const count = lagging.reduce((n, s) => n + s.count, 0)
   if (count < FEWEST || count > MOST || longestChain(slots, new Set(lagging)) < LONG) return null
@@ -86,7 +85,8 @@ const sameCopies = (a: Slot, b: Slot): boolean => a.key === b.key && a.count ===
 const known = new WeakMap<Checked, boolean>()
 
 /** Whether a formula reads a driven value at another moment. */
-function hasLag(checked: Checked): boolean {
+export function hasLag(checked: Checked | null): boolean {
+  if (!checked) return false
   let found = known.get(checked)
   if (found === undefined) {
     const links = checked.reads.filter(r => r.type === 'property' || r.type === 'signal')

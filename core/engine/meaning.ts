@@ -75,6 +75,9 @@ const readsOf = (m: Meaning): string =>
     .map(r => (r.type === 'property' ? `${r.part}.${r.property}${r.before ? ' before' : ''}` : `${r.type} ${r.id}`))
     .join()
 
+const readsTheSame = (a: Meaning, b: Meaning): boolean =>
+  a.settled && a.target.part === b.target.part && a.running === b.running && readsOf(a) === readsOf(b)
+
 const runningResult = (m: Meaning | undefined): Got => (m && runningFormula(m)?.result) ?? 'any'
 
 /** A property that reads itself means what it holds by hand. */
@@ -89,11 +92,13 @@ const LONGEST_CHAIN = 500
 
 export class Meanings {
   readonly names: Names
-  readonly all = new Map<string, Meaning>()
+  readonly all: Map<string, Meaning>
   /** The kind of each signal, by id. */
   private readonly kinds: ReadonlyMap<string, Got>
   /** While they are made: what texts mean wherever they mean the same. */
   private shared = new Map<string, Checked | null>()
+  /** Whether no circle or chain has a say in any. */
+  private readonly isSettled: boolean
   /** Keys, each after all that its formula reads. */
   order: readonly string[] = []
 
@@ -101,8 +106,25 @@ export class Meanings {
   constructor(
     readonly piece: Piece,
     before: Meanings | null = null,
+    /** The one drive in which the piece differs from that of the meanings before, where that is all. */
+    only: string | null = null,
   ) {
+    const was = only === null ? undefined : before?.all.get(only)
+    if (was && before!.isSettled) {
+      const { names, kinds, all, order } = before!
+      this.names = names
+      this.kinds = kinds
+      this.all = new Map(all)
+      const m = this.make(was.key, piece.drives[was.key]!, was.target, id => kinds.get(id) ?? 'any', before)
+      this.shared = new Map()
+      const isAlike = readsTheSame(was, m)
+      if (isAlike) this.order = order
+      else this.breakCircles()
+      this.isSettled = isAlike || this.allSettled
+      return
+    }
     const lend = before && sameNames(before.piece, piece) ? before : null
+    this.all = new Map()
     this.names = lend && lend.piece.dials === piece.dials ? lend.names : new Names(piece)
     const signalKinds = new Map<string, Got>()
     const kindOf = (id: string): Got => {
@@ -139,6 +161,12 @@ export class Meanings {
     this.shared = new Map()
     if (before && this.readsAlike(before)) this.order = before.order
     else this.breakCircles()
+    this.isSettled = this.allSettled
+  }
+
+  private get allSettled(): boolean {
+    for (const m of this.all.values()) if (!m.settled) return false
+    return true
   }
 
   /** Whether everything reads what it read before, and there were no circles. */
@@ -148,11 +176,9 @@ export class Meanings {
     for (const [key, m] of this.all) {
       const [was, n] = old.next().value!
       if (was !== key) return false
-      if (n === m) continue
-      if (!n.settled || n.target.part !== m.target.part || n.running !== m.running) return false
-      if (readsOf(n) !== readsOf(m)) return false
+      if (n !== m && !readsTheSame(n, m)) return false
     }
-    return [...this.all.values()].every(m => m.settled)
+    return true
   }
 
   private make(

@@ -12,7 +12,7 @@ import type { Measures } from '../units/units.ts'
 import { compile } from './compile.ts'
 import { CannotRun, handForm, type Env } from './env.ts'
 import { Keeps } from './keeps.ts'
-import { lagsOf, type Lags } from './lags.ts'
+import { hasLag, lagsOf, type Lags } from './lags.ts'
 import type { Form } from '../form/form.ts'
 import { guarded } from '../form/guarded.ts'
 import { WorkQueue } from '../form/work-queue.ts'
@@ -36,6 +36,7 @@ import {
 } from './weight.ts'
 import { Times, measuresOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
+import { onlyDriveChanged, readersOf } from './one-changed.ts'
 import { RunOrder } from './run-order.ts'
 import { movedSlot, plainSlot, slotInColumns, type Slot } from './slot.ts'
 import { inOrder, runningIn, Stretches, timetableHost, type Runs, type Stretch } from './stretches.ts'
@@ -47,7 +48,7 @@ import { problem } from '../formula/problem.ts'
 export class Program {
   readonly measures: Measures
   readonly meanings: Meanings
-  readonly slots = new Map<string, Slot>()
+  slots = new Map<string, Slot>()
   /** How many values a snapshot holds. */
   readonly size: number
   readonly lapStart: Rational
@@ -73,6 +74,12 @@ export class Program {
   private batches = new Batches()
   /** While slots are made: which stand as they were before. */
   private making: Keeps | null = null
+  /** Whether nothing rests because it would take too long. */
+  private isLight = false
+  /** What the drive that was changed last reaches. */
+  private reached: { readonly key: string; readonly by: ReadonlySet<string> } | null = null
+  /** The one drive in which the piece differs from that of the program before, where that is all. */
+  private readonly changed: string | null
   private readonly stretches = new Stretches()
   /** Readers of the slots that are being made. */
   private readonly begun = new Map<string, Form[]>()
@@ -90,9 +97,19 @@ export class Program {
     this.hands = before && standsByHand(before.piece, piece) ? before.hands : new HandForms(piece, this.measures)
     this.lapStart = fromNumber(piece.lap.start)
     this.instances = before?.piece.parts === piece.parts ? before.instances : new Map()
-    this.meanings = new Meanings(piece, before?.meanings ?? null)
-    this.times = new Times(withLive(piece, live), this.measures, this.lapStart)
+    const changed = before?.live === live ? onlyDriveChanged(before.piece, piece) : null
+    this.changed = changed
+    this.meanings = new Meanings(piece, before?.meanings ?? null, changed)
+    this.times = changed === null ? new Times(withLive(piece, live), this.measures, this.lapStart) : before!.times
     this.ground = groundOf(piece, this, this.instances, this.hands)
+    const { size, offsets } = changed === null ? this.places() : { size: before!.size, offsets: before!.offsets }
+    this.size = size
+    this.offsets = offsets
+    if (only === null) this.complete(before)
+    else if (this.meanings.all.has(only)) this.make([only], before)
+  }
+
+  private places(): { readonly size: number; readonly offsets: ReadonlyMap<string, number> } {
     let size = 0
     const offsets = new Map<string, number>()
     for (const [key, m] of this.meanings.all) {
@@ -100,21 +117,19 @@ export class Program {
       offsets.set(key, size)
       size += this.instancesOf(m.target.part).count
     }
-    this.size = size
-    this.offsets = offsets
-    if (only === null) this.complete(before)
-    else if (this.meanings.all.has(only)) this.make([only], before)
+    return { size, offsets }
   }
 
   /** Makes all that is not made yet. A trial that has proved itself becomes the program this way. */
   complete(before: Program | null): this {
+    if (before && this.changed !== null && this.takesOver(before, this.changed)) return this
     this.make(this.meanings.order, before)
     const again = before?.weighed && reweighed(before.weighed, before.slots, this.slots)
     if (again && again.sum <= MOST_WORK) {
       this.weighed = again
       return this
     }
-    const weights = weightsOf(this.slots.values())
+    const weights = weightsOf(inOrder(this.slots, this.meanings.order))
     let heavy = tooMuch(weights)
     if (heavy.length === 0) {
       this.weighed = weighed(weights)
@@ -123,7 +138,7 @@ export class Program {
     // Chains cost far less where a timetable works them out, which takes as long as their moments are many.
     if (heavy.every(w => w.moments <= MOST_MOMENTS)) {
       this.runOrder = this.wholeOrder()
-      if (this.lags) heavy = tooMuch(weightsOf(this.slots.values(), this.lags.keys))
+      if (this.lags) heavy = tooMuch(weightsOf(inOrder(this.slots, this.meanings.order), this.lags.keys))
       if (heavy.length === 0) return this
     }
     this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
@@ -132,6 +147,37 @@ export class Program {
     this.pieces = 0
     this.make(this.meanings.order, before)
     return this
+  }
+
+  /** Takes over all but one drive and what reads it; false where more than these has to be looked at. */
+  private takesOver(before: Program, key: string): boolean {
+    if (this.meanings.order !== before.meanings.order || !before.weighed || !before.isLight) return false
+    if (before.batches.lane(key)) return false
+    const { slot } = this
+    const making = (this.making = new Keeps(this, before))
+    this.batches = before.batches
+    const reached = before.reached?.key === key ? before.reached : { key, by: readersOf(before.slots, key) }
+    slot(key)
+    for (const of of reached.by) if (this.batches.lane(of) && !this.batches.holds({ making, slot }, of)) return false
+    const others = new Map<string, Slot>()
+    for (const of of reached.by) others.set(of, slot(of))
+    // Each keeps its place, after all that it reads.
+    this.slots = new Map(before.slots)
+    this.pieces = before.pieces
+    for (const [of, now] of others) {
+      this.pieces += now.pieces - before.slots.get(of)!.pieces
+      this.slots.set(of, now)
+    }
+    const weighed = reweighed(before.weighed, before.slots, this.slots, others.keys())
+    if (!weighed || weighed.sum > MOST_WORK || this.pieces > MOST_PIECES) return false
+    this.weighed = weighed
+    this.making = null
+    this.reached = reached
+    this.isLight = [...others.values()].every(isLight)
+    this.lags = before.lags
+    const lagged = [before, this].map(p => hasLag(runningFormula(p.meanings.all.get(key)!)))
+    this.runOrder = before.lags || lagged[0] !== lagged[1] ? null : (before.runOrder?.renewed(others) ?? null)
+    return true
   }
 
   private make(keys: readonly string[], before: Program | null): void {
@@ -146,6 +192,7 @@ export class Program {
     // What is made may ask for others as long as it lives: it must not hold the program before by that.
     this.making = null
     this.runOrder = null
+    this.isLight = this.resting.size === 0 && [...this.slots.values()].every(isLight)
   }
 
   instancesOf(part: string): Instances {
@@ -354,7 +401,7 @@ export class Program {
     const slot = this.slots.get(key)!
     if (!slot.plan) return Float64Array.from(slot.readers, r => this.queue.settle(() => r.at(m)))
     const all = new Float64Array(this.size)
-    const order = new RunOrder(inOrder(this.slots, [key]), this.offsets)
+    const order = RunOrder.of(inOrder(this.slots, [key]), this.offsets)
     this.queue.settle(() => order.run(m, all))
     return all.subarray(slot.offset, slot.offset + slot.count)
   }
@@ -363,7 +410,7 @@ export class Program {
     const slots = inOrder(this.slots, this.meanings.order)
     if (!this.lags?.stands(this.slots))
       this.lags = lagsOf(slots, s => runningIn(this.runs, s.key), timetableHost(this.runs, slots), this.lags)
-    return new RunOrder(slots, this.offsets, this.lags, this.batches.all)
+    return RunOrder.of(slots, this.offsets, this.lags, this.batches.all)
   }
 
   private get runs(): Runs {
@@ -393,5 +440,7 @@ type Made = Pick<Slot, 'forms' | 'readers'> | NonNullable<ReturnType<typeof comp
 /** Whether all that is set by hand is as it was. */
 const standsByHand = (was: Piece, is: Piece): boolean =>
   (['bases', 'parts', 'frameRate', 'lap'] as const).every(c => was[c] === is[c])
+
+const isLight = ({ problems }: Slot): boolean => problems.length === 0 || !problems.some(p => p.code === 'heavy')
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')

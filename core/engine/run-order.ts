@@ -10,21 +10,23 @@ interface Step {
   /** Whether each of them may be run apart. */
   readonly alone?: true
   readonly run: (m: Moment, out: Float64Array) => void
+  /** The same step where some of its slots have become others; null where these are run in another way. */
+  readonly renewed?: (others: ReadonlyMap<string, Slot>) => Step | null
 }
 
 export class RunOrder {
-  private readonly steps: readonly Step[]
+  private constructor(private readonly steps: readonly Step[]) {}
 
   /**
    * @param slots each after all that it reads; @param offsets where the values of each begin
    * @param lags what is worked out before all others, since it reads none of their values
    */
-  constructor(
+  static of(
     slots: readonly Slot[],
     offsets: ReadonlyMap<string, number>,
     lags: Lags | null = null,
     batches: readonly Batch[] = [],
-  ) {
+  ): RunOrder {
     const steps: Step[] = lags ? [{ of: lags.slots, run: (m, out) => lags.run(m, out, offsets) }] : []
     const done = new Set(lags?.slots)
     const levels = levelsOf(slots)
@@ -52,7 +54,19 @@ export class RunOrder {
       }
       if (single.length > 0) steps.push(oneByOne(single))
     }
-    this.steps = steps
+    return new RunOrder(steps)
+  }
+
+  /** The same where some slots have become others that read the same; null where it has to be made anew. */
+  renewed(others: ReadonlyMap<string, Slot>): RunOrder | null {
+    const steps: Step[] = []
+    for (const step of this.steps) {
+      const touched = step.of.some(slot => others.has(slot.key))
+      const now = touched ? (step.renewed?.(others) ?? null) : step
+      if (!now) return null
+      steps.push(now)
+    }
+    return new RunOrder(steps)
   }
 
   run(m: Moment, out: Float64Array): void {
@@ -76,6 +90,10 @@ const apart = (step: Step): Step[] => (step.alone ? step.of.map(s => oneByOne([s
 const inColumns = (slot: Slot, offsets: ReadonlyMap<string, number>): Step => ({
   of: [slot],
   run: (m, out) => slot.plan!.run(m, out, slot.offset, offsets, i => slot.readers[i]!.at(m)),
+  renewed: others => {
+    const now = others.get(slot.key)!
+    return now.plan ? inColumns(now, offsets) : null
+  },
 })
 
 /** How many others each reads in a row at most, itself not counted. */
@@ -101,11 +119,18 @@ function levelOfAll(slots: readonly (Slot | null)[], levels: ReadonlyMap<string,
 }
 
 /** Drives of one shape. */
-function together({ plan }: Batch, lanes: readonly (Slot | null)[], offsets: ReadonlyMap<string, number>): Step {
+function together(batch: Batch, lanes: readonly (Slot | null)[], offsets: ReadonlyMap<string, number>): Step {
+  const { plan } = batch
   const places = Int32Array.from(lanes, slot => (slot ? slot.offset : -1))
   return {
     of: lanes.filter(slot => slot !== null),
     run: (m, out) => plan.run(m, out, places, offsets, lane => lanes[lane]!.readers[0]!.at(m)),
+    renewed: others =>
+      together(
+        batch,
+        lanes.map(slot => slot && (others.get(slot.key) ?? slot)),
+        offsets,
+      ),
   }
 }
 
@@ -126,6 +151,10 @@ function oneByOne(slots: readonly Slot[]): Step {
     alone: true,
     run: (m, out) => {
       for (let i = 0; i < readers.length; i++) out[targets[i]!] = readers[i]!.at(m)
+    },
+    renewed: others => {
+      const now = slots.map(slot => others.get(slot.key) ?? slot)
+      return now.some(slot => slot.plan || alike(slot)) ? null : oneByOne(now)
     },
   }
 }

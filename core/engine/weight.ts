@@ -74,22 +74,45 @@ export function reweighed(
   before: Weighed,
   was: ReadonlyMap<string, Slot>,
   now: ReadonlyMap<string, Slot>,
+  /** Those that may have become others. */
+  keys: Iterable<string> = now.keys(),
 ): Weighed | null {
   if (was.size !== now.size) return null
   let { sum } = before
   const changed: [string, Pick<Weight, 'work' | 'moments'>][] = []
-  for (const [key, slot] of now) {
-    const old = was.get(key)
+  for (const key of keys) {
+    const [old, slot] = [was.get(key), now.get(key)!]
     if (old === slot) continue
     const known = before.by.get(key)
-    const work = known?.moments === 1 && old && lightWork(old) !== null ? lightWork(slot) : null
-    if (work === null) return null
+    if (known && old && asksAlike(old, slot)) continue
+    const own = known && old && lightWork(old) !== null ? lightWork(slot) : null
+    if (!known || own === null) return null
+    const { moments } = known
+    // What is asked for at other moments is read by its form at each.
+    if (moments !== 1 && (moments < 1 || slot.plan || slot.laneOperations !== null)) return null
     for (const read of slot.slots) if (!before.by.get(read)?.moments) return null
-    sum += work - known!.work
-    changed.push([key, { work, moments: 1 }])
+    const work = own + (own + MOMENT) * (moments - 1)
+    if (work === known.work) continue
+    sum += work - known.work
+    changed.push([key, { work, moments }])
   }
   return { sum, by: changed.length === 0 ? before.by : new Map([...before.by, ...changed]) }
 }
+
+/** Whether two slots with few forms of their own take the same, and ask others for the same. */
+function asksAlike(a: Slot, b: Slot): boolean {
+  const isSmall = (s: Slot) => !s.plan && s.laneOperations === null && s.count < 24
+  if (!isSmall(a) || !isSmall(b) || a.count !== b.count) return false
+  return a.forms.every((f, i) => {
+    const [x, y] = [f.facts().cost, b.forms[i]!.facts().cost]
+    if (x.own !== y.own || x.reads?.size !== y.reads?.size) return false
+    const others = [...(y.reads?.values() ?? [])]
+    return [...(x.reads?.values() ?? [])].every((asks, k) => isSameAsked(asks, others[k]!))
+  })
+}
+
+const isSameAsked = (a: Asked, b: Asked): boolean =>
+  a.fresh === b.fresh && a.before.size === b.before.size && [...a.before].every(s => b.before.has(s))
 
 /** The work of what reads others as they are at the moment, if it reads any; else null. */
 function lightWork(slot: Slot): number | null {

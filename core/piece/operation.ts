@@ -26,19 +26,34 @@ export interface Operation {
 
 export const operation = (says: string, ...puts: Put[]): Operation => ({ says, puts })
 
+/** By a collection the one that it was made from by an operation, and the entries that this named. */
+const made = new WeakMap<object, { readonly from: WeakRef<object>; readonly ids: string[] }>()
+
+/** The entries in which a collection differs from the one that it was made from by one operation; null when that isn't known. */
+export function entriesChanged(from: object, to: object): readonly string[] | null {
+  if (from === to) return []
+  const known = made.get(to)
+  return known?.from.deref() === from ? known.ids : null
+}
+
 /** The piece after an operation. */
 export function apply(piece: Piece, op: Operation): Piece {
   const next: Record<string, unknown> = { ...piece }
-  const copied = new Set<string>()
+  const copied = new Map<string, string[]>()
   for (const put of op.puts) {
     if ('set' in put) {
       next[put.set] = put.value
       continue
     }
-    if (!copied.has(put.in)) {
-      next[put.in] = { ...(next[put.in] as object) }
-      copied.add(put.in)
+    let ids = copied.get(put.in)
+    if (!ids) {
+      const from = next[put.in] as object
+      const copy = { ...from }
+      next[put.in] = copy
+      copied.set(put.in, (ids = []))
+      made.set(copy, { from: new WeakRef(from), ids })
     }
+    if (!ids.includes(put.id)) ids.push(put.id)
     const entries = next[put.in] as Record<string, unknown>
     if (put.value === null) Reflect.deleteProperty(entries, put.id)
     else entries[put.id] = put.value
