@@ -17,10 +17,12 @@ const MOST = 40
 const partOf = (key: string): string => key.slice(0, Math.max(0, key.indexOf('.')))
 
 export function useThreads(): (scene: Scene, id: string, instance: number) => Thread[] {
-  let known: { readonly program: Program; readonly links: ReturnType<typeof linksOf> } | null = null
+  // The order stands while every formula reads what it read.
+  let known: { readonly order: Program['meanings']['order']; readonly links: ReturnType<typeof linksOf> } | null = null
   return (scene, id, instance) => {
     const { program } = scene
-    if (known?.program !== program) known = { program, links: linksOf(program) }
+    const { order } = program.meanings
+    if (known?.order !== order) known = { order, links: linksOf(program) }
     const [read, readBy] = [new Set<string>(), new Set<string>()]
     for (const [key, links] of known.links) {
       if (partOf(key) !== id) continue

@@ -7,7 +7,8 @@ import { nanoid } from 'nanoid'
 import { alike } from '~~/core/piece/alike.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { get, put, type Answer } from './request.ts'
+import { documentText } from '~~/core/piece/written.ts'
+import { get, JsonText, put, type Answer } from './request.ts'
 import { forgetUnsaved, keepUnsaved, type Sent } from './unsaved.ts'
 
 export type SaveState =
@@ -23,7 +24,7 @@ export type SaveState =
 /** Milliseconds after a change before it is saved, and between two saves while changes go on. */
 const REST = 80
 const BETWEEN = 1000
-/** Milliseconds between two notes in the browser while changes go on: a large document takes ten to be handed over. */
+/** Milliseconds between two notes in the browser while changes go on: a large document takes some to be handed over. */
 const NOTES = 250
 /** Characters that a browser still sends for a window that is closed. */
 const MOST_AFTER = 60_000
@@ -65,7 +66,7 @@ export class Keeper {
     const document = this.waiting ?? this.sent?.document
     if (!document || this.state.is === 'stale' || this.state.is === 'gone') return
     const save = this.waiting ? nanoid(16) : this.sent!.save
-    const body = JSON.stringify({ revision: this.revision, document, save })
+    const body = this.body({ document, save })
     if (body.length > MOST_AFTER) return
     const headers = { 'content-type': 'application/json' }
     void fetch(`/api/pieces/${this.id}`, { method: 'PUT', headers, body, keepalive: true }).catch(() => {})
@@ -123,6 +124,11 @@ export class Keeper {
     else void keepUnsaved(this.id, { revision, document, sent })
   }
 
+  /** What is sent to save a document, as JSON. */
+  private body({ document, save }: Sent): string {
+    return `{"revision":${this.revision},"save":${JSON.stringify(save)},"document":${documentText(document)}}`
+  }
+
   private say(state: SaveState): void {
     this.state = state
     if (!this.left) this.tell(state)
@@ -151,8 +157,7 @@ export class Keeper {
     const { sent } = this
     this.note()
     if (this.state.is === 'changed' || this.state.is === 'saved') this.say({ is: 'saving' })
-    const body = { revision: this.revision, document: sent.document, save: sent.save }
-    const answer = await put(`/api/pieces/${this.id}`, body, PATIENCE)
+    const answer = await put(`/api/pieces/${this.id}`, new JsonText(this.body(sent)), PATIENCE)
     await this.answered(sent, answer)
     this.busy = false
     if (!this.unsaved || !['changed', 'saving', 'saved'].includes(this.state.is)) {

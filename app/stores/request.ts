@@ -7,6 +7,11 @@ const SAYS: Readonly<Record<number, string>> = {
 
 export type Answer = { ok: true; value: unknown } | { ok: false; status: number; says: string }
 
+/** A body that is JSON already. */
+export class JsonText {
+  constructor(readonly text: string) {}
+}
+
 /** @param patience milliseconds after which it is given up */
 async function request(method: string, path: string, body?: unknown, patience = 60_000): Promise<Answer> {
   try {
@@ -35,7 +40,8 @@ function sent(body: unknown): RequestInit {
   if (body === undefined) return {}
   if (body instanceof Uint8Array)
     return { headers: { 'content-type': 'application/octet-stream' }, body: body as Uint8Array<ArrayBuffer> }
-  return { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
+  const text = body instanceof JsonText ? body.text : JSON.stringify(body)
+  return { headers: { 'content-type': 'application/json' }, body: text }
 }
 
 export const get = (path: string, patience?: number): Promise<Answer> => request('GET', path, undefined, patience)

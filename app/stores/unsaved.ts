@@ -1,6 +1,7 @@
 /** What is not on the server's disk yet waits in this browser's own store, so that nothing is lost with a tab. */
 import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval'
 import type { Piece } from '~~/core/piece/schema.ts'
+import { documentText } from '~~/core/piece/written.ts'
 
 /** A state on its way to the server, under the name of its save. */
 export interface Sent {
@@ -28,10 +29,39 @@ export async function tried<T>(act: () => Promise<T>, otherwise: T): Promise<T> 
   }
 }
 
+/**
+ * As it lies in the browser: documents as their text, which is handed over many times faster than an object of many entries.
+ * Earlier versions kept the objects themselves.
+ */
+interface Kept {
+  readonly revision: number
+  readonly document: string | Piece
+  readonly sent: { readonly document: string | Piece; readonly save: string } | null
+}
+
+const read = (document: string | Piece): Piece =>
+  typeof document === 'string' ? (JSON.parse(document) as Piece) : document
+
+const taken = ({ revision, document, sent }: Kept): Unsaved => ({
+  revision,
+  document: read(document),
+  sent: sent && { document: read(sent.document), save: sent.save },
+})
+
 /** @returns whether it is kept in this browser */
-export const keepUnsaved = (id: string, unsaved: Unsaved): Promise<boolean> =>
-  tried(() => set(id, unsaved, store()).then(() => true), false)
+export function keepUnsaved(id: string, { revision, document, sent }: Unsaved): Promise<boolean> {
+  const kept: Kept = {
+    revision,
+    document: documentText(document),
+    sent: sent && { document: documentText(sent.document), save: sent.save },
+  }
+  return tried(() => set(id, kept, store()).then(() => true), false)
+}
 export const unsavedOf = (id: string): Promise<Unsaved | null> =>
-  tried(() => get<Unsaved>(id, store()).then(u => u ?? null), null)
-export const allUnsaved = (): Promise<[string, Unsaved][]> => tried(() => entries<string, Unsaved>(store()), [])
+  tried(() => get<Kept>(id, store()).then(kept => (kept ? taken(kept) : null)), null)
+export const allUnsaved = (): Promise<[string, Unsaved][]> =>
+  tried(async () => {
+    const all = await entries<string, Kept>(store())
+    return all.map(([id, kept]) => [id, taken(kept)])
+  }, [])
 export const forgetUnsaved = (id: string): Promise<void> => tried(() => del(id, store()), undefined)
