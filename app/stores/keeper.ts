@@ -24,8 +24,10 @@ export type SaveState =
 /** Milliseconds after a change before it is saved, and between two saves while changes go on. */
 const REST = 80
 const BETWEEN = 1000
-/** Milliseconds between two notes in the browser while changes go on: a large document takes some to be handed over. */
+/** Milliseconds between two notes in the browser while changes go on. */
 const NOTES = 250
+/** A large document takes long to be handed over: at most one of so many milliseconds goes into that. */
+const SHARE = 50
 /** Characters that a browser still sends for a window that is closed. */
 const MOST_AFTER = 60_000
 /** Milliseconds between tries when the server does not answer: at first, at most. */
@@ -60,6 +62,9 @@ export class Keeper {
   /** When the last note was made, and the next one. */
   private noted = -Infinity
   private noting: ReturnType<typeof setTimeout> | null = null
+  /** Milliseconds that the last save and the last note held the page up. */
+  private saveTook = 0
+  private noteTook = 0
   /** What is left when the window is closed is sent after it, where it is small enough for that. */
   private readonly send = () => {
     if (this.noting) this.note()
@@ -99,7 +104,7 @@ export class Keeper {
 
   changed(piece: Piece): void {
     this.waiting = piece
-    const wait = this.noted + NOTES - performance.now()
+    const wait = this.noted + Math.max(NOTES, SHARE * this.noteTook) - performance.now()
     if (wait <= 0) this.note()
     else this.noting ??= setTimeout(() => this.note(), wait)
     if (this.state.is === 'saved') this.say({ is: 'changed' })
@@ -109,7 +114,8 @@ export class Keeper {
   /** Saves after a moment of rest; while changes go on, again and again. */
   private soon(): void {
     if (this.timer && this.due) return
-    this.later(Math.max(REST, this.began + BETWEEN - performance.now()))
+    const between = Math.min(5 * BETWEEN, Math.max(BETWEEN, SHARE * this.saveTook))
+    this.later(Math.max(REST, this.began + between - performance.now()))
     this.due = true
   }
 
@@ -122,6 +128,7 @@ export class Keeper {
     const document = this.waiting ?? sent?.document
     if (!document) void forgetUnsaved(this.id)
     else void keepUnsaved(this.id, { revision, document, sent })
+    this.noteTook = performance.now() - this.noted
   }
 
   /** What is sent to save a document, as JSON. */
@@ -157,8 +164,10 @@ export class Keeper {
     const { sent } = this
     this.note()
     if (this.state.is === 'changed' || this.state.is === 'saved') this.say({ is: 'saving' })
-    const answer = await put(`/api/pieces/${this.id}`, new JsonText(this.body(sent)), PATIENCE)
-    await this.answered(sent, answer)
+    const asked = performance.now()
+    const answering = put(`/api/pieces/${this.id}`, new JsonText(this.body(sent)), PATIENCE)
+    this.saveTook = performance.now() - asked
+    await this.answered(sent, await answering)
     this.busy = false
     if (!this.unsaved || !['changed', 'saving', 'saved'].includes(this.state.is)) {
       for (const done of this.settlers.splice(0)) done()
