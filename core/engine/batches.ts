@@ -3,7 +3,6 @@
  * program to program; a drive that is changed leaves it and is run by itself, until so many have left that it is made anew.
  */
 import type { Checked } from '../formula/check.ts'
-import { constantOf } from '../form/form.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey } from '../piece/schema.ts'
 import { seedOf } from '../signal/hash.ts'
@@ -211,7 +210,7 @@ const isSingle = (ground: Ground, part: string): boolean => ground.instancesOf(p
 
 /** A set value that keyframes don't move; null where they do. */
 function handLane(ground: Ground, part: string, property: string): ExactLane | null {
-  const value = constantOf(ground.handForms(part, propertyNamed(property)!)[0]!)
+  const value = ground.handConstant(part, propertyNamed(property)!)
   return value && { rate: ZERO, base: value, paced: false }
 }
 

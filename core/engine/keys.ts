@@ -83,11 +83,9 @@ export class HandForms {
     property: Property,
     count: number,
   ): { readonly all: number; readonly own: Float64Array | null } {
-    const { piece, measures } = this
+    const { piece } = this
     const base = piece.bases[propertyKey(part, property.name)]
-    let size = this.sizes.get(property.unit)
-    if (!size) this.sizes.set(property.unit, (size = sizeOfUnit(property.unit, measures)))
-    const unit = size
+    const unit = this.sizeOf(property.unit)
     const of = (value: number) => (value === 0 ? 0 : toNumber(times(fromNumber(value), unit)))
     const all = of(base?.value ?? initialOf(property, piece.parts[part]!.shape.type))
     if (!base?.copies) return { all, own: null }
@@ -96,9 +94,24 @@ export class HandForms {
     return { all, own }
   }
 
+  /** What is set on a part without copies, exactly; null where keyframes move it. */
+  constant(part: string, property: Property): Rational | null {
+    const { piece } = this
+    const base = piece.bases[propertyKey(part, property.name)]
+    if (base?.keys) return null
+    const value = base?.copies?.[0] ?? base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
+    return times(fromNumber(value), this.sizeOf(property.unit))
+  }
+
+  private sizeOf(unit: string): Rational {
+    let size = this.sizes.get(unit)
+    if (!size) this.sizes.set(unit, (size = sizeOfUnit(unit, this.measures)))
+    return size
+  }
+
   private make(part: string, property: Property, count: number, beat: Beat): Form[] {
     const { piece, measures: m } = this
-    const size = sizeOfUnit(property.unit, m)
+    const size = this.sizeOf(property.unit)
     const base = piece.bases[propertyKey(part, property.name)]
     const common = base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
     const same = base?.keys ? keyedForm(base.keys, size, beat, m.frameRate) : handForm(common, size, m.frameRate)

@@ -7,43 +7,29 @@ import type { Checked } from '../formula/check.ts'
 import type { Piece } from '../piece/schema.ts'
 import type { Property } from '../piece/properties.ts'
 import type { Moment } from '../time/moment.ts'
-import { ONE, fromNumber, type Rational } from '../time/rational.ts'
+import { fromNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { compile } from './compile.ts'
-import { CannotRun, handForm, type Env } from './env.ts'
+import type { Env } from './env.ts'
 import { Keeps } from './keeps.ts'
 import { hasLag, lagsOf, type Lags } from './lags.ts'
 import type { Form } from '../form/form.ts'
-import { guarded } from '../form/guarded.ts'
 import { WorkQueue } from '../form/work-queue.ts'
 import type { Instances } from './instances.ts'
-import { compiledOf } from './deferred.ts'
-import { Batches, type BatchLane } from './batches.ts'
-import { compiledLater, compileInColumns, surroundingsOf } from './in-columns.ts'
+import { Batches } from './batches.ts'
+import { surroundingsOf } from './in-columns.ts'
 import { Varying } from './plan/varies.ts'
-import { Meanings, readKeys, runningFormula, type Meaning, type Running } from './meaning.ts'
-import {
-  MOST_PIECES,
-  MOST_WORK,
-  lengthOf,
-  reweighed,
-  tooHeavy,
-  tooManyPieces,
-  tooMuch,
-  weighed,
-  weightsOf,
-  type Weighed,
-} from './weight.ts'
+import { Meanings, runningFormula } from './meaning.ts'
+import { MOST_PIECES, MOST_WORK, reweighed, tooHeavy, tooMuch, weighed, weightsOf, type Weighed } from './weight.ts'
 import { Times, measuresOf } from './words.ts'
 import { PIECE, type Beat } from '../form/beat.ts'
 import { onlyDriveChanged, readersOf } from './one-changed.ts'
 import { RunOrder } from './run-order.ts'
-import { movedSlot, plainSlot, slotInColumns, type Slot } from './slot.ts'
+import { movedSlot, type Slot } from './slot.ts'
+import { SlotMaker } from './slot-maker.ts'
 import { inOrder, runningIn, Stretches, timetableHost, type Runs, type Stretch } from './stretches.ts'
-import { groundOf, nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
+import { groundOf, nothingTracked, type Ground } from './surroundings.ts'
 import { NO_MARKS, withLive, type Live } from './live.ts'
 import { HandForms } from './keys.ts'
-import { problem } from '../formula/problem.ts'
 
 export class Program {
   readonly measures: Measures
@@ -61,8 +47,6 @@ export class Program {
   resting: ReadonlyMap<string, string> = new Map()
   /** What formulas find around them; it holds no slots. */
   private readonly ground: Ground
-  /** Pieces of formula that are compiled in all, those of every copy counted. */
-  private pieces = 0
   private runOrder: RunOrder | null = null
   /** Chains with lags, from the program before until it is found that they have changed. */
   private lags: Lags | null = null
@@ -81,8 +65,7 @@ export class Program {
   /** The one drive in which the piece differs from that of the program before, where that is all. */
   private readonly changed: string | null
   private readonly stretches = new Stretches()
-  /** Readers of the slots that are being made. */
-  private readonly begun = new Map<string, Form[]>()
+  private readonly maker: SlotMaker
 
   constructor(
     readonly piece: Piece,
@@ -102,6 +85,7 @@ export class Program {
     this.meanings = new Meanings(piece, before?.meanings ?? null, changed)
     this.times = changed === null ? new Times(withLive(piece, live), this.measures, this.lapStart) : before!.times
     this.ground = groundOf(piece, this, this.instances, this.hands)
+    this.maker = new SlotMaker(this.ground, this.slot)
     const { size, offsets } = changed === null ? this.places() : { size: before!.size, offsets: before!.offsets }
     this.size = size
     this.offsets = offsets
@@ -144,7 +128,7 @@ export class Program {
     this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
     this.slots.clear()
     this.lags = null
-    this.pieces = 0
+    this.maker.pieces = 0
     this.make(this.meanings.order, before)
     return this
   }
@@ -163,13 +147,13 @@ export class Program {
     for (const of of reached.by) others.set(of, slot(of))
     // Each keeps its place, after all that it reads.
     this.slots = new Map(before.slots)
-    this.pieces = before.pieces
+    this.maker.pieces = before.maker.pieces
     for (const [of, now] of others) {
-      this.pieces += now.pieces - before.slots.get(of)!.pieces
+      this.maker.pieces += now.pieces - before.slots.get(of)!.pieces
       this.slots.set(of, now)
     }
     const weighed = reweighed(before.weighed, before.slots, this.slots, others.keys())
-    if (!weighed || weighed.sum > MOST_WORK || this.pieces > MOST_PIECES) return false
+    if (!weighed || weighed.sum > MOST_WORK || this.maker.pieces > MOST_PIECES) return false
     this.weighed = weighed
     this.making = null
     this.reached = reached
@@ -186,7 +170,7 @@ export class Program {
     if (keys === this.meanings.order) {
       const { meanings, ground, resting, slot } = this
       this.batches = new Batches()
-      this.batches.form({ meanings, ground, making, resting, slot, env: this.sharedEnv }, before?.batches ?? null)
+      this.batches.form({ meanings, ground, making, resting, slot, env: this.maker.sharedEnv }, before?.batches ?? null)
     }
     for (const key of keys) this.slot(key)
     // What is made may ask for others as long as it lives: it must not hold the program before by that.
@@ -208,104 +192,12 @@ export class Program {
     const kept = old && movedSlot(old, offset)
     const m = this.meanings.all.get(key)!
     const lane = kept ? undefined : this.batches.lane(key)
-    const slot = kept ?? (lane ? this.inBatch(m, lane, offset) : this.build(key, m, offset))
-    if (kept) this.pieces += kept.pieces
+    const own = kept ? kept.own : this.making!.own(key)
+    const slot =
+      kept ?? (lane ? this.maker.lane(m, lane, own, offset) : this.maker.make(m, own, offset, this.resting.get(key)))
+    if (kept) this.maker.pieces += kept.pieces
     this.slots.set(key, slot)
     return slot
-  }
-
-  /** A drive that is run with others of its shape. */
-  private inBatch(m: Meaning, { batch }: BatchLane, offset: number): Slot {
-    const { meanings, ground } = this
-    const { operations, shared } = batch
-    const checked = runningFormula(m)!
-    const read = new Map<string, Slot>()
-    const hands = new Set([m.key, ...shared.hands])
-    for (const key of [...shared.slots, ...readKeys(checked)]) {
-      if (meanings.all.has(key)) read.set(key, this.slot(key))
-      else hands.add(key)
-    }
-    const known = {
-      key: m.key,
-      own: this.making!.own(m.key),
-      running: m.running,
-      problems: m.problems,
-      paces: shared.paces,
-      dials: shared.dials,
-      slots: new Set(read.keys()),
-      hands,
-      chained: false,
-      pieces: 0,
-    }
-    const copies = compiledLater(m, checked, ground, read)
-    return slotInColumns(known, { plan: null, laneOperations: operations }, copies, offset)
-  }
-
-  /** Surroundings in which what many drives hang on alike is noted, and not what one of them links to. */
-  private readonly sharedEnv = (m: Meaning, tracked: Tracked): Env => {
-    const { property } = this.env(m, nothingTracked())(0)
-    return { ...this.env(m, tracked)(0), property }
-  }
-
-  private build(key: string, m: Meaning, offset: number): Slot {
-    const tracked = nothingTracked()
-    tracked.hands.add(key)
-    const problems = [...m.problems]
-    const before = this.pieces
-    const bases =
-      m.target.part === null
-        ? [handForm(0, ONE, this.measures.frameRate)]
-        : this.handForms(m.target.part, m.target.property!)
-    const attempt = (checked: Checked | null, report: boolean): Made | null => {
-      if (!checked) return null
-      try {
-        return this.inColumns(key, m, checked, tracked) ?? this.plainly(key, m, checked, tracked, bases)
-      } catch (e) {
-        if (!(e instanceof CannotRun)) throw e
-        if (report) problems.push(e.problem)
-        return null
-      } finally {
-        this.begun.delete(key)
-      }
-    }
-    const says = this.resting.get(key)
-    if (says !== undefined) problems.push(problem('heavy', { from: 0, to: m.source.text.length }, says))
-    let running: Running = says === undefined ? m.running : 'base'
-    let made = running === 'base' ? null : attempt(runningFormula(m), running === 'text')
-    if (!made && running === 'text' && m.source.good !== m.source.text && sound(m.good)) {
-      running = 'good'
-      made = attempt(m.good, false)
-    }
-    if (!made && running !== 'off') running = 'base'
-    made ??= { forms: bases, readers: bases.map(f => guarded(f, f, this.measures.frameRate, this.queue)) }
-    const chained = runningFormula(m)?.reads.some(r => r.type === 'property' && r.before) ?? false
-    const known = {
-      key,
-      own: this.making!.own(key),
-      running,
-      problems,
-      ...tracked,
-      chained,
-      pieces: this.pieces - before,
-    }
-    return 'plan' in made
-      ? slotInColumns(known, { plan: made.plan, laneOperations: null }, made.copies, offset)
-      : plainSlot(known, made, offset)
-  }
-
-  /** All copies as columns; null where that takes the plain evaluator, or is not worth it. */
-  private inColumns(key: string, m: Meaning, checked: Checked, tracked: Tracked): Made | null {
-    const { pieces } = this
-    // What reads its own copies is left to the plain evaluator, which makes them one after another.
-    this.begun.set(key, [])
-    const made = compileInColumns(m, checked, tracked, {
-      ground: this.ground,
-      env: this.env(m, tracked),
-      slot: of => (!this.meanings.all.has(of) ? null : this.begun.has(of) ? 'being made' : this.slot(of)),
-      afford: n => this.afford(n),
-    })
-    if (!made) this.pieces = pieces
-    return made
   }
 
   /** Which pieces of a formula in the place of this one differ from copy to copy. */
@@ -318,54 +210,9 @@ export class Program {
     )
   }
 
-  /** Every copy by the plain evaluator. */
-  private plainly(key: string, m: Meaning, checked: Checked, tracked: Tracked, bases: readonly Form[]): Made {
-    const count = m.target.part === null ? 1 : this.instancesOf(m.target.part).count
-    const pieces = lengthOf(checked.formula) * count
-    if (!this.afford(pieces))
-      throw new CannotRun(problem('heavy', { from: 0, to: m.source.text.length }, tooManyPieces(count, pieces)))
-    const forms: Form[] = []
-    const readers: Form[] = []
-    this.begun.set(key, readers)
-    const env = this.env(m, tracked)
-    // Copies that read later ones are made from the last on.
-    const last = checked.reads.some(r => r.type === 'property' && r.after)
-    for (let n = 0; n < count; n++) {
-      const i = last ? count - 1 - n : n
-      forms[i] = compile(checked, env(i))
-      readers[i] = guarded(forms[i], bases[i]!, this.measures.frameRate, this.queue)
-    }
-    return { forms, readers }
-  }
-
-  /** Takes so many pieces of formula off what a piece may have compiled; false where they don't fit. */
-  private afford(pieces: number): boolean {
-    if (this.pieces + pieces > MOST_PIECES) return false
-    this.pieces += pieces
-    return true
-  }
-
   /** Surroundings for a formula at an instance, also for looking into its parts. */
   envFor(key: string, instance: number): Env {
-    const m = this.meanings.all.get(key)!
-    return this.env(m, nothingTracked())(instance)
-  }
-
-  private env(m: Meaning, tracked: Tracked): (instance: number) => Env {
-    const read = (key: string, which: number): Form | null => {
-      if (!this.meanings.all.has(key)) return null
-      const begun = this.begun.get(key)
-      if (begun) {
-        // Of a slot that is being made, the copies before this one are there.
-        const made = begun[which]
-        if (made) return made
-        const says = `${this.meanings.label(key)} reads itself in a circle of copies. Read the previous copy with before.`
-        throw new CannotRun(problem('cycle', { from: 0, to: m.source.text.length }, says))
-      }
-      tracked.slots.add(key)
-      return compiledOf(this.slot(key).readers[which]!)
-    }
-    return surroundings(this.ground, m, tracked, read)
+    return this.maker.env(this.meanings.all.get(key)!, nothingTracked())(instance)
   }
 
   /** What a property holds by hand at each instance, in base measure. */
@@ -434,13 +281,8 @@ export type Home = Pick<Program, 'measures' | 'queue'>
 /** Moments at which a link of a chain that is tried may be read, at most. */
 const MOST_MOMENTS = 2000
 
-/** What a slot's formula is made into. */
-type Made = Pick<Slot, 'forms' | 'readers'> | NonNullable<ReturnType<typeof compileInColumns>>
-
 /** Whether all that is set by hand is as it was. */
 const standsByHand = (was: Piece, is: Piece): boolean =>
   (['bases', 'parts', 'frameRate', 'lap'] as const).every(c => was[c] === is[c])
 
 const isLight = ({ problems }: Slot): boolean => problems.length === 0 || !problems.some(p => p.code === 'heavy')
-
-const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')

@@ -71,36 +71,55 @@ export const plainSlot = (known: Known, { forms, readers }: Pick<Slot, 'forms' |
 })
 
 /** A slot in columns, of its own or with others of its shape: its copies are compiled when something asks for them. */
-export const slotInColumns = (
-  known: Known,
-  { plan, laneOperations }: Pick<Slot, 'plan' | 'laneOperations'>,
-  copies: DeferredCopies,
-  offset: number,
-): Slot => ({
-  key: known.key,
-  own: known.own,
-  running: known.running,
-  problems: known.problems,
-  paces: known.paces,
-  dials: known.dials,
-  slots: known.slots,
-  hands: known.hands,
-  chained: known.chained,
-  pieces: known.pieces,
-  plan,
-  laneOperations,
-  count: copies.count,
-  offset,
-  get forms() {
-    return copies.forms
-  },
-  get readers() {
-    return copies.readers
-  },
-  get compiled() {
-    return copies.compiled
-  },
-})
+export class SlotInColumns implements Slot {
+  readonly key
+  readonly own
+  readonly running
+  readonly problems
+  readonly paces
+  readonly dials
+  readonly slots
+  readonly hands
+  readonly chained
+  readonly pieces
+
+  constructor(
+    private readonly known: Known,
+    readonly plan: Plan | null,
+    readonly laneOperations: number | null,
+    private readonly copies: DeferredCopies,
+    readonly offset: number,
+  ) {
+    this.key = known.key
+    this.own = known.own
+    this.running = known.running
+    this.problems = known.problems
+    this.paces = known.paces
+    this.dials = known.dials
+    this.slots = known.slots
+    this.hands = known.hands
+    this.chained = known.chained
+    this.pieces = known.pieces
+  }
+
+  get count(): number {
+    return this.copies.count
+  }
+  get forms(): readonly Form[] {
+    return this.copies.forms
+  }
+  get readers(): readonly Form[] {
+    return this.copies.readers
+  }
+  get compiled(): readonly Form[] {
+    return this.copies.compiled
+  }
+
+  /** The same where its values begin elsewhere: its copies stay uncompiled. */
+  movedTo(offset: number): SlotInColumns {
+    return new SlotInColumns(this.known, this.plan, this.laneOperations, this.copies, offset)
+  }
+}
 
 /** What a form is exactly, or null. */
 export const exactForm = ({ exact, perLap, dials }: Form): ExactLane | null =>
@@ -113,7 +132,5 @@ export const exactOn = ({ plan, readers }: Slot, copies: Int32Array): Exact | nu
 /** The same where its values begin elsewhere in a snapshot: the very same object where they do not. */
 export function movedSlot(slot: Slot, offset: number): Slot {
   if (slot.offset === offset) return slot
-  // Its copies stay uncompiled: what is looked up when asked is taken over as that.
-  const all = Object.getOwnPropertyDescriptors(slot)
-  return Object.defineProperties({}, { ...all, offset: { ...all.offset, value: offset } }) as Slot
+  return slot instanceof SlotInColumns ? slot.movedTo(offset) : { ...slot, offset }
 }

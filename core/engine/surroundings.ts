@@ -41,6 +41,8 @@ export interface Ground {
   readonly queue: WorkQueue
   instancesOf(part: string): Instances
   handForms(part: string, property: Property, beat?: Beat): readonly Form[]
+  /** What is set on a part without copies, exactly; null where keyframes move it. */
+  handConstant(part: string, property: Property): Rational | null
 }
 
 /**
@@ -197,6 +199,7 @@ export function groundOf(
   return {
     ...{ piece, measures, meanings, lapStart, times, queue },
     instancesOf: instancesIn,
+    handConstant: (part, property) => hands.constant(part, property),
     handForms: (part, property, beat = PIECE) => hands.of(part, property, instancesIn(part).count, beat),
   }
 }
