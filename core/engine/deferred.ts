@@ -59,26 +59,31 @@ export class DeferredForm implements Form {
 /** What a form is when something is made of it. */
 export const compiledOf = (f: Form): Form => (f instanceof DeferredForm ? f.form : f)
 
+/** How copies are compiled. */
+export interface CopySource {
+  /** How many there are. */
+  readonly count: number
+  /** The form of one copy. */
+  compile(instance: number): Form
+  /** The same as it is read: held to what is set where it is no number. */
+  guard(form: Form, instance: number): Form
+}
+
 /** The copies of a slot that is run in columns: no list of them is made before something asks for one. */
 export class DeferredCopies {
   private list: readonly DeferredForm[] | null = null
   private guardedList: readonly DeferredForm[] | null = null
 
-  /**
-   * @param compile the form of one copy
-   * @param guard the same as it is read: held to what is set where it is no number
-   */
-  constructor(
-    readonly count: number,
-    private readonly compile: (instance: number) => Form,
-    private readonly guard: (form: Form, instance: number) => Form,
-  ) {}
+  constructor(private readonly source: CopySource) {}
 
+  get count(): number {
+    return this.source.count
+  }
   get forms(): readonly DeferredForm[] {
-    return (this.list ??= this.each(this.compile))
+    return (this.list ??= this.each(i => this.source.compile(i)))
   }
   get readers(): readonly DeferredForm[] {
-    return (this.guardedList ??= this.each(i => this.guard(this.forms[i]!.form, i)))
+    return (this.guardedList ??= this.each(i => this.source.guard(this.forms[i]!.form, i)))
   }
   /** Those that something has asked for. */
   get compiled(): readonly Form[] {

@@ -5,7 +5,7 @@ import { guarded } from '../form/guarded.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { compile } from './compile.ts'
-import { compiledOf, DeferredCopies } from './deferred.ts'
+import { compiledOf, DeferredCopies, type CopySource } from './deferred.ts'
 import { CannotRun, type Env } from './env.ts'
 import { copyWordOfAll, instancesRead } from './instances.ts'
 import type { Meaning } from './meaning.ts'
@@ -66,34 +66,48 @@ export function compileInColumns(
     const found = slot(key)
     if (found && found !== 'being made') read.set(key, found)
   }
-  return { plan, copies: compiledLater(m, checked, ground, read) }
+  return { plan, copies: new DeferredCopies(new FormulaCopies(m, checked, ground, read)) }
 }
 
-/**
- * Copies that are compiled one by one later on: what they read is at hand by then, whatever has become of the program. In a
- * function of its own, since closures hold all that any closure beside them does, and these live as long as their slot.
- */
-export function compiledLater(
-  m: Meaning,
-  checked: Checked,
-  ground: Ground,
-  read: ReadonlyMap<string, Slot>,
-): DeferredCopies {
-  const { part, property } = m.target
-  let later: ((instance: number) => Env) | null = null
-  const envOf = (i: number): Env => {
-    later ??= surroundings(ground, m, nothingTracked(), (key, which) => {
+/** Copies that are compiled one by one later on: what they read is at hand by then, whatever has become of the program. */
+export class FormulaCopies implements CopySource {
+  private env: ((instance: number) => Env) | null = null
+
+  constructor(
+    private readonly m: Meaning,
+    private readonly checked: Checked,
+    private readonly ground: Ground,
+    private readonly read: ReadonlyMap<string, Slot>,
+  ) {}
+
+  get count(): number {
+    return this.ground.instancesOf(this.m.target.part!).count
+  }
+
+  /** A copy that cannot be compiled by itself holds what is set. */
+  compile(instance: number): Form {
+    const { m, checked, ground, read } = this
+    this.env ??= surroundings(ground, m, nothingTracked(), (key, which) => {
       const found = read.get(key)
       return found ? compiledOf(found.readers[which]!) : null
     })
-    return later(i)
+    try {
+      return compile(checked, this.env(instance))
+    } catch (e) {
+      if (!(e instanceof CannotRun)) throw e
+      return this.base(instance)
+    }
   }
-  const base = (i: number): Form => ground.handForms(part!, property!)[i]!
-  return new DeferredCopies(
-    ground.instancesOf(part!).count,
-    i => compiledOr(base(i), () => compile(checked, envOf(i))),
-    (form, i) => guarded(form, base(i), ground.measures.frameRate, ground.queue),
-  )
+
+  guard(form: Form, instance: number): Form {
+    const { measures, queue } = this.ground
+    return guarded(form, this.base(instance), measures.frameRate, queue)
+  }
+
+  private base(instance: number): Form {
+    const { part, property } = this.m.target
+    return this.ground.handForms(part!, property!)[instance]!
+  }
 }
 
 /** Whether copies read others of their own, which the plain evaluator makes one after another. */
@@ -110,13 +124,3 @@ export const surroundingsOf = (
   instancesOf,
   hasOwn: (of, name) => piece.bases[propertyKey(of, name)]?.copies !== undefined,
 })
-
-/** A copy that cannot be compiled by itself holds what is set. */
-function compiledOr(base: Form, make: () => Form): Form {
-  try {
-    return make()
-  } catch (e) {
-    if (!(e instanceof CannotRun)) throw e
-    return base
-  }
-}

@@ -6,9 +6,9 @@ import { guarded } from '../form/guarded.ts'
 import { ONE } from '../time/rational.ts'
 import type { BatchLane } from './batches.ts'
 import { compile } from './compile.ts'
-import { compiledOf } from './deferred.ts'
+import { compiledOf, DeferredCopies } from './deferred.ts'
 import { CannotRun, handForm, type Env } from './env.ts'
-import { compiledLater, compileInColumns } from './in-columns.ts'
+import { compileInColumns, FormulaCopies } from './in-columns.ts'
 import { readKeys, runningFormula, type Meaning, type Running } from './meaning.ts'
 import { plainSlot, SlotInColumns, type Slot } from './slot.ts'
 import { nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
@@ -35,11 +35,12 @@ export class SlotMaker {
     const { meanings } = ground
     const { operations, shared } = batch
     const checked = runningFormula(m)!
-    const read = new Map<string, Slot>()
-    const hands = new Set([m.key, ...shared.hands])
-    for (const key of [...shared.slots, ...readKeys(checked)]) {
+    const keys = readKeys(checked)
+    const read = keys.length > 0 || shared.slots.size > 0 ? new Map<string, Slot>() : NOTHING_READ
+    const hands = [m.key, ...shared.hands]
+    for (const key of [...shared.slots, ...keys]) {
       if (meanings.all.has(key)) read.set(key, this.slot(key))
-      else hands.add(key)
+      else hands.push(key)
     }
     const known = {
       key: m.key,
@@ -48,12 +49,12 @@ export class SlotMaker {
       problems: m.problems,
       paces: shared.paces,
       dials: shared.dials,
-      slots: new Set(read.keys()),
+      slots: read === NOTHING_READ ? shared.slots : new Set(read.keys()),
       hands,
       chained: false,
       pieces: 0,
     }
-    const copies = compiledLater(m, checked, ground, read)
+    const copies = new DeferredCopies(new FormulaCopies(m, checked, ground, read))
     return new SlotInColumns(known, null, operations, copies, offset)
   }
 
@@ -103,6 +104,7 @@ export class SlotMaker {
       running,
       problems,
       ...tracked,
+      hands: [...tracked.hands],
       chained,
       pieces: this.pieces - before,
     }
@@ -172,5 +174,7 @@ export class SlotMaker {
     return surroundings(this.ground, m, tracked, read)
   }
 }
+
+const NOTHING_READ = new Map<string, Slot>()
 
 const sound = (c: Checked | null) => c !== null && !c.problems.some(p => p.level === 'error')

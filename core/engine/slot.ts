@@ -34,7 +34,7 @@ export interface Slot {
   readonly dials: ReadonlySet<string>
   readonly slots: ReadonlySet<string>
   /** Set values by their keys that it reads, its own among them. */
-  readonly hands: ReadonlySet<string>
+  readonly hands: readonly string[]
   /** Whether its copies read those before them. */
   readonly chained: boolean
   /** Where its first instance stands in a snapshot; −1 for a signal. */
@@ -84,7 +84,7 @@ export class SlotInColumns implements Slot {
   readonly pieces
 
   constructor(
-    private readonly known: Known,
+    known: Known,
     readonly plan: Plan | null,
     readonly laneOperations: number | null,
     private readonly copies: DeferredCopies,
@@ -117,7 +117,7 @@ export class SlotInColumns implements Slot {
 
   /** The same where its values begin elsewhere: its copies stay uncompiled. */
   movedTo(offset: number): SlotInColumns {
-    return new SlotInColumns(this.known, this.plan, this.laneOperations, this.copies, offset)
+    return new SlotInColumns(this, this.plan, this.laneOperations, this.copies, offset)
   }
 }
 
