@@ -152,8 +152,14 @@ export class Program {
       this.maker.pieces += now.pieces - before.slots.get(of)!.pieces
       this.slots.set(of, now)
     }
+    if (this.maker.pieces > MOST_PIECES) {
+      // What doesn't fit is found out where all are counted.
+      this.slots = new Map()
+      this.maker.pieces = 0
+      return false
+    }
     const weighed = reweighed(before.weighed, before.slots, this.slots, others.keys())
-    if (!weighed || weighed.sum > MOST_WORK || this.maker.pieces > MOST_PIECES) return false
+    if (!weighed || weighed.sum > MOST_WORK) return false
     this.weighed = weighed
     this.making = null
     this.reached = reached

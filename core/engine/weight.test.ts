@@ -103,6 +103,29 @@ describe('what a moment weighs', () => {
     expect(slotOf(row(100, long)).running).toBe('text')
     expect(slotOf(row(495, long)).problems[0]!.says).toMatch(/With its 495 copies this formula has/)
   })
+  it('and not in a program that takes over either', () => {
+    const link = Array.from({ length: 60 }, (_, i) => `before.x * ${i + 1}`).join(', ')
+    const long = `if index == 0 then 1px else 0.001 * max(${link})`
+    const b = new Builder('Two rows', 1)
+    const row = (name: string, text: string) => {
+      const id = b.part(name, { type: 'ellipse' }, { copies: { layout: 'row', count: 300, dx: 9, dy: 0 } })
+      b.drive(id, 'x', text)
+      return `${id}.x`
+    }
+    row('First', long)
+    const second = row('Second', 'if index == 0 then 1px else before.x * 2')
+    const begun = new Program(b.piece)
+    const once = new Program(
+      apply(b.piece, setText(b.piece, second, 'if index == 0 then 1px else before.x * 3', true)),
+      begun,
+    )
+    const over = new Program(apply(once.piece, setText(once.piece, second, long, true)), once)
+    const says = (p: Program) => [...p.slots.values()].map(s => [s.key, s.running, s.problems.map(q => q.code)])
+    expect(says(over)).toEqual(says(new Program(over.piece)))
+    expect(says(over).map(([, running]) => running)).toContain('base')
+    const back = new Program(apply(over.piece, setText(over.piece, second, '2px', true)), over)
+    expect(back.slots.get(second)!.running).toBe('text')
+  })
   it('in columns any number of copies run', () => {
     const long = Array.from({ length: 30 }, (_, i) => `sine(every: ${i + 1}s, amp: 1px, phase: index * 1deg)`)
     for (const count of [2000, 100_000])
