@@ -104,8 +104,8 @@ describe('what a moment weighs', () => {
     expect(slotOf(row(495, long)).problems[0]!.says).toMatch(/With its 495 copies this formula has/)
   })
   it('and not in a program that takes over either', () => {
-    const link = Array.from({ length: 60 }, (_, i) => `before.x * ${i + 1}`).join(', ')
-    const long = `if index == 0 then 1px else 0.001 * max(${link})`
+    const link = Array.from({ length: 60 }, (_, i) => `b * ${i + 1}`).join(', ')
+    const long = `let b = if index == 0 then 1px else before.x; 0.001 * max(${link})`
     const b = new Builder('Two rows', 1)
     const row = (name: string, text: string) => {
       const id = b.part(name, { type: 'ellipse' }, { copies: { layout: 'row', count: 300, dx: 9, dy: 0 } })
@@ -113,10 +113,10 @@ describe('what a moment weighs', () => {
       return `${id}.x`
     }
     row('First', long)
-    const second = row('Second', 'if index == 0 then 1px else before.x * 2')
+    const second = row('Second', 'let b = if index == 0 then 1px else before.x; b * 2')
     const begun = new Program(b.piece)
     const once = new Program(
-      apply(b.piece, setText(b.piece, second, 'if index == 0 then 1px else before.x * 3', true)),
+      apply(b.piece, setText(b.piece, second, 'let b = if index == 0 then 1px else before.x; b * 3', true)),
       begun,
     )
     const over = new Program(apply(once.piece, setText(once.piece, second, long, true)), once)
