@@ -62,3 +62,19 @@ test('for no word of it the search says so', async ({ page }) => {
   await page.getByRole('combobox', { name: 'Find a part, property or command' }).fill('qqzzx')
   await expect(page.getByText('No results.')).toBeVisible()
 })
+
+test('what is typed right after / is searched for, though the search is still on its way', async ({ page }) => {
+  const b = new Builder('Found at once', 1)
+  b.part('Platform', { type: 'rectangle' })
+  await openPiece(page, b.piece)
+  await page.evaluate(() => {
+    for (const key of '/platf') document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+  })
+  const field = page.getByRole('combobox', { name: 'Find a part, property or command' })
+  await expect(field).toBeFocused()
+  await page.keyboard.type('orm')
+  await expect(field).toHaveValue('platform')
+  await expect(page.getByRole('option', { name: /^Platform/ }).first()).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'Find anything' })).toHaveCount(0)
+})

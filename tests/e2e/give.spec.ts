@@ -120,10 +120,12 @@ for (const deep of [false, true])
       unpacked(await given(page), folder)
       // From here on the worker has no card.
       await page.route('**/give.worker-*.js', async route => {
-        const answer = await route.fetch()
+        const answer = await fetch(route.request().url())
         const none =
           'OffscreenCanvas.prototype.getContext=(real=>function(kind,...rest){return kind==="webgl2"?null:real.call(this,kind,...rest)})(OffscreenCanvas.prototype.getContext);'
-        await route.fulfill({ response: answer, body: none + (await answer.text()) })
+        const kept = ['content-type', 'cross-origin-embedder-policy', 'cross-origin-resource-policy']
+        const headers = Object.fromEntries([...answer.headers].filter(([name]) => kept.includes(name)))
+        await route.fulfill({ status: answer.status, headers, body: none + (await answer.text()) })
       })
       const drawings = page.evaluate(() => {
         const real = URL.createObjectURL

@@ -9,7 +9,20 @@ import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useFinding, type Found } from './finding.ts'
 
+/** `typed`: letters that were pressed before the field was there, and go on coming until it has the focus. */
+const props = defineProps<{ typed: string }>()
 const emit = defineEmits<{ close: [] }>()
+const field = ref<{ $el: HTMLInputElement } | null>(null)
+let taken = 0
+function take(): void {
+  const input = field.value?.$el
+  if (!input || taken === props.typed.length) return
+  input.value += props.typed.slice(taken)
+  taken = props.typed.length
+  input.dispatchEvent(new Event('input', { bubbles: true }))
+}
+onMounted(() => nextTick(take))
+watch(() => props.typed, take)
 const store = usePiece()
 const hand = useHand()
 const listing = useListing()
@@ -79,6 +92,7 @@ function go(f: Found | null): void {
           <label class="flex items-center gap-2 border-b border-rule px-3 py-2">
             <Search :size="15" class="text-faded" aria-hidden="true" />
             <ComboboxInput
+              ref="field"
               class="w-full bg-transparent text-[15px] outline-none"
               aria-label="Find a part, property or command"
               placeholder="A part, property, command or setting"

@@ -22,6 +22,12 @@ const clip = useClip()
 const driving = useDriving()
 const trouble = ref('')
 const finding = ref(false)
+/** What was typed for the search before it was there. */
+const typed = ref('')
+function find(): void {
+  typed.value = ''
+  finding.value = true
+}
 const desk = useTemplateRef<InstanceType<typeof DeskPages>>('desk')
 const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
 /** Another number for each opening, so that nothing of the piece before stays in a canvas. */
@@ -90,9 +96,10 @@ function onKey(e: KeyboardEvent): void {
   if (!player || e.defaultPrevented) return
   const target = e.target as HTMLElement
   const mod = e.ctrlKey || e.metaKey
-  // The search takes all plain keys, also while it is still on its way.
+  // The search takes all plain keys; letters typed while it is still on its way are kept for it.
   if (finding.value && !mod && e.key !== 'F1') {
     if (e.key === 'Escape') finding.value = false
+    else if (e.key.length === 1 && !e.altKey && !target.closest('[role=dialog]')) typed.value += e.key
     return
   }
   const slider = target.matches('input[type=range]')
@@ -116,7 +123,7 @@ function onKey(e: KeyboardEvent): void {
   else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
   else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
   else if (e.key === '?') hand.dialog = 'keys'
-  else if (e.key === '/') finding.value = true
+  else if (e.key === '/') find()
   else if (e.key === 'a') hand.solo = hand.solo === null ? hand.part : null
   else if (e.key === 'c') timing.cueHere()
   else if (e.key === 'p') hand.patterns = true
@@ -157,7 +164,7 @@ onMounted(() => {
   </div>
   <div v-else-if="!store.piece" class="grid h-full place-items-center text-faded">Opening the piece …</div>
   <div v-else :key="opening" class="flex h-full min-w-[800px] flex-col overflow-hidden">
-    <MastHead @find="finding = true" />
+    <MastHead @find="find" />
     <QuayNotices @reopen="open" />
     <TideLine />
     <div class="flex min-h-0 flex-1">
@@ -187,7 +194,7 @@ onMounted(() => {
     </div>
     <LazyPatternsDialog v-if="hand.patterns" @close="hand.patterns = false" />
     <LazyKeysDialog v-if="hand.dialog === 'keys'" @close="hand.dialog = null" />
-    <LazyFindAnything v-if="finding" @close="finding = false" />
+    <LazyFindAnything v-if="finding" :typed="typed" @close="finding = false" />
     <LazyLeavingDialog v-if="leaving" @answer="leaving($event)" />
   </div>
 </template>
