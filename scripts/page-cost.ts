@@ -6,7 +6,7 @@ import { resolve } from 'node:path'
 import { chromium, type CDPSession, type Page } from '@playwright/test'
 import type { Piece } from '../core/piece/schema.ts'
 import { heavy } from '../demo/heavy.ts'
-import { bulbsInAGrid } from './bench/pieces.ts'
+import { bulbsInAGrid, stored } from './bench/pieces.ts'
 import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
 
 const root = resolve(process.argv[2] ?? '.')
@@ -62,15 +62,7 @@ const framesSeen = (page: Page) => page.evaluate(() => (window as unknown as { f
 
 try {
   const open = async (document: Piece | null, counts: boolean) => {
-    let id = 'lantern-pier'
-    if (document) {
-      const made = await fetch(`${url}/api/pieces`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ document }),
-      })
-      id = ((await made.json()) as { id: string }).id
-    }
+    const id = document ? await stored(url, document) : 'lantern-pier'
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
     const cdp = await context.newCDPSession(page)

@@ -5,7 +5,7 @@
 import { chromium, type CDPSession } from '@playwright/test'
 import type { Piece } from '../core/piece/schema.ts'
 import { heavy } from '../demo/heavy.ts'
-import { bulbsInAGrid } from './bench/pieces.ts'
+import { bulbsInAGrid, stored } from './bench/pieces.ts'
 import { clear, dataFolder, start, stop } from '../tests/e2e/server.ts'
 
 const minutes = Number(process.argv[2] ?? 10)
@@ -30,15 +30,7 @@ async function megabytes(cdp: CDPSession): Promise<string> {
 try {
   const open: { readonly name: string; readonly cdp: CDPSession; readonly now: () => Promise<number> }[] = []
   for (const [name, document] of pieces) {
-    let id = 'lantern-pier'
-    if (document) {
-      const made = await fetch(`${server.url}/api/pieces`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ document }),
-      })
-      id = ((await made.json()) as { id: string }).id
-    }
+    const id = document ? await stored(server.url, document) : 'lantern-pier'
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
     await page.goto(`${server.url}/piece/${id}`)

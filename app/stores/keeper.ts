@@ -24,9 +24,11 @@ export type SaveState =
 /** Milliseconds after a change before it is saved, and between two saves while changes go on. */
 const REST = 80
 const BETWEEN = 1000
+/** The same of a document that takes long to be sent, at most. */
+const LONGEST = 5000
 /** Milliseconds between two notes in the browser while changes go on. */
 const NOTES = 250
-/** A large document takes long to be handed over: at most one of so many milliseconds goes into that. */
+/** A large document holds the page up while it is handed over: then so many times as long passes until the next time. */
 const SHARE = 50
 /** Characters that a browser still sends for a window that is closed. */
 const MOST_AFTER = 60_000
@@ -114,7 +116,7 @@ export class Keeper {
   /** Saves after a moment of rest; while changes go on, again and again. */
   private soon(): void {
     if (this.timer && this.due) return
-    const between = Math.min(5 * BETWEEN, Math.max(BETWEEN, SHARE * this.saveTook))
+    const between = Math.min(LONGEST, Math.max(BETWEEN, SHARE * this.saveTook))
     this.later(Math.max(REST, this.began + between - performance.now()))
     this.due = true
   }

@@ -27,7 +27,7 @@ export interface Batch {
   readonly plan: Plan
   /** Its drives by lane; null for one that has left. */
   readonly keys: readonly (string | null)[]
-  /** How many links it takes at most to come to what reads none, the same for all of its drives. */
+  /** How many stand in the longest chain of links that ends with each of its drives, the same for all. */
   readonly level: number
   /** What all of its drives hang on alike. */
   readonly shared: Tracked
@@ -70,7 +70,7 @@ export class Batches {
   /** Takes over what stands of the batches before, and makes new ones of what has none. */
   form(host: BatchHost, before: Batches | null): void {
     const { meanings, making } = host
-    const levels = levelsOf(meanings)
+    const levels = meanings.links
     const loose = new Set<string>()
     for (const batch of before?.all ?? []) this.takeOver(host, batch, levels, loose)
     const shapes = new Map<string, { readonly level: number; readonly keys: string[] }>()
@@ -230,20 +230,3 @@ function mayJoin({ ground, resting }: BatchHost, m: Meaning): boolean {
 }
 
 const readsItself = (m: Meaning, checked: Checked): boolean => readKeys(checked).includes(m.key)
-
-const levels = new WeakMap<readonly string[], ReadonlyMap<string, number>>()
-
-/** How many links it takes at most from each formula to one that reads none. The order stands while all read the same. */
-function levelsOf({ order, all }: Meanings): ReadonlyMap<string, number> {
-  const known = levels.get(order)
-  if (known) return known
-  const found = new Map<string, number>()
-  for (const key of order) {
-    const checked = runningFormula(all.get(key)!)
-    let level = 0
-    for (const read of checked ? readKeys(checked) : []) level = Math.max(level, (found.get(read) ?? -1) + 1)
-    found.set(key, level)
-  }
-  levels.set(order, found)
-  return found
-}

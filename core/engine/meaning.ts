@@ -101,6 +101,8 @@ export class Meanings {
   private readonly isSettled: boolean
   /** Keys, each after all that its formula reads. */
   order: readonly string[] = []
+  /** How many stand in the longest chain of links that ends with each. */
+  links: ReadonlyMap<string, number> = new Map()
 
   /** `before` lends what has not changed. */
   constructor(
@@ -111,14 +113,14 @@ export class Meanings {
   ) {
     const was = only === null ? undefined : before?.all.get(only)
     if (was && before!.isSettled) {
-      const { names, kinds, all, order } = before!
+      const { names, kinds, all } = before!
       this.names = names
       this.kinds = kinds
       this.all = new Map(all)
       const m = this.make(was.key, piece.drives[was.key]!, was.target, id => kinds.get(id) ?? 'any', before)
       this.shared = new Map()
       const isAlike = readsTheSame(was, m)
-      if (isAlike) this.order = order
+      if (isAlike) this.keepOrder(before!)
       else this.breakCircles()
       this.isSettled = isAlike || this.allSettled
       return
@@ -159,9 +161,14 @@ export class Meanings {
         this.make(key, impliedDrive(part, name, 'base'), { part, property }, kindOf, lend)
     }
     this.shared = new Map()
-    if (before && this.readsAlike(before)) this.order = before.order
+    if (before && this.readsAlike(before)) this.keepOrder(before)
     else this.breakCircles()
     this.isSettled = this.allSettled
+  }
+
+  private keepOrder({ order, links }: Meanings): void {
+    this.order = order
+    this.links = links
   }
 
   private get allSettled(): boolean {
@@ -270,6 +277,7 @@ export class Meanings {
       }
     }
     this.order = found.order
+    this.links = found.links
     for (const [key, chained] of found.links) {
       const m = this.all.get(key)!
       const links = chained + this.copiesInChain(m)

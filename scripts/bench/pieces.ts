@@ -103,3 +103,13 @@ export function single(text: string): Piece {
   b.drive(b.part('Dot', { type: 'ellipse' }), 'rotation', text)
   return b.piece
 }
+
+/** Keeps a piece on a server. @returns its id */
+export async function stored(url: string, document: Piece): Promise<string> {
+  const made = await fetch(`${url}/api/pieces`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ document }),
+  })
+  return ((await made.json()) as { id: string }).id
+}

@@ -110,6 +110,30 @@ test('a tab that crashed loses nothing', async ({ page, context }) => {
   await expect.poll(() => textOf(again, id)).toBe('time * 51deg/s')
 })
 
+test('what an earlier version kept in the browser is restored', async ({ page }) => {
+  const id = await freshFair(page)
+  await page.goto('/')
+  await page.evaluate(async id => {
+    const stored = (await (await fetch(`/api/pieces/${id}`)).json()) as { revision: number; document: object }
+    const kept = { revision: stored.revision, document: { ...stored.document, title: 'Kept earlier' }, sent: null }
+    await new Promise<void>((done, failed) => {
+      const opening = indexedDB.open('open-tide')
+      opening.onerror = () => failed(new Error('no store'))
+      opening.onsuccess = () => {
+        const writing = opening.result.transaction('unsaved', 'readwrite')
+        writing.objectStore('unsaved').put(kept, id)
+        writing.oncomplete = () => {
+          opening.result.close()
+          done()
+        }
+      }
+    })
+  }, id)
+  await page.goto(`/piece/${id}`)
+  await expect(page.getByText('Unsaved changes were restored.')).toBeVisible()
+  await expect(page.getByText('Kept earlier').first()).toBeVisible()
+})
+
 test('a tab that crashed while an answer was lost keeps what came after it', async ({ page, context }) => {
   const id = await freshFair(page)
   await halt(page)

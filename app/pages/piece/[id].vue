@@ -99,7 +99,10 @@ function onKey(e: KeyboardEvent): void {
   // The search takes all plain keys; letters typed while it is still on its way are kept for it.
   if (finding.value && !mod && e.key !== 'F1') {
     if (e.key === 'Escape') finding.value = false
-    else if (e.key.length === 1 && !e.altKey && !target.closest('[role=dialog]')) typed.value += e.key
+    else if (e.key.length === 1 && !e.altKey && !target.closest('[role=dialog]')) {
+      e.preventDefault()
+      typed.value += e.key
+    }
     return
   }
   const slider = target.matches('input[type=range]')
