@@ -250,6 +250,23 @@ test('the export dialog shows the first and the last frame, about how large it g
     }),
   )
   expect(dark[1]! - dark[0]!).toBeCloseTo((21 * 239) / 30 / 1280, 1)
+  // What comes out is above the link to it, which must stay where it is when a hand goes there.
+  const wasAt = await preview.boundingBox()
+  await dialog(page).getByRole('button', { name: 'Export', exact: true }).click()
+  const link = page.getByRole('link', { name: 'Download' })
+  await expect(link).toBeVisible({ timeout: 60_000 })
+  const places = await link.evaluate(async a => {
+    const preview = document.querySelector('[data-preview]')!
+    const places = new Set<string>()
+    for (let end = performance.now() + 1500; performance.now() < end; await new Promise(requestAnimationFrame))
+      places.add(
+        `${a.getBoundingClientRect().top} ${preview.getBoundingClientRect().top} ${preview.getAttribute('data-state')}`,
+      )
+    return [...places]
+  })
+  expect(places).toHaveLength(1)
+  expect(places[0]).toMatch(/ there$/)
+  expect(await preview.boundingBox()).toEqual(wasAt)
   await page.locator('[data-open]').getByRole('button', { name: 'Boat x' }).click()
   await expect(dialog(page)).toHaveCount(0)
   await expect(await entry(page, 'Boat x')).toBeInViewport()

@@ -19,6 +19,8 @@ const pictured = computed(() => !['Numbers', 'Piece'].includes(formatOf(props.wa
 const moving = computed(() => formatOf(props.wanted.as).timeless !== true)
 let worker: Worker | null = null
 let timer: ReturnType<typeof setTimeout> | undefined
+/** What was tried last, to its end. */
+let tried: { piece: Piece; wanted: string } | null = null
 
 const put = (canvas: HTMLCanvasElement | null, picture: ImageBitmap) => {
   if (!canvas) return
@@ -34,11 +36,20 @@ function stop(): void {
 }
 function begin(): void {
   stop()
+  if (!pictured.value || props.plan.problem !== null) {
+    tried = null
+    return void (state.value = 'none')
+  }
+  // While something is exported, what stands here stays as it is: the link to the file stands below it and must not move under the hand.
+  const now = { piece: props.piece, wanted: JSON.stringify(props.wanted) }
+  if (tried?.piece === now.piece && tried.wanted === now.wanted) return
+  tried = null
   state.value = 'trying'
   bytes.value = null
-  if (props.busy || !pictured.value || props.plan.problem !== null) return void (state.value = 'none')
+  if (props.busy) return
   worker = hired(
     data => {
+      tried = now
       if (data.is === 'tried') {
         put(first.value, data.first)
         put(last.value, data.last)
