@@ -50,6 +50,9 @@ export type Column =
     }
   | { readonly type: 'moving'; readonly fill: Fill }
 
+/** Whether a column stands still or grows steadily, exactly. */
+export const isExact = (c: Column): boolean => (c.type === 'one' ? c.form.exact !== null : c.type !== 'moving')
+
 export function one(form: Form): Column {
   let last: Moment | null = null
   let value = 0

@@ -1,6 +1,7 @@
 /** What an entry of the function table makes its column from: its arguments as columns, and all that is one for all copies. */
 import type { Fractions } from './fractions.ts'
 import type { Column } from './column.ts'
+import type { Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 import type { PhaseLanes } from './phase.ts'
 import type { SteadyLanes } from './steady.ts'
@@ -20,8 +21,18 @@ export interface LaneCall<C> {
   readonly constant: (name: string) => Fractions | null
   /** Steady growth on the clock in force. */
   readonly steady: (rate: Fractions, base: Fractions) => SteadyLanes | null
-  /** The argument that the entry reads at other moments, so many seconds earlier; null where lanes are copies. */
-  readonly earlier: ((seconds: Rational) => Column) | null
+  /** The one fraction that an argument is on every lane; null where it moves. Lanes on which it differs are planned apart. */
+  readonly common: (name: string) => Rational | null
+  /** The argument that the entry reads at other moments. */
+  readonly elsewhere: Elsewhere | null
+}
+
+/** What is read at other moments than that of the plan. */
+export interface Elsewhere {
+  /** So many seconds earlier on each lane. */
+  readonly earlier: (seconds: Fractions) => Column
+  /** At a moment that is made of that of the plan, one for all lanes; null where lanes are moments themselves. */
+  readonly at: ((to: (m: Moment) => Moment) => Column) | null
 }
 
 /** Null where only the plain evaluator can follow. */

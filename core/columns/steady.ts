@@ -7,19 +7,20 @@ import type { Beat } from '../form/beat.ts'
 import { AffineReader, evaluateAffine } from '../time/affine.ts'
 import { TICKS, type Moment } from '../time/moment.ts'
 import { ZERO, commonMultiple, floor, over, rational, type Rational } from '../time/rational.ts'
-import { commonDenominator, commonOf, laneOf, lanesOf, small, type Fractions } from './fractions.ts'
+import { commonDenominator, commonOf, laneOf, lanesOf, shiftedLanes, small, type Fractions } from './fractions.ts'
 import { partOf, partOfSum, remainderOf, sumWith } from './twofold.ts'
 
 const SAFE = Number.MAX_SAFE_INTEGER
 const isSafe = (x: number): boolean => x <= SAFE && x >= -SAFE
 
 /**
- * Lanes over one denominator: value = (p · top + q[lane] · bottom) / (r · bottom), the moment being top / bottom frames.
- * `paces` has the p of each lane where they differ; `p` is then the largest.
+ * Lanes over one denominator: value = (p · top + (first + q[lane]) · bottom) / (r · bottom), the moment being top / bottom
+ * frames. `paces` has the p of each lane where they differ; `p` is then the largest. `mostQ`: |first| and the largest |q|.
  */
 interface Grid {
   readonly p: number
   readonly paces: Float64Array | null
+  readonly first: number
   readonly q: Float64Array
   readonly r: number
   readonly mostQ: number
@@ -56,15 +57,24 @@ export class SteadyLanes {
     this.grid = gridOf(rate, this.pace, this.ahead, base, frameRate)
   }
 
+  /** The same with so much more on every lane: null where that leaves the size up to which exactness is kept. */
+  plus(more: Rational): SteadyLanes | null {
+    const base = shiftedLanes(this.base, more)
+    return base && new SteadyLanes(this.rate, base, this.frameRate, this.beat)
+  }
+
   at(now: Moment, from: number, count: number, out: Float64Array): void {
     const m = this.beat ? this.beat.when(now) : now
     const { grid } = this
     const { top, bottom } = onTicks(m)
     if (grid) {
-      const { p, paces, q, r, mostQ } = grid
-      const [grown, whole] = [p * top, r * bottom]
-      if (isSafe(whole) && isSafe(Math.abs(grown) + mostQ * bottom)) {
-        if (paces) for (let i = 0; i < count; i++) out[i] = (paces[from + i]! * top + q[from + i]! * bottom) / whole
+      const { p, paces, first, q, r, mostQ } = grid
+      const whole = r * bottom
+      if (isSafe(whole) && isSafe(Math.abs(p * top) + mostQ * bottom)) {
+        const begun = first * bottom
+        const grown = p * top + begun
+        if (paces)
+          for (let i = 0; i < count; i++) out[i] = (paces[from + i]! * top + begun + q[from + i]! * bottom) / whole
         else for (let i = 0; i < count; i++) out[i] = (grown + q[from + i]! * bottom) / whole
         return
       }
@@ -88,15 +98,16 @@ export class SteadyLanes {
     const size = grid ? grid.r * bottom : NaN
     if (!grid || !isSafe(2 * size) || !isSafe(grid.mostQ * bottom) || !isSafe(top))
       return this.splitInTwo(m, from, count, parts, wholes)
-    const grown = grid.p * top
     if (grid.paces) return this.splitEach(grid, m, from, count, parts, wholes)
+    const begun = grid.first * bottom
+    const grown = grid.p * top + begun
     let [whole, rest] = [0, 0]
-    if (isSafe(grown)) {
+    if (isSafe(grid.p * top) && isSafe(grown)) {
       rest = grown % size
       if (rest < 0) rest += size
       whole = (grown - rest) / size
     } else {
-      const [all, round] = [BigInt(grid.p) * BigInt(top), BigInt(size)]
+      const [all, round] = [BigInt(grid.p) * BigInt(top) + BigInt(begun), BigInt(size)]
       const left = ((all % round) + round) % round
       rest = Number(left)
       whole = Number((all - left) / round)
@@ -113,7 +124,7 @@ export class SteadyLanes {
 
   /** Lanes that have paces of their own. */
   private splitEach(
-    { p, paces, q, r, mostQ }: Grid,
+    { p, paces, first, q, r, mostQ }: Grid,
     m: Moment,
     from: number,
     count: number,
@@ -123,8 +134,9 @@ export class SteadyLanes {
     const { top, bottom } = onTicks(m)
     if (!isSafe(Math.abs(p * top) + mostQ * bottom)) return this.splitInTwo(m, from, count, parts, wholes)
     const size = r * bottom
+    const begun = first * bottom
     for (let i = 0; i < count; i++) {
-      const grown = paces![from + i]! * top + q[from + i]! * bottom
+      const grown = paces![from + i]! * top + begun + q[from + i]! * bottom
       const left = grown % size
       const rest = left < 0 ? left + size : left + 0
       parts[i] = rest / size
@@ -205,11 +217,35 @@ function gridOf(
   const [p, r] = [perFrame.n * denominator, perFrame.d * denominator]
   if (!isSafe(p * TICKS) || !isSafe(r * TICKS)) return null
   const paces = perFrame.each && perFrame.each.map(n => n * denominator)
-  const first = begun.n * (denominator / begun.d)
-  const q = base.n.map((n, i) => (n * (denominator / base.d[i]!) + first) * perFrame.d)
-  let mostQ = 0
-  for (const x of q) mostQ = Math.max(mostQ, Math.abs(x))
-  return isSafe(mostQ * TICKS) ? { p, paces, q, r, mostQ } : null
+  const first = begun.n * (denominator / begun.d) * perFrame.d
+  const { q, most } = numeratorsOver(base, denominator, perFrame.d)
+  const mostQ = Math.abs(first) + most
+  return isSafe(mostQ * TICKS) ? { p, paces, first, q, r, mostQ } : null
+}
+
+/** Lanes as whole numbers of one denominator, and the largest size of them. */
+interface Numerators {
+  readonly by: number
+  readonly q: Float64Array
+  readonly most: number
+}
+
+/** By the numerators of lanes: the same lanes begin at other moments, by marks and by tuning. */
+const numerators = new WeakMap<Float64Array, Numerators & { readonly denominators: Float64Array }>()
+
+function numeratorsOver(base: Fractions & { readonly big: false }, denominator: number, times: number): Numerators {
+  const by = denominator * times
+  const known = numerators.get(base.n)
+  if (known?.by === by && known.denominators === base.d) return known
+  let most = 0
+  const q = base.n.map((n, i) => {
+    const x = n * (denominator / base.d[i]!) * times
+    most = Math.max(most, Math.abs(x))
+    return x
+  })
+  const made = { by, q, most, denominators: base.d }
+  numerators.set(base.n, made)
+  return made
 }
 
 /** Growth a frame, of all lanes or of each, over one denominator. */

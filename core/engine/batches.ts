@@ -16,7 +16,6 @@ import { planOf, type Plan } from './plan/plan.ts'
 import { shapeOf } from './shape.ts'
 import { exactForm, type Slot } from './slot.ts'
 import { nothingTracked, type Ground, type Tracked } from './surroundings.ts'
-import { lengthOf } from './weight.ts'
 
 /** Drives of one shape from which on they are run together. */
 const FEW = 4
@@ -141,14 +140,14 @@ export class Batches {
   }
 
   private planned(host: BatchHost, keys: readonly string[], level: number): Batch | null {
-    const made: Made = { shared: nothingTracked(), first: new Set(), exact: new Set(), more: 0 }
+    const made: Made = { shared: nothingTracked(), first: new Set(), exact: new Set() }
     const drives = this.drives(host, keys, made, made.shared)
     const plan = planOf(drives.checked[0]!, keys.length, lanes => new PlannerOfDrives(drives, lanes))
     // A sum of its own has a slip of its own, which the others don't have.
     const own = [...made.first]
     if (!plan || [...made.shared.paces.keys()].some(slip => own.some(key => slip.includes(key)))) return null
     for (const key of own) made.shared.hands.delete(key)
-    return { plan, keys, level, shared: made.shared, exact: made.exact, operations: plan.operations + made.more }
+    return { plan, keys, level, shared: made.shared, exact: made.exact, operations: plan.operations }
   }
 
   /** What drives of one shape are planned with. */
@@ -176,7 +175,6 @@ export class Batches {
       },
       others: others => {
         for (const key of others) made.exact.add(key)
-        made.more += lengthOf(runningFormula(meanings.all.get(others[0]!)!)!.formula)
         return this.drives(host, others, made, nothingTracked())
       },
     }
@@ -202,8 +200,6 @@ interface Made {
   /** Drives whose surroundings stood for those of others. */
   readonly first: Set<string>
   readonly exact: Set<string>
-  /** Operations of others that are followed at other moments. */
-  more: number
 }
 
 const isSingle = (ground: Ground, part: string): boolean => ground.instancesOf(part).levels.length === 0

@@ -8,7 +8,7 @@ import { compile } from './compile.ts'
 import { compiledOf, DeferredCopies, type CopySource } from './deferred.ts'
 import { CannotRun, type Env } from './env.ts'
 import { copyWordOfAll, instancesRead } from './instances.ts'
-import type { Meaning } from './meaning.ts'
+import { runningFormula, type Meaning } from './meaning.ts'
 import { PlannerOfCopies, type Host } from './plan/copies.ts'
 import { planOf, type Plan } from './plan/plan.ts'
 import type { Surroundings } from './plan/varies.ts'
@@ -26,6 +26,8 @@ export interface Making {
   readonly env: (instance: number) => Env
   /** The slot of a driven property, made if it is not yet; null where there is none, or it is being made itself. */
   readonly slot: (key: string) => Slot | 'being made' | null
+  /** The surroundings of a formula that is followed from another, whose slot notes what that hangs on. */
+  readonly envOf: (m: Meaning) => (instance: number) => Env
   /** Takes so many pieces of formula off what a piece may have compiled; false where they don't fit. */
   readonly afford: (pieces: number) => boolean
 }
@@ -35,13 +37,30 @@ export function compileInColumns(
   m: Meaning,
   checked: Checked,
   tracked: Tracked,
-  { ground, env, slot, afford }: Making,
+  making: Making,
 ): { readonly plan: Plan; readonly copies: DeferredCopies } | null {
+  const { ground, env, slot } = making
   const { part } = m.target
+  const count = part === null ? 0 : ground.instancesOf(part).count
+  if (count < FEW || readsItself(m, checked)) return null
+  const host = hostOf(m, tracked, making)
+  const plan = planOf(checked, count, lanes => new PlannerOfCopies(checked, env, lanes, host))
+  // Of few copies those that need forms of their own are read by these alone.
+  if (!plan || (!plan.isWhole && count < MANY)) return null
+  const read = new Map<string, Slot>()
+  for (const key of tracked.slots) {
+    const found = slot(key)
+    if (found && found !== 'being made') read.set(key, found)
+  }
+  return { plan, copies: new DeferredCopies(new FormulaCopies(m, checked, ground, read)) }
+}
+
+/** What a plan of copies reads of the program. */
+function hostOf(m: Meaning, tracked: Tracked, making: Making): Host {
+  const { ground, slot, afford, envOf } = making
   const { piece } = ground
-  const here = part === null ? null : ground.instancesOf(part)
-  if (!here || here.count < FEW || readsItself(m, checked)) return null
-  const host: Host = {
+  const here = ground.instancesOf(m.target.part!)
+  return {
     ...surroundingsOf(m, piece, of => ground.instancesOf(of).count),
     copyWord: name => copyWordOfAll(piece, here, name),
     hasFormula: key => {
@@ -57,16 +76,14 @@ export function compileInColumns(
       return ground.handForms(of, propertyNamed(name)!)
     },
     afford,
+    formulaOf: key => {
+      const [found, other] = [slot(key), ground.meanings.all.get(key)!]
+      const checked = runningFormula(other)
+      if (!found || found === 'being made' || found.running !== other.running) return null
+      if (!checked || readsItself(other, checked)) return null
+      return { checked, env: envOf(other), host: hostOf(other, nothingTracked(), making) }
+    },
   }
-  const plan = planOf(checked, here.count, lanes => new PlannerOfCopies(checked, env, lanes, host))
-  // Of few copies those that need forms of their own are read by these alone.
-  if (!plan || (!plan.isWhole && here.count < MANY)) return null
-  const read = new Map<string, Slot>()
-  for (const key of tracked.slots) {
-    const found = slot(key)
-    if (found && found !== 'being made') read.set(key, found)
-  }
-  return { plan, copies: new DeferredCopies(new FormulaCopies(m, checked, ground, read)) }
 }
 
 /** Copies that are compiled one by one later on: what they read is at hand by then, whatever has become of the program. */

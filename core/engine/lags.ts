@@ -93,7 +93,7 @@ export function hasLag(checked: Checked | null): boolean {
     found = everyNode(checked.formula).some(
       n =>
         n.type === 'call' &&
-        functionNamed(n.name)?.elsewhere !== undefined &&
+        functionNamed(n.name)?.lagged &&
         links.some(l => n.from <= l.from && l.to <= n.to),
     )
     known.set(checked, found)

@@ -121,6 +121,7 @@ export class SlotMaker {
     const made = compileInColumns(m, checked, tracked, {
       ground: this.ground,
       env: this.env(m, tracked),
+      envOf: of => this.env(of, nothingTracked()),
       slot: of => (!this.ground.meanings.all.has(of) ? null : this.begun.has(of) ? 'being made' : this.slot(of)),
       afford: n => this.afford(n),
     })

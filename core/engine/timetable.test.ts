@@ -109,14 +109,19 @@ const FORMULAS = [
   '1deg / sine(every: 2s)',
   'sqrt(sine(every: 2s)) * 1deg',
   'base + 1deg / 3',
+  'envelope(1s, 1s, 1s) * 5deg + envelope(attack: 1s, release: 2s, easeIn: cubicOut, over: lap) * 5deg',
+  'envelope(0.3s, 0.2s, 0.4s, cue: blow) * 5deg + envelope(attack: 0.2s, over: cue, cue: beat) * 5deg',
+  'play(swing, cue: blow, channel: arm) + play(swing, beat, channel: arm, overlap: add)',
+  'curve(rocking, after: carry) + curve(rocking, after: mirror) + curve(rocking)',
+  'count(beat) * 1deg + since(blow) * 1deg/s + until(beat) * 3deg/s + (if fires(blow) then 1deg else 0deg)',
+  'delay(play(swing, blow, channel: arm), 0.1s) - since(beat) * 1deg/s on slow',
 ] as const
 
 /** Formulas of which a node has no kernel over time: they are read one by one. */
 const PLAIN = [
   'hold(Mount[3].rotation, 7Hz)',
-  'envelope(1s, 1s, 1s) * 5deg',
   'time * 3deg/s on toAndFro',
-  'play(swing, cue: blow, channel: arm)',
+  'since(beat) * 3deg/s on toAndFro',
   'sine(freq: 1Hz + sine(0.2Hz) * 0.5Hz, amp: 3deg)',
   'delay(Mount[3].rotation, 0.2s + sine(every: 2s) * 0.1s)',
 ]

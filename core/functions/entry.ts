@@ -104,8 +104,10 @@ export interface Entry {
   readonly integral?: (call: Call) => Integral | null
   /** The value on many lanes at a time, to the bit; without one it is read lane by lane. */
   readonly kernel?: Kernel<Call>
-  /** The argument that is read at other moments than the call: a kernel has it by `earlier` alone. */
+  /** The argument that is read at other moments than the call: a kernel has it by its `elsewhere` alone. */
   readonly elsewhere?: string
+  /** These moments are so many seconds away, whatever the moment of the call: a timetable follows them. */
+  readonly lagged?: true
 }
 
 export interface Spot {

@@ -4,6 +4,8 @@ import type { Entry } from './entry.ts'
 import * as angles from './angles.ts'
 import * as chance from './chance.ts'
 import * as cues from './cues.ts'
+import * as curves from './curves.ts'
+import * as envelopes from './envelope.ts'
 import * as surface from './surface.ts'
 import * as stage from './stage.ts'
 import * as gears from './gears.ts'
@@ -25,9 +27,9 @@ export const FUNCTIONS: readonly Entry[] = [
   chance.random,
   sums.accumulate,
   ramps.ramp,
-  ramps.envelope,
-  cues.curve,
-  cues.play,
+  envelopes.envelope,
+  curves.curve,
+  curves.play,
   cues.since,
   cues.fires,
   cues.count,

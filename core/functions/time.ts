@@ -1,7 +1,8 @@
 /** What moves or gathers time: any formula, later, held, at another moment, its rate, its average, its sum. */
 import { costAnew } from '../facts/cost.ts'
 import { ALL, interval, isBounded, negative, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { pointwise } from '../columns/column.ts'
+import { isExact, pointwise } from '../columns/column.ts'
+import { uniform } from '../columns/fractions.ts'
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, stands, together, type Repeats } from '../facts/repeats.ts'
 import { bends, constantOf, type Form } from '../form/form.ts'
@@ -46,9 +47,10 @@ export const delay: Entry = {
     })
   },
   elsewhere: 'x',
-  kernel: ({ first, earlier }) => {
-    const lag = constantOf(first.args.by!)
-    return lag && earlier && earlier(lag)
+  lagged: true,
+  kernel: ({ constant, elsewhere }) => {
+    const lag = constant('by')
+    return lag && elsewhere!.earlier(lag)
   },
   exact: call => {
     const { exact } = call.args.x!
@@ -120,6 +122,11 @@ export const hold: Entry = {
     const rate = constantOf(call.args.rate!)
     if (!rate || compare(rate, ZERO) <= 0) return call.args.x!.at
     return moved(call.args.x!, call.queue, m => heldAt(m, rate))
+  },
+  elsewhere: 'x',
+  kernel: ({ common, elsewhere }) => {
+    const rate = common('rate')
+    return rate && compare(rate, ZERO) > 0 && elsewhere!.at ? elsewhere!.at(m => heldAt(m, rate)) : null
   },
   exactly: call => {
     const { x } = call.args
@@ -195,6 +202,12 @@ export const at: Entry = {
       return varying(time!.at(m), m, null)
     })
   },
+  elsewhere: 'x',
+  kernel: ({ common, elsewhere, first }) => {
+    const seconds = common('time')
+    const there = seconds && momentOfSeconds(seconds, first.frameRate)
+    return there && elsewhere!.at ? elsewhere!.at(() => there) : null
+  },
   bounds: call => boundsElsewhere(call, 'x'),
   cost: call => costAnew(1, call.args.x!.facts()),
   repeats: call => readAt(call.args.x!.facts().repeats, call.args.time!),
@@ -265,7 +278,12 @@ export const rateOf: Entry = {
     return m => speed(x.at(m), x.at(earlier(m, SECOND)), x.at(earlier(m, THIRD)))
   },
   elsewhere: 'x',
-  kernel: ({ lanes, earlier: at }) => at && pointwise([at(ZERO), at(SECOND), at(THIRD)], lanes, speed),
+  lagged: true,
+  kernel: ({ lanes, elsewhere }) => {
+    const all = [ZERO, SECOND, THIRD].map(s => elsewhere!.earlier(uniform(s, lanes)))
+    // Of what grows steadily the rate is known exactly.
+    return all.some(isExact) ? null : pointwise(all, lanes, speed)
+  },
   exact: call => {
     const { exact } = call.args.x!
     return exact && { rate: ZERO, base: exact.rate }

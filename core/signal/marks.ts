@@ -20,6 +20,8 @@ export interface Mark {
 
 /** Two doubles further apart than this share of their size stand for moments in the same order. */
 const CLOSE = 1e-12
+/** How far apart seconds near these are that stand for moments in the same order. */
+export const near = (seconds: number): number => CLOSE * (1 + Math.abs(seconds))
 
 export class Marks {
   /** In order, none twice. */
@@ -61,10 +63,10 @@ export class Marks {
       rounds = Number(n)
       rest = minus(t, times(rational(n), this.every))
     }
-    const near = toNumber(rest)
+    const seconds = toNumber(rest)
     const reached = (k: number): boolean => {
       const mark = this.seconds[k]!
-      return Math.abs(mark - near) > CLOSE * (1 + Math.abs(near)) ? mark < near : compare(this.at(k), rest) <= 0
+      return Math.abs(mark - seconds) > near(seconds) ? mark < seconds : compare(this.at(k), rest) <= 0
     }
     let [low, high] = [0, this.seconds.length - 1]
     while (low < high) {
@@ -72,16 +74,17 @@ export class Marks {
       if (reached(middle)) low = middle
       else high = middle - 1
     }
-    return this.nth(rounds * this.seconds.length + low)
+    return this.mark(rounds * this.seconds.length + low)
   }
 
   /** The mark before another; null before the first. */
   before(mark: Mark): Mark | null {
     if (mark.nth === 0) return null
-    return this.nth(mark.nth - 1)
+    return this.mark(mark.nth - 1)
   }
 
-  private nth(nth: number): Mark {
+  /** A mark by its count. */
+  mark(nth: number): Mark {
     const { length } = this.seconds
     const [round, k] = [Math.floor(nth / length), nth % length]
     const at = this.every ? plus(this.at(k), times(rational(round), this.every)) : this.at(k)
@@ -91,7 +94,7 @@ export class Marks {
   /** The mark after another; null after the last. */
   after(mark: Mark): Mark | null {
     const nth = mark.nth + 1
-    return this.every || nth < this.seconds.length ? this.nth(nth) : null
+    return this.every || nth < this.seconds.length ? this.mark(nth) : null
   }
 }
 

@@ -2,7 +2,6 @@
 import type { Column } from '../../columns/column.ts'
 import { fixedLanes, one } from '../../columns/column.ts'
 import {
-  commonOf,
   fractionsOf,
   laneOf,
   plusLanes,
@@ -11,7 +10,7 @@ import {
   signsOf,
   type Fractions,
 } from '../../columns/fractions.ts'
-import type { LaneCall } from '../../columns/kernel.ts'
+import type { Elsewhere, LaneCall } from '../../columns/kernel.ts'
 import { phaseLanes, type PhaseLanes } from '../../columns/phase.ts'
 import type { SteadyLanes } from '../../columns/steady.ts'
 import { PIECE, type Beat } from '../../form/beat.ts'
@@ -20,11 +19,11 @@ import { phaseOf } from '../../form/phase.ts'
 import type { CallNode, Node } from '../../formula/tree.ts'
 import type { Call, Entry, Fold, Parameter } from '../../functions/entry.ts'
 import { functionNamed } from '../../functions/index.ts'
-import { ONE, ZERO, equal, isZero, within, type Rational } from '../../time/rational.ts'
+import { ONE, ZERO, isZero, within, type Rational } from '../../time/rational.ts'
 import { filledIn, type ReadyCalls } from '../ready.ts'
 import { constantLanes, zerosOn } from './exact.ts'
 import { productColumn, type FactorColumn } from './product.ts'
-import { noColumn, SplitLanes } from './split.ts'
+import { alike, noColumn } from './split.ts'
 
 /** What a call is planned with. */
 export interface CallPlanner {
@@ -41,8 +40,8 @@ export interface CallPlanner {
   readonly seeds: (node: CallNode, entry: Entry) => number[]
   /** Growth by lane in seconds of the piece, or of a clock that is not steady; null where only the plain evaluator follows. */
   readonly steady: (rate: Fractions | Rational, base: Fractions, beat: Beat | null) => SteadyLanes | null
-  /** A value so many seconds earlier; null where lanes are copies. */
-  readonly earlier: (value: Node) => ((seconds: Rational) => Column) | null
+  /** A value at other moments. */
+  readonly elsewhere: (value: Node) => Elsewhere
 }
 
 export function callColumn(p: CallPlanner, node: CallNode): Column {
@@ -52,12 +51,12 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
   const { call: first } = compiler.prepared(node)
   const args: Record<string, Column | undefined> = {}
   const many: Column[] = []
-  let earlier: LaneCall<Call>['earlier'] = null
+  let elsewhere: Elsewhere | null = null
   const last = entry.takes.at(-1)!
   for (const { parameter, arg, word } of filledIn(node, entry).filled) {
     if (word) continue
     if (parameter.name === entry.elsewhere) {
-      earlier = p.earlier(arg.value)
+      elsewhere = p.elsewhere(arg.value)
       continue
     }
     const column = p.argument(arg.value, first.args[parameter.name]) ?? argument(p, entry, parameter, arg.value)
@@ -66,13 +65,12 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
   }
   for (const t of entry.takes)
     if (args[t.name] === undefined && t.initial !== undefined) args[t.name] = one(fixedNumber(t.initial, frameRate))
-  if (earlier) for (const column of Object.values(args)) apart(column, lanes)
   const constant = (name: string): Fractions | null => {
     const column = args[name]
     return column ? (constantLanes(column, lanes)?.exact ?? null) : null
   }
-  // Of moments, what is exact has been found before.
-  if (entry.exact && !earlier) return noColumn()
+  // What is exact at other moments, whoever plans finds out.
+  if (entry.exact && !elsewhere) return noColumn()
   const fold = entry.fold?.(first)
   if (fold && [...Object.values(args), ...many].every(c => !c || constantLanes(c, lanes)))
     return entry.seeded ? noColumn() : folded(fold, first, args, many, lanes)
@@ -85,17 +83,13 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     seeds: entry.seeded ? seedsOf(p, node, entry, args, first) : [],
     constant,
     steady: (rate, base) => steadyOn(p, rate, base),
-    earlier,
+    common: name => {
+      const exact = constant(name)
+      return exact && alike(exact)
+    },
+    elsewhere,
   }
   return entry.kernel(call) ?? noColumn()
-}
-
-/** What is read at other moments is planned for one such moment. */
-function apart(column: Column | undefined, lanes: number): void {
-  const exact = column?.type === 'fixed' ? column.exact : null
-  if (!exact || commonOf(exact)) return
-  const first = laneOf(exact, 0)
-  throw new SplitLanes(Float64Array.from({ length: lanes }, (_, i) => (equal(laneOf(exact, i), first) ? 1 : 0)))
 }
 
 /** The seed of each lane: one for all where it was given. */

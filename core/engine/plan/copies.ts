@@ -1,10 +1,29 @@
-/** Columns of a formula on many copies at one moment, a lane a copy. What has no kernel is compiled for each and read lane by lane. */
+/**
+ * Columns of a formula on many copies, a lane a copy. What has no kernel is compiled for each and read lane by lane. What is
+ * read at other moments (`delay(x, index * 50ms)`) is planned for those: what grows steadily begins earlier or later on each
+ * lane, and of what others are driven by, the formulas are followed.
+ */
 import type { Checked } from '../../formula/check.ts'
 import { partBefore } from '../../formula/scope.ts'
 import { builtinNamed } from '../../formula/words.ts'
-import type { CallNode, MemberNode, NameNode, Node } from '../../formula/tree.ts'
-import { moving, one, doubt, fixedLanes, type Column } from '../../columns/column.ts'
-import { fractionsOf, gathered, lanesOf, wholesOf, type Fractions } from '../../columns/fractions.ts'
+import { everyNode, type CallNode, type MemberNode, type NameNode, type Node } from '../../formula/tree.ts'
+import { doubt, fixedLanes, isExact, moving, one, type Column } from '../../columns/column.ts'
+import { readAt } from '../../columns/elsewhere.ts'
+import {
+  fractionsOf,
+  gathered,
+  lanesOf,
+  negatedLanes,
+  plusLanes,
+  scaledLanes,
+  signsOf,
+  timesLanes,
+  toNumbers,
+  uniform,
+  wholesOf,
+  type Fractions,
+} from '../../columns/fractions.ts'
+import type { Elsewhere } from '../../columns/kernel.ts'
 import { SteadyLanes } from '../../columns/steady.ts'
 import { PIECE, type Beat } from '../../form/beat.ts'
 import { constantOf, type Form } from '../../form/form.ts'
@@ -13,8 +32,8 @@ import type { Rational } from '../../time/rational.ts'
 import { propertyKey } from '../../piece/schema.ts'
 import { Compiler } from '../compile.ts'
 import type { Env } from '../env.ts'
-import { columnOf, constantLanes, type Exact } from './exact.ts'
-import { CannotPlan, Planner } from './planner.ts'
+import { columnOf, constantLanes, zerosOn, type Exact } from './exact.ts'
+import { CannotPlan, DEEPEST, Planner } from './planner.ts'
 import { noColumn, SplitLanes } from './split.ts'
 import { Varying, type Surroundings } from './varies.ts'
 
@@ -32,6 +51,15 @@ export interface Host extends Surroundings {
   readonly held: (part: string, property: string) => readonly Form[]
   /** Notes that so many pieces of formula are compiled lane by lane; false where that is too much. */
   readonly afford: (pieces: number) => boolean
+  /** What drives a property, to be planned at other moments; null where only the plain evaluator follows. */
+  readonly formulaOf: (key: string) => Followed | null
+}
+
+/** A formula that is followed from another. */
+export interface Followed {
+  readonly checked: Checked
+  readonly env: (instance: number) => Env
+  readonly host: Host
 }
 
 /** Pieces of formula that a lane is taken to have where one is read by itself. */
@@ -42,13 +70,22 @@ export class PlannerOfCopies extends Planner {
   isWhole = true
   private readonly varying: Varying
   private readonly others: (Compiler | undefined)[] = []
+  /** How many seconds ahead of the moment each lane is read; null where at the moment itself. */
+  private ahead: Fractions | null = null
+  /** Something of its own for each other moment at which something is read; null where that is the plan's. */
+  private there: object | null = null
+  private readonly around = new Map<object, Map<Beat, object>>()
 
-  /** @param instances the copies that are planned together */
+  /**
+   * @param instances the copies that are planned together
+   * @param deep how many links at other moments led here
+   */
   constructor(
     checked: Checked,
     readonly env: (instance: number) => Env,
     readonly instances: readonly number[],
     readonly host: Host,
+    private readonly deep = 0,
   ) {
     super(checked, env(instances[0]!), instances.length)
     this.varying = new Varying(checked, env(instances[0]!), host)
@@ -63,23 +100,82 @@ export class PlannerOfCopies extends Planner {
     return this.instances.map(i => this.plain.seedBy(this.env(i), node, entry)!)
   }
 
-  steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes {
-    return new SteadyLanes(rate, base, this.frameRate, beat)
+  steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null {
+    if (!this.ahead) return new SteadyLanes(rate, base, this.frameRate, beat)
+    const grown = beat ? null : 'big' in rate ? timesLanes(this.ahead, rate) : scaledLanes(this.ahead, rate)
+    const all = grown && plusLanes(grown, base)
+    return all && new SteadyLanes(rate, all, this.frameRate)
   }
 
-  earlier(): null {
-    return null
+  elsewhere(value: Node): Elsewhere {
+    return {
+      earlier: seconds => {
+        const ahead = plusLanes(this.ahead ?? zerosOn(this.lanes), negatedLanes(seconds)) ?? noColumn()
+        const signs = signsOf(ahead)
+        if (!this.ahead && signs.every(s => s === 0)) return this.column(value)
+        const of = this.whileThere(ahead, value)
+        if (isExact(of)) return of
+        const most = toNumbers(ahead).reduce((a, b) => Math.max(a, Math.abs(b)), 0)
+        return readAt(of, ({ moment }) => ({ moment, seconds: Math.abs(moment.seconds) + most }))
+      },
+      at: to => {
+        if (this.ahead) return noColumn()
+        return readAt(this.whileThere(null, value), now => {
+          const moment = to(now.moment)
+          return { moment, seconds: moment.seconds }
+        })
+      },
+    }
+  }
+
+  private whileThere(ahead: Fractions | null, value: Node): Column {
+    const before = { ahead: this.ahead, there: this.there }
+    this.ahead = ahead
+    this.there = {}
+    try {
+      return this.column(value)
+    } finally {
+      Object.assign(this, before)
+    }
+  }
+
+  protected override surrounding(): unknown {
+    const { beat } = this.plain
+    if (!this.there) return beat
+    const kept = this.around.get(this.there) ?? new Map<Beat, object>()
+    this.around.set(this.there, kept)
+    if (!kept.has(beat)) kept.set(beat, {})
+    return kept.get(beat)
   }
 
   protected leaf(node: Node): Column | null {
-    return this.varying.has(node) ? null : one(this.plain.form(node))
+    return this.varying.has(node) ? null : this.alike(this.plain.form(node))
   }
   argument(node: Node, form: Form | undefined): Column | null {
-    return form && !this.varying.has(node) ? one(form) : null
+    return form && !this.varying.has(node) ? this.alike(form) : null
+  }
+
+  /** What is the same on every lane; null where it moves and is read at other moments of each. */
+  private alike(form: Form): Column | null {
+    if (!this.ahead || constantOf(form)) return one(form)
+    if (form.exact) {
+      const { rate, base } = form.exact
+      return this.exactly({ rate: uniform(rate, this.lanes), base: uniform(base, this.lanes), paced: false })
+    }
+    // Time on a clock that is not steady is counted on that.
+    return form.onClock ? noColumn() : null
+  }
+
+  /** What is exact, at the moments that are read. */
+  private exactly(exact: Exact): Column {
+    const grown = exact.rate && this.ahead && (timesLanes(exact.rate, this.ahead) ?? noColumn())
+    const base = grown ? (plusLanes(grown, exact.base) ?? noColumn()) : exact.base
+    return columnOf({ ...exact, base }, this.frameRate)
   }
 
   /** Compiled for each lane, and read lane by lane. */
   protected byLane(node: Node): Column {
+    if (this.ahead || this.deep > 0) return noColumn()
     if (!this.host.afford(this.lanes * A_LANE)) throw new CannotPlan()
     const { beat } = this.plain
     const forms: Form[] = []
@@ -108,13 +204,15 @@ export class PlannerOfCopies extends Planner {
     if (!builtin) return noColumn()
     if (builtin.name === 'base' && this.plain.beat !== PIECE) return noColumn()
     if (builtin.name === 'base') return this.set(this.host.own.part, this.host.own.property, this.instances)
+    if (builtin.name === 'lapProgress' || builtin.name === 'lapIndex') return this.lap(builtin.name)
     return this.word(builtin.name)
   }
 
   private word(name: string): Column {
     const all = this.host.copyWord(name)
     if (!all) return noColumn()
-    return fixedLanes(lanesOf(all) === this.lanes ? all : gathered(all, this.instances))
+    const isWhole = lanesOf(all) === this.lanes && this.instances.every((instance, i) => instance === i)
+    return fixedLanes(isWhole ? all : gathered(all, this.instances))
   }
 
   protected member(node: MemberNode): Column {
@@ -149,10 +247,28 @@ export class PlannerOfCopies extends Planner {
     if (found === null) throw new CannotPlan()
     if (!found) return this.set(part, name, which)
     const exact = this.host.exact(key, which)
-    if (exact) return columnOf(exact, this.frameRate)
+    if (exact) return this.exactly(exact)
+    if (this.there || this.deep > 0) return this.followed(key, which)
     return moving((now, from, count, out) => {
       const offset = now.offsets.get(key)!
       for (let i = 0; i < count; i++) out[i] = now.values[offset + which[from + i]!]!
+    })
+  }
+
+  /** A driven property of some instances at a moment that is not the snapshot's. */
+  private followed(key: string, which: Int32Array): Column {
+    const found = this.deep < DEEPEST ? this.host.formulaOf(key) : null
+    if (!found) return noColumn()
+    const { checked, env, host } = found
+    const planner = new PlannerOfCopies(checked, env, Array.from(which), host, this.deep + 1)
+    planner.ahead = this.ahead
+    planner.there = {}
+    const of = planner.column(checked.formula.body)
+    this.operations += planner.operations + everyNode(checked.formula).length
+    // One that has no value there is read as what is set.
+    return moving((now, from, count, out) => {
+      of.fill(now, from, count, out)
+      for (let i = 0; i < count; i++) if (!(out[i]! - out[i]! === 0)) doubt(now, from + i)
     })
   }
 
@@ -160,7 +276,7 @@ export class PlannerOfCopies extends Planner {
   private set(part: string, name: string, which: ArrayLike<number>): Column {
     const held = this.host.held(part, name)
     const first = held[which[0]!]!
-    if (Array.prototype.every.call(which, (i: number) => held[i] === first)) return one(first)
+    if (Array.prototype.every.call(which, (i: number) => held[i] === first)) return this.alike(first) ?? noColumn()
     const constants = Array.from(which, i => constantOf(held[i]!))
     return constants.every(c => c !== null) ? fixedLanes(fractionsOf(constants)) : noColumn()
   }

@@ -6,12 +6,22 @@
 import type { Checked } from '../../formula/check.ts'
 import { letRead } from '../../formula/scope.ts'
 import { builtinNamed } from '../../formula/words.ts'
-import type { CallNode, MemberNode, NameNode, Node, NumberNode } from '../../formula/tree.ts'
+import {
+  everyNode,
+  type CallNode,
+  type MemberNode,
+  type NameNode,
+  type Node,
+  type NumberNode,
+} from '../../formula/tree.ts'
 import { canonical } from '../../units/names.ts'
 import type { Measures } from '../../units/units.ts'
-import { doubt, fixedLanes, moving, one, type Column, type Now } from '../../columns/column.ts'
+import { doubt, fixedLanes, moving, one, type Column } from '../../columns/column.ts'
 import { fractionsOf, type Fractions } from '../../columns/fractions.ts'
+import { readAt } from '../../columns/elsewhere.ts'
+import type { Elsewhere } from '../../columns/kernel.ts'
 import { SteadyLanes } from '../../columns/steady.ts'
+import type { Moment } from '../../time/moment.ts'
 import { PIECE, type Beat } from '../../form/beat.ts'
 import type { Form } from '../../form/form.ts'
 import type { Entry } from '../../functions/entry.ts'
@@ -21,8 +31,8 @@ import { isPerLap, numberIn } from '../compile.ts'
 import type { Env } from '../env.ts'
 import { numbersOf } from '../shape.ts'
 import { columnOf, exactOf, exactTogether, type ExactLane } from './exact.ts'
-import { CannotPlan, Planner } from './planner.ts'
-import { noColumn, SplitLanes } from './split.ts'
+import { CannotPlan, DEEPEST, Planner } from './planner.ts'
+import { alike, noColumn, SplitLanes } from './split.ts'
 import { Varying } from './varies.ts'
 
 /** What a lane reads: a driven value of the moment by its key, or what is exact. */
@@ -45,9 +55,6 @@ export interface DrivesHost {
   /** Other drives of one shape, which a plan then holds as they are. */
   readonly others: (keys: readonly string[]) => DrivesHost
 }
-
-/** Links at other moments that are followed into one another, at most: a chain has a timetable. */
-const DEEPEST = 2
 
 export class PlannerOfDrives extends Planner {
   readonly isWhole = true
@@ -117,17 +124,29 @@ export class PlannerOfDrives extends Planner {
     return new SteadyLanes(rate, base, this.frameRate, beat)
   }
 
-  earlier(value: Node): (seconds: Rational) => Column {
-    return seconds => {
+  elsewhere(value: Node): Elsewhere {
+    const there = (): Column => {
       const before = this.isElsewhere
       this.isElsewhere = true
       try {
-        const of = this.column(value)
-        // What is exact stays exact at another moment, which the plain evaluator follows.
-        return exactOf(of, this.lanes) ? noColumn() : atEarlier(of, seconds)
+        return this.column(value)
       } finally {
         this.isElsewhere = before
       }
+    }
+    const at = (of: Column, to: (m: Moment) => Moment): Column =>
+      readAt(of, now => {
+        const moment = to(now.moment)
+        return { moment, seconds: moment.seconds }
+      })
+    return {
+      at: to => at(there(), to),
+      earlier: seconds => {
+        const ahead = negate(alike(seconds))
+        const of = there()
+        // What is exact stays exact at another moment, which the plain evaluator follows.
+        return exactOf(of, this.lanes) ? noColumn() : at(of, m => m.ahead(ahead))
+      },
     }
   }
 
@@ -165,28 +184,13 @@ export class PlannerOfDrives extends Planner {
     const others = this.host.others(keys)
     const planner = new PlannerOfDrives(others, [...keys.keys()], this.deep + 1)
     const of = planner.column(planner.checked.formula.body)
+    this.operations += planner.operations + everyNode(planner.checked.formula).length
     // One that has no value there is read as what is set.
     return moving((now, from, count, out) => {
       of.fill(now, from, count, out)
       for (let i = 0; i < count; i++) if (!(out[i]! - out[i]! === 0)) doubt(now, from + i)
     })
   }
-}
-
-/** A column so many seconds earlier. */
-function atEarlier(of: Column, seconds: Rational): Column {
-  const ahead = negate(seconds)
-  let last: Now | null = null
-  let then: Now | null = null
-  return moving((now, from, count, out) => {
-    if (now !== last || !then) {
-      const moment = now.moment.ahead(ahead)
-      then = { ...now, moment, seconds: moment.seconds }
-      last = now
-    }
-    of.fill(then, from, count, out)
-    now.doubtful ||= then.doubtful
-  })
 }
 
 /** Which pieces of a formula differ from drive to drive: what does between copies, numbers, links, and what is set. */

@@ -25,6 +25,7 @@ function row(count: number, text: string, property = 'x', extra?: (b: Builder) =
   b.clock('slower', { way: { type: 'steady', rate: 0.5, ahead: 1 } })
   b.clock('rounds', { way: { type: 'toAndFro', length: 3 } })
   b.cue('blow', [1, 2.5], 4)
+  b.cue('once', [-0.5, 0.1, 1, 2.5])
   b.curve(
     'sway',
     {
@@ -41,6 +42,7 @@ function row(count: number, text: string, property = 'x', extra?: (b: Builder) =
   b.drive(buoy, 'y', 'sine(every: 3s, amp: 20px, phase: index * 31deg)')
   const post = b.part('Post', { type: 'rectangle' })
   b.drive(post, 'x', 'sine(every: 2s, amp: 7px)')
+  b.drive(b.part('Follower', { type: 'rectangle' }), 'x', 'delay(Post.x, 100ms) * 0.5')
   const lamp = b.part('Lamp', { type: 'ellipse' }, { copies })
   extra?.(b)
   b.drive(lamp, property, text)
@@ -148,6 +150,41 @@ const FORMULAS = [
   'envelope(attack: 1s, hold: 1s, release: 1s) * index * 1px',
   'play(sway, blow) * index + curve(sway, after: repeat)',
   'since(blow) * index * 1px/s + count(blow) * 1px',
+  'envelope(attack: index * 0.3s, hold: 0.5s, release: 1s, ease: cubicOut) * 9px',
+  'envelope(attack: 0.2s, release: index * 0.1s + 0.1s, easeIn: elasticOut(1.2), over: lap) * 9px',
+  'envelope(attack: index * 0.1s, release: 0.5s, cue: blow) * 9px',
+  'play(sway, blow, shift: index * 0.7s)',
+  'play(sway, blow, shift: index * 0.3s - 1s, overlap: add)',
+  'delay(envelope(attack: 0.5s, hold: 0.2s, release: 1s, cue: blow), index * 130ms) * 9px',
+  'delay(envelope(attack: 0.5s, release: 0.5s, over: cue, cue: blow), index * 1s / 7) * 9px',
+  'delay(envelope(attack: 0.5s, release: 1s, over: lap), index * 50ms) * 9px',
+  'delay(play(sway, blow), index * 0.25s)',
+  'delay(play(sway, blow, overlap: add) + curve(sway, after: repeat), index * 1s / 3)',
+  'delay(curve(sway, after: carry), index * 40ms) + delay(curve(sway), index * 50ms) + curve(sway, after: mirror)',
+  'delay(since(blow) * 1px/s + count(blow) * 3px, index * 0.5s)',
+  'delay(if fires(blow) then until(blow) * 1px/s else 7px, index * 0.5s)',
+  'delay(if fires(blow) then 1px else 7px, index * 1s / 30) on slower',
+  'delay(since(blow) * 1px/s, index * 1s / 90) on rounds',
+  'delay(since(once) * 1px/s + until(once) * 3px/s + count(once) * 1px, index * 0.25s)',
+  'delay(play(sway, once) + envelope(attack: 0.5s, release: 0.5s, over: cue, cue: once) * 1px, index * 1s / 7)',
+  'delay(Post.x, index * 50ms)',
+  'delay(Post.x * along + sine(every: 2s, amp: 4px, phase: index * 9deg), index * 50ms)',
+  'delay(Buoy[index].y, along * 1s) * 0.5',
+  'delay(delay(Follower.x, 100ms), index * 50ms)',
+  'delay(noise(2Hz, 5px) + random(0px, 9px, rate: 2Hz), index * 70ms)',
+  'delay(time * 3px/s + index * 1px / 7, index * 1s / 7)',
+  'delay(mod(time * 45px/s, 90px) + lapProgress * 5px + lapIndex * 1px, index * 70ms)',
+  'delay(if Post.x > 0px then floor(time * 3px/s, to: 1px) else step(1s, time) * 5px, index * 1s / 30)',
+  'delay(sine(freq: 1Hz * fast, amp: 3px) + ramp(start: 1s, length: 2s, to: 90px), index * 70ms) on slower',
+  'let w = Post.x; delay(w * along + w, index * 70ms) + w * index',
+  'delay(1px / (time - 1s) * 1s, index * 1s)',
+  'delay(sqrt(Post.x / 1px) * 1px, index * 100ms)',
+  'rateOf(Buoy[index].y) * 0.1s + rateOf(sine(every: 2s, amp: index * 1px)) * 0.1s',
+  'hold(Buoy[index].y + time * 1px/s * index, 7Hz) + hold(Post.x, 3Hz) * index',
+  'hold(noise(2Hz, 5px), index * 1Hz + 1Hz)',
+  'hold(delay(Post.x, index * 50ms), 3Hz)',
+  'at(Buoy[index].y, 1.3s) + at(sine(every: 2s, amp: 3px, phase: index * 7deg), -1s)',
+  'at(Post.x, index * 1s)',
   'base + index * 1px',
   'homeX * 0.5 + 3px',
   '1px / (index - 3)',
@@ -237,6 +274,14 @@ describe('columns', () => {
         )
       }
     }
+  })
+  it('need no forms of their own where every piece has a kernel', () => {
+    expect(FORMULAS.filter(text => !planned(row(5, text)))).toEqual([
+      'accumulate(1px/s + sine(every: 2s, amp: 1px/s)) + index * 1px',
+      'sine(freq: 1Hz + sine(0.2Hz) * 0.5Hz, amp: 3px, phase: index * 10deg)',
+      'delay(since(blow) * 1px/s, index * 1s / 90) on rounds',
+      '1px / (index - 3)',
+    ])
   })
   it('are what runs', () => {
     const plain = FORMULAS.filter(text => !planned(row(5, text)) && !planned(row(260, text)))

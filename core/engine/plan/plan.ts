@@ -129,6 +129,7 @@ export function planOf(
 ): Plan | null {
   const groups: Group[] = []
   let isWhole = true
+  let operations = 0
   let waiting: (readonly number[])[] = [allOf(count)]
   try {
     while (waiting.length > 0) {
@@ -140,6 +141,7 @@ export function planOf(
         const dense = lanes!.at(-1)! - lanes![0]! === lanes!.length - 1
         groups.push({ lanes: lanes!, dense, body })
         isWhole &&= planner.isWhole
+        operations = Math.max(operations, planner.operations)
         waiting = others
       } catch (e) {
         if (!(e instanceof SplitLanes)) throw e
@@ -151,5 +153,5 @@ export function planOf(
     if (!leavesToPlain(e)) throw e
     return null
   }
-  return new Plan(groups, count, isWhole, everyNode(checked.formula).length)
+  return new Plan(groups, count, isWhole, operations + everyNode(checked.formula).length)
 }

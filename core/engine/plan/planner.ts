@@ -6,14 +6,15 @@
 import type { Checked } from '../../formula/check.ts'
 import { letRead } from '../../formula/scope.ts'
 import type { BinaryNode, CallNode, IfNode, MemberNode, NameNode, Node } from '../../formula/tree.ts'
-import { arithmetic, pointwise, type Column } from '../../columns/column.ts'
-import { signsOf, type Fractions } from '../../columns/fractions.ts'
+import { arithmetic, moving, pointwise, scratch, type Column } from '../../columns/column.ts'
+import { signsOf, uniform, type Fractions } from '../../columns/fractions.ts'
+import type { Elsewhere } from '../../columns/kernel.ts'
 import type { SteadyLanes } from '../../columns/steady.ts'
-import type { Beat } from '../../form/beat.ts'
+import { reading, type Beat } from '../../form/beat.ts'
 import { constantOf, isNear, type Form } from '../../form/form.ts'
 import { HOLDS, MOST_FACTORS, type Comparison } from '../../form/operators.ts'
 import type { Entry } from '../../functions/entry.ts'
-import { isWhole, type Rational } from '../../time/rational.ts'
+import { ONE, isWhole, negate, over, type Rational } from '../../time/rational.ts'
 import { Compiler } from '../compile.ts'
 import { CannotRun, type Env } from '../env.ts'
 import { callColumn } from './calls.ts'
@@ -21,16 +22,22 @@ import { columnOf, comparedLanes, constantLanes, exactNegated, exactOf, exactSum
 import { productColumn, type FactorColumn } from './product.ts'
 import { NoColumn, noColumn, SplitLanes } from './split.ts'
 
+/** Links at other moments that are followed into one another, at most: a chain has a timetable. */
+export const DEEPEST = 2
+
 export abstract class Planner {
+  /** Operations of other formulas that are followed. */
+  operations = 0
   protected readonly plain: Compiler
   private readonly lets = new Map<unknown, Map<Node, Column>>()
 
   constructor(
     readonly checked: Checked,
-    env: Env,
+    /** Surroundings of what is the same on every lane. */
+    private readonly common: Env,
     readonly lanes: number,
   ) {
-    this.plain = new Compiler(checked, env)
+    this.plain = new Compiler(checked, common)
   }
 
   get frameRate(): Rational {
@@ -54,8 +61,8 @@ export abstract class Planner {
   abstract seeds(node: CallNode, entry: Entry): number[]
   /** Growth by lane in seconds of the piece, or of a clock that is not steady; null where only the plain evaluator follows. */
   abstract steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null
-  /** An argument so many seconds earlier; null where lanes are copies. */
-  abstract earlier(value: Node): ((seconds: Rational) => Column) | null
+  /** An argument at other moments. */
+  abstract elsewhere(value: Node): Elsewhere
   /** What lets are kept by: they mean another column where it differs. */
   protected surrounding(): unknown {
     return this.plain.beat
@@ -101,6 +108,19 @@ export abstract class Planner {
     this.lets.set(around, kept)
     if (!kept.has(own.value)) kept.set(own.value, this.column(own.value))
     return kept.get(own.value)!
+  }
+
+  /** How far a lap is on, or which it is, at the moments of the lanes. */
+  protected lap(word: 'lapProgress' | 'lapIndex'): Column {
+    const { lapLength, lapStart } = this.common
+    const counted = { rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) }
+    const { affine } = reading(counted, this.plain.beat, this.frameRate)
+    const laps = affine && this.steady(affine.rate, uniform(affine.base, this.lanes), null)
+    if (!laps) return noColumn()
+    const [other] = scratch(1, this.lanes) as [Float64Array]
+    return word === 'lapProgress'
+      ? moving((now, from, count, out) => laps.split(now.moment, from, count, out, null))
+      : moving((now, from, count, out) => laps.split(now.moment, from, count, other, out))
   }
 
   private unary(node: Node & { type: 'unary' }): Column {

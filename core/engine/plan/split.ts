@@ -1,4 +1,6 @@
 /** How planning says that it cannot go on: this piece has no column, or lanes must be planned apart. */
+import { commonOf, laneOf, lanesOf, type Fractions } from '../../columns/fractions.ts'
+import { equal, type Rational } from '../../time/rational.ts'
 
 /** Thrown where only the plain evaluator can follow; whoever can read lane by lane instead catches it. */
 export class NoColumn extends Error {}
@@ -13,4 +15,14 @@ export class SplitLanes extends Error {
   constructor(readonly kinds: Float64Array) {
     super()
   }
+}
+
+/** The one fraction that all lanes are: those that are another are planned apart. */
+export function alike(exact: Fractions): Rational {
+  const common = commonOf(exact)
+  if (common) return common
+  const first = laneOf(exact, 0)
+  throw new SplitLanes(
+    Float64Array.from({ length: lanesOf(exact) }, (_, i) => (equal(laneOf(exact, i), first) ? 1 : 0)),
+  )
 }

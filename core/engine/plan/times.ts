@@ -5,13 +5,14 @@
 import type { Checked } from '../../formula/check.ts'
 import { builtinNamed } from '../../formula/words.ts'
 import type { CallNode, MemberNode, NameNode, Node } from '../../formula/tree.ts'
-import { moving, one, scratch, steadyLanes, type Column } from '../../columns/column.ts'
+import { one, steadyLanes, type Column } from '../../columns/column.ts'
 import { commonOf, plusLanes, scaledLanes, shiftedLanes, uniform, type Fractions } from '../../columns/fractions.ts'
+import type { Elsewhere } from '../../columns/kernel.ts'
 import { SteadyLanes } from '../../columns/steady.ts'
-import { reading, type Beat } from '../../form/beat.ts'
+import type { Beat } from '../../form/beat.ts'
 import { constantOf, type Form } from '../../form/form.ts'
 import type { Entry } from '../../functions/entry.ts'
-import { ONE, negate, over, type Rational } from '../../time/rational.ts'
+import type { Rational } from '../../time/rational.ts'
 import type { Env } from '../env.ts'
 import { Planner } from './planner.ts'
 import { noColumn } from './split.ts'
@@ -79,16 +80,17 @@ export class PlannerOfTimes extends Planner {
     return all && new SteadyLanes(pace!, all, this.frameRate)
   }
 
-  earlier(value: Node): (seconds: Rational) => Column {
-    return seconds => {
+  elsewhere(value: Node): Elsewhere {
+    const earlier = (seconds: Fractions): Column => {
       const before = this.times
-      this.times = before.earlier(seconds)
+      this.times = before.earlier(commonOf(seconds) ?? noColumn())
       try {
         return this.column(value)
       } finally {
         this.times = before
       }
     }
+    return { earlier, at: null }
   }
 
   protected named(node: NameNode): Column {
@@ -99,18 +101,5 @@ export class PlannerOfTimes extends Planner {
 
   protected member(node: MemberNode | NameNode): Column {
     return this.link(this.plain.form(node), this.times) ?? noColumn()
-  }
-
-  /** How far a lap is on, or which it is. */
-  private lap(word: 'lapProgress' | 'lapIndex'): Column {
-    const { lapLength, lapStart } = this.env
-    const counted = { rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) }
-    const { affine } = reading(counted, this.plain.beat, this.frameRate)
-    const laps = affine && this.steady(affine.rate, uniform(affine.base, this.lanes), null)
-    if (!laps) return noColumn()
-    const [other] = scratch(1, this.lanes) as [Float64Array]
-    return word === 'lapProgress'
-      ? moving((now, from, count, out) => laps.split(now.moment, from, count, out, null))
-      : moving((now, from, count, out) => laps.split(now.moment, from, count, other, out))
   }
 }
