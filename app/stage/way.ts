@@ -28,13 +28,21 @@ export function useWay(): (body: Body, instance: number, eye: Eye) => Float64Arr
     const { player, program } = store
     const moves = POSED.some(name => body.driven.has(name)) || body.parent?.rests === false
     if (!hand.path || !moves || body.lay || !program || !player) return null
-    const now = player.now().seconds
+    const moment = player.now()
+    const now = moment.seconds
     const known = way?.program === program && way.eye === eye && way.id === body.id && way.instance === instance
     // Standing still it begins at what is shown; playing it goes on until a lap is over.
     const gone = way ? now - way.from : 0
     const over = gone < 0 || gone > toNumber(program.measures.lapLength) || (!player.playing && gone !== 0)
     if (!way || !known || over)
-      way = { program, eye, id: body.id, instance, from: now, points: travelOf(program, body.id, instance, now, eye) }
+      way = {
+        program,
+        eye,
+        id: body.id,
+        instance,
+        from: now,
+        points: travelOf(program, body.id, instance, moment, eye),
+      }
     return way.points
   }
 }

@@ -26,8 +26,9 @@ const REST = 80
 const BETWEEN = 1000
 /** The same of a document that takes long to be sent, at most. */
 const LONGEST = 5000
-/** Milliseconds between two notes in the browser while changes go on. */
+/** Milliseconds between two notes in the browser while changes go on, and while something is dragged. */
 const NOTES = 250
+const NOTES_DRAGGED = 2000
 /** A large document holds the page up while it is handed over: then so many times as long passes until the next time. */
 const SHARE = 50
 /** Characters that a browser still sends for a window that is closed. */
@@ -58,12 +59,13 @@ export class Keeper {
   private state: SaveState = { is: 'saved', at: null }
   private readonly settlers: (() => void)[] = []
   private left = false
-  /** When the last save began, and whether the next one is to come by itself. */
+  /** When the last save began, and when the next one is to come by itself. */
   private began = -Infinity
-  private due = false
-  /** When the last note was made, and the next one. */
+  private due = Infinity
+  /** When the last note was made, and when the next one is. */
   private noted = -Infinity
   private noting: ReturnType<typeof setTimeout> | null = null
+  private noteDue = Infinity
   /** Milliseconds that the last save and the last note held the page up. */
   private saveTook = 0
   private noteTook = 0
@@ -104,27 +106,36 @@ export class Keeper {
     return this.waiting !== null || this.sent !== null
   }
 
-  changed(piece: Piece): void {
+  /** @param dragged whether more of the same is about to follow: then the page is held up less often for it */
+  changed(piece: Piece, dragged = false): void {
     this.waiting = piece
-    const wait = this.noted + Math.max(NOTES, SHARE * this.noteTook) - performance.now()
-    if (wait <= 0) this.note()
-    else this.noting ??= setTimeout(() => this.note(), wait)
+    const now = performance.now()
+    const noteAt = Math.max(dragged ? now + NOTES_DRAGGED : 0, this.noted + Math.max(NOTES, SHARE * this.noteTook))
+    if (noteAt <= now) this.note()
+    else if (noteAt < this.noteDue) {
+      if (this.noting) clearTimeout(this.noting)
+      this.noteDue = noteAt
+      this.noting = setTimeout(() => this.note(), noteAt - now)
+    }
     if (this.state.is === 'saved') this.say({ is: 'changed' })
-    if (!this.busy) this.soon()
+    if (!this.busy) this.soon(dragged)
   }
 
   /** Saves after a moment of rest; while changes go on, again and again. */
-  private soon(): void {
-    if (this.timer && this.due) return
+  private soon(dragged = false): void {
+    const now = performance.now()
     const between = Math.min(LONGEST, Math.max(BETWEEN, SHARE * this.saveTook))
-    this.later(Math.max(REST, this.began + between - performance.now()))
-    this.due = true
+    const due = dragged ? Math.max(now, this.began) + LONGEST : Math.max(now + REST, this.began + between)
+    if (this.timer && this.due <= due) return
+    this.later(due - now)
+    this.due = due
   }
 
   /** Keeps in the browser what is not on the server's disk, and nothing else. */
   private note(): void {
     if (this.noting) clearTimeout(this.noting)
     this.noting = null
+    this.noteDue = Infinity
     this.noted = performance.now()
     const { sent, revision } = this
     const document = this.waiting ?? sent?.document
@@ -145,7 +156,7 @@ export class Keeper {
 
   private later(wait: number): void {
     if (this.timer) clearTimeout(this.timer)
-    this.due = false
+    this.due = Infinity
     this.timer = setTimeout(() => {
       this.timer = null
       void this.save()
@@ -156,7 +167,7 @@ export class Keeper {
     if (this.busy || !this.unsaved) return
     if (this.timer) clearTimeout(this.timer)
     this.busy = true
-    this.due = false
+    this.due = Infinity
     this.began = performance.now()
     // What was sent and not answered is sent again first: it may be on disk already.
     if (!this.sent) {

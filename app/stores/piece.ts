@@ -88,7 +88,7 @@ export const usePiece = defineStore('piece', () => {
     show(after, made ?? new Program(after, program.value), op)
     if (gesture) gesture.op = gesture.op ? compose(gesture.op, op) : op
     else remember({ op, back: inverse(before, op) })
-    keeper?.changed(after)
+    keeper?.changed(after, gesture !== null)
   }
 
   function remember(step: Step): void {
@@ -102,7 +102,10 @@ export const usePiece = defineStore('piece', () => {
   }
 
   function endGesture(): void {
-    if (gesture?.op) remember({ op: gesture.op, back: inverse(gesture.before, gesture.op) })
+    if (gesture?.op) {
+      remember({ op: gesture.op, back: inverse(gesture.before, gesture.op) })
+      keeper?.changed(piece.value!)
+    }
     gesture = null
   }
 

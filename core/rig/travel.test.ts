@@ -20,7 +20,7 @@ function wheel(given: Partial<Part> = {}, lap = 8) {
 describe('the way of a part', () => {
   it('has a dot a frame through a lap, and its first at the moment asked for', () => {
     const { program, bead } = wheel()
-    const points = travelOf(program, bead, 0, 1)!
+    const points = travelOf(program, bead, 0, at(1))!
     expect(points).toHaveLength(2 * 241)
     for (const k of [0, 1, 60, 119, 240]) {
       const turns = (1 + k / 30) / 4
@@ -30,14 +30,14 @@ describe('the way of a part', () => {
   })
   it('is that of its pin, of each copy its own', () => {
     const pinned = wheel({ pivot: { x: 30, y: 0 } })
-    expect([...travelOf(pinned.program, pinned.bead, 0, 0)!.slice(0, 2)]).toEqual([150, 0])
+    expect([...travelOf(pinned.program, pinned.bead, 0, at(0))!.slice(0, 2)]).toEqual([150, 0])
     const copied = wheel({ copies: { layout: 'row', count: 2, dx: 60, dy: 0 } })
-    const starts = [0, 1].map(copy => travelOf(copied.program, copied.bead, copy, 0)![0])
+    const starts = [0, 1].map(copy => travelOf(copied.program, copied.bead, copy, at(0))![0])
     expect(starts).toEqual([90, 150])
   })
   it('of a long lap has fewer dots than frames, and reaches its end', () => {
     const { program, bead } = wheel({}, 100)
-    const points = travelOf(program, bead, 0, 0)!
+    const points = travelOf(program, bead, 0, at(0))!
     expect(points.length / 2).toBe(601)
     // 100 s are 25 whole turns.
     expect([points.at(-2), points.at(-1)]).toEqual([expect.closeTo(120, 6), expect.closeTo(0, 6)])
@@ -50,10 +50,10 @@ describe('a way that would have to be added up from far', () => {
     const bead = b.part('Bead', { type: 'ellipse' })
     b.drive(bead, 'x', 'accumulate(noise(freq: 1Hz, amp: 20px/s) * sine(every: 3s, amp: 1))')
     const program = new Program(b.piece)
-    expect(travelOf(program, bead, 0, 500_000)).toBeNull()
+    expect(travelOf(program, bead, 0, at(500_000))).toBeNull()
     expect(program.queue.isPending).toBe(false)
     // Near by it is added up at once.
-    expect(travelOf(program, bead, 0, 0)?.every(Number.isFinite)).toBe(true)
+    expect(travelOf(program, bead, 0, at(0))?.every(Number.isFinite)).toBe(true)
   })
 })
 

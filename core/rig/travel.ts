@@ -1,8 +1,8 @@
 /** Where a part goes: the path of its pin through a stretch of time, and the circle its outline sweeps as it turns. */
 import type { Program } from '../engine/program.ts'
 import { applyX, applyY } from '../piece/transform.ts'
-import { momentOfSeconds } from '../time/moment.ts'
-import { fromNumber, over, plus, rational, times, toNumber } from '../time/rational.ts'
+import type { Moment } from '../time/moment.ts'
+import { times, toNumber } from '../time/rational.ts'
 import type { Body } from './body.ts'
 import { FLAT, flattened, seen, type Eye } from './eye.ts'
 import { outlineAt } from './outlined.ts'
@@ -14,14 +14,12 @@ const MOST_DOTS = 600
 /**
  * The places of a part's pin on the stage at frames of the lap that begins at a moment, x and y in turn; null where sums
  * far away would have to be worked out for it.
- *
- * @param from seconds
  */
 export function travelOf(
   program: Program,
   id: string,
   instance: number,
-  from: number,
+  from: Moment,
   eye: Eye = FLAT,
 ): Float64Array | null {
   const { lapLength, frameRate } = program.measures
@@ -29,12 +27,10 @@ export function travelOf(
   const each = Math.ceil(frames / MOST_DOTS)
   const at = standing(program, id, instance)
   const { x, y } = program.piece.parts[id]!.pivot
-  const start = fromNumber(from)
   const out = new Float64Array(2 * (Math.floor(frames / each) + 1))
   return program.queue.peek(() => {
     for (let k = 0; 2 * k < out.length; k++) {
-      const m = at(momentOfSeconds(plus(start, over(rational(k * each), frameRate)), frameRate))
-      out.set(seen(eye, m, x, y), 2 * k)
+      out.set(seen(eye, at(from.framesAhead(k * each)), x, y), 2 * k)
       if (program.queue.isExhausted) break
     }
     return out

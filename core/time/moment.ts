@@ -44,6 +44,14 @@ export class Moment {
     return over(this.frames, this.rate)
   }
 
+  /** The moment a whole number of frames later. */
+  framesAhead(count: number): Moment {
+    const top = this.top + count * this.bottom
+    return Number.isSafeInteger(top) && Number.isSafeInteger(count * this.bottom)
+      ? new Moment({ top, bottom: this.bottom }, this.rate)
+      : new Moment(plus(this.frames, rational(count)), this.rate)
+  }
+
   /** The moment so many seconds later; this one where that is none. */
   ahead(seconds: Rational): Moment {
     return seconds.n === 0n ? this : new Moment(plus(this.frames, times(seconds, this.rate)), this.rate)
