@@ -41,6 +41,16 @@ export function bulbLoop(count: number): (t: number, out: Float64Array) => void 
   }
 }
 
+/** Copies behind one another, by so many seconds each: of a post, and of a swing of their own. */
+export function followerLoop(count: number): (t: number, out: Float64Array) => void {
+  const lags = (seconds: number) => Float64Array.from({ length: count }, (_, i) => i * seconds)
+  const [x, y] = [lags(0.005), lags(0.007)]
+  return (t, out) => {
+    for (let i = 0; i < count; i++) out[i] = 30 * sineOfTurns((t - x[i]!) / 2)
+    for (let i = 0; i < count; i++) out[count + i] = 8 * sineOfTurns((t - y[i]!) / 3)
+  }
+}
+
 /** So many sines from columns of what they are made of. */
 export function mixedLoop(count: number): (t: number, out: Float64Array) => void {
   const column = (of: (i: number) => number) => Float64Array.from({ length: count }, (_, i) => of(i))

@@ -68,6 +68,30 @@ export function water(): Piece {
   return b.piece
 }
 
+/** 10,000 copies behind one another: of a post that swings, and of a swing of their own. */
+export function followers(): Piece {
+  const b = new Builder('Followers', 1)
+  b.drive(b.part('Post', { type: 'ellipse' }), 'x', 'sine(every: 2s, amp: 30px)')
+  const copies = { layout: 'grid', count: 10_000, columns: 100, dx: 12, dy: 6 } as const
+  const id = b.part('Bulb', { type: 'ellipse' }, { copies })
+  b.drive(id, 'x', 'delay(Post.x, index * 5ms)')
+  b.drive(id, 'y', 'delay(sine(every: 3s, amp: 8px), index * 7ms)')
+  return b.piece
+}
+
+/** 10,000 copies that play a drawn curve on a cue, and an envelope, each a little after the one before. */
+export function players(): Piece {
+  const b = new Builder('Players', 1)
+  b.cue('beat', [0], 2)
+  const points = [0, 18, -7, 0].map((v, k): [number, number] => [(k * 2) / 3, v])
+  b.curve('sway', { arm: points }, { unit: 'px' })
+  const copies = { layout: 'grid', count: 10_000, columns: 100, dx: 12, dy: 6 } as const
+  const id = b.part('Bulb', { type: 'ellipse' }, { copies })
+  b.drive(id, 'x', 'play(sway, beat, shift: index * 1ms)')
+  b.drive(id, 'opacity', 'delay(envelope(attack: 0.5s, release: 1.5s, cue: beat), index * 1ms) * 100%')
+  return b.piece
+}
+
 /** 10,000 copies of which nothing moves. */
 export function resting(): Piece {
   const b = new Builder('Resting', 1)

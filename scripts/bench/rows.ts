@@ -8,8 +8,8 @@ import { knownOf, leapingOf } from '../../core/insight/telling.ts'
 import { momentOfTicks } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
 import { heavy } from '../../demo/heavy.ts'
-import { bulbLoop, chainLoop, fourOscillators, mixedLoop, oneOscillator, threeOctaves } from './loops.ts'
-import { bulbsInAGrid, chain, single } from './pieces.ts'
+import { bulbLoop, chainLoop, followerLoop, fourOscillators, mixedLoop, oneOscillator, threeOctaves } from './loops.ts'
+import { bulbsInAGrid, chain, followers, players, single } from './pieces.ts'
 import { pictureRows } from './picture.ts'
 import { faultOf, held, played, stretchFault, took } from './proof.ts'
 
@@ -71,6 +71,28 @@ for (const count of [1, 250, 1000, 10_000, 100_000])
       const drag = took(k => (now = rewrite(now, key, text.replace(from, to(k)), at, true).program), 300, 3)
       row(`its ${what} dragged, a move`, drag, 'ms', null)
     }
+  })
+
+for (const [name, piece, driven, loop] of [
+  ['followers, each behind the one before', followers(), 3, followerLoop(10_000)],
+  ['players of a curve and an envelope on a cue, each after the one before', players(), 2, null],
+] as const)
+  section(`copies behind one another: ${name}`, () => {
+    const { made: program, bytes } = held(() => new Program(piece))
+    const fault = faultOf(program, driven)
+    const row = (what: string, value: number, unit: Row['unit'], reach: number | null) =>
+      tell({ name: `10,000 ${name}: ${what}`, value, unit, reach, fault })
+    row(
+      'opened',
+      took(() => new Program(piece), 200, 3),
+      'ms',
+      300,
+    )
+    row('memory', bytes / 1e6, 'MB', 16)
+    const out = new Float64Array(program.size)
+    const moment = took(k => program.moment(played(program, k), out), 400)
+    row('a moment', moment, 'ms', null)
+    if (loop) row('a moment ÷ loop', moment / loopTime(loop, 20_000), '×', 2)
   })
 
 section('stretch', () => {

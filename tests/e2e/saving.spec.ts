@@ -110,6 +110,48 @@ test('a tab that crashed loses nothing', async ({ page, context }) => {
   await expect.poll(() => textOf(again, id)).toBe('time * 51deg/s')
 })
 
+test('what is dragged is saved when it is let go, and a tab that crashes before keeps it up to two seconds ago', async ({
+  page,
+  context,
+}) => {
+  const id = await freshFair(page)
+  await halt(page)
+  await saved(page)
+  let sent = 0
+  await onSave(page, route => (sent++, route.continue()))
+  const handle = formula(page, ROTATION).locator('[data-handle]').first()
+  await handle.scrollIntoViewIfNeeded()
+  const { x, y } = (await handle.boundingBox())!
+  const before = await textOf(page, id)
+  const drag = async (from: number, to: number) => {
+    for (let dx = from; dx <= to; dx += 4) await page.mouse.move(x + 4 + dx, y + 4)
+  }
+  await page.mouse.move(x + 4, y + 4)
+  await page.mouse.down()
+  await drag(4, 40)
+  await page.waitForTimeout(1200)
+  expect([sent, await textOf(page, id)]).toEqual([0, before])
+  await page.mouse.up()
+  await expect.poll(() => sent).toBe(1)
+  await saved(page)
+  const after = await textOf(page, id)
+  expect(after).not.toBe(before)
+  // Held for long, it is kept in the browser all the same.
+  await onSave(page, route => route.abort())
+  const there = (await handle.boundingBox())!
+  await page.mouse.move(there.x + 4, there.y + 4)
+  await page.mouse.down()
+  for (const dx of [8, 16, 24, 32, 40]) await page.mouse.move(there.x + dx, there.y + 4)
+  await expect.poll(() => formula(page, ROTATION).innerText()).not.toContain(after)
+  const dragged = (await formula(page, ROTATION).innerText()).trim()
+  await page.waitForTimeout(2500)
+  await crash(page)
+  const again = await context.newPage()
+  await again.goto(`/piece/${id}`)
+  await expect(again.getByText('Unsaved changes were restored.')).toBeVisible()
+  await expect(formula(again, ROTATION)).toContainText(dragged)
+})
+
 test('what an earlier version kept in the browser is restored', async ({ page }) => {
   const id = await freshFair(page)
   await page.goto('/')
