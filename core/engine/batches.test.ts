@@ -30,6 +30,9 @@ function posts(): Builder {
   b.clock('slower', { way: { type: 'steady', rate: 0.5, ahead: 1 } })
   b.clock('rounds', { way: { type: 'toAndFro', length: 3 } })
   b.signal('gust', 'noise(1Hz, 5px)')
+  b.cue('blow', [1, 2.5], 4)
+  const arm = [0, 30, -10].map((v, k): [number, number] => [k, v])
+  b.curve('sway', { arm }, { unit: 'px' })
   const drives = [
     'sine(every: 2s, amp: 7px)',
     'sine(every: 3.5s, amp: 2px) + 1px',
@@ -107,6 +110,14 @@ const TOGETHER = [
   'if time < #s then #px else -#px',
   'if mod(time, 3s) < 1s then #px else base * 2',
   'step(#s, time) * #px',
+  'hold(noise(2Hz, #px), 7Hz)',
+  'hold(base + time * #px/s, 3Hz) * #',
+  'at(sine(every: #s, amp: #px), 1.3s)',
+  'play(sway, blow, shift: #s) * #',
+  'envelope(attack: #s, release: #s, cue: blow) * #px',
+  'envelope(attack: #s, release: #s, over: lap) * #px',
+  'delay(play(sway, blow) + curve(sway, after: repeat), 0.3s) * #',
+  'since(blow) * #px/s + count(blow) * 1px',
   'let pace = #s; sine(every: pace, amp: #px) + saw(every: pace, amp: 1px)',
   'gust * #',
   'fast * #px + sine(every: #s, amp: fast * 2px)',

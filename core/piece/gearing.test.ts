@@ -70,7 +70,7 @@ describe('gears', () => {
         if (together) b.drive(around, 'rotation', 'time * 7deg/s')
         const program = new Program(b.piece)
         const t = at(2.3)
-        const world = (id: string) => standing(program, id, 0)(t).slice()
+        const world = (id: string) => standing(program, id, 0).at(t).slice()
         const [p, w] = [world(pinion), world(wheel)]
         const turn = (m: Float64Array) => Math.atan2(m[4]!, m[0]!) / (2 * Math.PI)
         const d = Math.atan2(w[7]! - p[7]!, w[3]! - p[3]!) / (2 * Math.PI)

@@ -75,7 +75,7 @@ describe('a chain of copies', () => {
     show(1.7)
     for (const id of [link, tip])
       for (const k of [0, 3, 6, 7, 13])
-        expect([...standing(program, id, k)(at(1.7))]).toEqual([...scene.bodies.get(id)!.worlds[k]!])
+        expect([...standing(program, id, k).at(at(1.7))]).toEqual([...scene.bodies.get(id)!.worlds[k]!])
   })
 })
 

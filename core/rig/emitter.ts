@@ -2,26 +2,24 @@
  * Particles along one direction. Particle k sets off when the births have added up to k, so that where it is at any
  * moment is known without looking at the moments before; chance is hashed from k.
  */
-import { fixedNumber, form, type Form } from '../form/form.ts'
+import { constantOf, fixedNumber, form, type Form } from '../form/form.ts'
 import { RETRY, type WorkQueue } from '../form/work-queue.ts'
-import { integralOf, type Integral } from '../form/integral.ts'
+import { integralOf } from '../form/integral.ts'
 import type { Program } from '../engine/program.ts'
 import * as I from '../facts/interval.ts'
 import type { Part, Shape } from '../piece/schema.ts'
 import { hashSigned, hashUnit } from '../signal/hash.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
-import { floor, fraction, fromNumber, over, rational, times, toNumber, type Rational } from '../time/rational.ts'
-import { layingOf, NOTHING, type Laying } from './points-laid.ts'
+import { floor, fraction, fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
+import { Births, Settled, type Birth } from './births.ts'
+import { NOTHING, type Laying } from './points-laid.ts'
 import { formOf, standing } from './standing.ts'
 
 type Emitter = Extract<Shape, { type: 'emitter' }>
 
-/** Particles of one emitter, and of all emitters of a piece, at most. */
-const MOST = 4000
-export const MOST_PARTICLES = 12_000
-/** Halvings that find when a particle sets off: to a millionth of a millionth of its life. */
-const HALVINGS = 44
+/** Particles of all emitters of a piece, at most. */
+export const MOST_PARTICLES = 100_000
 
 /** Gives the particles of an emitter at a moment, the oldest first; the youngest `most` of them. */
 export function emitterOf(
@@ -29,9 +27,8 @@ export function emitterOf(
   id: string,
   part: Part,
   instance: number,
-  most = MOST,
+  most = MOST_PARTICLES,
 ): (now: Moment) => Laying {
-  const room = Math.min(MOST, most)
   const { shape } = part
   if (shape.type !== 'emitter') return () => NOTHING
   const { queue } = program
@@ -43,15 +40,16 @@ export function emitterOf(
   const speed = shape.reverses ? read('speed') : forwards(read('speed'), frameRate, queue)
   const births = forwards(read('births'), frameRate, queue)
   const [born, gone] = [integralOf(births, frameRate, queue), integralOf(speed, frameRate, queue)]
-  const where = standing(program, id, instance)
-  /** What is settled at birth, of the particles that were lately there. */
-  const settled = new Map<number, Birth>()
-  const birthOf = (k: number, from: number, to: number): Birth => {
-    const known = settled.get(k)
-    if (known) return known
-    const before = queue.requestCount
-    const m = whenBorn(born, births, k, from, to, frameRate)
-    const w = where(m)
+  const stand = standing(program, id, instance)
+  const when = new Births(births, born, frameRate)
+  const isFixed = shape.flight === 'fixed'
+  // Where nothing changes from birth to birth, no moment has to be made for one.
+  const isStill = isFixed && [...stand.of, spread, variety, span, speed].every(f => constantOf(f) !== null)
+  const settled = new Settled()
+  const birthOf = (k: number, from: number, now: Moment): Birth => {
+    const seconds = when.secondOf(k, from, now.seconds)
+    const m = isStill ? now : when.momentOf(k, seconds)
+    const w = stand.at(m)
     const turned = spread.at(m) * hashSigned(2 * k, shape.seed)
     const [c, s] = [cosineOfTurns(turned), sineOfTurns(turned)]
     // The direction in which the part points: its own x; across it, on the stage or, in depth, all round.
@@ -61,8 +59,8 @@ export function emitterOf(
     const [up, near] = [cosineOfTurns(round) * s, sineOfTurns(round) * s]
     const across = (j: number) => (deep ? w[j + 1]! * up + w[j + 2]! * near : j === 0 ? -w[4]! * s : w[0]! * s)
     const [bx, by] = bornAt(shape, k, span.at(m))
-    const made = {
-      seconds: m.seconds,
+    return {
+      seconds: isStill ? seconds : m.seconds,
       x: w[3]! + w[0]! * bx + w[1]! * by,
       y: w[7]! + w[4]! * bx + w[5]! * by,
       z: w[11]! + w[8]! * bx + w[9]! * by,
@@ -70,52 +68,50 @@ export function emitterOf(
       towardsY: (w[4]! * c + across(4)) * share,
       towardsZ: deep ? (w[8]! * c + across(8)) * share : 0,
       speed: speed.at(m),
-      gone: gone(m),
+      gone: isFixed ? 0 : gone(m),
     }
-    if (settled.size > 2 * room) settled.clear()
-    // What is still being worked out is asked for again.
-    if (queue.requestCount === before) settled.set(k, made)
-    return made
   }
   return now => {
     const age = Math.max(0, life.at(now))
     const start = now.seconds - age
-    const [first, last] = [Math.floor(born(at(start, frameRate))) + 1, Math.floor(born(now))]
+    const [before, last] = [Math.floor(born(at(start, frameRate))), Math.floor(born(now))]
     // Beyond whole numbers that a double tells apart there is no counting.
     if (!(Math.abs(last) < Number.MAX_SAFE_INTEGER)) return NOTHING
-    const here = gone(now)
-    const out: number[] = []
-    const [heights, ages]: [number[], number[]] = [[], []]
-    for (let k = Math.max(first, last - room + 1); k <= last; k++) {
-      // What takes too long is drawn in the next frames.
-      if (queue.isExhausted) {
-        queue.enqueue(RETRY)
-        break
+    const first = Math.max(before + 1, last - most + 1) || last + 1
+    const count = Math.max(0, last - first + 1)
+    settled.hold(count)
+    const { x, y, z, towardsX, towardsY, towardsZ, speed: speeds, seconds, gone: had } = settled.columns
+    const here = isFixed ? 0 : gone(now)
+    const [points, heights, ages] = [2, 1, 1].map(n => new Float64Array(n * count)) as [
+      Float64Array,
+      Float64Array,
+      Float64Array,
+    ]
+    let n = 0
+    for (let k = first, j = count && settled.place(first); k <= last; k++, j = settled.after(j)) {
+      if (!settled.has(k, j)) {
+        // What takes too long is drawn in the next frames.
+        if (queue.isExhausted) {
+          queue.enqueue(RETRY)
+          break
+        }
+        const asked = queue.requestCount
+        const birth = birthOf(k, start, now)
+        // What is still being worked out is asked for again.
+        settled.put(k, j, birth, queue.requestCount === asked)
       }
-      const b = birthOf(k, start, now.seconds)
-      const far = shape.flight === 'fixed' ? b.speed * (now.seconds - b.seconds) : here - b.gone
+      const far = isFixed ? speeds[j]! * (now.seconds - seconds[j]!) : here - had[j]!
       // Where the sums end, a day and more away, there is nothing to draw.
       if (!Number.isFinite(far)) continue
-      out.push(b.x + b.towardsX * far, b.y + b.towardsY * far)
-      heights.push(b.z + b.towardsZ * far)
-      ages.push(age > 0 ? Math.min(1, Math.max(0, (now.seconds - b.seconds) / age)) : 0)
+      points[2 * n] = x[j]! + towardsX[j]! * far
+      points[2 * n + 1] = y[j]! + towardsY[j]! * far
+      heights[n] = z[j]! + towardsZ[j]! * far
+      ages[n] = age > 0 ? Math.min(1, Math.max(0, (now.seconds - seconds[j]!) / age)) : 0
+      n++
     }
-    return layingOf(out, heights, ages)
+    if (n === count) return { points, heights, ages }
+    return { points: points.subarray(0, 2 * n), heights: heights.subarray(0, n), ages: ages.subarray(0, n) }
   }
-}
-
-interface Birth {
-  readonly seconds: number
-  readonly x: number
-  readonly y: number
-  readonly z: number
-  /** Which way it goes, as long as its share of the speed. */
-  readonly towardsX: number
-  readonly towardsY: number
-  readonly towardsZ: number
-  readonly speed: number
-  /** What the speed had added up to. */
-  readonly gone: number
 }
 
 /** Salts of chance that is drawn apart from what it was before. */
@@ -190,25 +186,4 @@ function forwards(f: Form, frameRate: Rational, queue: WorkQueue): Form {
       },
     },
   )
-}
-
-/** The moment at which the births have added up to k, between two seconds. */
-function whenBorn(born: Integral, births: Form, k: number, from: number, to: number, frameRate: Rational): Moment {
-  const { exact } = births
-  if (exact && exact.rate.n === 0n && exact.base.n > 0n)
-    return momentOfSeconds(over(rational(k), exact.base), frameRate)
-  // First the whole second, which is the same one whatever was asked for, then within it.
-  let [before, after] = [Math.floor(from) - 1, Math.ceil(to)]
-  while (after - before > 1) {
-    const middle = Math.floor((before + after) / 2)
-    if (born(at(middle, frameRate)) >= k) after = middle
-    else before = middle
-  }
-  let [low, high] = [after - 1, after]
-  for (let n = 0; n < HALVINGS; n++) {
-    const middle = (low + high) / 2
-    if (born(at(middle, frameRate)) >= k) high = middle
-    else low = middle
-  }
-  return at(high, frameRate)
 }

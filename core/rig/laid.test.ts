@@ -33,7 +33,7 @@ describe('where a part stands at any moment', () => {
     for (const s of [0, 7.3, 86400.1]) {
       const scene = new Scene(program).update(program.moment(at(s), new Float64Array(program.size)), at(s))
       for (let i = 0; i < 5; i++)
-        expect([...standing(program, seat, i)(at(s))]).toEqual([...scene.bodies.get(seat)!.worlds[i]!])
+        expect([...standing(program, seat, i).at(at(s))]).toEqual([...scene.bodies.get(seat)!.worlds[i]!])
     }
   })
 })

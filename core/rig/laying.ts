@@ -2,6 +2,7 @@
 import { MOST_PARTICLES, emitterOf } from './emitter.ts'
 import { MOST_LAID, traceOf } from './trace.ts'
 import { NOTHING, type Laying } from './points-laid.ts'
+import { formOf } from './standing.ts'
 import type { Body } from './body.ts'
 import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
@@ -26,13 +27,23 @@ export function laidBy(program: Program, { id, part, get, count }: Body): Laid {
     const trace = traceOf(program, part, share(program, 'trace', MOST_LAID))
     return { of, at: (i, now) => trace(now, get('trail', i)) }
   }
-  const most = share(program, 'emitter', MOST_PARTICLES)
+  const most = mostParticles(program)
   // Of a great many those that have room for some particles lay any.
-  const laying = most >= LEAST_PARTICLES ? count : Math.min(count, MOST_PARTICLES / LEAST_PARTICLES)
-  const emitters = Array.from({ length: laying }, (_, i) =>
-    emitterOf(program, id, part, i, Math.max(most, LEAST_PARTICLES)),
-  )
+  const laying = Math.min(count, Math.floor(MOST_PARTICLES / most))
+  const emitters = Array.from({ length: laying }, (_, i) => emitterOf(program, id, part, i, most))
   return { of, at: (i, now) => emitters[i]?.(now) ?? NOTHING }
+}
+
+/** Particles that each emitter of a piece may show. */
+const mostParticles = (program: Program): number => Math.max(LEAST_PARTICLES, share(program, 'emitter', MOST_PARTICLES))
+
+/** How many particles an emitter has at once, at most, copy by copy; and how many of them it may show, the youngest. */
+export function particlesAtOnce(program: Program, id: string): { readonly alive: number; readonly shown: number } {
+  const high = (property: string) => Math.max(0, formOf(program, id, property, 0).facts().bounds.high)
+  // Bounds may be wider by a rounding. A product with 0 is none, however long they live.
+  const alive = Math.ceil(high('births') * high('life') * (1 - 1e-9)) || 0
+  const shown = mostParticles(program)
+  return { alive, shown: Math.min(alive, shown) }
 }
 
 /** What one of all parts of a kind may lay of what all of them may. */

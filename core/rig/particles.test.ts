@@ -4,6 +4,7 @@ import { Program } from '../engine/program.ts'
 import { stillSvg } from '../formats/svg.ts'
 import { at } from '../testing.ts'
 import { fromNumber } from '../time/rational.ts'
+import { particlesAtOnce } from './laying.ts'
 import { Plate } from './plate.ts'
 import { PER_ROW } from './rows.ts'
 import { Scene } from './scene.ts'
@@ -42,6 +43,19 @@ describe('particles', () => {
     const { data } = show(12.25).rows
     for (let k = 0; k < 5; k++) expect(data[k * PER_ROW + 2]).toBeCloseTo(42.5 - 10 * k, 4)
     expect(data[0]).toBeCloseTo(4)
+  })
+  it('are counted before they are there, those that are driven too, and beyond what a piece shows', () => {
+    const atOnce = (hand: Record<string, number>, drives: Record<string, string> = {}) => {
+      const { scene } = fan(hand, drives)
+      return particlesAtOnce(scene.program, Object.keys(scene.program.piece.parts)[0]!)
+    }
+    expect(atOnce({})).toEqual({ alive: 5, shown: 5 })
+    expect(atOnce({}, { births: '1Hz + sine(every: 2s, amp: 9Hz)' })).toEqual({ alive: 45, shown: 45 })
+    expect(atOnce({ births: 9000, life: 60 })).toEqual({ alive: 540_000, shown: 100_000 })
+    expect(atOnce({ births: 0 }, { life: 'time' })).toEqual({ alive: 0, shown: 0 })
+    expect(atOnce({}, { life: 'time' })).toEqual({ alive: Infinity, shown: 100_000 })
+    const { show } = fan({ births: 9000, life: 60 })
+    expect(filled(show(1000))).toBe(100_000)
   })
   it('cover what so many dots cover, no more', () => {
     expect(covered(spread(fan().show(12.25), 1)) / (4 * Math.PI * 16 + Math.PI * 16)).toBeCloseTo(1, 1)

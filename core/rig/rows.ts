@@ -171,13 +171,10 @@ export class Rows {
     const rides = data[like + 15] === 1 && body.part.gradientFrame !== 'stage'
     const [wide, high, solid] = [data[like]!, data[like + 5]!, data[like + 3]!]
     const { turned } = eye
-    for (let k = 0; k < row - from + 1; k++) {
+    this.repeat(row, from, Math.min(row, from + count))
+    this.clear(from + count, row + 1)
+    for (let k = 0; k < count; k++) {
       const at = (from + k) * PER_ROW
-      if (k >= count) {
-        this.clear(from + k, from + k + 1)
-        continue
-      }
-      if (at !== like) data.copyWithin(at, like, like + PER_ROW)
       let [x, y] = [points[2 * k]!, points[2 * k + 1]!]
       if (turned) {
         const z = heights[k]!
@@ -191,6 +188,15 @@ export class Rows {
       data[at + 3] = solid * (1 - fade * ages[k]!)
       if (rides) data[at + 22] = base - gx * x - gy * y
     }
+  }
+
+  /** Copies a row to those from `from` up to `to`: in runs, each as long as all before it. */
+  private repeat(row: number, from: number, to: number): void {
+    if (to <= from) return
+    const [begin, end] = [from * PER_ROW, to * PER_ROW]
+    this.data.copyWithin(begin, row * PER_ROW, (row + 1) * PER_ROW)
+    for (let done = begin + PER_ROW; done < end; done += done - begin)
+      this.data.copyWithin(done, begin, Math.min(done, begin + end - done))
   }
 
   /** What the front row of a trace shows, in pieces from its old end to now: the rows up to it. */

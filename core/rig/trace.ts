@@ -25,7 +25,7 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
   const { shape } = part
   const followed = shape.type === 'trace' && shape.of !== null ? program.piece.parts[shape.of] : undefined
   if (shape.type !== 'trace' || !followed) return () => NOTHING
-  const where = standing(program, shape.of!, 0)
+  const where = standing(program, shape.of!, 0).at
   const { queue } = program
   const { frameRate } = program.measures
   const [px, py] = [followed.pivot.x + shape.x, followed.pivot.y + shape.y]

@@ -25,7 +25,7 @@ export function travelOf(
   const { lapLength, frameRate } = program.measures
   const frames = Math.max(1, Math.ceil(toNumber(times(lapLength, frameRate)) - 1e-9))
   const each = Math.ceil(frames / MOST_DOTS)
-  const at = standing(program, id, instance)
+  const { at } = standing(program, id, instance)
   const { x, y } = program.piece.parts[id]!.pivot
   const out = new Float64Array(2 * (Math.floor(frames / each) + 1))
   return program.queue.peek(() => {

@@ -27,6 +27,8 @@ interface Picture {
   readonly sent: number | null
   /** Whether the values count with them. */
   readonly withValues?: true
+  /** How many particles are there at least. */
+  readonly particles?: number
 }
 
 const bytesOf = (ranges: readonly Range[], each: number) => ranges.reduce((n, [a, b]) => n + (b - a) * each * 4, 0)
@@ -48,13 +50,19 @@ export function pictureRows(tell: (row: Row) => void): void {
     { name: 'letters in depth, 12 × 24', piece: letters(), driven: 4, moves: true, reach: 1.5, sent: null },
     { name: 'water 128 × 128 with foam', piece: water(), driven: 1, moves: true, reach: 1, sent: null },
     { name: '10,000 copies at rest', piece: resting(), driven: 0, moves: false, reach: null, sent: 0 },
-    { name: '12,000 particles', piece: particles(2000, 6), driven: 0, moves: true, reach: 3, sent: null },
+    ...[
+      { count: 12_000, piece: particles(2000, 6), reach: 3 },
+      { count: 100_000, piece: particles(10_000, 10), reach: 20 },
+    ].map(({ count, piece, reach }): Picture => {
+      const name = `${count.toLocaleString('en')} particles`
+      return { name, piece, driven: 0, moves: true, reach, sent: null, particles: count }
+    }),
   ]
   for (const p of all) measure(p, tell)
 }
 
 function measure(
-  { name, piece, driven, moves, reach, sent: most, withValues }: Picture,
+  { name, piece, driven, moves, reach, sent: most, withValues, particles: count }: Picture,
   tell: (row: Row) => void,
 ): void {
   const program = new Program(piece)
@@ -87,7 +95,9 @@ function measure(
   frame(61)
   const changes = told().some((v, i) => v !== before[i])
   const still = changes !== moves ? `its rows ${moves ? 'do not change' : 'change'} from frame to frame` : null
-  const fault = (driven === null ? null : faultOf(program, driven)) ?? still
+  const there = Array.from({ length: plate.rows.count }, (_, i) => plate.rows.data[i * PER_ROW + 3]!).filter(a => a > 0)
+  const few = count && there.length < count ? `${there.length} particles are there` : null
+  const fault = (driven === null ? null : faultOf(program, driven)) ?? still ?? few
   spent.fill(0)
   sent = 0
   const frames = 200

@@ -96,6 +96,7 @@ test('G1: particles along one way whose speed gusts and never turns back; set of
     ['particle', 16],
   ] as const)
     await put(page, name, value)
+  await expect(page.locator('[data-at-once]')).toHaveText('Up to 120 particles at once.')
   await driveBy(page, 'Emitter', 'speed', '60px/s + noise(1Hz, 200px/s)')
   await letGo(page)
   await goTo(page, '10')

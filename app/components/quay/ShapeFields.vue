@@ -7,6 +7,9 @@ import { keepAsPath } from '~~/core/acts/pen.ts'
 import { setText } from '~~/core/acts/spelling.ts'
 import { FIELDS } from '~~/core/rig/cast.ts'
 import { LEADING, spotsOf } from '~~/core/rig/letters.ts'
+import { figure } from '~~/core/engine/weight.ts'
+import { MOST_PARTICLES } from '~~/core/rig/emitter.ts'
+import { particlesAtOnce } from '~~/core/rig/laying.ts'
 import { PARTICLES } from '~~/core/rig/particle.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { symmetryIn, symmetryOf } from '~~/core/piece/symmetry.ts'
@@ -75,6 +78,16 @@ const others = computed(() => {
 const looks = computed(() => {
   const closed = Object.entries(store.piece!.parts).filter(([, p]) => PARTICLES.includes(p.shape.type))
   return { '': 'dots', ...Object.fromEntries(closed.map(([id, p]) => [id, p.name])) }
+})
+
+/** How many particles there are at once, and whether all are shown. */
+const atOnce = computed(() => {
+  if (shape.value.type !== 'emitter' || !store.program) return ''
+  const { alive, shown } = particlesAtOnce(store.program, props.id)
+  const each = store.program.instancesOf(props.id).count > 1 ? ' in each copy' : ''
+  if (alive <= shown) return `Up to ${figure(alive)} particles at once${each}.`
+  const many = Number.isFinite(alive) ? `up to ${figure(alive)}` : 'any number of'
+  return `It can have ${many} particles at once${each}. Only the youngest ${figure(shown)} are shown: a piece can show ${figure(MOST_PARTICLES)}.`
 })
 
 const STIRRED = { wind: 'wind, like water', noise: 'noise over space' } as const
@@ -264,6 +277,7 @@ const WAVES = [
     />
     <TickField label="can reverse" :value="shape.reverses" @set="change({ reverses: $event })" />
     <NumberField label="seed" :value="shape.seed" :low="0" :high="4294967295" whole @set="change({ seed: $event })" />
+    <p v-if="atOnce" class="basis-full text-[12px] text-faded" data-at-once>{{ atOnce }}</p>
   </template>
   <template v-if="shape.type === 'waves'">
     <ChoiceField
