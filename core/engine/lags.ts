@@ -91,10 +91,7 @@ export function hasLag(checked: Checked | null): boolean {
   if (found === undefined) {
     const links = checked.reads.filter(r => r.type === 'property' || r.type === 'signal')
     found = everyNode(checked.formula).some(
-      n =>
-        n.type === 'call' &&
-        functionNamed(n.name)?.lagged &&
-        links.some(l => n.from <= l.from && l.to <= n.to),
+      n => n.type === 'call' && functionNamed(n.name)?.lagged && links.some(l => n.from <= l.from && l.to <= n.to),
     )
     known.set(checked, found)
   }

@@ -42,7 +42,11 @@ describe('what a frame costs', () => {
   it.each([
     [1, 'noise(2Hz, 9px, octaves: 4)', /shorter formula/],
     [60, 'sine(every: 2s, amp: 9px, phase: index * 20deg)', /has 60 copies\. Fewer/],
-    [60, 'accumulate(sine(every: 2s, amp: 9px/s)) + noise(9Hz, 1px) + average(noise(2Hz, 9px), 1s + index * 10ms)', /60 copies are calculated one by one/],
+    [
+      60,
+      'accumulate(sine(every: 2s, amp: 9px/s)) + noise(9Hz, 1px) + average(noise(2Hz, 9px), 1s + index * 10ms)',
+      /60 copies are calculated one by one/,
+    ],
     [40, 'if index == 0 then sine(every: 3s, amp: 4px) else delay(before.x, 90ms) * 0.9', /at 40 moments per frame/],
   ])('says what would make it lighter: %s × %s', (count, text, says) => {
     const { program, key } = row(count, text)
