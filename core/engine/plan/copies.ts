@@ -175,7 +175,9 @@ export class PlannerOfCopies extends Planner {
 
   /** Compiled for each lane, and read lane by lane. */
   protected byLane(node: Node): Column {
-    if (this.ahead || this.deep > 0) return noColumn()
+    // Elsewhere only what stands still is the same, such as what chance gives each copy for good.
+    const isElsewhere = this.ahead !== null || this.deep > 0
+    if (isElsewhere && !constantOf(this.plain.form(node))) return noColumn()
     if (!this.host.afford(this.lanes * A_LANE)) throw new CannotPlan()
     const { beat } = this.plain
     const forms: Form[] = []
@@ -189,6 +191,7 @@ export class PlannerOfCopies extends Planner {
         fractionsOf(constants),
         forms.some(f => f.perLap || f.dials !== null),
       )
+    if (isElsewhere) return noColumn()
     this.isWhole = false
     return moving((now, from, count, out) => {
       for (let i = 0; i < count; i++) {

@@ -43,6 +43,9 @@ function row(count: number, text: string, property = 'x', extra?: (b: Builder) =
   const post = b.part('Post', { type: 'rectangle' })
   b.drive(post, 'x', 'sine(every: 2s, amp: 7px)')
   b.drive(b.part('Follower', { type: 'rectangle' }), 'x', 'delay(Post.x, 100ms) * 0.5')
+  const drift = b.part('Drift', { type: 'rectangle' }, {}, { x: 7 })
+  b.drive(drift, 'x', 'base + noise(2Hz, 5px, octaves: 2) + random(-3px, 3px, rate: 2Hz)')
+  b.drive(b.part('Swarm', { type: 'ellipse' }, { copies }), 'x', 'noise(2Hz, 5px) * along + random(0px, 9px)')
   const lamp = b.part('Lamp', { type: 'ellipse' }, { copies })
   extra?.(b)
   b.drive(lamp, property, text)
@@ -183,6 +186,9 @@ const FORMULAS = [
   'hold(Buoy[index].y + time * 1px/s * index, 7Hz) + hold(Post.x, 3Hz) * index',
   'hold(noise(2Hz, 5px), index * 1Hz + 1Hz)',
   'hold(delay(Post.x, index * 50ms), 3Hz)',
+  'delay(Drift.x + Swarm[index].x, index * 70ms)',
+  'hold(Swarm[index].x, 4Hz) + at(Swarm[0].x, 2s) + index * 1px',
+  'delay(delay(Swarm[index].x, along * 1s) + hold(Drift.x, 3Hz), 0.2s)',
   'at(Buoy[index].y, 1.3s) + at(sine(every: 2s, amp: 3px, phase: index * 7deg), -1s)',
   'at(Post.x, index * 1s)',
   'base + index * 1px',
@@ -251,9 +257,14 @@ describe('columns', () => {
     'noise(1Hz, 3px) + before.y',
     'random(1px, 9px, rate: 2Hz, seed: 4) + row * 1px + column * 2px',
     'if index > 1 then bulb[index - 1].y else strings.y',
+    'delay(strings.y + bulb[index].y, index * 40ms) + delay(base + homeX, index * 1s)',
+    'delay(sine(freq: 1Hz * fast, amp: 3px) + time * 3px/s * fast, index * 70ms + parent.index * 1s / 7)',
+    'delay(sine(freq: 2/lap * fast, amp: 3px) on faster, along * 1s)',
+    'hold(strings.y + bulb[index].y * fast, 5Hz) + rateOf(bulb[index].y) * 0.1s',
   ])('in copies within copies, with set values of their own and a dial that was tuned: %s', text => {
     const b = new Builder('Nested', 7)
     const fast = b.dial('fast', { value: 1, low: 0, high: 4 })
+    b.clock('faster', { way: { type: 'steady', rate: 1.5, ahead: 0.3 } })
     const grid = { layout: 'grid', count: 6, columns: 3, dx: 9, dy: 9 } as const
     const strings = b.part('Strings', { type: 'group' }, { copies: { layout: 'row', count: 3, dx: 60, dy: 0 } })
     const bulb = b.part('Bulb', { type: 'ellipse' }, { copies: grid, parent: strings })
@@ -280,6 +291,7 @@ describe('columns', () => {
       'accumulate(1px/s + sine(every: 2s, amp: 1px/s)) + index * 1px',
       'sine(freq: 1Hz + sine(0.2Hz) * 0.5Hz, amp: 3px, phase: index * 10deg)',
       'delay(since(blow) * 1px/s, index * 1s / 90) on rounds',
+      'delay(delay(Swarm[index].x, along * 1s) + hold(Drift.x, 3Hz), 0.2s)',
       '1px / (index - 3)',
     ])
   })
