@@ -12,6 +12,7 @@ const MOST = 64
 export class MarkLanes {
   private readonly from = new Map<number, SteadyLanes>()
   private readonly block: Float64Array
+  private readonly one = new Float64Array(1)
   private readonly every: number
 
   private constructor(
@@ -43,7 +44,7 @@ export class MarkLanes {
 
   /** Fills which mark was the latest, counted from 0, −1 for none, and the seconds since it. */
   latest(now: Now, from: number, count: number, nth: Float64Array, since: Float64Array): void {
-    const { marks, every } = this
+    const { marks, every, block } = this
     const { seconds } = marks
     if (this.rounds) {
       this.rounds.split(now.moment, from, count, since, nth)
@@ -58,27 +59,33 @@ export class MarkLanes {
       const mark = nth[i]!
       let end = i + 1
       while (end < count && nth[end] === mark) end++
-      if (mark >= 0) this.sinceMark(mark, now, from + i, end - i, since, i)
+      if (mark >= 0) {
+        this.lanesOf(mark).at(now.moment, from + i, end - i, block)
+        for (let k = i; k < end; k++) since[k] = block[k - i]!
+      }
       i = end
     }
     // Those that had just not come yet.
     for (let i = 0; i < count; i++)
       while (nth[i]! >= 0 && since[i]! < 0) {
         nth[i]!--
-        if (nth[i]! >= 0) this.sinceMark(nth[i]!, now, from + i, 1, since, i)
+        if (nth[i]! >= 0) since[i] = this.ago(nth[i]!, now, from + i)
       }
   }
 
-  /** Fills `out[into …]` with the seconds since a mark, below 0 before it. */
-  sinceMark(nth: number, now: Now, from: number, count: number, out: Float64Array, into: number): void {
-    let lanes = this.from.get(nth)
-    if (!lanes) {
-      if (this.from.size >= MOST) this.from.clear()
-      this.from.set(nth, (lanes = this.seconds.plus(negate(this.marks.mark(nth).at))!))
-    }
-    const { block } = this
-    lanes.at(now.moment, from, count, block)
-    for (let i = 0; i < count; i++) out[into + i] = block[i]!
+  /** Seconds since a mark on one lane, below 0 before it. */
+  ago(nth: number, now: Now, lane: number): number {
+    this.lanesOf(nth).at(now.moment, lane, 1, this.one)
+    return this.one[0]!
+  }
+
+  private lanesOf(nth: number): SteadyLanes {
+    const known = this.from.get(nth)
+    if (known) return known
+    if (this.from.size >= MOST) this.from.clear()
+    const made = this.seconds.plus(negate(this.marks.mark(nth).at))!
+    this.from.set(nth, made)
+    return made
   }
 
   /** Seconds from a mark to the one after it; null where there is none. */

@@ -5,6 +5,7 @@ import { moving, scratch } from '../columns/column.ts'
 import { uniform, type Fractions } from '../columns/fractions.ts'
 import type { LaneCall } from '../columns/kernel.ts'
 import { MarkLanes } from '../columns/marks.ts'
+import type { Marks } from '../signal/marks.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, ZERO, compare, isZero, minus, negate, over, rational, toNumber, type Rational } from '../time/rational.ts'
 import { PLAIN, TIME, TRUTH } from '../units/kinds.ts'
@@ -14,6 +15,27 @@ export const CUE: Parameter = { name: 'cue', says: 'the marks it plays on', kind
 /** The marks of the cue that is named on every lane, so many seconds ahead. */
 export const marksOn = (call: LaneCall<Call>, lead: Fractions = uniform(ZERO, call.lanes)): MarkLanes | null =>
   MarkLanes.of(call, call.first.cue!, lead)
+
+/**
+ * The kernel of what is told of the latest mark of a cue: its count from 0, −1 for none, the seconds since it, and those
+ * since any other.
+ */
+const ofLatest =
+  (
+    telling: (marks: Marks) => (nth: number, seconds: number, ago: (other: number) => number) => number,
+  ): NonNullable<Entry['kernel']> =>
+  call => {
+    const marks = marksOn(call)
+    const tell = telling(call.first.cue!)
+    const [nth] = scratch(1, call.lanes) as [Float64Array]
+    return (
+      marks &&
+      moving((now, from, count, out) => {
+        marks.latest(now, from, count, nth, out)
+        for (let i = 0; i < count; i++) out[i] = tell(nth[i]!, out[i]!, other => marks.ago(other, now, from + i))
+      })
+    )
+  }
 
 /** Seconds since the latest mark; before the first, until it. */
 function sinceMark(call: Call, m: Moment): Rational {
@@ -30,17 +52,7 @@ export const since: Entry = {
   result: TIME,
   finite: call => !call.cue!.none,
   value: call => m => (call.cue!.none ? -Infinity : toNumber(sinceMark(call, m))),
-  kernel: call => {
-    const marks = marksOn(call)
-    const [nth] = scratch(1, call.lanes) as [Float64Array]
-    return (
-      marks &&
-      moving((now, from, count, out) => {
-        marks.latest(now, from, count, nth, out)
-        for (let i = 0; i < count; i++) if (nth[i]! < 0) marks.sinceMark(0, now, from + i, 1, out, i)
-      })
-    )
-  },
+  kernel: ofLatest(() => (nth, seconds, ago) => (nth < 0 ? ago(0) : seconds)),
   bounds: () => interval(-Infinity, Infinity),
   repeats: call => {
     const played = afterMarks(call, ZERO, ZERO)
@@ -90,17 +102,7 @@ export const count: Entry = {
   takes: [CUE],
   result: PLAIN,
   value: call => m => marksSoFar(call, m),
-  kernel: call => {
-    const marks = marksOn(call)
-    const [since] = scratch(1, call.lanes) as [Float64Array]
-    return (
-      marks &&
-      moving((now, from, count, out) => {
-        marks.latest(now, from, count, out, since)
-        for (let i = 0; i < count; i++) out[i]!++
-      })
-    )
-  },
+  kernel: ofLatest(() => nth => nth + 1),
   exactly: call => m => rational(marksSoFar(call, m)),
   bounds: call => interval(0, call.cue!.every ? Infinity : call.cue!.seconds.length),
   repeats: call => {
@@ -127,22 +129,10 @@ export const until: Entry = {
   result: TIME,
   finite: call => !call.cue!.none,
   value: call => m => (call.cue!.none ? Infinity : toNumber(untilMark(call, m))),
-  kernel: call => {
-    const marks = marksOn(call)
-    const cue = call.first.cue!
-    const last = cue.every ? Infinity : cue.seconds.length - 1
-    const [nth] = scratch(1, call.lanes) as [Float64Array]
-    return (
-      marks &&
-      moving((now, from, count, out) => {
-        marks.latest(now, from, count, nth, out)
-        for (let i = 0; i < count; i++) {
-          marks.sinceMark(Math.min(nth[i]! + 1, last), now, from + i, 1, out, i)
-          out[i] = 0 - out[i]!
-        }
-      })
-    )
-  },
+  kernel: ofLatest(({ every, seconds }) => {
+    const last = every ? Infinity : seconds.length - 1
+    return (nth, _, ago) => 0 - ago(Math.min(nth + 1, last))
+  }),
   exactly: call => (call.cue!.none ? null : m => untilMark(call, m)),
   bounds: () => interval(-Infinity, Infinity),
   repeats: call => {

@@ -172,7 +172,6 @@ export const play: Entry = {
     const [nth, since] = scratch(2, call.lanes) as [Float64Array, Float64Array]
     const add = call.first.words.overlap?.name === 'add'
     const length = drawn.end - drawn.start
-    const [other] = scratch(1, 1) as [Float64Array]
     return moving((now, from, count, out) => {
       marks.latest(now, from, count, nth, since)
       for (let i = 0; i < count; i++) {
@@ -180,14 +179,13 @@ export const play: Entry = {
         else if (!add) out[i] = drawn.at(drawn.start + since[i]!) * size
         else {
           let [sum, ended] = [drawn.first, 0]
-          other[0] = since[i]!
           for (let k = nth[i]!; k >= 0; k--) {
-            if (k < nth[i]!) marks.sinceMark(k, now, from + i, 1, other, 0)
-            if (other[0]! >= length) {
+            const seconds = k < nth[i]! ? marks.ago(k, now, from + i) : since[i]!
+            if (seconds >= length) {
               ended = k + 1
               break
             }
-            sum += drawn.at(drawn.start + other[0]!) - drawn.first
+            sum += drawn.at(drawn.start + seconds) - drawn.first
           }
           out[i] = (sum + ended * (drawn.last - drawn.first)) * size
         }
