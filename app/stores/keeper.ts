@@ -66,6 +66,8 @@ export class Keeper {
   private noted = -Infinity
   private noting: ReturnType<typeof setTimeout> | null = null
   private noteDue = Infinity
+  /** Whether more of the same is about to follow what was changed last. */
+  private dragged = false
   /** Milliseconds that the last save and the last note held the page up. */
   private saveTook = 0
   private noteTook = 0
@@ -109,6 +111,7 @@ export class Keeper {
   /** @param dragged whether more of the same is about to follow: then the page is held up less often for it */
   changed(piece: Piece, dragged = false): void {
     this.waiting = piece
+    this.dragged = dragged
     const now = performance.now()
     const noteAt = Math.max(dragged ? now + NOTES_DRAGGED : 0, this.noted + Math.max(NOTES, SHARE * this.noteTook))
     if (noteAt <= now) this.note()
@@ -118,14 +121,14 @@ export class Keeper {
       this.noting = setTimeout(() => this.note(), noteAt - now)
     }
     if (this.state.is === 'saved') this.say({ is: 'changed' })
-    if (!this.busy) this.soon(dragged)
+    if (!this.busy) this.soon()
   }
 
   /** Saves after a moment of rest; while changes go on, again and again. */
-  private soon(dragged = false): void {
+  private soon(): void {
     const now = performance.now()
     const between = Math.min(LONGEST, Math.max(BETWEEN, SHARE * this.saveTook))
-    const due = dragged ? Math.max(now, this.began) + LONGEST : Math.max(now + REST, this.began + between)
+    const due = this.dragged ? Math.max(now, this.began) + LONGEST : Math.max(now + REST, this.began + between)
     if (this.timer && this.due <= due) return
     this.later(due - now)
     this.due = due

@@ -77,8 +77,9 @@ export function emitterOf(
     const [before, last] = [Math.floor(born(at(start, frameRate))), Math.floor(born(now))]
     // Beyond whole numbers that a double tells apart there is no counting.
     if (!(Math.abs(last) < Number.MAX_SAFE_INTEGER)) return NOTHING
-    const first = Math.max(before + 1, last - most + 1) || last + 1
-    const count = Math.max(0, last - first + 1)
+    const first = Math.max(before + 1, last - most + 1)
+    // Where it is still being worked out how many there were, there are none.
+    const count = first <= last ? last - first + 1 : 0
     settled.hold(count)
     const { x, y, z, towardsX, towardsY, towardsZ, speed: speeds, seconds, gone: had } = settled.columns
     const here = isFixed ? 0 : gone(now)

@@ -43,6 +43,8 @@ describe('particles', () => {
     const { data } = show(12.25).rows
     for (let k = 0; k < 5; k++) expect(data[k * PER_ROW + 2]).toBeCloseTo(42.5 - 10 * k, 4)
     expect(data[0]).toBeCloseTo(4)
+    // Before second 0, about it, and where the oldest is the very first of all that are counted.
+    expect([-9, -4.4, -0.2, 0, 0.3, 3.7, 4.2, 4.6].map(s => filled(show(s)))).toEqual([5, 4, 4, 5, 5, 4, 5, 4])
   })
   it('are counted before they are there, those that are driven too, and beyond what a piece shows', () => {
     const atOnce = (hand: Record<string, number>, drives: Record<string, string> = {}) => {
