@@ -57,9 +57,10 @@ export const envelope: Entry = {
     }
   },
   kernel: call => {
-    const [attack, hold, release] = ['attack', 'hold', 'release'].map(
-      n => call.constant(n) && toNumbers(call.constant(n)!),
-    )
+    const [attack, hold, release] = ['attack', 'hold', 'release'].map(name => {
+      const seconds = call.constant(name)
+      return seconds && toNumbers(seconds)
+    })
     const { first, lanes } = call
     const where = attack && hold && release ? whereOn(call) : null
     if (!where) return null

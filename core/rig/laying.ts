@@ -2,7 +2,9 @@
 import { MOST_PARTICLES, emitterOf } from './emitter.ts'
 import { MOST_LAID, traceOf } from './trace.ts'
 import { NOTHING, type Laying } from './points-laid.ts'
-import { formOf } from './standing.ts'
+import { everyCopy } from '../engine/every-copy.ts'
+import { propertyNamed } from '../piece/properties.ts'
+import { propertyKey } from '../piece/schema.ts'
 import type { Body } from './body.ts'
 import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
@@ -28,8 +30,7 @@ export function laidBy(program: Program, { id, part, get, count }: Body): Laid {
     return { of, at: (i, now) => trace(now, get('trail', i)) }
   }
   const most = mostParticles(program)
-  // Of a great many those that have room for some particles lay any.
-  const laying = Math.min(count, Math.floor(MOST_PARTICLES / most))
+  const laying = copiesLaying(most, count)
   const emitters = Array.from({ length: laying }, (_, i) => emitterOf(program, id, part, i, most))
   return { of, at: (i, now) => emitters[i]?.(now) ?? NOTHING }
 }
@@ -37,13 +38,33 @@ export function laidBy(program: Program, { id, part, get, count }: Body): Laid {
 /** Particles that each emitter of a piece may show. */
 const mostParticles = (program: Program): number => Math.max(LEAST_PARTICLES, share(program, 'emitter', MOST_PARTICLES))
 
-/** How many particles an emitter has at once, at most, copy by copy; and how many of them it may show, the youngest. */
-export function particlesAtOnce(program: Program, id: string): { readonly alive: number; readonly shown: number } {
-  const high = (property: string) => Math.max(0, formOf(program, id, property, 0).facts().bounds.high)
+/** Of a great many copies those that have room for some particles lay any. */
+const copiesLaying = (most: number, count: number): number => Math.min(count, Math.floor(MOST_PARTICLES / most))
+
+export interface ParticlesAtOnce {
+  /** The most that any copy of an emitter may have; Infinity where that is not known. */
+  readonly alive: number
+  /** How many of them it may show, the youngest. */
+  readonly shown: number
+  /** How many of its copies show any: the first. */
+  readonly copies: number
+}
+
+/** How many particles an emitter has at once. */
+export function particlesAtOnce(program: Program, id: string): ParticlesAtOnce {
+  const { count } = program.instancesOf(id)
+  const high = (property: string): number => {
+    const key = propertyKey(id, property)
+    const every = everyCopy(program, key)
+    const forms = new Set(
+      every ? [every] : (program.slots.get(key)?.readers ?? program.handForms(id, propertyNamed(property)!)),
+    )
+    return Math.max(0, ...[...forms].map(f => f.facts().bounds.high))
+  }
   // Bounds may be wider by a rounding. A product with 0 is none, however long they live.
   const alive = Math.ceil(high('births') * high('life') * (1 - 1e-9)) || 0
-  const shown = mostParticles(program)
-  return { alive, shown: Math.min(alive, shown) }
+  const most = mostParticles(program)
+  return { alive, shown: Math.min(alive, most), copies: copiesLaying(most, count) }
 }
 
 /** What one of all parts of a kind may lay of what all of them may. */

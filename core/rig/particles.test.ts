@@ -51,11 +51,27 @@ describe('particles', () => {
       const { scene } = fan(hand, drives)
       return particlesAtOnce(scene.program, Object.keys(scene.program.piece.parts)[0]!)
     }
-    expect(atOnce({})).toEqual({ alive: 5, shown: 5 })
-    expect(atOnce({}, { births: '1Hz + sine(every: 2s, amp: 9Hz)' })).toEqual({ alive: 45, shown: 45 })
-    expect(atOnce({ births: 9000, life: 60 })).toEqual({ alive: 540_000, shown: 100_000 })
-    expect(atOnce({ births: 0 }, { life: 'time' })).toEqual({ alive: 0, shown: 0 })
-    expect(atOnce({}, { life: 'time' })).toEqual({ alive: Infinity, shown: 100_000 })
+    expect(atOnce({})).toEqual({ alive: 5, shown: 5, copies: 1 })
+    expect(atOnce({}, { births: '1Hz + sine(every: 2s, amp: 9Hz)' })).toEqual({ alive: 45, shown: 45, copies: 1 })
+    expect(atOnce({ births: 9000, life: 60 })).toEqual({ alive: 540_000, shown: 100_000, copies: 1 })
+    expect(atOnce({ births: 0 }, { life: 'time' })).toEqual({ alive: 0, shown: 0, copies: 1 })
+    expect(atOnce({}, { life: 'time' })).toEqual({ alive: Infinity, shown: 100_000, copies: 1 })
+    // Of copies the most that any has, and not more of them than there is room for.
+    const of = (count: number, text: string) => {
+      const b = new Builder('Fans', 1)
+      const copies = { layout: 'row', count, dx: 9, dy: 0 } as const
+      const id = b.part(
+        'Petals',
+        { type: 'emitter', seed: 1, flight: 'fixed', reverses: false },
+        { copies },
+        { life: 2 },
+      )
+      b.drive(id, 'births', text)
+      return particlesAtOnce(new Program(b.piece), id)
+    }
+    expect(of(3, '1Hz')).toEqual({ alive: 2, shown: 2, copies: 3 })
+    expect(of(3, '1Hz + index * 10Hz')).toEqual({ alive: 42, shown: 42, copies: 3 })
+    expect(of(2000, '1Hz + index * 0.01Hz')).toEqual({ alive: 42, shown: 42, copies: 1666 })
     const { show } = fan({ births: 9000, life: 60 })
     expect(filled(show(1000))).toBe(100_000)
   })

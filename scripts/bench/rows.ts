@@ -2,6 +2,7 @@
  * The rows of `npm run bench`: what values, copies, chains, particles and the picture cost in Node, each as a ratio to a loop
  * by hand in the same run. A row whose piece does not do what it names fails. Prints a line of JSON a row.
  */
+import type { Piece } from '../../core/piece/schema.ts'
 import { Program } from '../../core/engine/program.ts'
 import { rewrite } from '../../core/engine/rewrite.ts'
 import { knownOf, leapingOf } from '../../core/insight/telling.ts'
@@ -40,23 +41,31 @@ const loopTime = (loop: (t: number, out: Float64Array) => void, size: number): n
   return took(k => loop(20 + k / 61, out), 240)
 }
 
+/** What it takes to open a piece, with a way to tell more of it. */
+function opening(name: string, piece: Piece, driven: number, ms: number | null, megabytes: number | null) {
+  const { made: program, bytes } = held(() => new Program(piece))
+  const fault = faultOf(program, driven)
+  const row = (what: string, value: number, unit: Row['unit'], reach: number | null) =>
+    tell({ name: `${name}: ${what}`, value, unit, reach, fault })
+  const opened = took(() => new Program(piece), 200, 3)
+  row('opened', opened, 'ms', ms)
+  row('memory', bytes / 1e6, 'MB', megabytes)
+  const out = new Float64Array(program.size)
+  return { program, fault, row, moment: took(k => program.moment(played(program, k), out), 400) }
+}
+
 for (const count of [1, 250, 1000, 10_000, 100_000])
   section(`copies ${count}`, () => {
     const piece = bulbsInAGrid(count)
-    const { made: program, bytes } = held(() => new Program(piece))
-    const fault = faultOf(program, 4)
-    const row = (what: string, value: number, unit: Row['unit'], reach: number | null) =>
-      tell({ name: `${count.toLocaleString('en')} copies, four driven: ${what}`, value, unit, reach, fault })
     const many = count >= 10_000
-    row(
-      'opened',
-      took(() => new Program(piece), 200, 3),
-      'ms',
-      count === 10_000 ? 300 : count === 100_000 ? 2000 : null,
+    const reach = count === 10_000 ? 300 : count === 100_000 ? 2000 : null
+    const { program, fault, row, moment } = opening(
+      `${count.toLocaleString('en')} copies, four driven`,
+      piece,
+      4,
+      reach,
+      count === 10_000 ? 16 : null,
     )
-    row('memory', bytes / 1e6, 'MB', count === 10_000 ? 16 : null)
-    const out = new Float64Array(program.size)
-    const moment = took(k => program.moment(played(program, k), out), 400)
     row('a moment', moment, 'ms', null)
     if (count > 1) row('a moment ÷ loop', moment / loopTime(bulbLoop(count), 4 * count), '×', many ? 2 : null)
     const key = [...program.slots.keys()].find(k => k.endsWith('.x'))!
@@ -78,19 +87,7 @@ for (const [name, piece, driven, loop] of [
   ['players of a curve and an envelope on a cue, each after the one before', players(), 2, null],
 ] as const)
   section(`copies behind one another: ${name}`, () => {
-    const { made: program, bytes } = held(() => new Program(piece))
-    const fault = faultOf(program, driven)
-    const row = (what: string, value: number, unit: Row['unit'], reach: number | null) =>
-      tell({ name: `10,000 ${name}: ${what}`, value, unit, reach, fault })
-    row(
-      'opened',
-      took(() => new Program(piece), 200, 3),
-      'ms',
-      300,
-    )
-    row('memory', bytes / 1e6, 'MB', 16)
-    const out = new Float64Array(program.size)
-    const moment = took(k => program.moment(played(program, k), out), 400)
+    const { row, moment } = opening(`10,000 ${name}`, piece, driven, 300, 16)
     row('a moment', moment, 'ms', null)
     if (loop) row('a moment ÷ loop', moment / loopTime(loop, 20_000), '×', 2)
   })
@@ -122,19 +119,7 @@ section('stretch', () => {
 
 section('drives', () => {
   const piece = heavy(1000)
-  const { made: program, bytes } = held(() => new Program(piece))
-  const fault = faultOf(program, 1000)
-  const row = (what: string, value: number, unit: Row['unit'], reach: number | null) =>
-    tell({ name: `1,000 mixed drives: ${what}`, value, unit, reach, fault })
-  row(
-    'opened',
-    took(() => new Program(piece), 400, 3),
-    'ms',
-    150,
-  )
-  row('memory', bytes / 1e6, 'MB', 3)
-  const out = new Float64Array(program.size)
-  const moment = took(k => program.moment(played(program, k), out), 400)
+  const { program, row, moment } = opening('1,000 mixed drives', piece, 1000, 150, 3)
   row('a moment ÷ data-driven loop', moment / loopTime(mixedLoop(1000), 1000), '×', 4)
   const key = [...program.slots.keys()][0]!
   const { text } = piece.drives[key]!

@@ -83,11 +83,13 @@ const looks = computed(() => {
 /** How many particles there are at once, and whether all are shown. */
 const atOnce = computed(() => {
   if (shape.value.type !== 'emitter' || !store.program) return ''
-  const { alive, shown } = particlesAtOnce(store.program, props.id)
-  const each = store.program.instancesOf(props.id).count > 1 ? ' in each copy' : ''
-  if (alive <= shown) return `Up to ${figure(alive)} particles at once${each}.`
+  const { alive, shown, copies } = particlesAtOnce(store.program, props.id)
+  const { count } = store.program.instancesOf(props.id)
+  const each = count > 1 ? ' in each copy' : ''
+  const first = copies < count ? ` Only the first ${figure(copies)} copies show any.` : ''
+  if (alive <= shown) return `Up to ${figure(alive)} particles at once${each}.${first}`
   const many = Number.isFinite(alive) ? `up to ${figure(alive)}` : 'any number of'
-  return `It can have ${many} particles at once${each}. Only the youngest ${figure(shown)} are shown: a piece can show ${figure(MOST_PARTICLES)}.`
+  return `It can have ${many} particles at once${each}. Only the youngest ${figure(shown)} are shown: a piece can show ${figure(MOST_PARTICLES)}.${first}`
 })
 
 const STIRRED = { wind: 'wind, like water', noise: 'noise over space' } as const

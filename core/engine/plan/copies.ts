@@ -8,7 +8,7 @@ import { partBefore } from '../../formula/scope.ts'
 import { builtinNamed } from '../../formula/words.ts'
 import { everyNode, type CallNode, type MemberNode, type NameNode, type Node } from '../../formula/tree.ts'
 import { doubt, fixedLanes, isExact, moving, one, type Column } from '../../columns/column.ts'
-import { readAt } from '../../columns/elsewhere.ts'
+import { orSet, readAt, readAtMoment } from '../../columns/elsewhere.ts'
 import {
   fractionsOf,
   gathered,
@@ -74,7 +74,6 @@ export class PlannerOfCopies extends Planner {
   private ahead: Fractions | null = null
   /** Something of its own for each other moment at which something is read; null where that is the plan's. */
   private there: object | null = null
-  private readonly around = new Map<object, Map<Beat, object>>()
 
   /**
    * @param instances the copies that are planned together
@@ -120,10 +119,7 @@ export class PlannerOfCopies extends Planner {
       },
       at: to => {
         if (this.ahead) return noColumn()
-        return readAt(this.whileThere(null, value), now => {
-          const moment = to(now.moment)
-          return { moment, seconds: moment.seconds }
-        })
+        return readAtMoment(this.whileThere(null, value), to)
       },
     }
   }
@@ -139,13 +135,8 @@ export class PlannerOfCopies extends Planner {
     }
   }
 
-  protected override surrounding(): unknown {
-    const { beat } = this.plain
-    if (!this.there) return beat
-    const kept = this.around.get(this.there) ?? new Map<Beat, object>()
-    this.around.set(this.there, kept)
-    if (!kept.has(beat)) kept.set(beat, {})
-    return kept.get(beat)
+  protected override get place(): object | null {
+    return this.there
   }
 
   protected leaf(node: Node): Column | null {
@@ -268,11 +259,7 @@ export class PlannerOfCopies extends Planner {
     planner.there = {}
     const of = planner.column(checked.formula.body)
     this.operations += planner.operations + everyNode(checked.formula).length
-    // One that has no value there is read as what is set.
-    return moving((now, from, count, out) => {
-      of.fill(now, from, count, out)
-      for (let i = 0; i < count; i++) if (!(out[i]! - out[i]! === 0)) doubt(now, from + i)
-    })
+    return orSet(of)
   }
 
   /** What is set by hand at some instances. */

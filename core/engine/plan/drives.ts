@@ -16,12 +16,11 @@ import {
 } from '../../formula/tree.ts'
 import { canonical } from '../../units/names.ts'
 import type { Measures } from '../../units/units.ts'
-import { doubt, fixedLanes, moving, one, type Column } from '../../columns/column.ts'
+import { fixedLanes, moving, one, type Column } from '../../columns/column.ts'
 import { fractionsOf, type Fractions } from '../../columns/fractions.ts'
-import { readAt } from '../../columns/elsewhere.ts'
+import { orSet, readAtMoment } from '../../columns/elsewhere.ts'
 import type { Elsewhere } from '../../columns/kernel.ts'
 import { SteadyLanes } from '../../columns/steady.ts'
-import type { Moment } from '../../time/moment.ts'
 import { PIECE, type Beat } from '../../form/beat.ts'
 import type { Form } from '../../form/form.ts'
 import type { Entry } from '../../functions/entry.ts'
@@ -56,6 +55,9 @@ export interface DrivesHost {
   readonly others: (keys: readonly string[]) => DrivesHost
 }
 
+/** The place of what is read at another moment, of which its columns are alike: `readAtMoment` gives them theirs. */
+const ELSEWHERE = {}
+
 export class PlannerOfDrives extends Planner {
   readonly isWhole = true
   private readonly varying: VaryingInDrives
@@ -63,8 +65,6 @@ export class PlannerOfDrives extends Planner {
   private readonly which: ReadonlyMap<Node, number>
   /** Whether what is planned is read at another moment. */
   private isElsewhere = false
-  /** What stands for each clock at other moments. */
-  private readonly others = new Map<Beat, object>()
 
   /**
    * @param drives the lanes that are planned together: what they share is compiled for the first
@@ -89,11 +89,8 @@ export class PlannerOfDrives extends Planner {
     this.varying = new VaryingInDrives(differing, this.checked, env)
   }
 
-  protected override surrounding(): unknown {
-    const { beat } = this.plain
-    if (!this.isElsewhere) return beat
-    if (!this.others.has(beat)) this.others.set(beat, {})
-    return this.others.get(beat)
+  protected override get place(): object | null {
+    return this.isElsewhere ? ELSEWHERE : null
   }
 
   protected leaf(node: Node): Column | null {
@@ -134,18 +131,13 @@ export class PlannerOfDrives extends Planner {
         this.isElsewhere = before
       }
     }
-    const at = (of: Column, to: (m: Moment) => Moment): Column =>
-      readAt(of, now => {
-        const moment = to(now.moment)
-        return { moment, seconds: moment.seconds }
-      })
     return {
-      at: to => at(there(), to),
+      at: to => readAtMoment(there(), to),
       earlier: seconds => {
         const ahead = negate(alike(seconds))
         const of = there()
         // What is exact stays exact at another moment, which the plain evaluator follows.
-        return exactOf(of, this.lanes) ? noColumn() : at(of, m => m.ahead(ahead))
+        return exactOf(of, this.lanes) ? noColumn() : readAtMoment(of, m => m.ahead(ahead))
       },
     }
   }
@@ -185,11 +177,7 @@ export class PlannerOfDrives extends Planner {
     const planner = new PlannerOfDrives(others, [...keys.keys()], this.deep + 1)
     const of = planner.column(planner.checked.formula.body)
     this.operations += planner.operations + everyNode(planner.checked.formula).length
-    // One that has no value there is read as what is set.
-    return moving((now, from, count, out) => {
-      of.fill(now, from, count, out)
-      for (let i = 0; i < count; i++) if (!(out[i]! - out[i]! === 0)) doubt(now, from + i)
-    })
+    return orSet(of)
   }
 }
 

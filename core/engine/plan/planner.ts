@@ -29,7 +29,7 @@ export abstract class Planner {
   /** Operations of other formulas that are followed. */
   operations = 0
   protected readonly plain: Compiler
-  private readonly lets = new Map<unknown, Map<Node, Column>>()
+  private readonly lets = new Map<object | null, Map<Beat, Map<Node, Column>>>()
 
   constructor(
     readonly checked: Checked,
@@ -63,9 +63,9 @@ export abstract class Planner {
   abstract steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null
   /** An argument at other moments. */
   abstract elsewhere(value: Node): Elsewhere
-  /** What lets are kept by: they mean another column where it differs. */
-  protected surrounding(): unknown {
-    return this.plain.beat
+  /** Something of its own for each other moment at which things are read; null where that is the plan's. */
+  protected get place(): object | null {
+    return null
   }
 
   column(node: Node): Column {
@@ -103,9 +103,12 @@ export abstract class Planner {
   private name(node: NameNode): Column {
     const own = letRead(this.checked.formula, node)
     if (!own) return this.named(node)
-    const around = this.surrounding()
-    const kept = this.lets.get(around) ?? new Map<Node, Column>()
-    this.lets.set(around, kept)
+    // A let means another column on another clock, and at another moment.
+    const { beat } = this.plain
+    const here = this.lets.get(this.place) ?? new Map<Beat, Map<Node, Column>>()
+    this.lets.set(this.place, here)
+    const kept = here.get(beat) ?? new Map<Node, Column>()
+    here.set(beat, kept)
     if (!kept.has(own.value)) kept.set(own.value, this.column(own.value))
     return kept.get(own.value)!
   }

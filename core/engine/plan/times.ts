@@ -25,8 +25,6 @@ export interface LaneTimes {
 }
 
 export class PlannerOfTimes extends Planner {
-  private readonly around = new Map<LaneTimes, Map<Beat, object>>()
-
   /** @param link what a driven value is at these moments, by the form that reads it; null where nothing drives it */
   constructor(
     checked: Checked,
@@ -38,12 +36,8 @@ export class PlannerOfTimes extends Planner {
     super(checked, env, lanes)
   }
 
-  protected override surrounding(): object {
-    const { beat } = this.plain
-    const kept = this.around.get(this.times) ?? new Map<Beat, object>()
-    this.around.set(this.times, kept)
-    if (!kept.has(beat)) kept.set(beat, {})
-    return kept.get(beat)!
+  protected override get place(): object {
+    return this.times
   }
 
   protected leaf(node: Node): Column | null {
