@@ -317,3 +317,37 @@ test('a tab that is closed right after a change has saved it', async ({ page, co
       .toBe(1000 + n)
   }
 })
+
+test('what is pressed in the masthead stands still while a change is saved', async ({ page }) => {
+  await freshFair(page)
+  await halt(page)
+  // Where the buttons are in every frame, by the words of that moment.
+  await page.evaluate(() => {
+    const seen: Record<string, string[]> = {}
+    Object.assign(window, { seen })
+    const look = () => {
+      const says = document.querySelector('[data-saving]')!.textContent!.trim()
+      const places = [...document.querySelectorAll('header button')]
+        .filter(b => /^(Undo|Redo|Export|Hand over)$/.test(b.getAttribute('aria-label') ?? b.textContent!.trim()))
+        .map(b => Math.round(b.getBoundingClientRect().left))
+      const is = (seen[says] ??= [])
+      if (is.at(-1) !== places.join()) is.push(places.join())
+      requestAnimationFrame(look)
+    }
+    requestAnimationFrame(look)
+  })
+  await onSave(page, async route => {
+    await new Promise(go => setTimeout(go, 300))
+    await route.continue()
+  })
+  await write(page, ROTATION, 'time * 33deg/s')
+  await saved(page)
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await expect(page.locator('[data-saving]')).toHaveText('saving …')
+  await saved(page)
+  const seen = await page.evaluate(() => (window as unknown as { seen: Record<string, string[]> }).seen)
+  expect(Object.keys(seen)).toEqual(expect.arrayContaining(['saved', 'saving …', 'saved just now']))
+  const places = new Set(Object.values(seen).flat())
+  expect([...places][0]!.split(',')).toHaveLength(4)
+  expect([...places], 'the buttons were in one place all the time').toHaveLength(1)
+})

@@ -54,7 +54,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
 
 <template>
   <header class="flex h-11 shrink-0 items-center gap-2 border-b border-rule bg-sheet px-4">
-    <NuxtLink to="/" class="flex items-center gap-3 text-faded hover:text-ink" data-tip="Harbour: your pieces"
+    <NuxtLink to="/" class="flex shrink-0 items-center gap-3 text-faded hover:text-ink" data-tip="Harbour: your pieces"
       ><TideMark class="text-sea" />Harbour</NuxtLink
     >
     <span class="text-faded" aria-hidden="true">/</span>
@@ -79,17 +79,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       {{ named }}
     </button>
     <button
-      class="ml-1 rounded-sm px-1 whitespace-nowrap hover:bg-band"
-      :class="state.tone"
-      type="button"
-      data-tip="Version history"
-      @click="hand.dialog = 'versions'"
-    >
-      <span role="status" data-saving>{{ state.text }}</span>
-    </button>
-    <LazyVersionsDialog v-if="hand.dialog === 'versions'" @close="hand.dialog = null" />
-    <button
-      class="button ml-2 w-8 !px-0"
+      class="button ml-2 w-8 shrink-0 !px-0"
       type="button"
       aria-label="Undo"
       :data-tip="last ? `Undo: ${last} (Ctrl Z)` : 'Nothing to undo'"
@@ -99,7 +89,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       <Undo2 :size="15" />
     </button>
     <button
-      class="button w-8 !px-0"
+      class="button w-8 shrink-0 !px-0"
       type="button"
       aria-label="Redo"
       :data-tip="next ? `Redo: ${next} (Ctrl Shift Z)` : 'Nothing to redo'"
@@ -108,8 +98,19 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     >
       <Redo2 :size="15" />
     </button>
+    <!-- Its words change when a change is saved: they have room for the longest, and move nothing that is being pressed. -->
     <button
-      class="button ml-auto min-w-0 shrink justify-start !font-normal text-faded"
+      class="min-w-[6.25rem] shrink-0 rounded-sm px-1 text-left whitespace-nowrap hover:bg-band"
+      :class="state.tone"
+      type="button"
+      data-tip="Version history"
+      @click="hand.dialog = 'versions'"
+    >
+      <span role="status" data-saving>{{ state.text }}</span>
+    </button>
+    <LazyVersionsDialog v-if="hand.dialog === 'versions'" @close="hand.dialog = null" />
+    <button
+      class="button ml-auto min-w-10 shrink-[1000] justify-start !font-normal text-faded"
       type="button"
       data-tip="Find a part, property or command (/)"
       @click="emit('find')"
@@ -156,7 +157,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       :looping="verdicts.count"
       @close="hand.dialog = null"
     />
-    <div class="flex items-center gap-1">
+    <div class="flex shrink-0 items-center gap-1">
       <KeepingChoice />
       <IconButton label="Manual" data-tip="The manual, beside the piece (F1)" @click="hand.manual = !hand.manual">
         <BookOpen :size="16" />
