@@ -12,13 +12,14 @@ export interface Ring {
   readonly from: number
   readonly to: number
   readonly off: boolean
-  readonly press: () => void
 }
 
 export interface Look {
   readonly checked: Checked | null
   readonly problems: readonly Problem[]
   readonly rings: readonly Ring[]
+  /** The ring before this place was pressed. */
+  readonly press: (place: number) => void
 }
 
 /** Puts a new look on the text. */
@@ -42,29 +43,35 @@ class FaintUnit extends WidgetType {
 
 class RingMark extends WidgetType {
   constructor(
-    readonly ring: Ring,
+    readonly off: boolean,
     readonly term: string,
+    readonly press: Look['press'],
   ) {
     super()
   }
-  // Its press belongs to the text it was made for.
   override eq(other: RingMark): boolean {
-    return other.ring === this.ring
+    return other.off === this.off && other.term === this.term && other.press === this.press
   }
   override ignoreEvent(): boolean {
     return true
   }
-  toDOM(): HTMLElement {
+  override toDOM(view: EditorView): HTMLElement {
     const button = document.createElement('button')
-    const says = this.ring.off ? 'Bring back' : 'Leave out'
     button.type = 'button'
     button.tabIndex = -1
-    button.className = `tide-ring${this.ring.off ? ' tide-ring-off' : ''}`
-    button.setAttribute('aria-label', `${says} ${this.term}`)
-    button.title = `${says} ${this.term} (Alt B)`
     button.addEventListener('mousedown', e => e.preventDefault())
-    button.addEventListener('click', this.ring.press)
+    // Where it stands by then: a ring stays while the text before it changes.
+    button.addEventListener('click', () => this.press(view.posAtDOM(button)))
+    this.updateDOM(button)
     return button
+  }
+  /** A number dragged in a term changes its name at every move: the ring before it stays. */
+  override updateDOM(button: HTMLElement): boolean {
+    const says = `${this.off ? 'Bring back' : 'Leave out'} ${this.term}`
+    button.className = `tide-ring${this.off ? ' tide-ring-off' : ''}`
+    button.setAttribute('aria-label', says)
+    button.title = `${says} (Alt B)`
+    return true
   }
 }
 
@@ -81,7 +88,7 @@ function classOf(node: Node, checked: Checked): [number, number, string][] {
   return []
 }
 
-function decorations({ checked, problems, rings }: Look, doc: Text): DecorationSet {
+function decorations({ checked, problems, rings, press }: Look, doc: Text): DecorationSet {
   const { length } = doc
   const marks: { from: number; to: number; deco: Decoration }[] = []
   if (checked && checked.formula.text.length === length) {
@@ -101,7 +108,7 @@ function decorations({ checked, problems, rings }: Look, doc: Text): DecorationS
     })
   }
   for (const ring of rings) {
-    const widget = new RingMark(ring, doc.sliceString(ring.from, ring.to).trim())
+    const widget = new RingMark(ring.off, doc.sliceString(ring.from, ring.to).trim(), press)
     const from = ring.off ? ring.from - 2 : ring.from
     marks.push({ from, to: from, deco: Decoration.widget({ widget, side: -1 }) })
     if (ring.off) marks.push({ from, to: ring.to, deco: Decoration.mark({ class: 'tide-off' }) })

@@ -12,6 +12,7 @@ import { labelOf } from '../formula/labels.ts'
 import { followers } from '../acts/ties.ts'
 import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
 import { propertyNamed } from '../piece/properties.ts'
+import { ForkedMap } from './forked-map.ts'
 import { inOrder } from './order.ts'
 
 /** Which text of a drive or signal runs. `base`: neither can, so the set value stands. */
@@ -92,7 +93,7 @@ const LONGEST_CHAIN = 500
 
 export class Meanings {
   readonly names: Names
-  readonly all: Map<string, Meaning>
+  readonly all: ForkedMap<string, Meaning>
   /** The kind of each signal, by id. */
   private readonly kinds: ReadonlyMap<string, Got>
   /** While they are made: what texts mean wherever they mean the same. */
@@ -116,7 +117,7 @@ export class Meanings {
       const { names, kinds, all } = before!
       this.names = names
       this.kinds = kinds
-      this.all = new Map(all)
+      this.all = all.fork()
       const m = this.make(was.key, piece.drives[was.key]!, was.target, id => kinds.get(id) ?? 'any', before)
       this.shared = new Map()
       const isAlike = readsTheSame(was, m)
@@ -126,7 +127,7 @@ export class Meanings {
       return
     }
     const lend = before && sameNames(before.piece, piece) ? before : null
-    this.all = new Map()
+    this.all = new ForkedMap()
     this.names = lend && lend.piece.dials === piece.dials ? lend.names : new Names(piece)
     const signalKinds = new Map<string, Got>()
     const kindOf = (id: string): Got => {

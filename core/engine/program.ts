@@ -10,6 +10,7 @@ import type { Moment } from '../time/moment.ts'
 import { fromNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import type { Env } from './env.ts'
+import { ForkedMap } from './forked-map.ts'
 import { Keeps } from './keeps.ts'
 import { hasLag, lagsOf, type Lags } from './lags.ts'
 import type { Form } from '../form/form.ts'
@@ -34,7 +35,7 @@ import { HandForms } from './keys.ts'
 export class Program {
   readonly measures: Measures
   readonly meanings: Meanings
-  slots = new Map<string, Slot>()
+  slots = new ForkedMap<string, Slot>()
   /** How many values a snapshot holds. */
   readonly size: number
   readonly lapStart: Rational
@@ -146,7 +147,7 @@ export class Program {
     const others = new Map<string, Slot>()
     for (const of of reached.by) others.set(of, slot(of))
     // Each keeps its place, after all that it reads.
-    this.slots = new Map(before.slots)
+    this.slots = before.slots.fork()
     this.maker.pieces = before.maker.pieces
     for (const [of, now] of others) {
       this.maker.pieces += now.pieces - before.slots.get(of)!.pieces
@@ -154,7 +155,7 @@ export class Program {
     }
     if (this.maker.pieces > MOST_PIECES) {
       // What doesn't fit is found out where all are counted.
-      this.slots = new Map()
+      this.slots = new ForkedMap()
       this.maker.pieces = 0
       return false
     }
@@ -183,6 +184,12 @@ export class Program {
     this.making = null
     this.runOrder = null
     this.isLight = this.resting.size === 0 && [...this.slots.values()].every(isLight)
+  }
+
+  /** Whether every value has the place in a snapshot that it has in another program's. */
+  hasPlacesOf({ offsets }: Program): boolean {
+    if (offsets === this.offsets) return true
+    return offsets.size === this.offsets.size && [...offsets].every(([key, at]) => this.offsets.get(key) === at)
   }
 
   instancesOf(part: string): Instances {

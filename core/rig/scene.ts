@@ -91,8 +91,7 @@ export class Scene {
     const same =
       moved !== null &&
       (['parts', 'frameRate', 'lap'] as const).every(c => a.piece[c] === b.piece[c]) &&
-      a.slots.size === b.slots.size &&
-      [...b.slots].every(([key, slot]) => a.slots.get(key)?.offset === slot.offset)
+      a.hasPlacesOf(b)
     if (!same) return false
     this.running = program
     if (a.piece.camera !== program.piece.camera) {

@@ -8,7 +8,7 @@ import { EditorView, keymap, placeholder, tooltips } from '@codemirror/view'
 import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } from '@codemirror/autocomplete'
 import { standardKeymap } from '@codemirror/commands'
 import { sourceOf } from '~~/core/acts/sources.ts'
-import { bypassAt, bypassTerms } from '~~/core/formula/bypass.ts'
+import { bypassAt, bypassTerms, type BypassTerm } from '~~/core/formula/bypass.ts'
 import { labelOf } from '~~/core/formula/labels.ts'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
 import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
@@ -17,7 +17,7 @@ import { dropped, mayDrop } from '~/editor/carry.ts'
 import { completion } from '~/editor/completion.ts'
 import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
 import { useEasings } from '~/editor/easings.ts'
-import { looks, setLook, type Ring } from '~/editor/looks.ts'
+import { looks, setLook } from '~/editor/looks.ts'
 import { draftOf, keepDraft } from '~/stores/drafts.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -66,15 +66,20 @@ function lookOf(text: string): StateEffect<unknown>[] {
   const drafted = text !== kept.value
   const problems = drafted ? seen.problems : store.program.slots.get(props.drive)!.problems
   emit('problems', problems, drafted)
-  return [setLook.of({ checked: seen.checked, problems, rings: rings(text) })]
+  return [setLook.of({ checked: seen.checked, problems, rings: rings(text), press: ring })]
 }
 
 const easing = useEasings({ view: () => view, text: draft, kept: () => kept.value, rewrite })
 
 /** Only the formula in hand has rings, and only where a press can do something. */
-function rings(text: string): Ring[] {
+function rings(text: string): BypassTerm[] {
   if (hand.drive !== props.drive) return []
-  return bypassTerms(text).flatMap(t => (t.pressed === null ? [] : [{ ...t, press: () => rewrite(t.pressed!) }]))
+  return bypassTerms(text).filter(t => t.pressed !== null)
+}
+/** The ring of the term before which it stands: left out, a term begins with its marks. */
+function ring(place: number): void {
+  const term = rings(draft()).find(t => (t.off ? t.from - 2 : t.from) === place)
+  if (term) rewrite(term.pressed!)
 }
 function rewrite(text: string): void {
   tuning.commit(props.drive, text)
