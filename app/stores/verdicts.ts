@@ -93,10 +93,14 @@ export const useVerdicts = defineStore('verdicts', () => {
     const verdict = known(key)?.report.closure.verdict
     return verdict === 'yes' || verdict === 'symmetry'
   }
-  /** Drives that run and are known. */
-  const running = computed(() =>
-    Object.keys(store.piece?.drives ?? {}).filter(k => isCounted(store.piece!, k) && known(k) !== null),
-  )
+  /** Drives that are not off; the same list as long as these are the same, so that a changed number changes nothing here. */
+  const counted = computed<readonly string[]>(before => {
+    const { piece } = store
+    const keys = piece ? Object.keys(piece.drives).filter(k => isCounted(piece, k)) : []
+    return before?.length === keys.length && keys.every((k, i) => k === before[i]) ? before : keys
+  })
+  /** Those that are known. */
+  const running = computed(() => counted.value.filter(k => known(k) !== null))
   const count = computed(() => loopCountOf(running.value.map(k => known(k)!.report.closure)))
 
   /** Those that loop neither in this lap nor in a later one. */
@@ -105,11 +109,7 @@ export const useVerdicts = defineStore('verdicts', () => {
   )
 
   /** Whether every drive that runs has been looked at. */
-  const all = computed(() => {
-    const { piece } = store
-    if (!piece || told.value < 0) return false
-    return Object.keys(piece.drives).every(k => !isCounted(piece, k) || found.has(k))
-  })
+  const all = computed(() => store.piece !== null && told.value >= 0 && counted.value.every(k => found.has(k)))
 
   return { known, closes, running, open, count, all, busy, costs }
 })

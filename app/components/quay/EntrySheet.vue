@@ -8,6 +8,7 @@ import type { Known, Leaping } from '~~/core/insight/telling.ts'
 import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
+import { writeText } from '~/player/written.ts'
 import { useHand } from '~/stores/hand.ts'
 import { useListing } from '~/stores/listing.ts'
 import { useTuning } from '~/stores/tuning.ts'
@@ -105,7 +106,7 @@ onMounted(() => {
       property.value,
       snapshot.program.measures,
     )
-    if (readout.value.textContent !== text) readout.value.textContent = text
+    writeText(readout.value, text)
   })
   stop = () => {
     strip?.stop()

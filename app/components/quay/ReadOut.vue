@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The value of a signal among the dials, to be read; a press shows its formula. */
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
+import { writeText } from '~/player/written.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -17,7 +18,7 @@ onMounted(
       const text = slot
         ? showValue(slot.readers[0]!.at(moment), propertyOf(program, slot.key), program.measures, 2)
         : '–'
-      if (value.value && value.value.textContent !== text) value.value.textContent = text
+      writeText(value.value, text)
     })),
 )
 onBeforeUnmount(() => stop())

@@ -8,6 +8,7 @@ import { momentNear, type Moment } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber, sizeOfUnit } from '~~/core/units/units.ts'
 import type { Snapshot } from '~/player/player.ts'
+import { writeText } from '~/player/written.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -40,19 +41,16 @@ function frame({ program, moment }: Snapshot): void {
   const at = (t: number) => reader.at(momentNear(t, program.measures.frameRate))
   const now = reader.at(moment)
   const speed = (at(moment.seconds + NEAR) - at(moment.seconds - NEAR)) / (2 * NEAR)
-  write(atNib.value, showValue(now, property.value, program.measures, 3))
-  write(speedAtNib.value, `${plain(speed, 2)}${sign.value}/s`)
-  write(turnsAtNib.value, printNumber(now, 2).replace('-', '−'))
+  writeText(atNib.value, showValue(now, property.value, program.measures, 3))
+  writeText(speedAtNib.value, `${plain(speed, 2)}${sign.value}/s`)
+  writeText(turnsAtNib.value, printNumber(now, 2).replace('-', '−'))
   if (selected.value) {
     const { text, kind, form } = selected.value
-    write(ofSelected.value, showValue(form.at(moment), propertyOfKind(text, kind), program.measures, 3))
+    writeText(ofSelected.value, showValue(form.at(moment), propertyOfKind(text, kind), program.measures, 3))
   }
   pinned.value.forEach((m, i) =>
-    write(pins.value?.[i] ?? null, showValue(reader.at(m), property.value, program.measures, 3)),
+    writeText(pins.value?.[i], showValue(reader.at(m), property.value, program.measures, 3)),
   )
-}
-function write(to: HTMLElement | null, text: string): void {
-  if (to && to.textContent !== text) to.textContent = text
 }
 /** What is selected of the formula, as it runs. */
 const selected = computed(() => {

@@ -8,6 +8,7 @@ import { fromNumber, toNumber } from '~~/core/time/rational.ts'
 import { Sheet } from '~/player/sheet.ts'
 import { NIB } from '~/player/strip.ts'
 import { drawTape, TAPE_PER_SECOND, TAPE_ZOOM } from '~/player/tape.ts'
+import { writeText } from '~/player/written.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -59,9 +60,9 @@ onMounted(() => {
       const { frameRate, lapLength } = snapshot.program.measures
       const lap = (seconds - snapshot.program.piece.lap.start) / toNumber(lapLength)
       const rate = toNumber(frameRate)
-      write(timeText.value, showTime(seconds))
+      writeText(timeText.value, showTime(seconds))
       const sign = (n: number, d = 0) => n.toFixed(d).replace('-', '−')
-      write(
+      writeText(
         placeText.value,
         `frame ${sign(Math.floor(seconds * rate + 1e-6))} · lap ${sign(lap, 2)} · ${printNumber(rate, 3)} fps`,
       )
@@ -69,10 +70,6 @@ onMounted(() => {
   )
 })
 onBeforeUnmount(() => stops.forEach(stop => stop()))
-
-function write(node: HTMLElement | null, text: string): void {
-  if (node && node.textContent !== text) node.textContent = text
-}
 
 function replay(): void {
   player.replay(!player.replaying)

@@ -3,6 +3,7 @@
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { TimedStrip } from '~/player/timed-strip.ts'
 import { RotateCcw } from '@lucide/vue'
+import { writeText } from '~/player/written.ts'
 import { useTiming } from '~/stores/timing.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -24,7 +25,7 @@ onMounted(() => {
   const strip = new TimedStrip(canvas.value!, props.collection, props.id, palette, () => store.player?.refresh())
   const unwatch = store.player!.watch(snapshot => {
     const text = strip.draw(snapshot)
-    if (readout.value && readout.value.textContent !== text) readout.value.textContent = text
+    writeText(readout.value, text)
   })
   stop = () => {
     strip.stop()
