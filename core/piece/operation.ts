@@ -26,20 +26,29 @@ export interface Operation {
 
 export const operation = (says: string, ...puts: Put[]): Operation => ({ says, puts })
 
-/** By a collection the one that it was made from by an operation, and the entries that this named. */
-const made = new WeakMap<object, { readonly from: WeakRef<object>; readonly ids: string[] }>()
+/** By a collection the number of the one that it was made from by an operation, and the entries that this named. */
+const made = new WeakMap<object, { readonly from: number; readonly ids: ReadonlySet<string> }>()
+
+/** Numbers of collections. A weak reference would hold each until the task that made it is over: gigabytes, where 3,000 parts are added in one. */
+const numbers = new WeakMap<object, number>()
+let latest = 0
+function numberOf(collection: object): number {
+  let number = numbers.get(collection)
+  if (number === undefined) numbers.set(collection, (number = ++latest))
+  return number
+}
 
 /** The entries in which a collection differs from the one that it was made from by one operation; null when that isn't known. */
 export function entriesChanged(from: object, to: object): readonly string[] | null {
   if (from === to) return []
   const known = made.get(to)
-  return known?.from.deref() === from ? known.ids : null
+  return known && known.from === numbers.get(from) ? [...known.ids] : null
 }
 
 /** The piece after an operation. */
 export function apply(piece: Piece, op: Operation): Piece {
   const next: Record<string, unknown> = { ...piece }
-  const copied = new Map<string, string[]>()
+  const copied = new Map<string, Set<string>>()
   for (const put of op.puts) {
     if ('set' in put) {
       next[put.set] = put.value
@@ -50,10 +59,10 @@ export function apply(piece: Piece, op: Operation): Piece {
       const from = next[put.in] as object
       const copy = { ...from }
       next[put.in] = copy
-      copied.set(put.in, (ids = []))
-      made.set(copy, { from: new WeakRef(from), ids })
+      copied.set(put.in, (ids = new Set()))
+      made.set(copy, { from: numberOf(from), ids })
     }
-    if (!ids.includes(put.id)) ids.push(put.id)
+    ids.add(put.id)
     const entries = next[put.in] as Record<string, unknown>
     if (put.value === null) Reflect.deleteProperty(entries, put.id)
     else entries[put.id] = put.value
