@@ -19,6 +19,8 @@ interface Verdict {
 /** Milliseconds after a change before it is asked, and between two times that it is told. */
 const REST = 500
 const TELL = 300
+/** Drives that are asked about at a time: each answer waits for the page, and what others ask meanwhile for all of them. */
+const TOGETHER = 16
 
 export const useVerdicts = defineStore('verdicts', () => {
   const store = usePiece()
@@ -43,20 +45,23 @@ export const useVerdicts = defineStore('verdicts', () => {
     return `${lap.length.n}/${lap.length.d} ${lap.start} ${frameRate.n}`
   }
 
-  /** Asks for what is not known yet or has changed, one after another, so that others are answered in between. */
+  /** Asks for what is not known yet or has changed, a few at a time, so that others are answered in between. */
   async function ask(): Promise<void> {
     const mine = ++asking
     const { piece, program } = store
     if (!piece || !program) return
     const lap = lapOf()
     for (const key of found.keys()) if (!piece.drives[key]) found.delete(key)
-    for (const key of Object.keys(piece.drives)) {
+    const due = Object.keys(piece.drives).flatMap(key => {
       const of = program.slots.get(key)
       const old = found.get(key)
-      if (!of || (old && old.of === of && old.lap === lap)) continue
-      const known = await store.ask(key, 'known')
+      return of && (old?.of !== of || old.lap !== lap) ? [{ key, of }] : []
+    })
+    for (let i = 0; i < due.length; i += TOGETHER) {
+      const some = due.slice(i, i + TOGETHER)
+      const known = await Promise.all(some.map(({ key }) => store.ask(key, 'known')))
       if (mine !== asking) return
-      found.set(key, { of, lap, known })
+      for (const [n, { key, of }] of some.entries()) found.set(key, { of, lap, known: known[n] ?? null })
       tell()
     }
     // What is counted is told before it is said to be all.

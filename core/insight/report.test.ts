@@ -17,6 +17,7 @@ describe('what is said of a drive', () => {
     ['sine(every: 3s, amp: 24)', 'every 3 s', '−24 … 24°', '20.8° off at the loop point'],
     ['sine(every: 2s, amp: 9) + sine(every: 1.6s, amp: 9)', 'every 8 s', '−18 … 18°', 'loops'],
     ['sine(every: 2s, amp: 9) + time * 45deg/s', 'grows', '', 'loops'],
+    ['time * 45.001deg/s', 'every 8 s', '', '0.01° off at the loop point'],
     ['noise(2Hz, 6)', 'never repeats', '−6 … 6°', /.* off at the loop point/],
     ['noise(freq: 8/lap, amp: 6)', 'every 8 s', '−4.8 … 4.4°', 'loops'],
     ['random(10, 30, rate: 3Hz)', 'never repeats', '10 … 30°', / off at the loop point/],

@@ -235,7 +235,10 @@ function closesText(c: Closure, property: Property, m: Measures): string {
   if (c.verdict === 'yes') return 'loops'
   if (c.verdict === 'later') return `${c.rests ? 'settles' : 'loops'} after ${seconds(c.from)} s`
   if (!('gap' in c)) return 'loops by symmetry'
-  const gap = showValue(Math.abs(c.gap), property, m)
   if (c.verdict === 'unproven') return 'loop not proven'
+  // A gap is never said to be 0.0.
+  let gap = ''
+  for (let digits = 1; digits <= 9 && !(parseFloat(gap) > 0); digits++)
+    gap = showValue(Math.abs(c.gap), property, m, digits)
   return `${gap} off ${c.within ? 'within the lap' : 'at the loop point'}`
 }
