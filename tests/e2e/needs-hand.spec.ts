@@ -1,5 +1,20 @@
 /** What the hand does to what runs: terms left out, takes side by side, clocks tapped, dials of every kind. */
-import { DEMO, entry, expect, formula, freshFair, goTo, halt, keyOf, saved, test, type, values, write } from './fair.ts'
+import {
+  dragNumber,
+  DEMO,
+  entry,
+  expect,
+  formula,
+  freshFair,
+  goTo,
+  halt,
+  keyOf,
+  saved,
+  test,
+  type,
+  values,
+  write,
+} from './fair.ts'
 import { stagePicture } from './on-stage.ts'
 import { pick } from './pick.ts'
 
@@ -30,6 +45,23 @@ test('H4: a term is left out by its ring or by a key, kept struck through in the
   await page.getByRole('button', { name: /^Bring back \+ sine/ }).click()
   expect(await at()).toBeCloseTo(30, 9)
   await expect(formula(page, 'Mount y')).toHaveText('10px + sine(every: 2s, amp: 24px) - 4px')
+  // A ring stays where it is while numbers before and in its term are dragged, and means the term as it is by then.
+  await page
+    .locator('.tide-ring')
+    .nth(1)
+    .evaluate(ring => ((window as unknown as { ring: Element }).ring = ring))
+  await dragNumber(page, 'Mount y', 0, 40)
+  await dragNumber(page, 'Mount y', 2, 40)
+  const dragged = (await formula(page, 'Mount y').textContent())!
+  expect(dragged).not.toContain('10px')
+  expect(dragged).not.toContain('24px')
+  expect(await page.evaluate(() => (window as unknown as { ring: Element }).ring.isConnected)).toBe(true)
+  await page.getByRole('button', { name: /^Leave out sine/ }).click()
+  await expect(formula(page, 'Mount y').locator('.tide-off')).toHaveText(/^\/\/ \+ sine\(every: 2s, amp: [\d.]+px\)$/)
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await expect(formula(page, 'Mount y')).toHaveText(dragged)
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   // By keys: the term that the caret is in.
   await formula(page, 'Mount y').focus()
   await page.keyboard.press('Control+Home')

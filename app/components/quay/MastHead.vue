@@ -100,7 +100,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     </button>
     <!-- Its words change when a change is saved: they have room for the longest, and move nothing that is being pressed. -->
     <button
-      class="min-w-[6.25rem] shrink-0 rounded-sm px-1 text-left whitespace-nowrap hover:bg-band"
+      class="min-w-[7.5rem] shrink-0 rounded-sm px-1 text-left whitespace-nowrap hover:bg-band"
       :class="state.tone"
       type="button"
       data-tip="Version history"
