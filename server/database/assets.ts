@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import { headOf } from '../../core/formats/pictures/head'
-import type { Database } from './open'
+import type { Database } from './database'
 import { assets } from './schema'
 
 /** The first half of the SHA-256 of some bytes, in hexadecimal. */

@@ -8,7 +8,7 @@ import { join } from 'node:path'
 import { gunzipSync, gzipSync } from 'node:zlib'
 import { asc, eq, gt } from 'drizzle-orm'
 import { copiesIn, copyNames } from './folder'
-import type { Database } from './open'
+import type { Database } from './database'
 import { assets, devices, handovers, patterns, pieces, revisions } from './schema'
 
 const FORMAT = 'open-tide-backup'

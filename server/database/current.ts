@@ -4,7 +4,8 @@ import { createError } from 'h3'
 import { dailyCopy } from './backup'
 import { seedDemo } from './demo'
 import { hasRoom } from './folder'
-import { openDatabase, type Database, type Migrations, type Opened } from './open'
+import type { Database } from './database'
+import { openDatabase, type Migrations, type Opened } from './open'
 import { openServer } from './outside'
 
 let opening: Promise<Opened> | null = null

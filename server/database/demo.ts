@@ -1,6 +1,6 @@
 /** Puts the demo into a database that has never held a piece. */
 import { readPiece } from '../../core/piece/migrate'
-import type { Database } from './open'
+import type { Database } from './database'
 import { insertPiece } from './pieces'
 import { pieces } from './schema'
 

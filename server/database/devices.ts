@@ -1,7 +1,7 @@
 /** What of each piece goes to a device, as it was set. */
 import { eq } from 'drizzle-orm'
 import { newDevice, type Device } from '../../core/piece/device'
-import type { Database } from './open'
+import type { Database } from './database'
 import { devices } from './schema'
 
 export async function readDevice(db: Database, piece: string): Promise<Device> {

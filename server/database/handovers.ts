@@ -9,7 +9,7 @@ import type { Handover, Received } from '../../core/piece/handing'
 import { within, type Lent } from '../../core/piece/lent'
 import type { Piece } from '../../core/piece/schema'
 import { shownIn } from '../../core/formats/piece-file/piece-file'
-import type { Database } from './open'
+import type { Database } from './database'
 import { pack, unpack } from './packed'
 import { handovers, pieces } from './schema'
 

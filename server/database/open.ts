@@ -7,11 +7,10 @@ import { sql } from 'drizzle-orm'
 import { drizzle } from 'drizzle-orm/pglite'
 import { migrate } from 'drizzle-orm/pglite/migrator'
 import * as schema from './schema'
+import type { Database } from './database'
 import { databaseIn, databaseStands, damaged, needRoom, newDatabaseIn, prepareFolder, reason } from './folder'
 import { takeLock } from './lock'
 import { packOld } from './packed'
-
-export type Database = ReturnType<typeof drizzle<typeof schema>>
 
 export interface Opened {
   readonly db: Database

@@ -2,7 +2,7 @@
 import { brotliCompressSync, brotliDecompressSync, constants } from 'node:zlib'
 import { isNull, sql } from 'drizzle-orm'
 import type { Piece } from '../../core/piece/schema'
-import type { Database } from './open'
+import type { Database } from './database'
 import { pieces, revisions } from './schema'
 
 /** Packs nearly as small as the slowest way, twenty times as fast. */

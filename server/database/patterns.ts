@@ -3,7 +3,7 @@ import { desc, eq } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Piece } from '../../core/piece/schema'
 import type { Pattern } from '../../core/piece/api'
-import type { Database } from './open'
+import type { Database } from './database'
 import { pack, unpack } from './packed'
 import { patterns } from './schema'
 

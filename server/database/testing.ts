@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { freePort } from '../free-port'
 import { migrationFiles } from './migration-files'
-import { makeDatabase, openDatabase, type Database, type Opened } from './open'
+import type { Database } from './database'
+import { makeDatabase, openDatabase, type Opened } from './open'
 import { openServer } from './outside'
 
 /** The programs of the newest PostgreSQL of this machine. */

@@ -1,6 +1,6 @@
 /** Old states thin out as new ones come: all of ten minutes, one a minute for an hour, one an hour for a day, then one a day. */
 import { sql } from 'drizzle-orm'
-import type { Database } from './open'
+import type { Database } from './database'
 import { revisions } from './schema'
 
 const STEPS = [
