@@ -98,9 +98,9 @@ const next = computed(() => store.undone.at(-1)?.op.says)
     >
       <Redo2 :size="15" />
     </button>
-    <!-- Its words change when a change is saved: they have room for the longest, and move nothing that is being pressed. -->
+    <!-- Its words change when a change is saved: there is room for the longest that comes by itself, and nothing moves that is being pressed. -->
     <button
-      class="min-w-[7.5rem] shrink-0 rounded-sm px-1 text-left whitespace-nowrap hover:bg-band"
+      class="min-w-28 shrink-0 rounded-sm px-1 text-left whitespace-nowrap hover:bg-band"
       :class="state.tone"
       type="button"
       data-tip="Version history"
