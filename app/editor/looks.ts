@@ -14,6 +14,9 @@ export interface Ring {
   readonly off: boolean
 }
 
+/** Where a ring stands: what is left out begins with the two marks of a comment. */
+export const placeOfRing = ({ from, off }: Ring): number => (off ? from - 2 : from)
+
 export interface Look {
   readonly checked: Checked | null
   readonly problems: readonly Problem[]
@@ -109,7 +112,7 @@ function decorations({ checked, problems, rings, press }: Look, doc: Text): Deco
   }
   for (const ring of rings) {
     const widget = new RingMark(ring.off, doc.sliceString(ring.from, ring.to).trim(), press)
-    const from = ring.off ? ring.from - 2 : ring.from
+    const from = placeOfRing(ring)
     marks.push({ from, to: from, deco: Decoration.widget({ widget, side: -1 }) })
     if (ring.off) marks.push({ from, to: ring.to, deco: Decoration.mark({ class: 'tide-off' }) })
   }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { heavy } from '../../demo/heavy.ts'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { readPiece } from './migrate.ts'
 import { LONGEST_FORMULA } from './values.ts'
@@ -43,6 +44,12 @@ describe('what a document may hold', () => {
     }
     expect(said(deep(150))).toBeNull()
     expect(said(deep(1900))).toMatch(/more than 200 levels deep/)
+  })
+  it('10,000 parts, each with a formula, are a piece, and one more is too many', () => {
+    const piece: Loose = heavy(10_000)
+    expect(readPiece(piece).problem).toBeNull()
+    const more = { ...piece, parts: { ...piece.parts, more: { ...piece.parts.p1, name: 'more' } } }
+    expect(readPiece(more).problem).toMatch(/10,000 parts/)
   })
   it('all parts with their copies have a limit of their own', () => {
     const many = (d: Loose) => {

@@ -17,7 +17,7 @@ import { dropped, mayDrop } from '~/editor/carry.ts'
 import { completion } from '~/editor/completion.ts'
 import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
 import { useEasings } from '~/editor/easings.ts'
-import { looks, setLook } from '~/editor/looks.ts'
+import { looks, placeOfRing, setLook } from '~/editor/looks.ts'
 import { draftOf, keepDraft } from '~/stores/drafts.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -76,9 +76,8 @@ function rings(text: string): BypassTerm[] {
   if (hand.drive !== props.drive) return []
   return bypassTerms(text).filter(t => t.pressed !== null)
 }
-/** The ring of the term before which it stands: left out, a term begins with its marks. */
 function ring(place: number): void {
-  const term = rings(draft()).find(t => (t.off ? t.from - 2 : t.from) === place)
+  const term = rings(draft()).find(t => placeOfRing(t) === place)
   if (term) rewrite(term.pressed!)
 }
 function rewrite(text: string): void {
