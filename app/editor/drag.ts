@@ -31,6 +31,17 @@ function held(text: string, nth: number): Held | null {
   }
 }
 
+/**
+ * Nothing is selected on the page, and whoever asks is told so at once. The editor asks twice for every change of its text, and the
+ * browser lays the page out before it answers, although the text is not being written in. Gives what ends it.
+ */
+function withoutSelection(): () => void {
+  getSelection()?.removeAllRanges()
+  // Before the one that all documents share.
+  document.getSelection = () => null
+  return () => Reflect.deleteProperty(document, 'getSelection')
+}
+
 /** Listens on a formula field; gives what ends it. `tuner` is null while the text is being typed. */
 export function dragNumbers(view: EditorView, tuner: () => Tuner | null): () => void {
   const down = (e: PointerEvent): void => {
@@ -42,14 +53,15 @@ export function dragNumbers(view: EditorView, tuner: () => Tuner | null): () => 
     if (!start) return
     // The caret is set on a click, not by the beginning of a drag.
     e.preventDefault()
+    let answerAgain = () => {}
     pullSideways(e, start, {
       begin: () => {
-        // A selection in text that changes with every move would have the page laid out each time.
-        if (!view.hasFocus) getSelection()?.removeAllRanges()
+        if (!view.hasFocus) answerAgain = withoutSelection()
         to.begin()
       },
       move: (value, decimals) => to.tune(nth, start.sign * value, decimals),
       end: pulled => {
+        answerAgain()
         if (pulled) {
           to.end()
           getSelection()?.removeAllRanges()

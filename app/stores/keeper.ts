@@ -24,7 +24,7 @@ export type SaveState =
 /** Milliseconds after a change before it is saved, and between two saves while changes go on. */
 const REST = 80
 const BETWEEN = 1000
-/** The same of a document that takes long to be sent, at most. */
+/** The same of a document that takes long to be sent, at most; while something is dragged, at least. */
 const LONGEST = 5000
 /** Milliseconds between two notes in the browser while changes go on, and while something is dragged. */
 const NOTES = 250
@@ -128,7 +128,8 @@ export class Keeper {
   private soon(): void {
     const now = performance.now()
     const between = Math.min(LONGEST, Math.max(BETWEEN, SHARE * this.saveTook))
-    const due = this.dragged ? Math.max(now, this.began) + LONGEST : Math.max(now + REST, this.began + between)
+    const held = Math.max(LONGEST, SHARE * this.saveTook)
+    const due = this.dragged ? Math.max(now, this.began) + held : Math.max(now + REST, this.began + between)
     if (this.timer && this.due <= due) return
     this.later(due - now)
     this.due = due
@@ -143,8 +144,7 @@ export class Keeper {
     const { sent, revision } = this
     const document = this.waiting ?? sent?.document
     if (!document) void forgetUnsaved(this.id)
-    else void keepUnsaved(this.id, { revision, document, sent })
-    this.noteTook = performance.now() - this.noted
+    else void keepUnsaved(this.id, { revision, document, sent }).then(took => (this.noteTook = took))
   }
 
   /** What is sent to save a document, as JSON. */
@@ -178,9 +178,9 @@ export class Keeper {
       this.waiting = null
     }
     const { sent } = this
+    const asked = performance.now()
     this.note()
     if (this.state.is === 'changed' || this.state.is === 'saved') this.say({ is: 'saving' })
-    const asked = performance.now()
     const answering = put(`/api/pieces/${this.id}`, new JsonText(this.body(sent)), PATIENCE)
     this.saveTook = performance.now() - asked
     await this.answered(sent, await answering)

@@ -4,6 +4,7 @@ import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { linksOf } from '~~/core/insight/links.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
+import { sameEntries } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { useHand } from './hand.ts'
 import { usePiece } from './piece.ts'
@@ -56,12 +57,14 @@ export const useListing = defineStore('listing', () => {
   ]
 
   /** The same list stays the same object, so that a changed number changes nothing here. */
-  let listed: { keys: string; parts: unknown; groups: Group[] } | null = null
+  let listed: { of: Piece; driven: string; keys: string; groups: Group[] } | null = null
   const all = computed<Group[]>(() => {
     const piece = store.piece!
-    const keys = `${common(piece).join()} ${Object.keys(piece.drives).join()} ${hand.part}`
-    if (listed?.keys === keys && listed.parts === piece.parts) return listed.groups
-    listed = { keys, parts: piece.parts, groups: grouped(piece) }
+    const driven =
+      listed && sameEntries(listed.of.drives, piece.drives) ? listed.driven : Object.keys(piece.drives).join()
+    const keys = `${common(piece).join()} ${driven} ${hand.part}`
+    const same = listed?.keys === keys && listed.of.parts === piece.parts
+    listed = { of: piece, driven, keys, groups: same ? listed!.groups : grouped(piece) }
     return listed.groups
   })
 

@@ -1,5 +1,5 @@
 /** What is not on the server's disk yet waits in this browser's own store, so that nothing is lost with a tab. */
-import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval'
+import { createStore, del, entries, get, promisifyRequest, type UseStore } from 'idb-keyval'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { documentText } from '~~/core/piece/written.ts'
 
@@ -48,14 +48,23 @@ const taken = ({ revision, document, sent }: Kept): Unsaved => ({
   sent: sent && { document: read(sent.document), save: sent.save },
 })
 
-/** @returns whether it is kept in this browser */
-export function keepUnsaved(id: string, { revision, document, sent }: Unsaved): Promise<boolean> {
+/** @returns milliseconds for which the page stood still until it was handed over to the browser */
+export async function keepUnsaved(id: string, { revision, document, sent }: Unsaved): Promise<number> {
+  const began = performance.now()
   const kept: Kept = {
     revision,
     document: documentText(document),
     sent: sent && { document: documentText(sent.document), save: sent.save },
   }
-  return tried(() => set(id, kept, store()).then(() => true), false)
+  let took = performance.now() - began
+  const put = (to: IDBObjectStore) => {
+    const handed = performance.now()
+    to.put(kept, id)
+    took += performance.now() - handed
+    return promisifyRequest(to.transaction)
+  }
+  await tried(() => store()('readwrite', put), undefined)
+  return took
 }
 export const unsavedOf = (id: string): Promise<Unsaved | null> =>
   tried(() => get<Kept>(id, store()).then(kept => (kept ? taken(kept) : null)), null)

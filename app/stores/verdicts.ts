@@ -7,6 +7,8 @@ import type { Costs } from '~~/core/insight/costs.ts'
 import { isCounted, loopCountOf } from '~~/core/insight/loop-count.ts'
 import type { Known } from '~~/core/insight/telling.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
+import { entriesChanged } from '~~/core/piece/operation.ts'
+import type { Piece } from '~~/core/piece/schema.ts'
 import { usePiece } from './piece.ts'
 
 interface Verdict {
@@ -99,10 +101,17 @@ export const useVerdicts = defineStore('verdicts', () => {
     return verdict === 'yes' || verdict === 'symmetry'
   }
   /** Drives that are not off; the same list as long as these are the same, so that a changed number changes nothing here. */
-  const counted = computed<readonly string[]>(before => {
+  let counting: { readonly of: Piece; readonly keys: readonly string[] } | null = null
+  const counted = computed<readonly string[]>(() => {
     const { piece } = store
-    const keys = piece ? Object.keys(piece.drives).filter(k => isCounted(piece, k)) : []
-    return before?.length === keys.length && keys.every((k, i) => k === before[i]) ? before : keys
+    if (!piece) return []
+    const changed = counting && entriesChanged(counting.of.drives, piece.drives)
+    const before = counting?.keys
+    const same = changed?.every(k => isCounted(counting!.of, k) === isCounted(piece, k))
+    const keys = same ? before! : Object.keys(piece.drives).filter(k => isCounted(piece, k))
+    const alike = same || (before?.length === keys.length && keys.every((k, i) => k === before[i]))
+    counting = { of: piece, keys: alike ? before! : keys }
+    return counting.keys
   })
   /** Those that are known. */
   const running = computed(() => counted.value.filter(k => known(k) !== null))

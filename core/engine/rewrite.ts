@@ -1,7 +1,7 @@
 /** Another text for a drive, made at a moment: checked, tuned so that nothing jumps, and kept good or not. */
 import { setText } from '../acts/sources.ts'
 import { plainly } from '../formula/parse.ts'
-import { apply, type Operation } from '../piece/operation.ts'
+import { apply, applyInstead, type Operation } from '../piece/operation.ts'
 import type { Moment } from '../time/moment.ts'
 import { Program } from './program.ts'
 import { shiftOf, type Shift } from './shift.ts'
@@ -29,7 +29,7 @@ export function rewrite(program: Program, key: string, typed: string, at: Moment
   if (hoped && trial.slots.get(key)?.running === 'text') {
     const tuned = keep ? tuneText(program, trial, key, at) : { text: wanted, jumps: null }
     const op = setText(piece, key, tuned.text, true)
-    const made = tuned.text === wanted ? trial.complete(program) : new Program(apply(piece, op), program)
+    const made = tuned.text === wanted ? trial.complete(program) : new Program(applyInstead(trial.piece, op), program)
     if (made.slots.get(key)?.running === 'text') {
       const ran = program.slots.get(key)?.running === 'text'
       const shift = keep && ran ? shiftOf(program, made, at, [key]) : null

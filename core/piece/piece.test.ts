@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
@@ -7,7 +8,17 @@ import { setText } from '../acts/sources.ts'
 import { duplicatePart } from '../acts/duplicate.ts'
 import { addGear } from '../acts/gear-acts.ts'
 import { readPiece } from './migrate.ts'
-import { apply, compose, inverse, type Operation } from './operation.ts'
+import {
+  apply,
+  applyInstead,
+  compose,
+  entriesChanged,
+  inverse,
+  operation,
+  putDrive,
+  sameEntries,
+  type Operation,
+} from './operation.ts'
 import {
   addPart,
   freeName,
@@ -19,7 +30,8 @@ import {
   setKeys,
   setPart,
 } from '../acts/parts.ts'
-import { emptyPiece, type Piece } from './schema.ts'
+import { emptyPiece, propertyKey, type Piece } from './schema.ts'
+import { documentText } from './written.ts'
 import { STARTERS, likelyFirst } from '../acts/starters.ts'
 import { addTie, tieProblem } from '../acts/ties.ts'
 import { addClock, addCue } from '../acts/timing.ts'
@@ -93,6 +105,10 @@ describe('operations', () => {
           expect(apply(next, inverse(piece, op))).toEqual(piece)
           const then = some(next, n, kind)
           expect(apply(piece, compose(op, then))).toEqual(apply(next, then))
+          const ids = (c: object) => Object.keys(c).sort()
+          // By one operation that changes neither, the entries are the same; where that isn't known, it isn't claimed.
+          for (const c of ['parts', 'drives', 'bases', 'signals'] as const)
+            expect(sameEntries(piece[c], next[c])).toBe(isDeepStrictEqual(ids(piece[c]), ids(next[c])))
           // What an operation does not name is shared.
           const named = new Set(op.puts.map(p => ('set' in p ? p.set : p.in)))
           for (const c of ['parts', 'drives', 'bases', 'dials'] as const)
@@ -102,6 +118,23 @@ describe('operations', () => {
       }),
       { numRuns: 60 },
     )
+  })
+
+  it('in the place of a trial give what they give on the piece before it, which stays as it was', () => {
+    const piece = lanternPier()
+    const before = structuredClone(piece)
+    const [a, b] = Object.values(piece.drives)
+    const trial = apply(piece, operation('try', putDrive({ ...a!, text: '1deg' })))
+    const op = operation('tune', putDrive({ ...a!, text: '2deg', good: '2deg' }))
+    const next = applyInstead(trial, op)
+    expect(next).toEqual(apply(piece, op))
+    expect(documentText(next)).toBe(documentText(apply(piece, op)))
+    expect(piece).toEqual(before)
+    expect(entriesChanged(piece.drives, next.drives)).toEqual([propertyKey(a!.part, a!.property)])
+    // What the trial has not named is not its own: it would be changed in the piece before it.
+    expect(() => applyInstead(trial, operation('other', putDrive({ ...b!, text: '3deg' })))).toThrow()
+    expect(() => applyInstead(trial, operation('title', { set: 'title', value: 'Other' }))).toThrow()
+    expect(piece).toEqual(before)
   })
 
   it('leave a document that can be read, and are plain data', () => {

@@ -28,6 +28,17 @@ const isTyped = (part: Part): boolean =>
 /** Ellipses were taken for 1 before 0.13. */
 const isOld = ({ shape, symmetry }: Part): boolean => shape.type === 'ellipse' && symmetry === 1
 
+const parents = new WeakMap<Piece['parts'], ReadonlySet<string>>()
+/** The parts that have children which are shown. Asked for at each move of a drag, in which the parts stay the same. */
+function parentsIn(parts: Piece['parts']): ReadonlySet<string> {
+  let found = parents.get(parts)
+  if (!found) {
+    found = new Set(Object.values(parts).flatMap(p => (p.parent === null || p.hidden ? [] : [p.parent])))
+    parents.set(parts, found)
+  }
+  return found
+}
+
 export function symmetryIn(piece: Piece, id: string): Symmetry {
   const part = piece.parts[id]!
   if (isTyped(part)) return { turns: part.symmetry, because: '', typed: true }
@@ -50,7 +61,7 @@ export function symmetryIn(piece: Piece, id: string): Symmetry {
     return derived(1, 'the gradient turns with it')
   if (held('lineStart') !== 0 || held('lineEnd') !== 100) return derived(1, 'the line doesn’t go all the way round')
   if (held('dash') !== 0) return derived(1, 'the line is dashed')
-  if (Object.values(piece.parts).some(p => p.parent === id && !p.hidden)) return derived(1, 'it has children')
+  if (parentsIn(piece.parts).has(id)) return derived(1, 'it has children')
   if (held('scaleX') === null || held('scaleX') !== held('scaleY'))
     return derived(common(outline, 2), outline === common(outline, 2) ? '' : 'it is scaled unevenly')
   if (type === 'rectangle' || type === 'ellipse') {

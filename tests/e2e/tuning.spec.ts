@@ -21,6 +21,39 @@ test.describe('tuning', () => {
     await expect(formula(page, 'Carousel rotation')).toHaveText('time * 60deg/s * fairPace - 186deg')
   })
 
+  test('while a number is dragged nothing is selected; let go, text is selected and written as ever', async ({
+    page,
+  }) => {
+    await freshFair(page)
+    const field = formula(page, 'Carousel rotation')
+    const number = field.locator('[data-handle="0"]')
+    const answers = () => page.evaluate(() => [getSelection()?.rangeCount, Object.hasOwn(document, 'getSelection')])
+    for (const letGo of ['up', 'cancel'] as const) {
+      await field.scrollIntoViewIfNeeded()
+      const box = (await number.boundingBox())!
+      await page.mouse.move(box.x + 4, box.y + 4)
+      await page.mouse.down()
+      await page.mouse.move(box.x + 30, box.y + 4, { steps: 4 })
+      expect(await page.evaluate(() => document.getSelection())).toBeNull()
+      if (letGo === 'cancel') await page.evaluate(() => dispatchEvent(new PointerEvent('pointercancel')))
+      await page.mouse.up()
+      expect(await answers()).toEqual([0, false])
+    }
+    // In a formula that is being written the selection is answered as ever.
+    await field.click()
+    await page.keyboard.press('Home')
+    const box = (await number.boundingBox())!
+    await page.mouse.move(box.x + 4, box.y + 4)
+    await page.mouse.down()
+    await page.mouse.move(box.x + 30, box.y + 4, { steps: 4 })
+    expect(await answers()).toEqual([1, false])
+    await page.mouse.up()
+    await field.click()
+    await page.keyboard.press('End')
+    await page.keyboard.type(' + 1deg')
+    await expect(field).toHaveText(/\+ 1deg$/)
+  })
+
   test('at rest a change is just what was typed, and it is said what cannot be kept', async ({ page }) => {
     await freshFair(page)
     await halt(page)

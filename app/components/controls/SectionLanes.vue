@@ -4,17 +4,28 @@ const lanes = useTemplateRef('lanes')
 /** Px between two sections of one lane. */
 const GAP = 4
 let sized: ResizeObserver | undefined
+const watched = new Set<Element>()
 
 /** A section takes as many rows of a pixel as it is high; the grid puts each where it fits first. */
 function place(of: Iterable<Element>): void {
   for (const it of of)
     (it as HTMLElement).style.gridRowEnd = `span ${Math.ceil((it as HTMLElement).offsetHeight) + GAP}`
 }
+/** New sections are placed at once; those that were there are placed again when their size changes, without being asked for it. */
 function watchAll(): void {
   sized ??= new ResizeObserver(entries => place(entries.map(e => e.target)))
-  sized.disconnect()
-  for (const it of lanes.value?.children ?? []) sized.observe(it)
-  place(lanes.value?.children ?? [])
+  const now = new Set(lanes.value?.children)
+  for (const it of watched) {
+    if (now.has(it)) continue
+    sized.unobserve(it)
+    watched.delete(it)
+  }
+  const added = [...now].filter(it => !watched.has(it))
+  for (const it of added) {
+    sized.observe(it)
+    watched.add(it)
+  }
+  place(added)
 }
 onMounted(watchAll)
 onUpdated(watchAll)
