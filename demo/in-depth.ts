@@ -4,7 +4,7 @@ import { addGear } from '../core/acts/gear-acts.ts'
 import { setEye, setStage } from '../core/acts/settings.ts'
 import { placedLetters } from '../core/acts/spelling.ts'
 import type { Piece, Shape } from '../core/piece/schema.ts'
-import { spotsOf } from '../core/rig/letters.ts'
+import { spotsOf } from '../core/rig/text/letters.ts'
 import { fill, paint } from './kit.ts'
 
 function inDepth(title: string, seed: number, distance: number, [lightness, chroma, hue]: readonly number[]): Builder {

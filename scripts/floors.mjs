@@ -6,14 +6,17 @@ import { dirname, relative, resolve } from 'node:path'
 /** The rooms of core/ from the ground up (docs/architecture.md). */
 const ROOMS = [
   ...['time', 'units', 'signal', 'facts', 'piece', 'form', 'columns', 'functions'],
-  ...['formula', 'acts', 'engine', 'rig', 'insight', 'formats', 'manual'],
+  ...['formula', 'acts', 'engine'],
+  ...['rig/text', 'rig/outline', 'rig/depth', 'rig/motion', 'rig', 'rig/stage-mesh'],
+  ...['insight', 'formats', 'manual', 'testing'],
 ]
 const CORE = resolve(import.meta.dirname, '../core')
 
-/** The room of a file in core/, or null. */
+/** The room of a file in core/, or null: a room within a room has doors of its own. */
 const roomOf = file => {
-  const [room, rest] = relative(CORE, file).split('/')
-  return rest && ROOMS.includes(room) ? room : null
+  const [room, inner, rest] = relative(CORE, file).split('/')
+  if (rest && ROOMS.includes(`${room}/${inner}`)) return `${room}/${inner}`
+  return inner && ROOMS.includes(room) ? room : null
 }
 
 const IMPORT = /^(?:import|export)\b[^;'"]*?from\s*['"](\.[^'"]+)['"]/gm

@@ -8,7 +8,7 @@ import { setText } from '../core/acts/sources.ts'
 import { apply } from '../core/piece/operation.ts'
 import { propertyNamed } from '../core/piece/properties.ts'
 import { momentOfFrame } from '../core/time/moment.ts'
-import { fair } from '../core/testing.ts'
+import { fair } from '../core/testing/fair.ts'
 
 const count = Number(process.argv[2] ?? 20000)
 let state = Number(process.argv[3] ?? 1) >>> 0

@@ -1,5 +1,5 @@
 /**
- * Writes core/rig/glyphs.json: the outlines of the letters that text parts are drawn with, from the shipped font
+ * Writes core/rig/text/glyphs.json: the outlines of the letters that text parts are drawn with, from the shipped font
  * (Spline Sans, SIL Open Font License), as polygons in thousandths of an em with their triangles.
  */
 import { readFileSync, writeFileSync } from 'node:fs'
@@ -107,5 +107,5 @@ const text = JSON.stringify({
   glyphs,
   kern,
 })
-writeFileSync(new URL('../core/rig/glyphs.json', import.meta.url), `${text}\n`)
+writeFileSync(new URL('../core/rig/text/glyphs.json', import.meta.url), `${text}\n`)
 console.log(`${Object.keys(glyphs).length} letters, ${Math.round(text.length / 1024)} kB`)

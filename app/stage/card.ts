@@ -1,15 +1,15 @@
 /**
- * The graphics card: keeps a plate's corners, takes a table of rows a frame, draws it in one call; in depth in one call
+ * The graphics card: keeps a mesh's corners, takes a table of rows a frame, draws it in one call; in depth in one call
  * a sheet. WebGL 2 by hand, since this is all that is asked of it. When its context is lost, everything is sent again
  * once it is back.
  */
-import { PER_DEEP, type Runs } from '~~/core/rig/deep.ts'
-import { inDepth, lightFor, type Eye } from '~~/core/rig/eye.ts'
-import { PER_CORNER } from '~~/core/rig/sheet.ts'
-import type { Plate } from '~~/core/rig/plate.ts'
-import { linesOf, type Range } from '~~/core/rig/ranges.ts'
-import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/rows.ts'
-import { WATER_ACROSS } from '~~/core/rig/waters.ts'
+import { PER_DEEP, type Runs } from '~~/core/rig/stage-mesh/deep.ts'
+import { inDepth, lightFor, type Eye } from '~~/core/rig/depth/eye.ts'
+import { PER_CORNER } from '~~/core/rig/stage-mesh/sheet.ts'
+import type { StageMesh } from '~~/core/rig/stage-mesh/stage-mesh.ts'
+import { linesOf, type Range } from '~~/core/rig/stage-mesh/ranges.ts'
+import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/stage-mesh/instance-table.ts'
+import { WATER_ACROSS } from '~~/core/rig/stage-mesh/waters.ts'
 import type { Rgb } from '~~/core/rig/colour.ts'
 import { Canvas, make, pictured, table, type Made } from './making.ts'
 import type { Picture } from './pictures.ts'
@@ -24,7 +24,7 @@ export class Card {
   private deep: Made | null = null
   private target: Canvas | null = null
   private lost = false
-  /** Whether everything must be sent, whatever the plate says has changed. */
+  /** Whether everything must be sent, whatever the mesh says has changed. */
   private empty = true
   private last: Made | null = null
   private readonly textures = new Map<string, WebGLTexture>()
@@ -75,7 +75,7 @@ export class Card {
    * @param pixel how many stage pixels a screen pixel covers
    * @param view the window of the stage that is seen; what lies beyond the stage itself stays clear of it
    */
-  draw(plate: Plate, size: Size, ground: Rgb | null, pixel: number, eye: Eye, view: View = FITTED): void {
+  draw(mesh: StageMesh, size: Size, ground: Rgb | null, pixel: number, eye: Eye, view: View = FITTED): void {
     const { gl } = this
     if (this.lost) return
     const { width, height } = this.canvas
@@ -101,25 +101,25 @@ export class Card {
     gl.clear(gl.COLOR_BUFFER_BIT)
     gl.bindVertexArray(made.array)
     gl.useProgram(made.program)
-    const { rows, deep } = plate
+    const { rows, deep } = mesh
     const lines = Math.ceil(rows.count / ROWS_ACROSS)
-    const all = this.empty || plate.changed.all
-    this.sendPlate(made, plate)
+    const all = this.empty || mesh.changed.all
+    this.sendMesh(made, mesh)
     this.send(
       made,
       'rows',
       lines,
       rows.data,
       (ROWS_ACROSS * PER_ROW) / 4,
-      all ? null : linesOf(plate.changed.rows, ROWS_ACROSS),
+      all ? null : linesOf(mesh.changed.rows, ROWS_ACROSS),
     )
     gl.uniform2f(made.at('half_seen'), size.width / 2 / view.zoom, size.height / 2 / view.zoom)
     gl.uniform2f(made.at('centre'), view.x, view.y)
     gl.uniform1f(made.at('pixel'), pixel)
     gl.enable(gl.BLEND)
     gl.blendFunc(gl.ONE, gl.ONE_MINUS_SRC_ALPHA)
-    this.shown = plate.pictures
-    if (!made.deep || !deep) return this.drawRuns(made, plate.runs)
+    this.shown = mesh.pictures
+    if (!made.deep || !deep) return this.drawRuns(made, mesh.runs)
     this.send(made, 'deep', Math.ceil(rows.count / ROWS_ACROSS), deep.data, (ROWS_ACROSS * PER_DEEP) / 4)
     this.send(made, 'waters', deep.waters.count, deep.waters.data, WATER_ACROSS)
     this.drawDeep(made, deep, eye)
@@ -127,7 +127,7 @@ export class Card {
   }
 
   /** Solids first, which hide one another; sheets and what is see-through over them, the furthest first. */
-  private drawDeep(made: Made, { passes, nearest, furthest }: NonNullable<Plate['deep']>, eye: Eye): void {
+  private drawDeep(made: Made, { passes, nearest, furthest }: NonNullable<StageMesh['deep']>, eye: Eye): void {
     const { gl } = this
     const near = Math.max(eye.distance * 0.01, eye.distance - nearest - 1)
     gl.uniform1f(made.at('eye'), eye.distance)
@@ -188,7 +188,7 @@ export class Card {
     return 1
   }
 
-  private sendPlate({ buffers, room }: Made, { pen, changed, corners, count }: Plate): void {
+  private sendMesh({ buffers, room }: Made, { pen, changed, corners, count }: StageMesh): void {
     const { gl } = this
     const all = this.empty || changed.all
     const grows = corners > room.corners || count > room.indices

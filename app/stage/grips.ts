@@ -5,7 +5,7 @@ import { extent } from '~~/core/rig/gradient.ts'
 import type { Body } from '~~/core/rig/body.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import type { Box } from '~~/core/rig/snapping.ts'
-import { seen } from '~~/core/rig/eye.ts'
+import { seen } from '~~/core/rig/depth/eye.ts'
 import type { Lens } from './view.ts'
 
 export interface Handle {

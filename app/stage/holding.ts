@@ -2,7 +2,7 @@
 import { outermost, type Grip } from '~~/core/acts/staging.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { flattened, inDepth } from '~~/core/rig/eye.ts'
+import { flattened, inDepth } from '~~/core/rig/depth/eye.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { around, boxWithCarried, type Box } from '~~/core/rig/snapping.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -54,9 +54,9 @@ export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: 
     const at = Math.min(instance, body.count - 1)
     const { pivot } = body.part
     const world = body.worlds[at]!
-    if (!inDepth(drawn.eye)) return { id, seat: drawn.seatOf(body, at), world: world.slice() }
+    if (!inDepth(drawn.eye)) return { id, seat: drawn.parentFrameOf(body, at), world: world.slice() }
     // In depth the hand reckons with how it looks about the pin, in the plane in which x and y count.
-    const seat = drawn.seatOf(body, at)
+    const seat = drawn.parentFrameOf(body, at)
     const z = body.get('z', at)
     for (let r = 0; r < 12; r += 4) seat[r + 3]! += seat[r + 2]! * z
     const [px, py] = [body.get('x', at) + pivot.x, body.get('y', at) + pivot.y]

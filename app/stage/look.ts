@@ -1,5 +1,5 @@
 /** Looking round a piece in depth: pulled with the right button, or by keys. It changes nothing of the piece. */
-import { AHEAD, type Look } from '~~/core/rig/eye.ts'
+import { AHEAD, type Look } from '~~/core/rig/depth/eye.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { pullFrom } from './pull.ts'
 

@@ -2,7 +2,7 @@
 import { pitchRadius } from '~~/core/piece/gearing.ts'
 import { applyX, applyY } from '~~/core/piece/transform.ts'
 import type { Body } from '~~/core/rig/body.ts'
-import { flattened, seen, type Eye } from '~~/core/rig/eye.ts'
+import { flattened, seen, type Eye } from '~~/core/rig/depth/eye.ts'
 import { outlineAt } from '~~/core/rig/outlined.ts'
 import { sweptBy } from '~~/core/rig/travel.ts'
 import type { Palette } from '~/composables/usePalette.ts'

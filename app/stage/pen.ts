@@ -1,8 +1,8 @@
 /** The pen: outlines drawn on the stage point by point, and the points of a path that is chosen, pose by pose. */
 import { addCorner, addPath, drawnOf, removeCorner, setCorner, type Corner } from '~~/core/acts/pen.ts'
 import type { Matrix } from '~~/core/piece/transform.ts'
-import { seen, unseen, type Eye } from '~~/core/rig/eye.ts'
-import { ringsOf } from '~~/core/rig/posing.ts'
+import { seen, unseen, type Eye } from '~~/core/rig/depth/eye.ts'
+import { ringsOf } from '~~/core/rig/outline/posing.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { pointDrawnTo, ruledLines } from '~~/core/rig/snapping.ts'
 import { useHand } from '~/stores/hand.ts'

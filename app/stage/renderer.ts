@@ -1,6 +1,6 @@
 /** Draws a piece, flat or in depth: its outlines lie on the graphics card, a table of its instances is sent a frame. */
 import { rgbOf } from '~~/core/rig/colour.ts'
-import { Plate } from '~~/core/rig/plate.ts'
+import { StageMesh } from '~~/core/rig/stage-mesh/stage-mesh.ts'
 import { Card, type Pictures } from './card.ts'
 import { pictureOf } from './pictures.ts'
 import { Staged } from './staged.ts'
@@ -9,7 +9,7 @@ import type { Snapshot } from '~/player/player.ts'
 
 export class StageRenderer extends Staged {
   private readonly card: Card
-  private readonly plate = new Plate()
+  private readonly mesh = new StageMesh()
   /** The window of the stage that is seen. */
   view: View = FITTED
   /** Without its ground. */
@@ -39,7 +39,7 @@ export class StageRenderer extends Staged {
 
   /** Whether there was more than is drawn. */
   get full(): boolean {
-    return this.plate.full
+    return this.mesh.full
   }
 
   draw(snapshot: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
@@ -47,10 +47,10 @@ export class StageRenderer extends Staged {
     const { stage } = snapshot.program.piece
     const scene = this.stage(snapshot)
     const pixel = stage.width / this.width / this.view.zoom
-    this.plate.build(scene, pixel)
+    this.mesh.build(scene, pixel)
     const { lightness, chroma, hue } = stage.background
     const ground = this.clear ? null : rgbOf(lightness, chroma, hue / 360)
-    this.card.draw(this.plate, stage, ground, pixel, scene.eye, this.view)
+    this.card.draw(this.mesh, stage, ground, pixel, scene.eye, this.view)
   }
 
   dispose(): void {

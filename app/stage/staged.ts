@@ -1,5 +1,5 @@
 /** What shows the scene of what runs, kept from frame to frame: which parts of it are shown, and from where it is seen. */
-import { AHEAD, eyeOf, FLAT, type Eye, type Look } from '~~/core/rig/eye.ts'
+import { AHEAD, eyeOf, FLAT, type Eye, type Look } from '~~/core/rig/depth/eye.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { Scene } from '~~/core/rig/scene.ts'
 import type { Snapshot } from '~/player/player.ts'

@@ -2,7 +2,7 @@
 import type { Program } from '~~/core/engine/program.ts'
 import { linksOf } from '~~/core/insight/links.ts'
 import type { Body } from '~~/core/rig/body.ts'
-import { seen } from '~~/core/rig/eye.ts'
+import { seen } from '~~/core/rig/depth/eye.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 
 /** From what is read to what reads it, on the stage. */

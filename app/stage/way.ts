@@ -2,7 +2,7 @@
 import type { Program } from '~~/core/engine/program.ts'
 import { POSED } from '~~/core/piece/transform.ts'
 import type { Body } from '~~/core/rig/body.ts'
-import type { Eye } from '~~/core/rig/eye.ts'
+import type { Eye } from '~~/core/rig/depth/eye.ts'
 import { travelOf } from '~~/core/rig/travel.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { useHand } from '~/stores/hand.ts'

@@ -40,7 +40,7 @@ export function useSeveral() {
     const scene = store.sceneNow()
     const all = chosen().flatMap(id => {
       const [body, box] = [scene.bodies.get(id)!, boxWithCarried(scene, id, 0)]
-      return box ? [{ grip: { id, seat: scene.seatOf(body, 0), world: body.worlds[0]! }, ...box }] : []
+      return box ? [{ grip: { id, seat: scene.parentFrameOf(body, 0), world: body.worlds[0]! }, ...box }] : []
     })
     const op = aligned(store.piece!, all, side, store.player!.now().seconds)
     if (op.puts.length > 0) store.act(op)

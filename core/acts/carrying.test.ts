@@ -4,7 +4,7 @@ import { Program } from '../engine/program.ts'
 import { apply } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { emptyPiece, type Piece } from '../piece/schema.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { Builder } from './build.ts'
 import { carriedOf, putCarried } from './carrying.ts'
 

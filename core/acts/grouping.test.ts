@@ -4,7 +4,7 @@ import { readPiece } from '../piece/migrate.ts'
 import { apply, inverse } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
 import { Scene } from '../rig/scene.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { Builder } from './build.ts'
 import { group, ungroup } from './grouping.ts'
 

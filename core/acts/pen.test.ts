@@ -5,14 +5,14 @@ import { reportOf } from '../insight/report.ts'
 import { apply, inverse, type Operation } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import type { Piece } from '../piece/schema.ts'
-import { between, heightsOf, ringsOf, trianglesOf } from '../rig/posing.ts'
-import { outlineOf } from '../rig/outline.ts'
+import { between, heightsOf, ringsOf, trianglesOf } from '../rig/outline/posing.ts'
+import { outlineOf } from '../rig/outline/outline.ts'
 import { noSizes } from '../rig/sizing.ts'
 import { hit } from '../rig/hit.ts'
-import { Plate } from '../rig/plate.ts'
+import { StageMesh } from '../rig/stage-mesh/stage-mesh.ts'
 import { Scene } from '../rig/scene.ts'
-import { covered, spread } from '../rig/spread.ts'
-import { at } from '../testing.ts'
+import { covered, simulateVertexShader } from '../rig/stage-mesh/simulated-shader.ts'
+import { at } from '../testing/fair.ts'
 import { fromNumber } from '../time/rational.ts'
 import { Builder } from './build.ts'
 import { pointsTyped, pointsWritten } from './typed-points.ts'
@@ -48,8 +48,8 @@ function made(shape: DrawnShape, drives: Record<string, string> = {}, hand: Reco
   const program = new Program(b.piece)
   const scene = new Scene(program)
   const show = (s: number) => scene.update(program.moment(at(s), new Float64Array(program.size)), at(s))
-  const plate = new Plate()
-  return { b, id, program, show, area: (s: number) => covered(spread(plate.build(show(s), 1), 1)) }
+  const mesh = new StageMesh()
+  return { b, id, program, show, area: (s: number) => covered(simulateVertexShader(mesh.build(show(s), 1), 1)) }
 }
 
 describe('a drawn path', () => {

@@ -4,7 +4,7 @@ import { Program } from '../engine/program.ts'
 import { exampleFair } from '../manual/example-fair.ts'
 import { readPiece } from '../piece/migrate.ts'
 import type { Piece } from '../piece/schema.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { setPart } from './parts.ts'
 import { sharedPiece } from './shared-piece.ts'
 

@@ -3,10 +3,10 @@ import { Program } from '../engine/program.ts'
 import { apply } from '../piece/operation.ts'
 import type { Piece, Shape } from '../piece/schema.ts'
 import { applyX, applyY } from '../piece/transform.ts'
-import { outlineOf } from '../rig/outline.ts'
+import { outlineOf } from '../rig/outline/outline.ts'
 import { Scene } from '../rig/scene.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { Builder } from './build.ts'
 import { setBase } from './parts.ts'
 import { handOf, type Grip } from './staging.ts'
@@ -20,7 +20,7 @@ const gripsOf = (piece: Piece, ids: readonly string[], seconds = 0): Grip[] => {
   const scene = sceneOf(piece, seconds)
   return ids.map(id => {
     const body = scene.bodies.get(id)!
-    return { id, seat: scene.seatOf(body, 0), world: body.worlds[0]!.slice() }
+    return { id, seat: scene.parentFrameOf(body, 0), world: body.worlds[0]!.slice() }
   })
 }
 /** The points of the outlines of parts on the stage, as many of each as it has. */

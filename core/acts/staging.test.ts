@@ -5,7 +5,7 @@ import type { Piece } from '../piece/schema.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { Scene } from '../rig/scene.ts'
 import { boxOf } from '../rig/snapping.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { aligned, SIDES } from './aligning.ts'
 import { Builder } from './build.ts'
 import { engageWith } from './gear-acts.ts'
@@ -18,7 +18,7 @@ const sceneOf = (piece: Piece, seconds = 0) => {
 function grip(piece: Piece, id: string, copy = 0, seconds = 0): Grip {
   const scene = sceneOf(piece, seconds)
   const body = scene.bodies.get(id)!
-  return { id, seat: scene.seatOf(body, copy), world: body.worlds[copy]!.slice() }
+  return { id, seat: scene.parentFrameOf(body, copy), world: body.worlds[copy]!.slice() }
 }
 /** Where a point of a part is on the stage. */
 const point = (piece: Piece, id: string, x = 0, y = 0, copy = 0, seconds = 0): number[] => {

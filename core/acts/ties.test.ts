@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Program } from '../engine/program.ts'
-import { at, fair } from '../testing.ts'
+import { at, fair } from '../testing/fair.ts'
 import { removeDrive } from './drives.ts'
 import { apply } from '../piece/operation.ts'
 import { setBase } from './parts.ts'

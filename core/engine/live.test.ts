@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
-import { at, fair } from '../testing.ts'
+import { at, fair } from '../testing/fair.ts'
 import { keepLive, type Live } from './live.ts'
 import { longestLead, tapped } from './taps.ts'
 import { Program } from './program.ts'

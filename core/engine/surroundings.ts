@@ -21,7 +21,7 @@ import type { HandForms } from './keys.ts'
 import { signalKey, type Meaning, type Meanings } from './meaning.ts'
 import type { Pace } from './slot.ts'
 import { windowsOf, type Times } from './words.ts'
-import { spotOf } from './whereabouts.ts'
+import { spotOf } from './instance-transform.ts'
 
 /** What a slot hangs on, gathered while it is made. */
 export interface Tracked {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { fair, type Place } from '../testing.ts'
+import { fair, type Place } from '../testing/fair.ts'
 
 /** The bounds of a formula in degrees. */
 const bounds = (text: string, place?: Place) => {

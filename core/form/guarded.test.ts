@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
-import { at, RATE } from '../testing.ts'
+import { at, RATE } from '../testing/fair.ts'
 import { integralOf } from './integral.ts'
 
 /** A rate without a closed form on one part, and another part that reads it. */

@@ -1,7 +1,7 @@
 /** Rates added up, against closed forms worked out by hand. */
 import { describe, expect, it } from 'vitest'
 import { Program } from '../engine/program.ts'
-import { at, fair, type Place } from '../testing.ts'
+import { at, fair, type Place } from '../testing/fair.ts'
 
 const YEAR = 31_557_600
 const degrees = (text: string, t: number, place?: Place) => {

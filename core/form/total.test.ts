@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
-import { at, fair } from '../testing.ts'
+import { at, fair } from '../testing/fair.ts'
 import { rational } from '../time/rational.ts'
 import { Program } from '../engine/program.ts'
 import { setDial, settleFrom0 } from '../engine/retime.ts'

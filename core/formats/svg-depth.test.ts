@@ -5,7 +5,7 @@ import { setEye } from '../acts/settings.ts'
 import { Program } from '../engine/program.ts'
 import { Scene } from '../rig/scene.ts'
 import { boxOf, type Box } from '../rig/snapping.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { rational } from '../time/rational.ts'
 import { stillSvg } from './svg.ts'
 

@@ -3,11 +3,11 @@
  * and the surface of water. Faces are painted whole, so where two things pierce each other a picture is only near.
  */
 import { hex, paintOf, type Rgb } from '../rig/colour.ts'
-import { lightFor, lit, seen, type Eye } from '../rig/eye.ts'
+import { lightFor, lit, seen, type Eye } from '../rig/depth/eye.ts'
 import type { Body } from '../rig/body.ts'
-import { holesIn, linesIn, type Outline } from '../rig/outline.ts'
+import { holesIn, linesIn, type Outline } from '../rig/outline/outline.ts'
 import { outlineAt } from '../rig/outlined.ts'
-import { layerOf, reachesIn } from '../rig/bed.ts'
+import { layerOf, reachesIn } from '../rig/stage-mesh/mesh-slot.ts'
 import type { Scene } from '../rig/scene.ts'
 import { matrix, type Matrix } from '../piece/transform.ts'
 import { waveHeight } from '../signal/waves.ts'

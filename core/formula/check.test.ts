@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { codes, fair, type Place } from '../testing.ts'
+import { codes, fair, type Place } from '../testing/fair.ts'
 import { change } from './problem.ts'
 
 const first = (text: string, place?: Place) => fair(text, place).slot.problems[0]!

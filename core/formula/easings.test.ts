@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { EASING_NAMES } from '../signal/easing.ts'
-import { fair } from '../testing.ts'
+import { fair } from '../testing/fair.ts'
 import { easingAt, easingsIn, withEasing } from './easings.ts'
 
 describe('the easings of a formula', () => {

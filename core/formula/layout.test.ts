@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anAngle } from '../made-up.ts'
+import { anAngle } from '../testing/made-up-formulas.ts'
 import { laidOut, onOneLine } from './layout.ts'
 import { parse } from './parse.ts'
 import { printFormula } from './print.ts'

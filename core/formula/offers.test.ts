@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { fair } from '../testing.ts'
+import { fair } from '../testing/fair.ts'
 import { FUNCTIONS } from '../functions/index.ts'
 import { offersAt } from './offers.ts'
 import { propertyNamed } from '../piece/properties.ts'

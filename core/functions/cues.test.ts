@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Program } from '../engine/program.ts'
 import { momentOfFrame } from '../time/moment.ts'
-import { at, fair, RATE, value } from '../testing.ts'
+import { at, fair, RATE, value } from '../testing/fair.ts'
 
 describe('envelopes, curves and cues', () => {
   it('an envelope rises, holds and falls', () => {

@@ -8,7 +8,7 @@ import { parse } from '../formula/parse.ts'
 import type { Span } from '../formula/problem.ts'
 import { everyNode, type CallNode } from '../formula/tree.ts'
 import { exampleFair } from '../manual/example-fair.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import type { Entry } from './entry.ts'
 import { FUNCTIONS } from './index.ts'
 

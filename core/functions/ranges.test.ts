@@ -1,6 +1,6 @@
 /** When what is kept between two ends comes back, worked out by hand. */
 import { describe, expect, it } from 'vitest'
-import { fair } from '../testing.ts'
+import { fair } from '../testing/fair.ts'
 import { toNumber } from '../time/rational.ts'
 
 /** Seconds after which a formula is where it was. */

@@ -4,7 +4,7 @@ import { setText } from '../acts/sources.ts'
 import { Program } from '../engine/program.ts'
 import { change } from '../formula/problem.ts'
 import { apply } from '../piece/operation.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { closingsOf, gearClosings } from './closings.ts'
 import { closes } from './proposals.ts'
 

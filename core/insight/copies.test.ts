@@ -1,8 +1,8 @@
 /** What is said of a part in copies, held against every copy. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anAngleOfCopies } from '../made-up.ts'
-import { fairOfCopies, RATE } from '../testing.ts'
+import { anAngleOfCopies } from '../testing/made-up-formulas.ts'
+import { fairOfCopies, RATE } from '../testing/fair.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import { ZERO, fromNumber, toNumber, type Rational } from '../time/rational.ts'
 import { closureOf } from './closure.ts'

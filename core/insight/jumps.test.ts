@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { rewrite } from '../engine/rewrite.ts'
 import { change } from '../formula/problem.ts'
-import { at, fair, type Place } from '../testing.ts'
+import { at, fair, type Place } from '../testing/fair.ts'
 import { toNumber } from '../time/rational.ts'
 import { jumpFix, jumpText } from './jumps.ts'
 import { jumpsOf } from './leaps.ts'

@@ -1,10 +1,10 @@
 /** The first lap of a piece frame by frame, and where outlines stand in it. */
 import type { Program } from '../engine/program.ts'
-import type { Outline } from '../rig/outline.ts'
+import type { Outline } from '../rig/outline/outline.ts'
 import { outlineAt } from '../rig/outlined.ts'
 import type { Body } from '../rig/body.ts'
 import type { Scene } from '../rig/scene.ts'
-import { FLAT, seen, type Eye } from '../rig/eye.ts'
+import { FLAT, seen, type Eye } from '../rig/depth/eye.ts'
 import { applyZ, type Matrix } from '../piece/transform.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { floor, fromNumber, over, plus, rational, times, type Rational } from '../time/rational.ts'

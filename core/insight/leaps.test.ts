@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { fair, type Place } from '../testing.ts'
+import { fair, type Place } from '../testing/fair.ts'
 import { toNumber, ONE } from '../time/rational.ts'
 import { closureOf } from './closure.ts'
 import { jumpsOf, leapsOf, plainFraction } from './leaps.ts'

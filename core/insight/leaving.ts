@@ -1,6 +1,6 @@
 /** Which parts leave the stage at some frame of the lap. */
 import type { Program } from '../engine/program.ts'
-import { inDepth } from '../rig/eye.ts'
+import { inDepth } from '../rig/depth/eye.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
 import { framesOfLap, placedOutline, Reaches } from './lap-frames.ts'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
 import { Program } from '../engine/program.ts'
-import { at, fair, type Fair } from '../testing.ts'
+import { at, fair, type Fair } from '../testing/fair.ts'
 import { bothWays, chain, cut, link, pinSays, pinText, turnRound, type Linked } from './linking.ts'
 import { pinsOf, without, type Pin } from './pins.ts'
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { propertyNamed } from '../piece/properties.ts'
-import { fair, type Place } from '../testing.ts'
+import { fair, type Place } from '../testing/fair.ts'
 import type { Promised } from '../piece/schema.ts'
 import { setPromises } from '../acts/drives.ts'
 import { readPiece } from '../piece/migrate.ts'

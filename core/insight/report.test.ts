@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { fair, type Place } from '../testing.ts'
+import { fair, type Place } from '../testing/fair.ts'
 import { reportOf } from './report.ts'
 
 const report = (text: string, place?: Place) => {

@@ -1,7 +1,7 @@
 /** Which copies of a part overlap at some moment of the lap, looked at frame by frame. */
 import type { Program } from '../engine/program.ts'
 import type { Body } from '../rig/body.ts'
-import { inDepth } from '../rig/eye.ts'
+import { inDepth } from '../rig/depth/eye.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
 import { framesOfLap, placedOutline, Reaches, type Placed } from './lap-frames.ts'

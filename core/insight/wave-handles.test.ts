@@ -5,7 +5,7 @@ import { Builder } from '../acts/build.ts'
 import { setPart } from '../acts/parts.ts'
 import { setStretch } from '../acts/timing.ts'
 import { Program } from '../engine/program.ts'
-import { fair, type Fair } from '../testing.ts'
+import { fair, type Fair } from '../testing/fair.ts'
 import { handlesOf, sourcesOf, type WaveHandle } from './wave-handles.ts'
 
 const named = (f: Fair, name: string, from = 0, nth = 0): WaveHandle =>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { fair, type Place } from '../testing.ts'
+import { fair, type Place } from '../testing/fair.ts'
 import { Builder } from '../acts/build.ts'
 import { setPart } from '../acts/parts.ts'
 import { setEye } from '../acts/settings.ts'

@@ -1,6 +1,6 @@
 /**
  * The rules of the language, one by one: what every formula means, for good. The manual prints them; a test of the
- * same name holds each (`rules.test.ts`).
+ * same name holds each (`*.proofs.test.ts`).
  */
 export interface RuleSection {
   readonly title: string

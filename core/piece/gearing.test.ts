@@ -7,10 +7,10 @@ import { Builder } from '../acts/build.ts'
 import { addGear } from '../acts/gear-acts.ts'
 import { reshapeGear } from '../acts/gear-train.ts'
 import { apply, inverse } from './operation.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { spacing } from './gearing.ts'
-import { outlineOf } from '../rig/outline.ts'
-import { standing } from '../rig/standing.ts'
+import { outlineOf } from '../rig/outline/outline.ts'
+import { partTransform } from '../rig/motion/part-transform.ts'
 
 const gear = (teeth: number, spokes = 0) => ({ type: 'gear', teeth, spokes, module: 4 }) as const
 
@@ -70,7 +70,7 @@ describe('gears', () => {
         if (together) b.drive(around, 'rotation', 'time * 7deg/s')
         const program = new Program(b.piece)
         const t = at(2.3)
-        const world = (id: string) => standing(program, id, 0).at(t).slice()
+        const world = (id: string) => partTransform(program, id, 0).at(t).slice()
         const [p, w] = [world(pinion), world(wheel)]
         const turn = (m: Float64Array) => Math.atan2(m[4]!, m[0]!) / (2 * Math.PI)
         const d = Math.atan2(w[7]! - p[7]!, w[3]! - p[3]!) / (2 * Math.PI)

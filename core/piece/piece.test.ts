@@ -36,7 +36,7 @@ import { STARTERS, likelyFirst } from '../acts/starters.ts'
 import { addTie, tieProblem } from '../acts/ties.ts'
 import { addClock, addCue } from '../acts/timing.ts'
 import { Program } from '../engine/program.ts'
-import { fair } from '../testing.ts'
+import { fair } from '../testing/fair.ts'
 import { PROPERTIES, propertiesOf } from './properties.ts'
 
 const pick = <T>(list: readonly T[], n: number): T => list[n % list.length]!

@@ -1,8 +1,8 @@
 /** A part of a running piece as it is drawn: where its instances stand, how solid they are, what its properties say. */
 import type { Column } from './column.ts'
-import type { Layers } from './layers.ts'
+import type { Layers } from './depth/layers.ts'
 import type { Wave } from '../signal/waves.ts'
-import type { Laying } from './points-laid.ts'
+import type { Laying } from './outline/points-laid.ts'
 import { hangsOnBefore } from '../piece/copies.ts'
 import { initialOf, propertiesOf } from '../piece/properties.ts'
 import type { Part } from '../piece/schema.ts'

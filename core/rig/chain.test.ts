@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { applyX, applyY } from '../piece/transform.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { Scene } from './scene.ts'
-import { standing } from './standing.ts'
+import { partTransform } from './motion/part-transform.ts'
 
 /** A streamer of seven links, each 40 px long and pinned at its left end, in a group that is moved. */
 function streamer(drives: Record<string, string>, nested = false) {
@@ -75,7 +75,7 @@ describe('a chain of copies', () => {
     show(1.7)
     for (const id of [link, tip])
       for (const k of [0, 3, 6, 7, 13])
-        expect([...standing(program, id, k).at(at(1.7))]).toEqual([...scene.bodies.get(id)!.worlds[k]!])
+        expect([...partTransform(program, id, k).at(at(1.7))]).toEqual([...scene.bodies.get(id)!.worlds[k]!])
   })
 })
 

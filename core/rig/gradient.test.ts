@@ -3,14 +3,14 @@ import { stillSvg } from '../formats/svg.ts'
 import { Builder } from '../acts/build.ts'
 import type { Part } from '../piece/schema.ts'
 import { Program } from '../engine/program.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { rational } from '../time/rational.ts'
 import { paintOf } from './colour.ts'
 import { endsOf, extent, gradientOf } from './gradient.ts'
-import { Plate } from './plate.ts'
-import { outlineOf } from './outline.ts'
+import { StageMesh } from './stage-mesh/stage-mesh.ts'
+import { outlineOf } from './outline/outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
-import { spread } from './spread.ts'
+import { simulateVertexShader } from './stage-mesh/simulated-shader.ts'
 import { Scene } from './scene.ts'
 
 function board(hand: Readonly<Record<string, number>>, given: Partial<Part> = {}) {
@@ -56,11 +56,13 @@ describe('a gradient', () => {
   })
   it('is drawn at every corner, and written into a still picture', () => {
     const { b, scene, g } = board({ x: 30 })
-    const { positions, ways, triangles } = spread(new Plate().build(scene, 1), 1)
+    const { positions, ways, triangles } = simulateVertexShader(new StageMesh().build(scene, 1), 1)
     expect(triangles.length).toBeGreaterThan(0)
     for (const k of triangles)
       expect(ways[k]).toBeCloseTo(g!.x * positions[2 * k]! + g!.y * positions[2 * k + 1]! + g!.base, 5)
-    expect(spread(new Plate().build(board({ gradient: 0 }).scene, 1), 1).ways.every(Number.isNaN)).toBe(true)
+    expect(
+      simulateVertexShader(new StageMesh().build(board({ gradient: 0 }).scene, 1), 1).ways.every(Number.isNaN),
+    ).toBe(true)
     expect(endsOf(g!)!.map(v => Math.round(v) + 0)).toEqual([-20, 0, 80, 0])
     expect(stillSvg(b.piece, rational(0))).toContain('x1="-20" y1="0" x2="80" y2="0"')
   })

@@ -1,8 +1,8 @@
 /** Which part lies under a point of the stage. */
-import { holesIn, type Outline } from './outline.ts'
+import { holesIn, type Outline } from './outline/outline.ts'
 import { outlineAt } from './outlined.ts'
 import type { Scene } from './scene.ts'
-import { inDepth, seen, toEye, unseen, type Eye } from './eye.ts'
+import { inDepth, seen, toEye, unseen, type Eye } from './depth/eye.ts'
 import type { Body } from './body.ts'
 import { matrix, sizeOf, type Matrix } from '../piece/transform.ts'
 

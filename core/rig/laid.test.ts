@@ -2,16 +2,16 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import type { Shape } from '../piece/schema.ts'
 import { Program } from '../engine/program.ts'
-import { at, RATE } from '../testing.ts'
+import { at, RATE } from '../testing/fair.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { rational } from '../time/rational.ts'
-import { emitterOf } from './emitter.ts'
-import { Plate } from './plate.ts'
-import { covered, spread } from './spread.ts'
+import { emitterOf } from './motion/emitter.ts'
+import { StageMesh } from './stage-mesh/stage-mesh.ts'
+import { covered, simulateVertexShader } from './stage-mesh/simulated-shader.ts'
 import { Scene } from './scene.ts'
-import type { Laying } from './points-laid.ts'
-import { traceOf } from './trace.ts'
-import { standing } from './standing.ts'
+import type { Laying } from './outline/points-laid.ts'
+import { traceOf } from './motion/trace.ts'
+import { partTransform } from './motion/part-transform.ts'
 
 const pairs = ({ points }: Laying) =>
   Array.from({ length: points.length / 2 }, (_, k) => [...points.slice(2 * k, 2 * k + 2)])
@@ -33,7 +33,7 @@ describe('where a part stands at any moment', () => {
     for (const s of [0, 7.3, 86400.1]) {
       const scene = new Scene(program).update(program.moment(at(s), new Float64Array(program.size)), at(s))
       for (let i = 0; i < 5; i++)
-        expect([...standing(program, seat, i).at(at(s))]).toEqual([...scene.bodies.get(seat)!.worlds[i]!])
+        expect([...partTransform(program, seat, i).at(at(s))]).toEqual([...scene.bodies.get(seat)!.worlds[i]!])
     }
   })
 })
@@ -69,7 +69,12 @@ describe('a trace', () => {
   it('is drawn as a line, and follows nothing when its part is gone', () => {
     const { b, program } = made()
     const drawn = (p: Program) =>
-      covered(spread(new Plate().build(new Scene(p).update(p.moment(at(3), new Float64Array(p.size)), at(3)), 1), 1))
+      covered(
+        simulateVertexShader(
+          new StageMesh().build(new Scene(p).update(p.moment(at(3), new Float64Array(p.size)), at(3)), 1),
+          1,
+        ),
+      )
     const alone = {
       ...b.piece,
       parts: Object.fromEntries(Object.entries(b.piece.parts).filter(([, q]) => q.name === 'Trail')),
@@ -216,8 +221,8 @@ describe('a scene that goes on with another program', () => {
   /** All corners of a picture. */
   const picture = (scene: Scene, p: Program) => {
     const m = at(3.3)
-    const { positions, triangles } = spread(
-      new Plate().build(scene.update(p.moment(m, new Float64Array(p.size)), m), 1),
+    const { positions, triangles } = simulateVertexShader(
+      new StageMesh().build(scene.update(p.moment(m, new Float64Array(p.size)), m), 1),
       1,
     )
     return triangles.flatMap(k => [positions[2 * k]!, positions[2 * k + 1]!])

@@ -1,7 +1,7 @@
 /** What traces and emitters lay on the stage, made ready once a program: the path of a point, the places of particles. */
-import { MOST_PARTICLES, emitterOf } from './emitter.ts'
-import { MOST_LAID, traceOf } from './trace.ts'
-import { NOTHING, type Laying } from './points-laid.ts'
+import { MOST_PARTICLES, emitterOf } from './motion/emitter.ts'
+import { MOST_LAID, traceOf } from './motion/trace.ts'
+import { NOTHING, type Laying } from './outline/points-laid.ts'
 import { everyCopy } from '../engine/every-copy.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey } from '../piece/schema.ts'

@@ -1,6 +1,6 @@
 /** The outlines of instances, as they are at the moment of their scene. */
 import type { Body } from './body.ts'
-import { outlineOf, type Outline, type Sizes } from './outline.ts'
+import { outlineOf, type Outline, type Sizes } from './outline/outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 
 /** What was made last for a body, and from which sizes: most of its copies are as large as the one before. */

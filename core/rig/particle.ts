@@ -1,6 +1,6 @@
 /** What the particles of an emitter look like: dots, or the outline of another part, as large as a particle is. */
 import { extent } from './gradient.ts'
-import { dotOf, type Outline } from './outline.ts'
+import { dotOf, type Outline } from './outline/outline.ts'
 import { outlineAt } from './outlined.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import type { Body } from './body.ts'

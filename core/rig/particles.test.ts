@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { stillSvg } from '../formats/svg.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { fromNumber } from '../time/rational.ts'
 import { particlesAtOnce } from './laying.ts'
-import { Plate } from './plate.ts'
-import { PER_ROW } from './rows.ts'
+import { StageMesh } from './stage-mesh/stage-mesh.ts'
+import { PER_ROW } from './stage-mesh/instance-table.ts'
 import { Scene } from './scene.ts'
-import { covered, spread } from './spread.ts'
+import { covered, simulateVertexShader } from './stage-mesh/simulated-shader.ts'
 
 /** A fan that blows dots to the right: one every second, gone after `life` seconds, 10 px a second. */
 function fan(hand: Record<string, number> = {}, drives: Record<string, string> = {}, frame: 'part' | 'stage' = 'part') {
@@ -21,13 +21,13 @@ function fan(hand: Record<string, number> = {}, drives: Record<string, string> =
   )
   for (const [property, text] of Object.entries(drives)) b.drive(id, property, text)
   const program = new Program(b.piece)
-  const [scene, plate] = [new Scene(program), new Plate()]
+  const [scene, mesh] = [new Scene(program), new StageMesh()]
   const show = (seconds: number) =>
-    plate.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
+    mesh.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
   return { show, shown: (seconds: number) => program.queue.settle(() => show(seconds)), piece: b.piece, scene }
 }
 /** Rows that show something. */
-const filled = ({ rows }: Plate) =>
+const filled = ({ rows }: StageMesh) =>
   Array.from({ length: rows.count }, (_, k) => rows.data[k * PER_ROW + 3]!).filter(a => a > 0).length
 
 describe('particles', () => {
@@ -76,18 +76,18 @@ describe('particles', () => {
     expect(filled(show(1000))).toBe(100_000)
   })
   it('cover what so many dots cover, no more', () => {
-    expect(covered(spread(fan().show(12.25), 1)) / (4 * Math.PI * 16 + Math.PI * 16)).toBeCloseTo(1, 1)
+    expect(covered(simulateVertexShader(fan().show(12.25), 1)) / (4 * Math.PI * 16 + Math.PI * 16)).toBeCloseTo(1, 1)
   })
   it('more of them make room, fewer leave nothing behind', () => {
     const { shown } = fan({}, { births: '1Hz + clamp((time - 20s) / 1s, 0, 1) * 39Hz' })
-    const few = covered(spread(shown(10), 1))
+    const few = covered(simulateVertexShader(shown(10), 1))
     expect(filled(shown(30))).toBeGreaterThan(150)
-    expect(covered(spread(shown(10), 1))).toBeCloseTo(few, 6)
+    expect(covered(simulateVertexShader(shown(10), 1))).toBeCloseTo(few, 6)
   })
   it('carry their gradient along, or move over one that stays on the stage', () => {
     const graded = { gradient: 100, gradientTurn: 0 }
     const ways = (frame: 'part' | 'stage') => {
-      const { ways, positions } = spread(fan(graded, {}, frame).show(12.25), 1)
+      const { ways, positions } = simulateVertexShader(fan(graded, {}, frame).show(12.25), 1)
       const all: number[][] = []
       for (let n = 0; n < ways.length; n++) if (!Number.isNaN(ways[n]!)) all.push([positions[2 * n]!, ways[n]!])
       return all
@@ -118,17 +118,17 @@ describe('what only moves', () => {
     b.drive(lamp, 'rotation', 'time * 30deg/s')
     return { b, post, lamp }
   }
-  it('stands where a plate filled from nothing has it, also after it was hidden for a while', () => {
+  it('stands where a mesh filled from nothing has it, also after it was hidden for a while', () => {
     const { b, lamp } = made()
     const program = new Program(b.piece)
-    const [scene, plate] = [new Scene(program), new Plate()]
+    const [scene, mesh] = [new Scene(program), new StageMesh()]
     const show = (seconds: number, only: ReadonlySet<string> | null = null) => {
       scene.only = only
-      return plate.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
+      return mesh.build(scene.update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds)), 1)
     }
     const fresh = (seconds: number) => {
       const other = new Scene(program).update(program.moment(at(seconds), new Float64Array(program.size)), at(seconds))
-      return [...new Plate().build(other, 1).rows.data]
+      return [...new StageMesh().build(other, 1).rows.data]
     }
     show(0)
     expect([...show(3).rows.data]).toEqual(fresh(3))
@@ -140,10 +140,10 @@ describe('what only moves', () => {
     const { b, post } = made()
     b.drive(post, 'scale', '100% + time * 100%/s')
     const program = new Program(b.piece)
-    const [scene, plate] = [new Scene(program), new Plate()]
+    const [scene, mesh] = [new Scene(program), new StageMesh()]
     const half = (s: number) => {
-      plate.build(scene.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1)
-      return plate.rows.data[PER_ROW + 11]
+      mesh.build(scene.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1)
+      return mesh.rows.data[PER_ROW + 11]
     }
     expect([half(0), half(1), half(2)]).toEqual([1, 2, 3])
   })
@@ -164,8 +164,8 @@ describe('particles that look like a part', () => {
     const program = new Program(b.piece)
     const scene = new Scene(program).update(program.moment(at(10), new Float64Array(program.size)), at(10))
     scene.only = new Set([...scene.bodies.keys()].filter(id => scene.bodies.get(id)!.part.name === 'Petals'))
-    const plate = new Plate()
-    return { area: covered(spread(plate.build(scene, 1), 1)), piece: b.piece, plate, scene }
+    const mesh = new StageMesh()
+    return { area: covered(simulateVertexShader(mesh.build(scene, 1), 1)), piece: b.piece, mesh, scene }
   }
   it('have its outline, the longer side as long as a particle is large', () => {
     const dots = made(() => undefined).area
@@ -191,10 +191,15 @@ describe('particles that look like a part', () => {
     const shape = { type: 'emitter', seed: 1, flight: 'fixed', reverses: false, of: card } as const
     const petals = b.part('Petals', shape, {}, { births: 1, life: 4.5, spread: 0, speed: 40, particle: 20 })
     const program = new Program(b.piece)
-    const [scene, plate] = [new Scene(program), new Plate()]
+    const [scene, mesh] = [new Scene(program), new StageMesh()]
     scene.only = new Set([petals])
     const area = (s: number) =>
-      covered(spread(plate.build(scene.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1), 1)) / 5
+      covered(
+        simulateVertexShader(
+          mesh.build(scene.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1),
+          1,
+        ),
+      ) / 5
     expect(area(5)).toBeCloseTo(20 * 12.5, 0)
     expect(area(10)).toBeCloseTo(400, 0)
   })

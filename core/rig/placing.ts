@@ -122,12 +122,12 @@ export class Placing {
 
   private seatsNow(): Seats {
     const at = matrices(this.body.count)
-    at.forEach((seat, i) => seat.set(this.seatOf(i)))
+    at.forEach((seat, i) => seat.set(this.parentFrameOf(i)))
     return { at, upright: at.every(onlyMoves) }
   }
 
   /** What an instance's own numbers count in: its parent's place with that of its copy. */
-  seatOf(i: number): Matrix {
+  parentFrameOf(i: number): Matrix {
     const place = this.places[i % this.body.own]!
     const carrier = carrierOf(this.body, i)
     return carrier ? multiply(carrier, place, matrix()) : place.slice()
@@ -143,7 +143,7 @@ export class Placing {
     }
     readPose(pose, (name, k) => body.get(name, k), i, body.part.pivot)
     const [x, y, z] = backwards(pose, out)
-    const m = this.seatOf(i)
+    const m = this.parentFrameOf(i)
     for (let k = 0; k < 3; k++) out[k] = m[4 * k]! * x! + m[4 * k + 1]! * y! + m[4 * k + 2]! * z!
     return out
   }

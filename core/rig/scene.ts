@@ -6,8 +6,8 @@ import { propertiesOf, type Property } from '../piece/properties.ts'
 import { matrices, POSED, type Matrix } from '../piece/transform.ts'
 import { fallback, isPosed, RESIZED, type Body } from './body.ts'
 import { Column, type Snapshot } from './column.ts'
-import { eyeOf, inDepth, type Eye } from './eye.ts'
-import { layersOf } from './layers.ts'
+import { eyeOf, inDepth, type Eye } from './depth/eye.ts'
+import { layersOf } from './depth/layers.ts'
 import { particleOf } from './particle.ts'
 import { Placing } from './placing.ts'
 import { isTailed } from './tail.ts'
@@ -215,8 +215,8 @@ export class Scene {
   }
 
   /** What an instance's own numbers count in: its parent's place with that of its copy. */
-  seatOf(body: Body, instance: number): Matrix {
-    return this.placings.get(body)!.seatOf(instance)
+  parentFrameOf(body: Body, instance: number): Matrix {
+    return this.placings.get(body)!.parentFrameOf(instance)
   }
 }
 

@@ -4,16 +4,16 @@ import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { propertiesOf, type Property } from '../piece/properties.ts'
 import type { Piece, Shape } from '../piece/schema.ts'
-import { at } from '../testing.ts'
-import { PER_DEEP } from './deep.ts'
-import { outlineOf } from './outline.ts'
+import { at } from '../testing/fair.ts'
+import { PER_DEEP } from './stage-mesh/deep.ts'
+import { outlineOf } from './outline/outline.ts'
 import { outlineAt } from './outlined.ts'
-import { Plate } from './plate.ts'
+import { StageMesh } from './stage-mesh/stage-mesh.ts'
 import { Scene } from './scene.ts'
-import { PER_ROW } from './rows.ts'
-import { PER_CORNER, ROW_STEP } from './sheet.ts'
+import { PER_ROW } from './stage-mesh/instance-table.ts'
+import { PER_CORNER, ROW_STEP } from './stage-mesh/sheet.ts'
 import { noSizes, sizesOf } from './sizing.ts'
-import { spread } from './spread.ts'
+import { simulateVertexShader } from './stage-mesh/simulated-shader.ts'
 import { isTailed } from './tail.ts'
 
 const way = (by: number) => [
@@ -46,9 +46,9 @@ const SHAPES: readonly Shape[] = [
 const CAMERA = { distance: 1500, x: 0, y: 0, z: 0, rotation: 0, rotationX: 10, rotationY: 20 }
 
 /** Every corner that is seen: what is laid, where it stands, how it is painted; in depth with how far away it is. */
-function seen(plate: Plate): number[] {
-  const { positions, colours, ways, triangles } = spread(plate, 1)
-  const { pen, deep, rows } = plate
+function seen(mesh: StageMesh): number[] {
+  const { positions, colours, ways, triangles } = simulateVertexShader(mesh, 1)
+  const { pen, deep, rows } = mesh
   const all: number[] = []
   for (const k of triangles) {
     if (!(colours[4 * k + 3]! > 0)) continue
@@ -87,10 +87,10 @@ describe('what is set by hand while a scene goes on', () => {
       if (r(2) && shape.type !== 'group') b.drive(id, 'fillHue', 'time * 20deg/s')
       if (camera) b.piece = { ...b.piece, camera } as Piece
       let program = new Program(b.piece)
-      const [scene, plate] = [new Scene(program), new Plate()]
-      const draw = (of: Scene, on: Plate, s: number): number[] =>
+      const [scene, mesh] = [new Scene(program), new StageMesh()]
+      const draw = (of: Scene, on: StageMesh, s: number): number[] =>
         seen(on.build(of.update(program.moment(at(s), new Float64Array(program.size)), at(s)), 1))
-      draw(scene, plate, 0)
+      draw(scene, mesh, 0)
       for (let k = 0; k < 24; k++) {
         const part = r(4) === 0 ? [lead, 'p2', rider][r(3)]! : id
         const of = propertiesOf(b.piece.parts[part]!.shape.type).filter(p => !isTailed(p.name))
@@ -111,7 +111,7 @@ describe('what is set by hand while a scene goes on', () => {
         }
         program = next
         const s = k * 0.17
-        const [kept, fresh] = [draw(scene, plate, s), draw(new Scene(program), new Plate(), s)]
+        const [kept, fresh] = [draw(scene, mesh, s), draw(new Scene(program), new StageMesh(), s)]
         expect(kept.length, what).toBe(fresh.length)
         expect(
           kept.findIndex((v, i) => !Object.is(v, fresh[i])),

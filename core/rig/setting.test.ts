@@ -8,9 +8,9 @@ import { readPiece } from '../piece/migrate.ts'
 import type { Shape } from '../piece/schema.ts'
 import { Program } from '../engine/program.ts'
 import { foamAt, steepness, wavesOf } from '../signal/waves.ts'
-import { at, fair } from '../testing.ts'
-import { emitterOf } from './emitter.ts'
-import { set, spotsOf } from './letters.ts'
+import { at, fair } from '../testing/fair.ts'
+import { emitterOf } from './motion/emitter.ts'
+import { layOutText, spotsOf } from './text/letters.ts'
 
 const TEXT: Extract<Shape, { type: 'text' }> = {
   type: 'text',
@@ -24,7 +24,7 @@ const TEXT: Extract<Shape, { type: 'text' }> = {
 
 describe('text as it is set', () => {
   it('letters that lean on one another stand closer than their widths say', () => {
-    const wide = (t: string) => set(t, 'left').right
+    const wide = (t: string) => layOutText(t, 'left').right
     expect(wide('AV')).toBeLessThan(wide('A') + wide('V'))
     expect(wide('OO') - 2 * wide('O')).toBeGreaterThan(wide('AV') - wide('A') - wide('V'))
   })
@@ -38,12 +38,12 @@ describe('text as it is set', () => {
     expect(first!.y + last!.y).toBeCloseTo(0, 6)
     const typed = spotsOf('IO\nI', 'right', {})
     expect(typed[0]!.y - typed[3]!.y).toBeCloseTo(1200, 6)
-    const right = set('IO\nI', 'right')
+    const right = layOutText('IO\nI', 'right')
     expect(right.right).toBeCloseTo(0, 6)
     expect(right.rise + right.fall).toBeGreaterThan(1200)
   })
   it('nothing is set as nothing, at its place', () => {
-    expect(set('', 'middle')).toMatchObject({ areas: [], left: 0, right: 0 })
+    expect(layOutText('', 'middle')).toMatchObject({ areas: [], left: 0, right: 0 })
     expect(spotsOf('', 'middle', {})).toEqual([])
   })
   it('with a letter a copy each stands where it is set; other words are set anew, and what drives them stays', () => {

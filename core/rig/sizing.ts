@@ -1,9 +1,9 @@
 /** The sizes that the outline of an instance is made of, at the moment of its scene. */
-import type { Sizes } from './outline.ts'
+import type { Sizes } from './outline/outline.ts'
 import type { Body } from './body.ts'
 import { propertiesOf } from '../piece/properties.ts'
 import type { Column } from './column.ts'
-import { shown } from './letters.ts'
+import { shown } from './text/letters.ts'
 
 /** What is asked of a shape, each looked up once; null for what it has not. */
 export interface Sizing {

@@ -3,11 +3,11 @@ import { Builder } from '../acts/build.ts'
 import { setEye } from '../acts/settings.ts'
 import { Program } from '../engine/program.ts'
 import { stillSvg } from '../formats/svg.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { rational } from '../time/rational.ts'
-import { Plate } from './plate.ts'
+import { StageMesh } from './stage-mesh/stage-mesh.ts'
 import { Scene } from './scene.ts'
-import { covered, spread } from './spread.ts'
+import { covered, simulateVertexShader } from './stage-mesh/simulated-shader.ts'
 import { ageOf, PIECES, runsOf } from './tail.ts'
 
 describe('the pieces of a line by age', () => {
@@ -53,11 +53,11 @@ describe('the line of a trace', () => {
     if (deep) b.do(setEye(b.piece, 1e6))
     const program = new Program(b.piece)
     const scene = new Scene(program).update(program.moment(at(6), new Float64Array(program.size)), at(6))
-    return { piece: b.piece, plate: new Plate().build(scene, 1) }
+    return { piece: b.piece, mesh: new StageMesh().build(scene, 1) }
   }
   /** How wide the line is, and how solid, at a place across. */
   const across = (hand: Record<string, number>, x: number) => {
-    const { positions, colours } = spread(made(hand).plate, 1)
+    const { positions, colours } = simulateVertexShader(made(hand).mesh, 1)
     let [wide, solid] = [0, 0]
     for (let c = 0; c < positions.length / 2; c++) {
       if (!(Math.abs(positions[2 * c]! - x) < 3) || !(colours[4 * c + 3]! > 0)) continue
@@ -90,17 +90,17 @@ describe('the line of a trace', () => {
   it('that does not change covers what it covers in one piece, also round bends and in depth', () => {
     for (const deep of [false, true]) {
       const of = (drives: Record<string, string>) =>
-        covered(spread(made({}, drives, deep, 'sine(every: 2s, amp: 60px)').plate, 1))
+        covered(simulateVertexShader(made({}, drives, deep, 'sine(every: 2s, amp: 60px)').mesh, 1))
       const [whole, pieces] = [of({}), of({ tailWidth: '100%' })]
       expect(whole).toBeGreaterThan(4000)
       expect(Math.abs(pieces / whole - 1)).toBeLessThan(1e-3)
     }
   })
   it('takes a row a piece, each with its hue, and none that is not seen', () => {
-    const { plate } = made({ tailHue: 180 })
-    expect(plate.rows.count).toBe(PIECES + 1)
+    const { mesh } = made({ tailHue: 180 })
+    expect(mesh.rows.count).toBe(PIECES + 1)
     const colours = new Set(
-      Array.from({ length: PIECES }, (_, k) => [...plate.rows.data.slice((k + 1) * 24 + 12, (k + 1) * 24 + 15)].join()),
+      Array.from({ length: PIECES }, (_, k) => [...mesh.rows.data.slice((k + 1) * 24 + 12, (k + 1) * 24 + 15)].join()),
     )
     expect(colours.size).toBeGreaterThan(PIECES * 0.9)
     expect(ageOf(0)).toBeGreaterThan(ageOf(PIECES - 1))
@@ -109,8 +109,8 @@ describe('the line of a trace', () => {
     const cut = { tailWidth: 0, lineStart: 50 }
     expect(across(cut, 300)[0]).toBe(0)
     expect(across(cut, 500)[0]).toBeGreaterThan(13.5)
-    const dashes = covered(spread(made({ tailWidth: 0, dash: 20, dashGap: 20 }).plate, 1))
-    const whole = covered(spread(made({ tailWidth: 0 }).plate, 1))
+    const dashes = covered(simulateVertexShader(made({ tailWidth: 0, dash: 20, dashGap: 20 }).mesh, 1))
+    const whole = covered(simulateVertexShader(made({ tailWidth: 0 }).mesh, 1))
     expect(dashes / whole).toBeGreaterThan(0.45)
     expect(dashes / whole).toBeLessThan(0.55)
   })

@@ -3,8 +3,8 @@
  * painted in pieces of equal age, each with a row of its own.
  */
 import type { Body } from './body.ts'
-import type { Outline } from './outline.ts'
-import type { Spot } from './points-laid.ts'
+import type { Outline } from './outline/outline.ts'
+import type { Spot } from './outline/points-laid.ts'
 
 /** Pieces of a line that changes along itself: so many that no step between them is seen. */
 export const PIECES = 96

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'
-import { at } from '../testing.ts'
+import { at } from '../testing/fair.ts'
 import { Scene } from './scene.ts'
 import { sweptBy, travelOf } from './travel.ts'
 

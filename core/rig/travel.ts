@@ -4,9 +4,9 @@ import { applyX, applyY } from '../piece/transform.ts'
 import type { Moment } from '../time/moment.ts'
 import { times, toNumber } from '../time/rational.ts'
 import type { Body } from './body.ts'
-import { FLAT, flattened, seen, type Eye } from './eye.ts'
+import { FLAT, flattened, seen, type Eye } from './depth/eye.ts'
 import { outlineAt } from './outlined.ts'
-import { standing } from './standing.ts'
+import { partTransform } from './motion/part-transform.ts'
 
 /** Dots of a path, most: of a long lap not every frame has one. */
 const MOST_DOTS = 600
@@ -25,7 +25,7 @@ export function travelOf(
   const { lapLength, frameRate } = program.measures
   const frames = Math.max(1, Math.ceil(toNumber(times(lapLength, frameRate)) - 1e-9))
   const each = Math.ceil(frames / MOST_DOTS)
-  const { at } = standing(program, id, instance)
+  const { at } = partTransform(program, id, instance)
   const { x, y } = program.piece.parts[id]!.pivot
   const out = new Float64Array(2 * (Math.floor(frames / each) + 1))
   return program.queue.peek(() => {

@@ -5,7 +5,7 @@ import { Program } from '../engine/program.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { outlineAt } from '../rig/outlined.ts'
 import { Scene } from '../rig/scene.ts'
-import { at, fair } from '../testing.ts'
+import { at, fair } from '../testing/fair.ts'
 import { waveHeight, wavesOf, type Wave, type WaveSettings } from './waves.ts'
 
 const settings: WaveSettings = { longest: 240, depth: 150, wind: 0, waves: 9, tile: 0, seed: 5 }

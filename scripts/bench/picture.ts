@@ -4,12 +4,12 @@
  */
 import { readFileSync } from 'node:fs'
 import { Program } from '../../core/engine/program.ts'
-import { PER_DEEP } from '../../core/rig/deep.ts'
-import { Plate } from '../../core/rig/plate.ts'
-import { linesOf, type Range } from '../../core/rig/ranges.ts'
-import { PER_ROW, ROWS_ACROSS } from '../../core/rig/rows.ts'
+import { PER_DEEP } from '../../core/rig/stage-mesh/deep.ts'
+import { StageMesh } from '../../core/rig/stage-mesh/stage-mesh.ts'
+import { linesOf, type Range } from '../../core/rig/stage-mesh/ranges.ts'
+import { PER_ROW, ROWS_ACROSS } from '../../core/rig/stage-mesh/instance-table.ts'
 import { Scene } from '../../core/rig/scene.ts'
-import { PER_CORNER } from '../../core/rig/sheet.ts'
+import { PER_CORNER } from '../../core/rig/stage-mesh/sheet.ts'
 import type { Piece } from '../../core/piece/schema.ts'
 import { bulbs, ellipses, letters, particles, resting, water } from './pieces.ts'
 import { faultOf, played } from './proof.ts'
@@ -67,7 +67,7 @@ function measure(
 ): void {
   const program = new Program(piece)
   const scene = new Scene(program)
-  const plate = new Plate()
+  const mesh = new StageMesh()
   const values = new Float64Array(program.size)
   const spent = [0, 0, 0]
   let sent = 0
@@ -78,24 +78,24 @@ function measure(
     const t1 = performance.now()
     scene.update(values, m)
     const t2 = performance.now()
-    plate.build(scene, 1)
+    mesh.build(scene, 1)
     spent[0]! += t1 - t0
     spent[1]! += t2 - t1
     spent[2]! += performance.now() - t2
-    const { changed, deep } = plate
+    const { changed, deep } = mesh
     const lines: Range[] =
-      changed.all || deep ? [[0, Math.ceil(plate.rows.count / ROWS_ACROSS)]] : linesOf(changed.rows, ROWS_ACROSS)
+      changed.all || deep ? [[0, Math.ceil(mesh.rows.count / ROWS_ACROSS)]] : linesOf(changed.rows, ROWS_ACROSS)
     sent += bytesOf(lines, ROWS_ACROSS * (PER_ROW + (deep ? PER_DEEP : 0))) + (deep?.waters.data.byteLength ?? 0)
     sent += bytesOf(changed.corners, PER_CORNER + 1 + (deep ? 3 : 0)) + bytesOf(changed.indices, 1)
   }
   for (let k = 0; k < 60; k++) frame(k)
   // What the card is told of waves counts with the rows.
-  const told = () => [...plate.rows.data, ...(plate.deep?.waters.data ?? [])]
+  const told = () => [...mesh.rows.data, ...(mesh.deep?.waters.data ?? [])]
   const before = told()
   frame(61)
   const changes = told().some((v, i) => v !== before[i])
   const still = changes !== moves ? `its rows ${moves ? 'do not change' : 'change'} from frame to frame` : null
-  const there = Array.from({ length: plate.rows.count }, (_, i) => plate.rows.data[i * PER_ROW + 3]!).filter(a => a > 0)
+  const there = Array.from({ length: mesh.rows.count }, (_, i) => mesh.rows.data[i * PER_ROW + 3]!).filter(a => a > 0)
   const few = count && there.length < count ? `${there.length} particles are there` : null
   const fault = (driven === null ? null : faultOf(program, driven)) ?? still ?? few
   spent.fill(0)

@@ -9,26 +9,11 @@ const beside = args[0] === '--beside' ? args.splice(0, 2)[1] : null
 const root = resolve(import.meta.dirname, '../..')
 mkdirSync(resolve(root, '.data'), { recursive: true })
 
-/** The rows bundled with the core of a checkout. */
-async function bundled(core, name) {
+/** The rows of a checkout, bundled with its core. */
+async function bundled(checkout, name) {
   const outfile = resolve(root, `.data/bench-${name}.mjs`)
-  const other = {
-    name: 'core',
-    setup: b =>
-      b.onResolve({ filter: /^\.\.\/.*core\// }, ({ path }) => ({
-        path: resolve(core, path.replace(/^(\.\.\/)+/, '')),
-      })),
-  }
-  const entry = resolve(root, 'scripts/bench/rows.ts')
-  await build({
-    entryPoints: [entry],
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    outfile,
-    plugins: [other],
-    logLevel: 'error',
-  })
+  const entry = resolve(checkout, 'scripts/bench/rows.ts')
+  await build({ entryPoints: [entry], bundle: true, platform: 'node', format: 'esm', outfile, logLevel: 'error' })
   return outfile
 }
 

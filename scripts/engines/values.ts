@@ -1,7 +1,7 @@
 /** The values of pieces and formulas, as bits: the same code in every browser engine and in Node (`npm run engines`). */
 import { Program } from '../../core/engine/program.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
-import { fair } from '../../core/testing.ts'
+import { fair } from '../../core/testing/fair.ts'
 import { momentOfFrame, momentOfSeconds } from '../../core/time/moment.ts'
 import { rational, toNumber } from '../../core/time/rational.ts'
 

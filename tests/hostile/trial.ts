@@ -3,7 +3,7 @@ import { Program } from '../../core/engine/program.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
 import { knownOf, leapingOf } from '../../core/insight/telling.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
-import { Plate } from '../../core/rig/plate.ts'
+import { StageMesh } from '../../core/rig/stage-mesh/stage-mesh.ts'
 import { Scene } from '../../core/rig/scene.ts'
 import { momentOfFrame } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
@@ -48,13 +48,13 @@ export function tryDocument(document: unknown, how: 'read' | 'briefly' | 'whole'
     const program = timed('opening', () => new Program(piece))
     const values = new Float64Array(program.size)
     const scene = timed('scene', () => new Scene(program))
-    const plate = new Plate()
+    const mesh = new StageMesh()
     for (const frame of whole ? [0, 1, 2, -7, 37, 100_000] : [0, 100_000]) {
       const moment = momentOfFrame(frame, program.measures.frameRate)
       timed(`frame ${frame}`, () => program.moment(moment, values))
       if (values.some(v => !Number.isFinite(v)))
         return { taken, wrong: `a value that is none at frame ${frame}`, longest, what, beside }
-      timed(`picture ${frame}`, () => plate.build(scene.update(values, moment), 1))
+      timed(`picture ${frame}`, () => mesh.build(scene.update(values, moment), 1))
       timed('working out', () => program.queue.advance(1))
       program.queue.clear()
     }

@@ -4,7 +4,7 @@ import { handOf } from '~~/core/acts/staging.ts'
 import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
 import { MOST_INSTANCES, type Copies } from '~~/core/piece/schema.ts'
 import { placedLetters } from '~~/core/acts/spelling.ts'
-import { spotsOf } from '~~/core/rig/letters.ts'
+import { spotsOf } from '~~/core/rig/text/letters.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { usePiece } from '~/stores/piece.ts'
 

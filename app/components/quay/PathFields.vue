@@ -3,7 +3,7 @@
 import { Minus, Plus } from '@lucide/vue'
 import { addPose, MOST_POSES, removePose, setClosed, setPoints, type DrawnShape } from '~~/core/acts/pen.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
-import { laidCoarsely } from '~~/core/rig/posing.ts'
+import { laidCoarsely } from '~~/core/rig/outline/posing.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 

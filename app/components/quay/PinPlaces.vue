@@ -29,7 +29,7 @@ function set(across: number, up: number): void {
     store.notice = { says: `${body.part.name} has no outline of its own: type its pivot, or drag it on the stage.` }
     return
   }
-  const grip = { id: props.id, seat: scene.seatOf(body, copy), world: body.worlds[copy]! }
+  const grip = { id: props.id, seat: scene.parentFrameOf(body, copy), world: body.worlds[copy]! }
   store.act(pinTo(store.piece!, grip, across * (half?.[0] ?? 0), up * (half?.[1] ?? 0), store.player!.now().seconds))
 }
 </script>

@@ -5,13 +5,13 @@ import { apply, inverse } from '../../piece/operation.ts'
 import { readPiece } from '../../piece/migrate.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { applyX, applyY } from '../../piece/transform.ts'
-import { outlineOf } from '../../rig/outline.ts'
-import { Plate } from '../../rig/plate.ts'
+import { outlineOf } from '../../rig/outline/outline.ts'
+import { StageMesh } from '../../rig/stage-mesh/stage-mesh.ts'
 import { Scene } from '../../rig/scene.ts'
 import { noSizes, sizesOf } from '../../rig/sizing.ts'
-import { covered, spread } from '../../rig/spread.ts'
+import { covered, simulateVertexShader } from '../../rig/stage-mesh/simulated-shader.ts'
 import { hashUnit } from '../../signal/hash.ts'
-import { at } from '../../testing.ts'
+import { at } from '../../testing/fair.ts'
 import { artworkOf, MOST_PARTS, type Taken } from './artwork.ts'
 
 const empty = () => new Builder('Artwork', 1).piece
@@ -34,7 +34,7 @@ const scene = (piece: Piece) => {
   const program = new Program(piece)
   return new Scene(program).update(program.moment(at(0), new Float64Array(program.size)), at(0))
 }
-const area = (piece: Piece) => covered(spread(new Plate().build(scene(piece), 0.01), 0.01))
+const area = (piece: Piece) => covered(simulateVertexShader(new StageMesh().build(scene(piece), 0.01), 0.01))
 /** The corners of the one part of a name, on the stage. */
 function corners(piece: Piece, name: string): [number, number][] {
   const [id] = Object.entries(piece.parts).find(([, p]) => p.name === name)!

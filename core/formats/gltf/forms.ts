@@ -1,6 +1,6 @@
 /** Outlines as triangles in space: faces with holes, the sides of what is thick, lines as bands. */
 import earcut from 'earcut'
-import { holesIn, type Outline } from '../../rig/outline.ts'
+import { holesIn, type Outline } from '../../rig/outline/outline.ts'
 import type { Rings } from '../moving/lines.ts'
 
 /** Corners, three numbers each, and triangles of them. */

@@ -6,8 +6,8 @@ import { Program } from '../../engine/program.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { matrix } from '../../piece/transform.ts'
 import { paintOf, rgbOf } from '../../rig/colour.ts'
-import { outlineOfCast, type Cast } from '../../rig/cast.ts'
-import type { Outline } from '../../rig/outline.ts'
+import { placedOutline, type LaidOutline } from '../../rig/stage-mesh/laid-outline.ts'
+import type { Outline } from '../../rig/outline/outline.ts'
 import { Scene } from '../../rig/scene.ts'
 import { power } from '../../signal/maths.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
@@ -104,12 +104,12 @@ class Making {
     if (material === null) return null
     if (made === null)
       return this.kept(`picture ${material} ${stretchOf(unit).join()}`, () => this.card(unit, material))
-    const { cast, outline } = made
+    const { laidOutline, outline } = made
     const [sx, sy] = stretchOf(unit)
     const scaled = (p: ArrayLike<number>) => Array.from(p, (v, k) => v * (k % 2 === 0 ? sx : sy))
     const width = body.get('strokeWidth', i)
     const taper = body.get('taper', i)
-    const name = `${what} ${material} ${width} ${taper} ${isThick(unit)} ${JSON.stringify(body.part.shape)} ${cast.text} ${Array.from(cast.key).join()} ${sx} ${sy}`
+    const name = `${what} ${material} ${width} ${taper} ${isThick(unit)} ${JSON.stringify(body.part.shape)} ${laidOutline.text} ${Array.from(laidOutline.key).join()} ${sx} ${sy}`
     return this.kept(name, () => {
       const form =
         what === 'line'
@@ -127,10 +127,12 @@ class Making {
   }
 
   /** Its outline as it is now; null for what is laid anew all the time. */
-  private outline(unit: Unit): { cast: Cast; outline: Outline } | null {
-    const cast = laid(unit)
-    const outline = cast.places ? null : outlineOfCast(unit.body, cast)
-    return outline && outline.points.length > 0 && unit.body.part.shape.type !== 'trace' ? { cast, outline } : null
+  private outline(unit: Unit): { laidOutline: LaidOutline; outline: Outline } | null {
+    const laidOutline = laid(unit)
+    const outline = laidOutline.places ? null : placedOutline(unit.body, laidOutline)
+    return outline && outline.points.length > 0 && unit.body.part.shape.type !== 'trace'
+      ? { laidOutline, outline }
+      : null
   }
 
   private kept(name: string, make: () => object | null): number | null {

@@ -1,7 +1,7 @@
 /** Where a fill, line or picture stands at the moment of its scene, with what it is stretched by since its form was laid. */
 import type { Matrix } from '../../piece/transform.ts'
-import { castOf, emptyCast, type Cast } from '../../rig/cast.ts'
-import { isSolid } from '../../rig/layers.ts'
+import { layOutline, emptyLaidOutline, type LaidOutline } from '../../rig/stage-mesh/laid-outline.ts'
+import { isSolid } from '../../rig/depth/layers.ts'
 import type { Scene } from '../../rig/scene.ts'
 import { noSizes, sizesOf } from '../../rig/sizing.ts'
 import type { Unit } from '../moving/units.ts'
@@ -10,10 +10,10 @@ import type { Unit } from '../moving/units.ts'
 const APART = 0.02
 
 const sizes = noSizes()
-const cast = emptyCast()
+const laidOutline = emptyLaidOutline()
 /** As it is laid now; of what is cut a half of its line. */
-export const laid = ({ body, i, cut }: Unit): Cast =>
-  castOf(body, sizesOf(body, i, sizes), cut ? 0.25 : 0, cut ? 0.75 : 1, cast)
+export const laid = ({ body, i, cut }: Unit): LaidOutline =>
+  layOutline(body, sizesOf(body, i, sizes), cut ? 0.25 : 0, cut ? 0.75 : 1, laidOutline)
 
 /** What it is stretched by; 1 where that is nothing. */
 export function stretchOf(unit: Unit): readonly [number, number] {

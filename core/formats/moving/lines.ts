@@ -1,5 +1,5 @@
 /** Outlines as the path data of a drawing, y downwards. */
-import { linesIn, type Outline } from '../../rig/outline.ts'
+import { linesIn, type Outline } from '../../rig/outline/outline.ts'
 
 /** A number with so many decimals and no more digits than it needs. */
 export const short = (x: number, decimals = 2): string => {

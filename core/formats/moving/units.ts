@@ -4,9 +4,9 @@
  */
 import { flat, reachOf, ringsOfFill, ringsOfLine, type Rings } from './lines.ts'
 import { poseOf, type Affine } from './posed.ts'
-import { castOf, emptyCast, outlineOfCast, type Cast } from '../../rig/cast.ts'
+import { layOutline, emptyLaidOutline, placedOutline, type LaidOutline } from '../../rig/stage-mesh/laid-outline.ts'
 import { paintOf } from '../../rig/colour.ts'
-import { cutOutline, outlineOf, type Outline } from '../../rig/outline.ts'
+import { cutOutline, outlineOf, type Outline } from '../../rig/outline/outline.ts'
 import { noSizes, sizesOf } from '../../rig/sizing.ts'
 import { scaleOf } from '../../piece/transform.ts'
 import type { Body } from '../../rig/body.ts'
@@ -42,12 +42,12 @@ export interface Row {
 }
 
 const sizes = noSizes()
-const cast = emptyCast()
+const laidOutline = emptyLaidOutline()
 
 /** Of what is cut at any time the form is laid as long as it is, always. */
-function laid(unit: Pick<Unit, 'body' | 'i' | 'cut' | 'stretch'>): Cast {
+function laid(unit: Pick<Unit, 'body' | 'i' | 'cut' | 'stretch'>): LaidOutline {
   const of = sizesOf(unit.body, unit.i, sizes)
-  const c = castOf(unit.body, of, unit.cut ? 0.25 : 0, unit.cut ? 0.75 : 1, cast)
+  const c = layOutline(unit.body, of, unit.cut ? 0.25 : 0, unit.cut ? 0.75 : 1, laidOutline)
   if (unit.body.part.shape.type === 'picture') {
     c.sx = of.width
     c.sy = of.height
@@ -109,7 +109,7 @@ export function lay(unit: Unit): void {
   const [x, y] = unit.stretch
   const { dash, gap } = made.dashes
   if (unit.what === 'line' && dash > 0 && gap > 0) unit.dashes = [dash * x, gap * x]
-  const outline = outlineOfCast(unit.body, made)
+  const outline = placedOutline(unit.body, made)
   unit.rings = (outline ? ringsOf(unit.what, outline) : []).map(({ points, closed }) => ({
     points: Array.from(points, (v, k) => v * (k % 2 === 0 ? x : y)),
     closed,

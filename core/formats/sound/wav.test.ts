@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, it } from 'vitest'
-import { fair } from '../../testing.ts'
+import { fair } from '../../testing/fair.ts'
 import { rational } from '../../time/rational.ts'
 import { samplesOf, valuesOf, wavOf } from './wav.ts'
 

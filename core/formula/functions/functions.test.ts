@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { momentOfFrame, momentOfSeconds } from '../../time/moment.ts'
 import { rational } from '../../time/rational.ts'
-import { fair, RATE, value } from '../../testing.ts'
+import { fair, RATE, value } from '../../testing/fair.ts'
 
 const TURN = 2 * Math.PI
 

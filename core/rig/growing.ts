@@ -1,5 +1,0 @@
-/** Room for more: what was there, in a longer list. */
-export function grown<T extends Float32Array | Uint32Array>(old: T, into: T): T {
-  into.set(old)
-  return into
-}
