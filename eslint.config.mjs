@@ -15,6 +15,23 @@ const closed = (files, rooms, why) => ({
   },
 })
 
+/** The same within the app, where a piece of the core is imported too; `apart` are files that it is not for. */
+const closedInApp = (files, rooms, why, apart = []) => ({
+  files,
+  ignores: ['**/*.test.ts', ...apart],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { regex: `^(~/|(\\.\\./)+)(${rooms.join('|')})(/|$)`, message: why },
+          { regex: '^(~~/|(\\.\\./)+)(server|cli|demo|tests)(/|$)', message: 'The app imports the core alone.' },
+        ],
+      },
+    ],
+  },
+})
+
 export default createConfigForNuxt({ features: { standalone: true, stylistic: false } }).append(
   {
     ignores: [
@@ -56,6 +73,24 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
     ['app/**/*.{ts,vue}'],
     ['server', 'cli', 'demo', 'tests'],
     'The app talks to the server by its API and imports the core alone.',
+  ),
+  // Within the app: services know no piece, stores hold what is shown, commands change it, components call them.
+  closedInApp(
+    ['app/services/*.ts'],
+    ['stores', 'commands', 'components', 'pages', 'composables', 'editor', 'stage'],
+    'A service knows neither stores nor the page: hand it in.',
+  ),
+  closedInApp(
+    ['app/stores/*.ts'],
+    ['components', 'pages', 'commands', 'editor'],
+    'A store holds what is shown; what changes it is a command.',
+    // What a device sends and what comes back from a hand-over act by commands.
+    ['app/stores/device.ts', 'app/stores/handing-over.ts'],
+  ),
+  closedInApp(
+    ['app/commands/*.ts', 'app/player/*.ts', 'app/stage/*.ts', 'app/editor/*.ts', 'app/give/*.ts', 'app/work/*.ts'],
+    ['components', 'pages'],
+    'Components stand above all other rooms of the app.',
   ),
   closed(['cli/**/*.ts'], ['app', 'server', 'demo', 'tests'], 'The prompt imports the core alone.'),
   closed(['server/**/*.ts'], ['app', 'cli', 'demo', 'tests'], 'The server imports the core alone.'),

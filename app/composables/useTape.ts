@@ -10,7 +10,7 @@ import { EDGE, RULER, marksBetween, type TapeMark } from '~/player/tape-marks.ts
 import { leapsWithin } from '~/player/scope-layers.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { useTuning } from '~/stores/tuning.ts'
+import { useTuning } from '~/commands/tuning.ts'
 
 /** Pixels about a mark within which it is taken hold of. */
 const REACH = 7

@@ -1,5 +1,5 @@
 import { usePreferredDark, useStorage } from '@vueuse/core'
-import { storage } from '~/stores/storage.ts'
+import { storage } from '~/services/storage.ts'
 
 /** Day or night watch: as the system has it until chosen here. */
 export function useTheme() {

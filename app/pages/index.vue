@@ -3,7 +3,7 @@
 import { Plus } from '@lucide/vue'
 import type { Card } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { post } from '~/stores/request.ts'
+import { post } from '~/services/request.ts'
 import { useHarbour } from '~/stores/harbour.ts'
 
 const harbour = useHarbour()

@@ -1,9 +1,9 @@
 /** What is dropped on the stage: an entry on a part drives it too; files become parts. */
 import type { Hit } from '~~/core/rig/hit.ts'
 import { dropped } from '~/editor/carry.ts'
-import { useLinking } from '~/stores/linking.ts'
+import { useLinking } from '~/commands/linking.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { useTaking } from '~/stores/taking.ts'
+import { useTaking } from '~/commands/taking.ts'
 
 /** Several parts lie where an entry was dropped: which of them is to follow it is asked there. */
 export interface Asked {

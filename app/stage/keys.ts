@@ -1,9 +1,9 @@
 /** The keys of the stage, while it has the focus. */
 import { partsListed } from '~~/core/acts/hanging.ts'
-import { useClip } from '~/stores/clip.ts'
+import { useClip } from '~/commands/clip.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { useSeveral } from '~/stores/several.ts'
+import { useSeveral } from '~/commands/several.ts'
 import type { useStageHand } from './gestures.ts'
 import type { usePen } from './pen.ts'
 

@@ -3,7 +3,7 @@ import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
 import { unread } from '~~/core/acts/staging.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { useTuning } from '~/stores/tuning.ts'
+import { useTuning } from '~/commands/tuning.ts'
 
 /** What a gesture set although a formula drives it that does not read the set value: offered as `base +`. */
 export function useOffer(): (op: Operation | null) => void {

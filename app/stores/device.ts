@@ -3,8 +3,8 @@ import { defineStore } from 'pinia'
 import { setMarks } from '~~/core/acts/timing.ts'
 import { newDevice, type Device, type Incoming } from '~~/core/piece/device.ts'
 import { usePiece } from './piece.ts'
-import { get, post, put } from './request.ts'
-import { useTuning } from './tuning.ts'
+import { get, post, put } from '../services/request.ts'
+import { useTuning } from '../commands/tuning.ts'
 
 interface Status {
   readonly sending: boolean

@@ -11,7 +11,7 @@ import type { Ordered } from '~/give/give.worker.ts'
 import { hired } from '~/give/hired.ts'
 import { freshName, thrownAway } from '~/give/private-file.ts'
 import { ASSETS } from '~/stage/pictures.ts'
-import { tried } from './unsaved.ts'
+import { tried } from '../services/unsaved.ts'
 
 export const useGivingOut = defineStore('giving-out', () => {
   const progress = shallowRef<{ done: number; of: number; began: number } | null>(null)

@@ -7,8 +7,8 @@ import type { Lent } from '~~/core/piece/lent.ts'
 import { apply, compose, operation } from '~~/core/piece/operation.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from './piece.ts'
-import { useSmoothing } from './smoothing.ts'
-import { get, post, remove } from './request.ts'
+import { useSmoothing } from '../commands/smoothing.ts'
+import { get, post, remove } from '../services/request.ts'
 
 export const useHandingOver = defineStore('handing-over', () => {
   const store = usePiece()

@@ -2,8 +2,8 @@
 import { defineStore } from 'pinia'
 import type { Card, Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { get, patch, post, remove } from './request.ts'
-import { allUnsaved } from './unsaved.ts'
+import { get, patch, post, remove } from '../services/request.ts'
+import { allUnsaved } from '../services/unsaved.ts'
 
 export type Sorting = 'changed' | 'title'
 

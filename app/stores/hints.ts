@@ -1,5 +1,5 @@
 /** Three short hints on the demo at a first visit, each gone once it was done; kept in this browser. */
-import { storage } from './storage.ts'
+import { storage } from '../services/storage.ts'
 import { useHand } from './hand.ts'
 import { usePiece } from './piece.ts'
 

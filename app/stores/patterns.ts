@@ -6,7 +6,7 @@ import type { Pattern } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { useListing } from './listing.ts'
 import { usePiece } from './piece.ts'
-import { get, patch, post, remove } from './request.ts'
+import { get, patch, post, remove } from '../services/request.ts'
 
 export const usePatterns = defineStore('patterns', () => {
   const own = shallowRef<Pattern[]>([])

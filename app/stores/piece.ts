@@ -8,7 +8,7 @@ import { Scene } from '~~/core/rig/scene.ts'
 import { Player } from '~/player/player.ts'
 import { Insight } from '~/work/insight.ts'
 import type { About, Answers } from '~/work/asking.ts'
-import { Keeper, type SaveState } from './keeper.ts'
+import { Keeper, type SaveState } from '../services/keeper.ts'
 
 interface Step {
   readonly op: Operation

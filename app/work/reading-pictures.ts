@@ -1,7 +1,7 @@
 /** A picture file read, looked at and kept on the server under its hash. */
 import { headOf } from '~~/core/formats/pictures/head.ts'
 import type { Taken } from '~~/core/formats/pictures/adding.ts'
-import { post } from '~/stores/request.ts'
+import { post } from '~/services/request.ts'
 
 export type Read = Taken | { readonly name: string; readonly says: string }
 

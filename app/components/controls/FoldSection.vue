@@ -2,7 +2,7 @@
 /** A heading and what stands under it, folded away by a press; it stays as it was left, in this browser. */
 import { ChevronDown } from '@lucide/vue'
 import { useStorage } from '@vueuse/core'
-import { storage } from '~/stores/storage.ts'
+import { storage } from '~/services/storage.ts'
 
 const props = defineProps<{
   title: string

@@ -4,7 +4,7 @@ import { Copy, Pencil, Share, Trash2 } from '@lucide/vue'
 import { useTimeAgo } from '@vueuse/core'
 import type { Card } from '~~/core/piece/api.ts'
 import { useHarbour } from '~/stores/harbour.ts'
-import { patch } from '~/stores/request.ts'
+import { patch } from '~/services/request.ts'
 
 const props = defineProps<{ card: Card }>()
 const emit = defineEmits<{ give: [] }>()

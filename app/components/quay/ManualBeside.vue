@@ -3,7 +3,7 @@
 import { ExternalLink, X } from '@lucide/vue'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { useTuning } from '~/stores/tuning.ts'
+import { useTuning } from '~/commands/tuning.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** What the quay has to say: a save that failed, a piece changed elsewhere, what a change did. */
-import { post, get } from '~/stores/request.ts'
+import { post, get } from '~/services/request.ts'
 import { usePiece } from '~/stores/piece.ts'
-import { isBlocked } from '~/stores/storage.ts'
+import { isBlocked } from '~/services/storage.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 
 const store = usePiece()

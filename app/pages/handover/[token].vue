@@ -6,7 +6,7 @@ import { wantedOf } from '~~/core/formats/give/plan.ts'
 import { Runner } from '~/running/runner.ts'
 import { picturesFrom } from '~/stage/pictures.ts'
 import { useGivingOut } from '~/stores/giving-out.ts'
-import { useReceiving } from '~/stores/receiving.ts'
+import { useReceiving } from '~/services/receiving.ts'
 
 const token = String(useRoute().params.token)
 const it = useReceiving(token)

@@ -3,15 +3,15 @@
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
-import { openPiece } from '~/stores/opening.ts'
-import { useClip } from '~/stores/clip.ts'
-import { useDriving } from '~/stores/driving.ts'
+import { openPiece } from '~/services/opening.ts'
+import { useClip } from '~/commands/clip.ts'
+import { useDriving } from '~/commands/driving.ts'
 import { useHand } from '~/stores/hand.ts'
-import { useTakes } from '~/stores/takes.ts'
-import { useTiming } from '~/stores/timing.ts'
+import { useTakes } from '~/commands/takes.ts'
+import { useTiming } from '~/commands/timing.ts'
 import { usePiece } from '~/stores/piece.ts'
-import type DeskPages from '~/components/quay/DeskPages.vue'
-import type TideTable from '~/components/quay/TideTable.vue'
+import type DeskPages from '~/components/quay/desk/DeskPages.vue'
+import type TideTable from '~/components/quay/table/TideTable.vue'
 
 const route = useRoute()
 const store = usePiece()
@@ -64,7 +64,7 @@ let later: ReturnType<typeof setTimeout> | undefined
 function fetchRest(): void {
   clearTimeout(later)
   later = setTimeout(() => {
-    const rest = [import('~/components/quay/FindAnything.vue'), import('~/components/quay/LeavingDialog.vue')]
+    const rest = [import('~/components/quay/FindAnything.vue'), import('~/components/quay/dialogs/LeavingDialog.vue')]
     // What does not come now is asked for again when it is wanted.
     void Promise.allSettled(rest)
   }, LATER)
