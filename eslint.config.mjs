@@ -15,7 +15,7 @@ const closed = (files, rooms, why) => ({
   },
 })
 
-/** The same within the app, where a piece of the core is imported too; `apart` are files that it is not for. */
+/** The same for a room of the app. `apart` lists the files that are exempt. */
 const closedInApp = (files, rooms, why, apart = []) => ({
   files,
   ignores: ['**/*.test.ts', ...apart],

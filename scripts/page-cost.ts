@@ -98,7 +98,7 @@ try {
     await frames(page, cdp, 1)
     await countFrames(page)
     let moved = 0
-    /** On by 3 pixels each time, so that no text comes twice; script of a move without the frames that are shown meanwhile. */
+    /** Moves on by 3 pixels each time, so that no text repeats. Script per move, without the frames that are drawn meanwhile. */
     const drag = async (moves: number) => {
       const still = await frames(page, cdp, 60)
       const shownBefore = await framesSeen(page)

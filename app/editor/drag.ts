@@ -32,12 +32,12 @@ function held(text: string, nth: number): Held | null {
 }
 
 /**
- * Nothing is selected on the page, and whoever asks is told so at once. The editor asks twice for every change of its text, and the
- * browser lays the page out before it answers, although the text is not being written in. Gives what ends it.
+ * Clears the selection and makes `document.getSelection` return null until the returned function is called. The editor reads the
+ * selection twice per change of its text, and each read forces a layout, although nobody is typing there.
  */
 function withoutSelection(): () => void {
   getSelection()?.removeAllRanges()
-  // Before the one that all documents share.
+  // An own property hides the method of the prototype.
   document.getSelection = () => null
   return () => Reflect.deleteProperty(document, 'getSelection')
 }

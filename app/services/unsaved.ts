@@ -48,7 +48,7 @@ const taken = ({ revision, document, sent }: Kept): Unsaved => ({
   sent: sent && { document: read(sent.document), save: sent.save },
 })
 
-/** @returns milliseconds for which the page stood still until it was handed over to the browser */
+/** @returns milliseconds of the main thread that writing and handing over the text took */
 export async function keepUnsaved(id: string, { revision, document, sent }: Unsaved): Promise<number> {
   const began = performance.now()
   const kept: Kept = {

@@ -45,7 +45,7 @@ export function entriesChanged(from: object, to: object): readonly string[] | nu
   return known && known.from === numbers.get(from) ? [...known.ids] : null
 }
 
-/** Whether a collection has the entries, by id, of the one that it was made from by one operation; false too when that isn't known. */
+/** Whether two collections have the same ids, where one operation made `to` from `from`. False when that isn't known. */
 export function sameEntries(from: object, to: object): boolean {
   const ids = entriesChanged(from, to)
   return ids !== null && ids.every(id => Object.hasOwn(from, id) === Object.hasOwn(to, id))
@@ -77,8 +77,9 @@ export function apply(piece: Piece, op: Operation): Piece {
 }
 
 /**
- * What `apply(piece, op)` gives, in the collections of a trial: `apply(piece, other)` of an operation that named the same entries,
- * whose result nobody goes on with. Collections of thousands of entries take long to copy.
+ * The same as `apply(piece, op)`, but reuses the collections of a discarded trial instead of copying them again, which is slow with
+ * thousands of entries. `trial` is `apply(piece, other)`, where `other` named every entry that `op` names; it must not be used afterwards.
+ * Throws where `op` names anything else.
  */
 export function applyInstead(trial: Piece, op: Operation): Piece {
   for (const put of op.puts) {

@@ -29,7 +29,7 @@ const isTyped = (part: Part): boolean =>
 const isOld = ({ shape, symmetry }: Part): boolean => shape.type === 'ellipse' && symmetry === 1
 
 const parents = new WeakMap<Piece['parts'], ReadonlySet<string>>()
-/** The parts that have children which are shown. Asked for at each move of a drag, in which the parts stay the same. */
+/** The parts with visible children. Kept by the parts object, which a drag leaves as it is. */
 function parentsIn(parts: Piece['parts']): ReadonlySet<string> {
   let found = parents.get(parts)
   if (!found) {

@@ -11,7 +11,7 @@ function place(of: Iterable<Element>): void {
   for (const it of of)
     (it as HTMLElement).style.gridRowEnd = `span ${Math.ceil((it as HTMLElement).offsetHeight) + GAP}`
 }
-/** New sections are placed at once; those that were there are placed again when their size changes, without being asked for it. */
+/** Places new sections at once. The observer places the others when their size changes, so that an update forces no layout. */
 function watchAll(): void {
   sized ??= new ResizeObserver(entries => place(entries.map(e => e.target)))
   const now = new Set(lanes.value?.children)
