@@ -1,7 +1,7 @@
 /** `bake`: the values of a piece, frame by frame, as CSV (RFC 4180) or JSON. */
 import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
-import { labelOf } from '../core/formula/labels.ts'
+import { driveLabel } from '../core/formula/labels.ts'
 import { columnsOf, numbersOf } from '../core/formats/give/numbers.ts'
 import { floor, minus, times } from '../core/time/rational.ts'
 import { WrongCall, optionsOf, pieceIn, positiveOf, progress, timeOf } from './call.ts'
@@ -32,7 +32,7 @@ export async function bake(args: string[]): Promise<number> {
   const broken = [...program.slots.values()].find(s => s.problems.some(p => p.level === 'error'))
   if (broken) {
     console.error(
-      `${labelOf(program.piece, broken.key)}: ${broken.problems[0]!.says} Fix it first; open-tide check lists every error.`,
+      `${driveLabel(program.piece, broken.key)}: ${broken.problems[0]!.says} Fix it first; open-tide check lists every error.`,
     )
     return 1
   }

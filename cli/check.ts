@@ -1,5 +1,5 @@
 /** `check`: everything Open Tide knows about a piece’s drives for all time, and what is wrong with it. */
-import { labelOf } from '../core/formula/labels.ts'
+import { driveLabel } from '../core/formula/labels.ts'
 import { copyName } from '../core/engine/copy-name.ts'
 import { Program } from '../core/engine/program.ts'
 import type { Slot } from '../core/engine/slot.ts'
@@ -9,10 +9,10 @@ import { isTooMany, neverLeaps } from '../core/insight/many-copies.ts'
 import { linksOf, type Links } from '../core/insight/links.ts'
 import type { Closure } from '../core/insight/closure.ts'
 import { isCounted, laterText, loopCountOf, loopText, type LoopCount } from '../core/insight/loop-count.ts'
-import { keptOf, keptText, promiseText } from '../core/insight/promises.ts'
+import { promiseState, promiseStateText, promiseText } from '../core/insight/promises.ts'
 import { gearClosings } from '../core/insight/closings.ts'
 import { closingNumbers, shortestLap } from '../core/insight/proposals.ts'
-import { MOST_TOUCHES, touching } from '../core/insight/touching.ts'
+import { MOST_OVERLAPS, overlappingCopies } from '../core/insight/touching.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf, type Report } from '../core/insight/report.ts'
 import type { Problem } from '../core/formula/problem.ts'
 import { toNumber } from '../core/time/rational.ts'
@@ -101,10 +101,10 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
   const { piece } = program
   const meaning = program.meanings.all.get(slot.key)!
   const common = {
-    drive: labelOf(piece, slot.key),
+    drive: driveLabel(piece, slot.key),
     formula: meaning.source.text,
-    reads: [...links.reads.map(k => labelOf(piece, k)), ...links.dials.map(id => piece.dials[id]!.name)],
-    readBy: links.readBy.map(k => labelOf(piece, k)),
+    reads: [...links.reads.map(k => driveLabel(piece, k)), ...links.dials.map(id => piece.dials[id]!.name)],
+    readBy: links.readBy.map(k => driveLabel(piece, k)),
     problems: slot.problems,
   }
   if (slot.offset < 0) {
@@ -133,7 +133,7 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
     closure: isCounted(piece, slot.key) ? report.closure : null,
     proposals: [...closingNumbers(program, slot.key).map(f => f.says), ...spokesText(program, slot, report)],
     promises: (piece.drives[slot.key]?.promises ?? []).map(
-      p => `${promiseText(p, property)}: ${keptText(keptOf(program, slot, p), p, property)}`,
+      p => `${promiseText(p, property)}: ${promiseStateText(promiseState(program, slot, p), p, property)}`,
     ),
     cost: report.cost,
     finite: report.finite,
@@ -156,7 +156,7 @@ function spokesText(program: Program, slot: Slot, { closure }: Report): string[]
 const MOST_PAIRS = 3
 
 function touchText(program: Program, part: string): string[] {
-  const found = touching(program, part)
+  const found = overlappingCopies(program, part)
   if (found.length === 0) return []
   const pairs = found
     .slice(0, MOST_PAIRS)
@@ -164,7 +164,7 @@ function touchText(program: Program, part: string): string[] {
       t =>
         `${copyName(program.piece, part, t.a)} and ${copyName(program.piece, part, t.b)} at ${Number(toNumber(t.at).toFixed(2))} s`,
     )
-  const beyond = found.length >= MOST_TOUCHES ? 'at least ' : ''
+  const beyond = found.length >= MOST_OVERLAPS ? 'at least ' : ''
   const more = found.length > MOST_PAIRS ? ` and ${beyond}${found.length - MOST_PAIRS} pairs more` : ''
   return [`${program.piece.parts[part]!.name}: copies touch, ${pairs.join(', ')}${more}`]
 }

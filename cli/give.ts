@@ -13,7 +13,7 @@ import { toNumber } from '../core/time/rational.ts'
 import { runnerText } from '../scripts/runner-text.ts'
 import { drawnInBrowser, type Write } from './browser.ts'
 import { WrongCall, optionsOf, packedIn, progress, timeOf } from './call.ts'
-import { labelOf } from '../core/formula/labels.ts'
+import { driveLabel } from '../core/formula/labels.ts'
 
 const NAMES = Object.keys(FORMATS) as Given[]
 
@@ -162,7 +162,7 @@ async function kept(out: string, make: (write: Write) => Promise<void> | void): 
 }
 
 function driveNamed(program: Program, name: string): string {
-  const key = [...program.slots.keys()].find(k => k === name || labelOf(program.piece, k) === name)
+  const key = [...program.slots.keys()].find(k => k === name || driveLabel(program.piece, k) === name)
   if (key === undefined)
     throw new WrongCall(`--drive ${name}: nothing with that name is driven. open-tide check lists what is.`)
   return key

@@ -39,7 +39,9 @@ const add = (map: Map<string, string[]>, key: string, file: string) => map.set(k
 
 /** Looks through the syntax of a file. */
 function read(file: string): void {
-  const text = file.endsWith('.vue') ? (readFileSync(file, 'utf8').match(/<script[^>]*>([^]*?)<\/script>/)?.[1] ?? '') : scriptOf(file)
+  const text = file.endsWith('.vue')
+    ? (readFileSync(file, 'utf8').match(/<script[^>]*>([^]*?)<\/script>/)?.[1] ?? '')
+    : scriptOf(file)
   const source = ts.createSourceFile(file, text, ts.ScriptTarget.ESNext, true, ts.ScriptKind.TS)
   const visit = (node: ts.Node): void => {
     if (ts.isNonNullExpression(node)) assertions.set(file, (assertions.get(file) ?? 0) + 1)
@@ -52,7 +54,11 @@ function read(file: string): void {
   }
   visit(source)
   for (const statement of source.statements) {
-    if (!ts.canHaveModifiers(statement) || !ts.getModifiers(statement)?.some(m => m.kind === ts.SyntaxKind.ExportKeyword)) continue
+    if (
+      !ts.canHaveModifiers(statement) ||
+      !ts.getModifiers(statement)?.some(m => m.kind === ts.SyntaxKind.ExportKeyword)
+    )
+      continue
     const names = ts.isVariableStatement(statement)
       ? statement.declarationList.declarations.map(d => d.name.getText())
       : 'name' in statement && statement.name
@@ -87,18 +93,48 @@ const folders = new Map<string, string[]>()
 for (const file of sources) add(folders, dirname(file), file)
 
 const twice = repeated(exported)
-show('names exported by more than one file', twice.length, twice.map(([name, where]) => `${name}: ${where.join(', ')}`))
+show(
+  'names exported by more than one file',
+  twice.length,
+  twice.map(([name, where]) => `${name}: ${where.join(', ')}`),
+)
 const alike = repeated(byName)
-show('file names that occur more than once', alike.length, alike.map(([name, where]) => `${name}: ${where.join(', ')}`))
+show(
+  'file names that occur more than once',
+  alike.length,
+  alike.map(([name, where]) => `${name}: ${where.join(', ')}`),
+)
 const plain = [...assertions].filter(([file]) => !NUMERIC.test(file))
 const sum = (rows: readonly (readonly [string, number])[]) => rows.reduce((all, [, n]) => all + n, 0)
-show('`!` outside numeric files', sum(plain), most(plain, r => r[1]).map(([file, n]) => `${n} ${file}`))
+show(
+  '`!` outside numeric files',
+  sum(plain),
+  most(plain, r => r[1]).map(([file, n]) => `${n} ${file}`),
+)
 show('`!` in numeric files', sum([...assertions].filter(([file]) => NUMERIC.test(file))), [])
-const long = most(functions.filter(f => f.lines > 80), f => f.lines)
-show('functions longer than 80 lines', long.length, long.map(f => `${f.lines} ${f.name}, ${f.file}`))
-const large = most([...lines].filter(([file]) => !isTest(file)), r => r[1]).filter(([, n]) => n > 300)
-show('files longer than 300 lines', large.length, large.map(([file, n]) => `${n} ${file}`))
+const long = most(
+  functions.filter(f => f.lines > 80),
+  f => f.lines,
+)
+show(
+  'functions longer than 80 lines',
+  long.length,
+  long.map(f => `${f.lines} ${f.name}, ${f.file}`),
+)
+const large = most(
+  [...lines].filter(([file]) => !isTest(file)),
+  r => r[1],
+).filter(([, n]) => n > 300)
+show(
+  'files longer than 300 lines',
+  large.length,
+  large.map(([file, n]) => `${n} ${file}`),
+)
 const crowded = most(folders, ([, all]) => all.length).filter(([, all]) => all.length > 25)
-show('folders of more than 25 files', crowded.length, crowded.map(([folder, all]) => `${all.length} ${folder}`))
+show(
+  'folders of more than 25 files',
+  crowded.length,
+  crowded.map(([folder, all]) => `${all.length} ${folder}`),
+)
 const [tests, all] = [sum([...lines].filter(([file]) => isTest(file))), sum([...lines])]
 console.log(`${String(all).padStart(6)}  lines, ${Math.round((100 * tests) / all)} % of them tests`)

@@ -7,7 +7,7 @@ import {
   argumentDefault,
   argumentKind,
   functionsIn,
-  signature,
+  callSignature,
 } from '../core/manual/manual.ts'
 import { RULES } from '../core/manual/rules.ts'
 import { BUILTINS } from '../core/formula/words.ts'
@@ -47,7 +47,7 @@ table(
 for (const [group, title] of GROUPS) {
   lines.push(`## ${title}`, '')
   for (const f of functionsIn(group)) {
-    lines.push(`### ${signature(f)}`, '', f.says, '', '```', f.example.text, '```', '')
+    lines.push(`### ${callSignature(f)}`, '', f.says, '', '```', f.example.text, '```', '')
     table(
       ['argument', 'takes', 'unless given', 'what it is'],
       f.takes.map(p => [`\`${p.name}\``, argumentKind(p), argumentDefault(p), p.says]),

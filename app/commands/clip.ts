@@ -1,6 +1,6 @@
 /** Formulas, and parts with all they carry, copied and pasted, also between pieces: kept in this browser. */
 import { storage } from '../services/storage.ts'
-import { carriedOf, putCarried } from '~~/core/acts/carrying.ts'
+import { transferOf, pasteTransfer } from '~~/core/acts/carrying.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { apply } from '~~/core/piece/operation.ts'
@@ -87,7 +87,7 @@ export function useClip() {
   function copyParts(): void {
     const ids = hand.chosen
     try {
-      storage.setItem(PARTS, JSON.stringify(carriedOf(store.piece!, ids)))
+      storage.setItem(PARTS, JSON.stringify(transferOf(store.piece!, ids)))
     } catch {
       store.notice = { says: `${called(ids)} is too large to copy with everything it needs.` }
       return
@@ -104,7 +104,7 @@ export function useClip() {
       return
     }
     const group = hand.part !== null && store.piece!.parts[hand.part]?.shape.type === 'group' ? hand.part : null
-    const { ids, op } = putCarried(store.piece!, read.piece, group, 'paste parts')
+    const { ids, op } = pasteTransfer(store.piece!, read.piece, group, 'paste parts')
     const { problem } = readPiece(apply(store.piece!, op))
     if (problem !== null) {
       store.notice = { says: `It couldn’t be pasted. ${problem}` }

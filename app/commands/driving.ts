@@ -6,7 +6,7 @@ import { setKeyPoints } from '~~/core/acts/points.ts'
 import type { Starter } from '~~/core/acts/starters.ts'
 import { addCue, addCurve } from '~~/core/acts/timing.ts'
 import { labelFor } from '~~/core/formula/labels.ts'
-import { written } from '~~/core/formula/words.ts'
+import { quotedName } from '~~/core/formula/words.ts'
 import { kindOfUnit } from '~~/core/formula/scope.ts'
 import { initialOf, propertyNamed, type Property } from '~~/core/piece/properties.ts'
 import { propertyKey } from '~~/core/piece/schema.ts'
@@ -44,7 +44,7 @@ export function useDriving() {
       store.act(addCue(store.piece!, { name: freeName(store.piece!, 'cue'), marks: [mark] }).op)
     }
     const cue = Object.values(store.piece!.cues)[0]!
-    const played = `play(${written(curve.name)}, ${written(cue.name)})`
+    const played = `play(${quotedName(curve.name)}, ${quotedName(cue.name)})`
     return curve.unit === '' && !isPlain(property.kind)
       ? `base + ${played} * ${property.stride}${property.unit}`
       : `base + ${played}`

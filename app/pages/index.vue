@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The harbour: the pieces as cards, the patterns, and what was deleted lately. */
 import { Plus } from '@lucide/vue'
-import type { Card } from '~~/core/piece/api.ts'
+import type { PieceSummary } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { post } from '~/services/request.ts'
 import { useHarbour } from '~/stores/harbour.ts'
@@ -27,7 +27,7 @@ async function make(): Promise<void> {
 }
 
 const given = shallowRef<{ id: string; piece: Piece } | null>(null)
-async function give({ id }: Card): Promise<void> {
+async function give({ id }: PieceSummary): Promise<void> {
   const piece = await harbour.documentOf(id)
   if (piece) given.value = { id, piece }
 }

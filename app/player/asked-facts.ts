@@ -4,7 +4,7 @@
  */
 import { SMOOTH } from '~~/core/facts/bends.ts'
 import { union, type Interval } from '~~/core/facts/interval.ts'
-import type { Form } from '~~/core/form/form.ts'
+import type { CompiledExpression } from '~~/core/form/form.ts'
 import type { Work, WorkQueue } from '~~/core/form/work-queue.ts'
 
 export interface DrawnFacts {
@@ -15,7 +15,7 @@ export interface DrawnFacts {
 }
 
 export class AskedFacts {
-  private forms: readonly Form[] = []
+  private forms: readonly CompiledExpression[] = []
   private found: DrawnFacts | null = null
   private readonly work: Work = {
     quiet: true,
@@ -30,7 +30,7 @@ export class AskedFacts {
   }
 
   /** What the facts are of; at least one form. */
-  of(forms: readonly Form[]): void {
+  of(forms: readonly CompiledExpression[]): void {
     this.forms = forms
     this.found = null
   }

@@ -1,6 +1,6 @@
 /** Values at fixed columns of time, so that a frame works out only the columns that have come in. */
-import type { Home } from '~~/core/engine/program.ts'
-import type { Form } from '~~/core/form/form.ts'
+import type { ProgramHome } from '~~/core/engine/program.ts'
+import type { CompiledExpression } from '~~/core/form/form.ts'
 import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
 import { rational, type Rational } from '~~/core/time/rational.ts'
 
@@ -39,7 +39,7 @@ export class Samples {
   }
 
   /** @param program the program the reader belongs to */
-  at(column: number, of: Columns, reader: Pick<Form, 'at'>, program: Home): number {
+  at(column: number, of: Columns, reader: Pick<CompiledExpression, 'at'>, program: ProgramHome): number {
     const place = ((column % this.values.length) + this.values.length) % this.values.length
     if (this.columns[place] !== column) {
       const { measures, queue } = program

@@ -1,18 +1,18 @@
 /** What can be laid over the curve on the scope: the terms of a sum apart, and where it leaps. */
 import { compileNode } from '~~/core/engine/compile.ts'
 import { CannotRun } from '~~/core/engine/env.ts'
-import type { Home, Program } from '~~/core/engine/program.ts'
-import type { Form } from '~~/core/form/form.ts'
+import type { ProgramHome, Program } from '~~/core/engine/program.ts'
+import type { CompiledExpression } from '~~/core/form/form.ts'
 import { outerSpan } from '~~/core/formula/tree.ts'
 import { termsOf } from '~~/core/insight/pins.ts'
-import type { Leaping } from '~~/core/insight/telling.ts'
+import type { DriveJumps } from '~~/core/insight/telling.ts'
 import { drawCurve, type Drawn } from './curve.ts'
 import { Samples, type Columns } from './samples.ts'
 
 export interface Part {
   /** As it is written, with its sign. */
   readonly text: string
-  readonly form: Pick<Form, 'at'>
+  readonly form: Pick<CompiledExpression, 'at'>
 }
 
 /** The terms of the sum that a formula is; none where it is one alone, or has names of its own. */
@@ -38,7 +38,7 @@ export function partsOf(program: Program, key: string, copy: number): Part[] {
 /** The leaps of the first copy within a stretch of seconds, most. */
 const MOST_LEAPS = 60
 export function leapsWithin(
-  leaps: Leaping['at'],
+  leaps: DriveJumps['at'],
   from: number,
   to: number,
 ): { second: number; from: number; to: number }[] {
@@ -59,7 +59,7 @@ export const DASHES: readonly (readonly number[])[] = [[], [7, 3], [2, 3], [9, 3
 export class PartLayer {
   private parts: readonly Part[] = []
   private samples: Samples[] = []
-  private home: Home | null = null
+  private home: ProgramHome | null = null
 
   show(parts: readonly Part[]): void {
     if (parts === this.parts) return
@@ -86,7 +86,13 @@ export class PartLayer {
     })
   }
 
-  draw(c: CanvasRenderingContext2D, colour: string, columns: Columns, home: Home, drawn: Omit<Drawn, 'every'>): void {
+  draw(
+    c: CanvasRenderingContext2D,
+    colour: string,
+    columns: Columns,
+    home: ProgramHome,
+    drawn: Omit<Drawn, 'every'>,
+  ): void {
     this.home = home
     c.strokeStyle = colour
     c.lineWidth = 1.4

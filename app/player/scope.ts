@@ -6,7 +6,7 @@ import type { Slot } from '~~/core/engine/slot.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import { ALL, isBounded, type Interval } from '~~/core/facts/interval.ts'
 import { propertyOf, showValue, symmetriesOf } from '~~/core/insight/report.ts'
-import type { Leaping } from '~~/core/insight/telling.ts'
+import type { DriveJumps } from '~~/core/insight/telling.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { inUnit, printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
@@ -50,7 +50,7 @@ export class Scope {
   /** Limits that are drawn as lines, in base measure, with their words. */
   limits: readonly { readonly value: number; readonly says: string }[] = []
   /** Where it leaps, as the worker tells. */
-  leapsAt: Leaping['at'] = []
+  leapsAt: DriveJumps['at'] = []
   /** The terms of its sum, where they are shown apart. */
   readonly layer = new PartLayer()
   private readonly sheet: Sheet

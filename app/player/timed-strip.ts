@@ -1,8 +1,8 @@
 /** Strips of what shapes time: a clock by its seconds, a cue by its marks, a drawn curve over its own length. */
 import type { Program } from '~~/core/engine/program.ts'
-import { beatOf } from '~~/core/form/clock.ts'
-import type { Beat } from '~~/core/form/beat.ts'
-import { endsOf } from '~~/core/acts/timing.ts'
+import { activeClockOf } from '~~/core/form/clock.ts'
+import type { ActiveClock } from '~~/core/form/beat.ts'
+import { curveEnds } from '~~/core/acts/timing.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import type { Cue, Piece } from '~~/core/piece/schema.ts'
 import { drawn } from '~~/core/signal/drawn.ts'
@@ -62,7 +62,7 @@ export class TimedStrip {
   }
 
   private drawing({ piece }: Program): Draw {
-    if (this.collection === 'clocks') return this.clock(beatOf(piece, this.id))
+    if (this.collection === 'clocks') return this.clock(activeClockOf(piece, this.id))
     if (this.collection === 'cues') return this.cue(piece.cues[this.id]!)
     return this.curve(piece.curves[this.id]!)
   }
@@ -73,7 +73,7 @@ export class TimedStrip {
     return { nib, x: second => (second - now) * PER_SECOND + nib }
   }
 
-  private clock(beat: Beat): Draw {
+  private clock(beat: ActiveClock): Draw {
     const reader = { at: (m: Moment) => toNumber(beat.seconds(m)) }
     this.samples.forget()
     return (c, { program, moment }) => {
@@ -135,7 +135,7 @@ export class TimedStrip {
   }
 
   private curve(curve: Piece['curves'][string]): Draw {
-    const [start, end] = endsOf(curve)
+    const [start, end] = curveEnds(curve)
     const all = Object.values(curve.channels).map(points => drawn(points, [start, end]))
     const low = Math.min(...all.map(d => d.low))
     const span = Math.max(1e-9, Math.max(...all.map(d => d.high)) - low)

@@ -2,7 +2,7 @@
  * The door of a piece that runs on somebody's own page: a stage, play and stop, and the dials that were chosen. It needs no
  * server and no rights: no eval, no style of its own in the page, pictures it carries with it.
  */
-import { lendable, stepOf, type Lent } from '~~/core/piece/lent.ts'
+import { lendable, lentStep, type DialLoan } from '~~/core/piece/lent.ts'
 import type { Controls } from '~~/core/formats/running/running.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { printNumber } from '~~/core/units/units.ts'
@@ -15,7 +15,7 @@ export interface Given {
   /** Data addresses of its pictures, by hash. */
   readonly pictures: Readonly<Record<string, string>>
   /** The dials that are shown, with their locks. */
-  readonly lent: readonly Lent[]
+  readonly lent: readonly DialLoan[]
   /** What stands under the stage, unless the page says otherwise. */
   readonly controls?: Controls
 }
@@ -128,7 +128,7 @@ export function mount(element: HTMLElement, given: Given, { controls, playing = 
 }
 
 /** One dial: its words, its number, its slide, tick or choice. Gives what shows it anew. */
-function slide(bar: HTMLElement, runner: Runner, lent: Lent): () => void {
+function slide(bar: HTMLElement, runner: Runner, lent: DialLoan): () => void {
   const dial = () => runner.current().dials[lent.dial]!
   const { type, unit, options } = dial()
   const label = make('label', {}, bar)
@@ -152,7 +152,7 @@ function slide(bar: HTMLElement, runner: Runner, lent: Lent): () => void {
   const { low, high } = lent
   const field = make('input', { type: 'range', min: String(low), max: String(high) }, label)
   field.ariaLabel = lent.says
-  field.step = String(stepOf(dial(), lent))
+  field.step = String(lentStep(dial(), lent))
   const show = () => {
     field.value = String(dial().value)
     says.textContent = `${printNumber(dial().value, 2)}${unit === '' ? '' : ` ${unit}`}`

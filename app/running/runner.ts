@@ -5,7 +5,7 @@
 import { apply } from '~~/core/piece/operation.ts'
 import { setDial } from '~~/core/engine/retime.ts'
 import { Program } from '~~/core/engine/program.ts'
-import { within, type Lent } from '~~/core/piece/lent.ts'
+import { limitToLent, type DialLoan } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
@@ -27,7 +27,7 @@ export class Runner {
   constructor(
     private readonly canvas: HTMLCanvasElement,
     private piece: Piece,
-    readonly lent: readonly Lent[],
+    readonly lent: readonly DialLoan[],
     pictures?: (again: () => void) => Pictures,
   ) {
     this.program = new Program(piece)
@@ -65,7 +65,7 @@ export class Runner {
   turn(id: string, value: number): number {
     const lent = this.lent.find(l => l.dial === id)
     const dial = this.piece.dials[id]!
-    const next = lent ? within(dial, lent, value) : null
+    const next = lent ? limitToLent(dial, lent, value) : null
     if (next === null || next === dial.value) return dial.value
     this.run(apply(this.piece, setDial(this.program, id, next, this.player.now(), this.player.playing)))
     return next

@@ -1,6 +1,6 @@
 /** What is offered after the hand has set a number that a formula drives. */
 import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
-import { unread } from '~~/core/acts/staging.ts'
+import { overruledProperties } from '~~/core/acts/staging.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
@@ -10,7 +10,7 @@ export function useOffer(): (op: Operation | null) => void {
   const store = usePiece()
   const tuning = useTuning()
   return (op: Operation | null): void => {
-    const keys = op ? unread(store.piece!, op) : []
+    const keys = op ? overruledProperties(store.piece!, op) : []
     if (keys.length === 0) return
     const names = keys.map(k => sourceName(store.piece!, k)).join(' and ')
     store.notice = {

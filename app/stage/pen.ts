@@ -1,5 +1,5 @@
 /** The pen: outlines drawn on the stage point by point, and the points of a path that is chosen, pose by pose. */
-import { addCorner, addPath, drawnOf, removeCorner, setCorner, type Corner } from '~~/core/acts/pen.ts'
+import { addCorner, addPath, drawnOf, removeCorner, setCorner, type OutlinePoint } from '~~/core/acts/pen.ts'
 import type { Matrix } from '~~/core/piece/transform.ts'
 import { seen, unseen, type Eye } from '~~/core/rig/depth/eye.ts'
 import { ringsOf } from '~~/core/rig/outline/posing.ts'
@@ -25,7 +25,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
   const store = usePiece()
   const hand = useHand()
   /** Points laid so far, on the stage. */
-  let laid: Corner[] = []
+  let laid: OutlinePoint[] = []
   /** Where the pointer is, on the stage, while it draws. */
   let tip: readonly [number, number] | null = null
   let picked: { ring: number; nth: number } | null = null

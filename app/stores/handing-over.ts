@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { setDial } from '~~/core/engine/retime.ts'
 import { Program } from '~~/core/engine/program.ts'
 import type { Handover } from '~~/core/piece/handing.ts'
-import type { Lent } from '~~/core/piece/lent.ts'
+import type { DialLoan } from '~~/core/piece/lent.ts'
 import { apply, compose, operation } from '~~/core/piece/operation.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from './piece.ts'
@@ -26,7 +26,7 @@ export const useHandingOver = defineStore('handing-over', () => {
     else wrong.value = answer.says
   }
 
-  async function make(wanted: { lent: Lent[]; formats: string[]; until: string | null }): Promise<void> {
+  async function make(wanted: { lent: DialLoan[]; formats: string[]; until: string | null }): Promise<void> {
     busy.value = true
     wrong.value = ''
     forget()

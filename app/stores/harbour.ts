@@ -1,6 +1,6 @@
 /** The harbour: which pieces lie there, sorted, searched, by folder; and what is done with one or several of them. */
 import { defineStore } from 'pinia'
-import type { Card, Stored } from '~~/core/piece/api.ts'
+import type { PieceSummary, Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { get, patch, post, remove } from '../services/request.ts'
 import { allUnsaved } from '../services/unsaved.ts'
@@ -8,8 +8,8 @@ import { allUnsaved } from '../services/unsaved.ts'
 export type Sorting = 'changed' | 'title'
 
 export const useHarbour = defineStore('harbour', () => {
-  const cards = shallowRef<Card[] | null>(null)
-  const deleted = shallowRef<Card[]>([])
+  const cards = shallowRef<PieceSummary[] | null>(null)
+  const deleted = shallowRef<PieceSummary[]>([])
   const trouble = ref('')
   const notice = ref<{ says: string; act?: { says: string; do: () => void } } | null>(null)
   /** Pieces with changes that wait in this browser. */
@@ -23,8 +23,8 @@ export const useHarbour = defineStore('harbour', () => {
   async function load(): Promise<void> {
     waiting.value = (await allUnsaved()).map(([id, u]) => ({ id, title: u.document.title }))
     const [answer, gone] = await Promise.all([get('/api/pieces'), get('/api/deleted')])
-    if (answer.ok) cards.value = answer.value as Card[]
-    if (gone.ok) deleted.value = gone.value as Card[]
+    if (answer.ok) cards.value = answer.value as PieceSummary[]
+    if (gone.ok) deleted.value = gone.value as PieceSummary[]
     trouble.value = answer.ok ? '' : answer.says
     const there = new Set(cards.value?.map(c => c.id))
     chosen.value = chosen.value.filter(id => there.has(id))

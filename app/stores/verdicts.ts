@@ -5,7 +5,7 @@
 import { defineStore } from 'pinia'
 import type { Costs } from '~~/core/insight/costs.ts'
 import { isCounted, loopCountOf } from '~~/core/insight/loop-count.ts'
-import type { Known } from '~~/core/insight/telling.ts'
+import type { DriveFacts } from '~~/core/insight/telling.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { entriesChanged } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
@@ -15,7 +15,7 @@ interface Verdict {
   readonly of: Slot
   /** The length of the lap it is of. */
   readonly lap: string
-  readonly known: Known | null
+  readonly known: DriveFacts | null
 }
 
 /** Milliseconds after a change before it is asked, and between two times that it is told. */
@@ -95,7 +95,7 @@ export const useVerdicts = defineStore('verdicts', () => {
     },
   )
 
-  const known = (key: string): Known | null => (told.value >= 0 ? (found.get(key)?.known ?? null) : null)
+  const known = (key: string): DriveFacts | null => (told.value >= 0 ? (found.get(key)?.known ?? null) : null)
   const closes = (key: string): boolean => {
     const verdict = known(key)?.report.closure.verdict
     return verdict === 'yes' || verdict === 'symmetry'

@@ -4,22 +4,22 @@ import type { Piece } from '~~/core/piece/schema.ts'
 import type { Costs } from '~~/core/insight/costs.ts'
 import type { Closing } from '~~/core/insight/closings.ts'
 import type { Rational } from '~~/core/time/rational.ts'
-import type { Leaving } from '~~/core/insight/leaving.ts'
-import type { Touch } from '~~/core/insight/touching.ts'
-import type { Known, Leaping } from '~~/core/insight/telling.ts'
+import type { OffStage } from '~~/core/insight/leaving.ts'
+import type { Overlap } from '~~/core/insight/touching.ts'
+import type { DriveFacts, DriveJumps } from '~~/core/insight/telling.ts'
 
 /** What may be asked of a drive. */
 export interface Answers {
-  readonly known: Known
-  readonly leaping: Leaping
+  readonly known: DriveFacts
+  readonly leaping: DriveJumps
   /** What would close it at the lap. */
   readonly closing: readonly Closing[]
   /** The shortest lap with which all of the piece closes that comes back; whatever drive is named. */
   readonly shortest: Rational
   /** Copies of a part that overlap in the lap; asked by the part's id. */
-  readonly touching: readonly Touch[]
+  readonly touching: readonly Overlap[]
   /** Parts that leave the stage in the lap; whatever drive is named. */
-  readonly leaving: readonly Leaving[]
+  readonly leaving: readonly OffStage[]
   /** What the values of the piece cost a frame on this machine; whatever drive is named. */
   readonly costs: Costs
 }

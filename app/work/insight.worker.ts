@@ -1,11 +1,11 @@
 /** Works out what is known of drives for all time, beside the page: it holds the same piece, and follows each change. */
 import { Program } from '~~/core/engine/program.ts'
-import { knownOf, leapingOf } from '~~/core/insight/telling.ts'
+import { driveFacts, driveJumps } from '~~/core/insight/telling.ts'
 import { costsOf } from '~~/core/insight/costs.ts'
 import { closingsOf } from '~~/core/insight/closings.ts'
 import { shortestLap } from '~~/core/insight/proposals.ts'
-import { leaving } from '~~/core/insight/leaving.ts'
-import { touching } from '~~/core/insight/touching.ts'
+import { partsOffStage } from '~~/core/insight/leaving.ts'
+import { overlappingCopies } from '~~/core/insight/touching.ts'
 import { apply } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { About, Answered, Told } from './asking.ts'
@@ -18,12 +18,12 @@ const waiting = new Map<string, { readonly key: string; readonly about: About }>
 let woken = false
 
 const TELL = {
-  known: knownOf,
-  leaping: leapingOf,
+  known: driveFacts,
+  leaping: driveJumps,
   closing: closingsOf,
   shortest: shortestLap,
-  touching,
-  leaving,
+  touching: overlappingCopies,
+  leaving: partsOffStage,
   costs: (of: Program) => costsOf(of, () => performance.now()),
 } as const
 

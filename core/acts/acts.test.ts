@@ -2,17 +2,25 @@
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { Program } from '../engine/program.ts'
-import { sentenceOf, type Word } from '../insight/sentence.ts'
+import { sentenceOf, type SentencePart } from '../insight/sentence.ts'
 import { apply, inverse } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { thinned } from '../signal/thinned.ts'
 import { at, fair } from '../testing/fair.ts'
 import { dialOf, numberAt, rangeRound, widened } from './dialling.ts'
-import { ALIKE, give, givenText, paced } from './giving.ts'
-import { formulasNaming, readersOf, removeNamed } from './named.ts'
+import { SHARED_UNCHANGED, shareFormula, sharedText, paced } from './giving.ts'
+import { formulasNaming, readerNames, removeNamed } from './named.ts'
 import { channelsOf } from '../piece/channels.ts'
-import { addChannel, channelProblem, inOrder, nameChannel, removeChannel, setChannel, setKeyPoints } from './points.ts'
-import { fractionOf, framesOf } from './settings.ts'
+import {
+  addChannel,
+  channelProblem,
+  pointsInOrder,
+  nameChannel,
+  removeChannel,
+  setChannel,
+  setKeyPoints,
+} from './points.ts'
+import { documentFraction, framesOf } from './settings.ts'
 import { keepTake, nameTake, setText, takeInHand } from './sources.ts'
 import { lastingUntil, setMarks, setStretch } from './timing.ts'
 
@@ -41,7 +49,7 @@ describe('points', () => {
   const id = Object.keys(demo.curves)[0]!
   it('stand in order, of two at one moment the later put', () =>
     expect(
-      inOrder([
+      pointsInOrder([
         { time: 2, value: 1, shape: 'smooth' },
         { time: 1, value: 5, shape: 'stepped' },
         { time: 2, value: 3, shape: 'straight' },
@@ -158,25 +166,30 @@ describe('giving', () => {
   const id = (name: string) => Object.keys(f.piece.parts).find(p => f.piece.parts[p]!.name === name)!
   it('the same, following, later, larger, faster by a step', () => {
     const to = `${id('Flag')}.rotation`
-    expect(givenText(f.piece, f.key, to, 2, ALIKE)).toBe('sine(every: 2s, amp: 24deg)')
-    expect(givenText(f.piece, f.key, to, 2, { ...ALIKE, follow: true, later: 0.1 })).toBe(
+    expect(sharedText(f.piece, f.key, to, 2, SHARED_UNCHANGED)).toBe('sine(every: 2s, amp: 24deg)')
+    expect(sharedText(f.piece, f.key, to, 2, { ...SHARED_UNCHANGED, follow: true, later: 0.1 })).toBe(
       'delay(Carousel.rotation, 0.2s)',
     )
-    expect(givenText(f.piece, f.key, to, 2, { ...ALIKE, size: 0.5 })).toBe('(sine(every: 2s, amp: 24deg)) * 0.25')
-    expect(givenText(f.piece, f.key, to, 1, { ...ALIKE, pace: 2 })).toBe('sine(every: 1s, amp: 24deg)')
+    expect(sharedText(f.piece, f.key, to, 2, { ...SHARED_UNCHANGED, size: 0.5 })).toBe(
+      '(sine(every: 2s, amp: 24deg)) * 0.25',
+    )
+    expect(sharedText(f.piece, f.key, to, 1, { ...SHARED_UNCHANGED, pace: 2 })).toBe('sine(every: 1s, amp: 24deg)')
   })
   it('what paces it is found, and what is told by the lap stays', () => {
     expect(paced('time * 45deg/s + noise(freq: 2Hz) * 3deg', 2)).toBe('time * 90deg/s + noise(freq: 4Hz) * 3deg')
     expect(paced('sine(freq: 1/lap, amp: 3deg)', 2)).toBe('sine(freq: 1/lap, amp: 3deg)')
   })
   it('by chance each has another share, and always the same', () => {
-    const g = { ...ALIKE, later: 1, chance: true }
-    const texts = [1, 2, 3].map(n => givenText(f.piece, f.key, f.key, n, g))
+    const g = { ...SHARED_UNCHANGED, later: 1, chance: true }
+    const texts = [1, 2, 3].map(n => sharedText(f.piece, f.key, f.key, n, g))
     expect(new Set(texts).size).toBe(3)
-    expect(texts).toEqual([1, 2, 3].map(n => givenText(f.piece, f.key, f.key, n, g)))
+    expect(texts).toEqual([1, 2, 3].map(n => sharedText(f.piece, f.key, f.key, n, g)))
   })
   it('is one step that undo takes back', () => {
-    const op = give(f.piece, f.key, [`${id('Flag')}.rotation`, `${id('Idler')}.rotation`], { ...ALIKE, later: 0.5 })
+    const op = shareFormula(f.piece, f.key, [`${id('Flag')}.rotation`, `${id('Idler')}.rotation`], {
+      ...SHARED_UNCHANGED,
+      later: 0.5,
+    })
     const after = apply(f.piece, op)
     expect(Object.keys(after.drives)).toHaveLength(Object.keys(f.piece.drives).length + 2)
     expect(apply(after, inverse(f.piece, op))).toEqual(f.piece)
@@ -188,7 +201,7 @@ describe('who reads a name', () => {
   const demo = lanternPier()
   const cue = Object.keys(demo.cues)[0]!
   it('formulas, and clocks that follow it; a word that only looks like it does not', () => {
-    expect(readersOf(demo, 'cues', cue)).toContain('Mallet rotation')
+    expect(readerNames(demo, 'cues', cue)).toContain('Mallet rotation')
     expect(formulasNaming(demo, 'blo')).toEqual([])
     expect(formulasNaming(demo, 'sine')).toEqual([])
   })
@@ -204,8 +217,8 @@ describe('who reads a name', () => {
 describe('sentences', () => {
   const demo = lanternPier()
   const changing = () => ({ at: at(12.4), keep: true })
-  const of = (list: readonly Word[], label: string) => list.find(w => w.is !== 'text' && w.label === label)!
-  const said = (list: readonly Word[]) =>
+  const of = (list: readonly SentencePart[], label: string) => list.find(w => w.is !== 'text' && w.label === label)!
+  const said = (list: readonly SentencePart[]) =>
     list
       .map(w =>
         w.is === 'text'
@@ -270,8 +283,8 @@ describe('what stands once', () => {
     expect(framesOf({ n: 5, d: 2 }, { n: 25, d: 1 })).toBe(63)
   })
   it('a typed number as a fraction, or none', () => {
-    expect(fractionOf(2.5)).toEqual({ n: 5, d: 2 })
-    for (const wrong of [0, -1, NaN, Infinity]) expect(fractionOf(wrong)).toBeNull()
+    expect(documentFraction(2.5)).toEqual({ n: 5, d: 2 })
+    for (const wrong of [0, -1, NaN, Infinity]) expect(documentFraction(wrong)).toBeNull()
   })
   it('a stretch has its ends in order, marks stand once each', () => {
     const demo = lanternPier()

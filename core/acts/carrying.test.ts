@@ -6,7 +6,7 @@ import { readPiece } from '../piece/migrate.ts'
 import { emptyPiece, type Piece } from '../piece/schema.ts'
 import { at } from '../testing/fair.ts'
 import { Builder } from './build.ts'
-import { carriedOf, putCarried } from './carrying.ts'
+import { transferOf, pasteTransfer } from './carrying.ts'
 
 const idOf = (piece: Piece, name: string) => Object.keys(piece.parts).find(id => piece.parts[id]!.name === name)!
 const valueOf = (piece: Piece, name: string, property: string, s: number) => {
@@ -16,9 +16,9 @@ const valueOf = (piece: Piece, name: string, property: string, s: number) => {
   return slot.readers.map(r => r.at(at(s)))
 }
 const put = (into: Piece, from: Piece, names: string[]) => {
-  const { ids, op } = putCarried(
+  const { ids, op } = pasteTransfer(
     into,
-    carriedOf(
+    transferOf(
       from,
       names.map(n => idOf(from, n)),
     ),
@@ -85,9 +85,9 @@ describe('parts taken along', () => {
   it('every part of the fair alone is sound elsewhere, and again beside itself', () => {
     const fair = lanternPier()
     for (const id of Object.keys(fair.parts)) {
-      const carried = carriedOf(fair, [id])
+      const carried = transferOf(fair, [id])
       for (const into of [emptyPiece('Other', 4), fair]) {
-        const { op } = putCarried(into, carried, null, 'paste')
+        const { op } = pasteTransfer(into, carried, null, 'paste')
         expect(readPiece(apply(into, op)).problem, fair.parts[id]!.name).toBeNull()
       }
     }

@@ -15,13 +15,13 @@ const READ = ['signals', 'clocks', 'dials', 'cues', 'curves'] as const
 const PREFIX = { signals: 's', clocks: 'k', dials: 'd', cues: 'q', curves: 'v' } as const
 
 /** A piece that holds nothing but what is carried. */
-export type Carried = Piece
+export type Transfer = Piece
 
 /** Whether a text speaks of a name. */
-export const names = (text: string, name: string): boolean => renamedIn(text, name, `${name}_`) !== text
+export const mentions = (text: string, name: string): boolean => renamedIn(text, name, `${name}_`) !== text
 
 /** What is taken along with some parts. */
-export function carriedOf(piece: Piece, ids: readonly string[]): Carried {
+export function transferOf(piece: Piece, ids: readonly string[]): Transfer {
   const all = new Set(outermost(piece, ids).flatMap(id => withCarried(piece, id)))
   const own = <T>(of: Readonly<Record<string, T>>, is: (key: string, value: T) => boolean) =>
     Object.fromEntries(Object.entries(of).filter(([k, v]) => is(k, v)))
@@ -29,7 +29,7 @@ export function carriedOf(piece: Piece, ids: readonly string[]): Carried {
   const partOf = (key: string) => key.slice(0, key.indexOf('.'))
   const drives = own(piece.drives, key => all.has(partOf(key)))
   const texts = Object.values(drives).flatMap(d => [d.text, d.good, ...d.takes.map(t => t.text)])
-  const made: Carried = {
+  const made: Transfer = {
     ...emptyPiece('Carried', piece.seed),
     parts: Object.fromEntries(
       Object.entries(parts).map(([id, p]) => [id, p.parent !== null && all.has(p.parent) ? p : { ...p, parent: null }]),
@@ -44,7 +44,7 @@ export function carriedOf(piece: Piece, ids: readonly string[]): Carried {
   const more = (): boolean =>
     READ.some(c =>
       Object.entries(piece[c]).some(([id, entry]) => {
-        if (made[c][id] || !(texts.some(t => names(t, entry.name)) || isLedTo(made, c, id))) return false
+        if (made[c][id] || !(texts.some(t => mentions(t, entry.name)) || isLedTo(made, c, id))) return false
         ;(made[c] as Record<string, unknown>)[id] = entry
         if (c === 'signals') texts.push(piece.signals[id]!.text, piece.signals[id]!.good)
         return true
@@ -55,7 +55,7 @@ export function carriedOf(piece: Piece, ids: readonly string[]): Carried {
 }
 
 /** Whether a clock that comes along runs on this one, on this cue, curve or dial. */
-const isLedTo = ({ clocks }: Carried, collection: (typeof READ)[number], id: string): boolean =>
+const isLedTo = ({ clocks }: Transfer, collection: (typeof READ)[number], id: string): boolean =>
   Object.values(clocks).some(({ on, way }) => {
     if (collection === 'clocks') return on === id
     if (collection === 'cues') return way.type === 'cue' && way.cue === id
@@ -64,7 +64,7 @@ const isLedTo = ({ clocks }: Carried, collection: (typeof READ)[number], id: str
   })
 
 /** A piece that things are put into, what was put, and how what came along is called and found there. */
-export class Growing {
+export class PasteBuilder {
   readonly puts: Put[] = []
   /** Names that were taken there, with the new ones. */
   readonly renamed = new Map<string, string>()
@@ -88,7 +88,8 @@ export class Growing {
   settle(): void {
     for (const p of this.puts) {
       if (!('in' in p)) continue
-      if (p.in === 'signals') Object.assign(p, { value: said(p.value as { text: string; good: string }, this.about) })
+      if (p.in === 'signals')
+        Object.assign(p, { value: remapTexts(p.value as { text: string; good: string }, this.about) })
       if (p.in === 'clocks') Object.assign(p, { value: led(p.value as Piece['clocks'][string], this.ids) })
     }
   }
@@ -99,8 +100,8 @@ export class Growing {
  * @param shared whether what has the name there already is read instead
  */
 export function bringNamed(
-  growing: Growing,
-  carried: Carried,
+  growing: PasteBuilder,
+  carried: Transfer,
   shared: (collection: (typeof READ)[number], own: string, there: string) => boolean,
 ): void {
   const { piece, ids, renamed } = growing
@@ -123,13 +124,13 @@ export function bringNamed(
  * Puts what was taken along into a piece, on a parent (null: the stage), above what is there. Formulas mean the same
  * about the copies and draw their own chance.
  */
-export function putCarried(
+export function pasteTransfer(
   piece: Piece,
-  carried: Carried,
+  carried: Transfer,
   parent: string | null,
   says: string,
 ): { ids: string[]; op: Operation } {
-  const growing = new Growing(piece)
+  const growing = new PasteBuilder(piece)
   const { puts, renamed, ids } = growing
   for (const hash of Object.keys(carried.assets))
     if (!piece.assets[hash]) growing.put({ in: 'assets', id: hash, value: carried.assets[hash]! })
@@ -157,7 +158,7 @@ export function putCarried(
     const part = ids.get(drive.part)!
     const takes = drive.takes.map(t => ({ ...t, text: about(t.text) }))
     const seed = seedOf(piece.seed, part, drive.property)
-    const value: Drive = { ...said(drive, about), part, takes, seed }
+    const value: Drive = { ...remapTexts(drive, about), part, takes, seed }
     puts.push({ in: 'drives', id: propertyKey(part, drive.property), value })
   }
   for (const [key, base] of Object.entries(carried.bases)) {
@@ -167,14 +168,14 @@ export function putCarried(
   return { ids: tops, op: operation(says, ...puts) }
 }
 
-export const said = <T extends { text: string; good: string }>(it: T, about: (text: string) => string): T => ({
+export const remapTexts = <T extends { text: string; good: string }>(it: T, about: (text: string) => string): T => ({
   ...it,
   text: about(it.text),
   good: about(it.good),
 })
 
 /** Parents before what they carry. */
-function inOrder({ parts }: Carried): [string, Piece['parts'][string]][] {
+function inOrder({ parts }: Transfer): [string, Piece['parts'][string]][] {
   const deep = (id: string): number => (parts[id]!.parent === null ? 0 : 1 + deep(parts[id]!.parent!))
   return Object.entries(parts).sort(([a, p], [b, q]) => deep(a) - deep(b) || p.order - q.order)
 }

@@ -3,7 +3,7 @@ import { argumentsOf } from '../formula/arguments.ts'
 import { parse } from '../formula/parse.ts'
 import { change } from '../formula/problem.ts'
 import { everyNode, handles, type Formula, type NumberNode } from '../formula/tree.ts'
-import { written } from '../formula/words.ts'
+import { quotedName } from '../formula/words.ts'
 import { functionNamed } from '../functions/index.ts'
 import { apply, compose, type Operation } from '../piece/operation.ts'
 import type { Dial, Piece } from '../piece/schema.ts'
@@ -102,7 +102,7 @@ export function dialOf(piece: Piece, key: string, nth: number): { name: string; 
   const value = own ? toNumber(n.value) : 100
   const { low, high } = own ? rangeRound(value, unit, place.least) : { low: 0, high: 200 }
   const made = addDial(piece, { name, unit: (own ? unit : '%') as Dial['unit'], value, initial: value, low, high })
-  const insert = own ? written(name) : ` * ${written(name)}`
+  const insert = own ? quotedName(name) : ` * ${quotedName(name)}`
   const text = change(source.text, [{ from: own ? n.from : n.to, to: n.to, insert }])
   return {
     name,

@@ -1,7 +1,7 @@
 /** A part copied with all it carries: its formulas mean the same about the copy, and draw their own chance. */
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
-import { carriedOf, putCarried } from './carrying.ts'
+import { transferOf, pasteTransfer } from './carrying.ts'
 
 /** How far the copy is set beside what it is a copy of, px, so that it is seen. */
 const ASIDE = [
@@ -16,7 +16,7 @@ const ASIDE = [
  */
 export function duplicatePart(piece: Piece, id: string, aside = true): { id: string; op: Operation } {
   const { name, parent } = piece.parts[id]!
-  const { ids, op } = putCarried(piece, carriedOf(piece, [id]), parent, `duplicate ${name}`)
+  const { ids, op } = pasteTransfer(piece, transferOf(piece, [id]), parent, `duplicate ${name}`)
   const copy = ids[0]!
   const puts: Put[] = (aside ? ASIDE : []).map(([property, by]) => {
     const base = piece.bases[propertyKey(id, property)] ?? { value: 0 }

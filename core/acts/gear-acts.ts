@@ -1,6 +1,6 @@
 /** Operations on gears: a new one snaps into engagement with one that stands. */
 import { spacing } from '../piece/gearing.ts'
-import { written } from '../formula/words.ts'
+import { quotedName } from '../formula/words.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { addDrive } from './drives.ts'
 import { apply, compose, operation, type Operation } from '../piece/operation.ts'
@@ -61,7 +61,7 @@ export function addGear(
   const all = [
     (p: Piece) => setBase(p, id, 'x', x),
     (p: Piece) => setBase(p, id, 'y', y),
-    (p: Piece) => addDrive(p, id, 'rotation', `engage(${written(beside.name)})`),
+    (p: Piece) => addDrive(p, id, 'rotation', `engage(${quotedName(beside.name)})`),
   ].reduce((done, next) => compose(done, next(apply(piece, done))), op)
   return { id, op: { ...all, says: `add a gear to ${beside.name}` } }
 }
@@ -74,10 +74,10 @@ export function engageWith(piece: Piece, id: string, other: string): { op: Opera
     const says = `Teeth only interlock when they have the same size: those of ${name} have ${own.module} px, those of ${otherName} ${there.module} px.`
     return { op: null, says }
   }
-  const runs = `engage(${written(otherName)})`
+  const runs = `engage(${quotedName(otherName)})`
   const drive = piece.drives[propertyKey(id, 'rotation')]
   const its = piece.drives[propertyKey(other, 'rotation')]?.text ?? ''
-  if (drive?.text === runs || its.includes(`engage(${written(name)})`))
+  if (drive?.text === runs || its.includes(`engage(${quotedName(name)})`))
     return { op: null, says: `${name} runs with ${otherName}.` }
   if (drive && !/^\s*engage\(/i.test(drive.text)) {
     const says = `${name} meets ${otherName}; it rotates by its own formula. ${runs} would make it engage.`

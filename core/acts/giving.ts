@@ -13,7 +13,7 @@ import { toNumber } from '../time/rational.ts'
 import { addDrive } from './drives.ts'
 import { sourceName } from './sources.ts'
 
-export interface Giving {
+export interface SharingOptions {
   /** Whether it reads the original (changed there, changed everywhere) or has the text itself. */
   readonly follow: boolean
   /** Seconds that each is later than the one before, or at most, by chance. */
@@ -26,7 +26,7 @@ export interface Giving {
   readonly chance: boolean
 }
 
-export const ALIKE: Giving = { follow: false, later: 0, size: 1, pace: 1, chance: false }
+export const SHARED_UNCHANGED: SharingOptions = { follow: false, later: 0, size: 1, pace: 1, chance: false }
 
 /** Between 0 and 1, always the same for the same one. */
 const byChance = (nth: number, what: number): number => hashUnit(nth, seedOf('given', what))
@@ -63,7 +63,7 @@ function everyPace(formula: Formula, set: (n: NumberNode, by: number) => void, f
 }
 
 /** The formula that one of those, the n-th of those it is given to has, counted from 1. */
-export function givenText(piece: Piece, key: string, to: string, nth: number, g: Giving): string {
+export function sharedText(piece: Piece, key: string, to: string, nth: number, g: SharingOptions): string {
   const drawn = (step: number, what: number): number => (g.chance ? step * byChance(nth, what) : step * nth)
   const own = piece.drives[key]!.text
   const factor = g.chance ? 1 + (g.pace - 1) * byChance(nth, 2) : again(g.pace, nth)
@@ -76,12 +76,12 @@ export function givenText(piece: Piece, key: string, to: string, nth: number, g:
 }
 
 /** Gives a drive to others, by their `part.property`, in one step. */
-export function give(piece: Piece, key: string, to: readonly string[], g: Giving): Operation {
+export function shareFormula(piece: Piece, key: string, to: readonly string[], g: SharingOptions): Operation {
   const ops: Operation[] = []
   let next = piece
   to.forEach((target, i) => {
     const [part, property] = target.split('.') as [string, string]
-    const op = addDrive(next, part, property, givenText(piece, key, target, i + 1, g))
+    const op = addDrive(next, part, property, sharedText(piece, key, target, i + 1, g))
     ops.push(op)
     next = apply(next, op)
   })

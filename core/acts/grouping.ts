@@ -1,11 +1,11 @@
 /** Parts gathered in a group, and a group given up: nothing that is seen changes by it. */
 import { initialOf, propertiesOf } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
-import { DEEPEST, propertyKey, type Piece } from '../piece/schema.ts'
+import { DEEPEST_PARENTING, propertyKey, type Piece } from '../piece/schema.ts'
 import { hangings } from '../piece/hangings.ts'
 import { addPart } from './parts.ts'
 import { hidesHand } from './sources.ts'
-import { handOf } from './staging.ts'
+import { setValueOf } from './staging.ts'
 
 /**
  * Parts of one parent in a group of their own. The group stands where its parent does, so that their numbers and formulas
@@ -21,7 +21,7 @@ export function group(
   const parents = new Set(ids.map(id => piece.parts[id]!.parent))
   if (parents.size !== 1) return { says: 'Only parts with the same parent can be grouped.' }
   const deepest = Math.max(...[...(hangings(piece)?.values() ?? [])].map(h => h.depth))
-  if (deepest >= DEEPEST) return { says: `Parts can be nested up to ${DEEPEST} levels deep.` }
+  if (deepest >= DEEPEST_PARENTING) return { says: `Parts can be nested up to ${DEEPEST_PARENTING} levels deep.` }
   const [parent] = parents
   const short = (v: number) => Number(v.toFixed(2)) || 0
   const made = addPart(piece, { type: 'group' }, { parent: parent!, pivot: { x: short(middle.x), y: short(middle.y) } })
@@ -43,10 +43,10 @@ export function ungroup(
   const own = propertiesOf(part.shape.type)
   const driven = own.filter(p => piece.drives[propertyKey(id, p.name)])
   const set = own.filter(
-    p => p.name !== 'x' && p.name !== 'y' && handOf(piece, id, p.name) !== initialOf(p, part.shape.type),
+    p => p.name !== 'x' && p.name !== 'y' && setValueOf(piece, id, p.name) !== initialOf(p, part.shape.type),
   )
   const keyed = own.filter(p => piece.bases[propertyKey(id, p.name)]?.keys)
-  const [x, y] = [handOf(piece, id, 'x'), handOf(piece, id, 'y')]
+  const [x, y] = [setValueOf(piece, id, 'x'), setValueOf(piece, id, 'y')]
   const ids = Object.keys(piece.parts).filter(c => piece.parts[c]!.parent === id)
   const away = x !== 0 || y !== 0
   const bound = ids.filter(c =>
@@ -78,7 +78,7 @@ export function ungroup(
           return {
             in: 'bases',
             id: key,
-            value: { ...piece.bases[key], value: Number((handOf(piece, c, n) + by).toFixed(4)) },
+            value: { ...piece.bases[key], value: Number((setValueOf(piece, c, n) + by).toFixed(4)) },
           }
         })
       : []),

@@ -1,6 +1,6 @@
 /** What hangs on what, and what is painted before what: all parts as a list, and moving them in it. */
 import { operation, type Operation, type Put } from '../piece/operation.ts'
-import { DEEPEST, type Piece } from '../piece/schema.ts'
+import { DEEPEST_PARENTING, type Piece } from '../piece/schema.ts'
 import { withCarried } from './parts.ts'
 
 export interface Listed {
@@ -46,7 +46,7 @@ export function partsListed(piece: Parts): Listed[] {
 export function mayHangOn(piece: Piece, id: string): string[] {
   const carried = new Set(withCarried(piece, id))
   return partsListed(piece)
-    .filter(p => !carried.has(p.id) && p.depth + carried.size < DEEPEST)
+    .filter(p => !carried.has(p.id) && p.depth + carried.size < DEEPEST_PARENTING)
     .map(p => p.id)
 }
 

@@ -34,7 +34,7 @@ export function formulasNaming(piece: Piece, name: string): string[] {
 }
 
 /** Who reads a named thing, as people call them: formulas, and clocks that follow it. */
-export function readersOf(piece: Piece, collection: NamedIn, id: string): string[] {
+export function readerNames(piece: Piece, collection: NamedIn, id: string): string[] {
   const clocks = Object.values(piece.clocks).filter(({ on, way }) => {
     if (collection === 'clocks') return on === id
     if (collection === 'cues') return way.type === 'cue' && way.cue === id

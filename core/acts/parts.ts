@@ -5,7 +5,7 @@ import { renamedIn } from '../formula/renaming.ts'
 import { initialOf, propertyNamed } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
-import { held } from './ties.ts'
+import { tiedSetValues } from './ties.ts'
 import { NAMED, propertyKey, type Base, type Part, type Piece, type Shape } from '../piece/schema.ts'
 
 /** Why a name cannot be given, in one sentence; null when it can. `own` is the entry that may keep it. */
@@ -106,7 +106,7 @@ export function removePart(piece: Piece, id: string): Operation {
 export function setBase(piece: Piece, part: string, property: string, value: number | null): Operation {
   const key = propertyKey(part, property)
   const says = `set ${piece.parts[part]!.name} ${property}`
-  const tied = value === null ? [] : held(piece, key, value)
+  const tied = value === null ? [] : tiedSetValues(piece, key, value)
   return operation(
     says,
     { in: 'bases', id: key, value: value === null ? null : { ...piece.bases[key], value } },

@@ -14,7 +14,7 @@ import { propertyKey, type Drive, type Part, type Piece } from '../piece/schema.
 import { seedOf } from '../signal/hash.ts'
 import { toNumber } from '../time/rational.ts'
 import { alike } from '../piece/alike.ts'
-import { bringNamed, carriedOf, Growing, names, said } from './carrying.ts'
+import { bringNamed, transferOf, PasteBuilder, mentions, remapTexts } from './carrying.ts'
 
 /** A part of a pattern that another takes the place of. */
 export interface Role {
@@ -71,8 +71,8 @@ export function patternOf(piece: Piece, ids: readonly string[], title: string): 
       .map(d => d.text)
   const all = [...ids]
   for (const [id, part] of Object.entries(piece.parts))
-    if (!all.includes(id) && texts(ids).some(t => names(t, part.name))) all.push(id)
-  const carried = carriedOf(piece, all)
+    if (!all.includes(id) && texts(ids).some(t => mentions(t, part.name))) all.push(id)
+  const carried = transferOf(piece, all)
   const lap = piece.lap.length.n / piece.lap.length.d
   const drives = Object.fromEntries(
     Object.entries(carried.drives)
@@ -108,7 +108,7 @@ export function rolesOf(pattern: Piece): Role[] {
   const roles = Object.entries(pattern.parts)
     .sort(([, a], [, b]) => a.order - b.order)
     .map(([id, { name }]) => ({ id, name, driven: drives.filter(d => d.part === id).map(d => d.property) }))
-  const read = (r: Role) => drives.some(d => d.part !== r.id && names(d.text, r.name))
+  const read = (r: Role) => drives.some(d => d.part !== r.id && mentions(d.text, r.name))
   return [...roles.filter(r => r.driven.length > 0), ...roles.filter(r => r.driven.length === 0 && read(r))]
 }
 
@@ -123,7 +123,7 @@ export const missing = (part: Part, { driven }: Role): string[] => {
  * @param places for each role, the part that takes its place
  */
 export function putPattern(piece: Piece, pattern: Piece, places: ReadonlyMap<string, string>): Operation {
-  const growing = new Growing(piece)
+  const growing = new PasteBuilder(piece)
   bringNamed(growing, pattern, (c, own, there) =>
     alike({ ...pattern[c][own]!, order: 0 }, { ...piece[c][there]!, order: 0 }),
   )
@@ -146,7 +146,7 @@ export function putPattern(piece: Piece, pattern: Piece, places: ReadonlyMap<str
       const drive = pattern.drives[propertyKey(role.id, property)]!
       const seed = seedOf(piece.seed, part, property)
       const here = alone(piece, part) ? (text: string) => ofOneAlone(about(text)) : about
-      const value: Drive = { ...said(drive, here), part, takes: [], promises: drive.promises, seed }
+      const value: Drive = { ...remapTexts(drive, here), part, takes: [], promises: drive.promises, seed }
       growing.put({ in: 'drives', id: propertyKey(part, property), value })
     }
   }
@@ -156,9 +156,9 @@ export function putPattern(piece: Piece, pattern: Piece, places: ReadonlyMap<str
 /** A pattern of one role on several parts, each its own; of more, once. */
 export function putOnAll(piece: Piece, pattern: Piece, parts: readonly string[]): Operation {
   const [only] = rolesOf(pattern)
-  const growing = new Growing(piece)
+  const growing = new PasteBuilder(piece)
   for (const part of parts)
     for (const p of putPattern(growing.piece, pattern, new Map([[only!.id, part]])).puts)
-      growing.put(p as Parameters<Growing['put']>[0])
+      growing.put(p as Parameters<PasteBuilder['put']>[0])
   return operation(`apply ${pattern.title} to ${parts.length} parts`, ...growing.puts)
 }

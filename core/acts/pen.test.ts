@@ -27,11 +27,12 @@ import {
   setClosed,
   setCorner,
   setPoints,
-  type Corner,
+  type OutlinePoint,
   type DrawnShape,
 } from './pen.ts'
 
-const sharp = (...points: (readonly [number, number])[]): Corner[] => points.map(([x, y]) => ({ x, y, smooth: false }))
+const sharp = (...points: (readonly [number, number])[]): OutlinePoint[] =>
+  points.map(([x, y]) => ({ x, y, smooth: false }))
 /** A square of 100 with a hole of 40. */
 const FRAME: DrawnShape = {
   type: 'path',

@@ -7,10 +7,10 @@ import { addPart, setBase, setPart } from './parts.ts'
 import { apply, compose } from '../piece/operation.ts'
 
 export type DrawnShape = Extract<Shape, { type: 'path' }>
-export type Corner = DrawnShape['poses'][number][number][number]
+export type OutlinePoint = DrawnShape['poses'][number][number][number]
 
 const rounded = (v: number): number => Number(v.toFixed(2)) || 0
-const cornerAt = ({ x, y, z, smooth }: Corner): Corner => ({
+const cornerAt = ({ x, y, z, smooth }: OutlinePoint): OutlinePoint => ({
   x: rounded(x),
   y: rounded(y),
   ...(z !== undefined && rounded(z) !== 0 && { z: rounded(z) }),
@@ -25,7 +25,7 @@ export function drawnOf(piece: Piece, id: string): DrawnShape | null {
 /** A part of points on the stage (or in its parent): it stands at the middle of them. */
 export function addPath(
   piece: Piece,
-  points: readonly Corner[],
+  points: readonly OutlinePoint[],
   closed: boolean,
   parent: string | null = null,
 ): { id: string; op: Operation } {
@@ -96,7 +96,7 @@ export function setCorner(
   pose: number,
   ring: number,
   nth: number,
-  change: Partial<Corner>,
+  change: Partial<OutlinePoint>,
 ): Operation {
   const { poses } = drawnOf(piece, id)!
   const next = poses.map((p, i) =>
@@ -146,7 +146,7 @@ export function removePose(piece: Piece, id: string, nth: number): Operation {
 }
 
 /** All points of the outline of a pose as they were typed; of other poses those that there were stay where they can. */
-export function setPoints(piece: Piece, id: string, pose: number, points: readonly Corner[]): Operation {
+export function setPoints(piece: Piece, id: string, pose: number, points: readonly OutlinePoint[]): Operation {
   const { poses } = drawnOf(piece, id)!
   const next = poses.map((p, i) => {
     const [outer, ...holes] = p

@@ -5,13 +5,13 @@ import { channelsOf } from '../piece/channels.ts'
 import { changeNamed } from './named.ts'
 import { setKeys } from './parts.ts'
 
-export type Point = Curve['channels'][string][number]
-export type Points = readonly Point[]
+export type CurvePoint = Curve['channels'][string][number]
+export type Points = readonly CurvePoint[]
 
 /** In the order of their time, of two at one moment the later one; decimals as people read them. */
-export function inOrder(points: Points): Point[] {
+export function pointsInOrder(points: Points): CurvePoint[] {
   const round = (x: number) => Number(x.toFixed(6))
-  const byTime = new Map<number, Point>()
+  const byTime = new Map<number, CurvePoint>()
   for (const p of points) byTime.set(round(p.time), { ...p, time: round(p.time), value: round(p.value) })
   return [...byTime.values()].sort((a, b) => a.time - b.time)
 }
@@ -19,7 +19,7 @@ export function inOrder(points: Points): Point[] {
 /** Another set of points for a channel; one that is not there yet is made. */
 export function setChannel(piece: Piece, id: string, channel: string, points: Points): Operation {
   const { channels, name } = piece.curves[id]!
-  const op = changeNamed(piece, 'curves', id, { channels: { ...channels, [channel]: inOrder(points) } })
+  const op = changeNamed(piece, 'curves', id, { channels: { ...channels, [channel]: pointsInOrder(points) } })
   return { ...op, says: `draw ${name}` }
 }
 
@@ -33,7 +33,10 @@ export function addChannel(piece: Piece, id: string): Operation {
   const [first] = channelsOf(curve)
   const like = channels[first]!
   const ends = [like[0]!, like.at(-1)!].map(p => ({ ...p, value: 0, shape: 'straight' as const }))
-  const op = changeNamed(piece, 'curves', id, { channels: { ...channels, [`channel${n}`]: inOrder(ends) }, first })
+  const op = changeNamed(piece, 'curves', id, {
+    channels: { ...channels, [`channel${n}`]: pointsInOrder(ends) },
+    first,
+  })
   return { ...op, says: `add a channel to ${name}` }
 }
 
@@ -61,6 +64,6 @@ export function nameChannel(piece: Piece, id: string, channel: string, name: str
 /** Another set of keyframes; none takes them away. */
 export function setKeyPoints(piece: Piece, part: string, property: string, points: Points): Operation {
   const after = piece.bases[`${part}.${property}`]?.keys?.after ?? 'hold'
-  const keys: Base['keys'] | null = points.length === 0 ? null : { points: inOrder(points), after }
+  const keys: Base['keys'] | null = points.length === 0 ? null : { points: pointsInOrder(points), after }
   return setKeys(piece, part, property, keys)
 }

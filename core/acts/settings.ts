@@ -26,7 +26,7 @@ export function settleAll(piece: Piece): Operation {
 }
 
 /** A number of a document as a fraction, or null when it is none above 0. */
-export function fractionOf(value: number): Fraction | null {
+export function documentFraction(value: number): Fraction | null {
   if (!Number.isFinite(value) || value <= 0) return null
   const { n, d } = fromNumber(Number(value.toFixed(6)))
   return n > 0n && n <= 1_000_000_000n && d <= 1_000_000_000n ? { n: Number(n), d: Number(d) } : null

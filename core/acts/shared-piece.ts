@@ -2,7 +2,7 @@
  * A piece as it is shared: all that is needed to draw it and to turn the dials that were lent, and nothing of how it was
  * made. No takes, promises, notes or guides, no names of hidden parts, no ranges beyond the locks.
  */
-import type { Lent } from '../piece/lent.ts'
+import type { DialLoan } from '../piece/lent.ts'
 import { apply } from '../piece/operation.ts'
 import type { Dial, Drive, Piece, Signal } from '../piece/schema.ts'
 import { freeName, rename } from './parts.ts'
@@ -19,7 +19,7 @@ const withoutGuides = ({ ownGuides: _, ...stage }: Piece['stage']): Piece['stage
 const each = <T>(all: Readonly<Record<string, T>>, change: (one: T, id: string) => T): Record<string, T> =>
   Object.fromEntries(Object.entries(all).map(([id, one]) => [id, change(one, id)]))
 
-export function sharedPiece(piece: Piece, lent: readonly Lent[]): Piece {
+export function sharedPiece(piece: Piece, lent: readonly DialLoan[]): Piece {
   let shared: Piece = {
     ...piece,
     // What is turned off does not move: its set value stays.

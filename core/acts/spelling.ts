@@ -2,17 +2,17 @@
 import { operation, type Operation } from '../piece/operation.ts'
 import { propertyKey, type Copies, type Piece, type Shape } from '../piece/schema.ts'
 import { setBase } from './parts.ts'
-import { handOf } from './staging.ts'
+import { setValueOf } from './staging.ts'
 
 type Text = Extract<Shape, { type: 'text' }>
 
 /** Where the letters of a text are set, in thousandths of its size. */
-export type Spots = (words: string, align: Text['align'], lines: Text) => readonly { x: number; y: number }[]
+export type LetterPlaces = (words: string, align: Text['align'], lines: Text) => readonly { x: number; y: number }[]
 
 const short = (x: number) => Number(x.toFixed(2)) || 0
 
 /** The copies of a text whose letters stand as they are set; at least one, so that words may be taken away. */
-export function placedLetters(shape: Text, size: number, spots: Spots): Copies {
+export function placedLetters(shape: Text, size: number, spots: LetterPlaces): Copies {
   const points = spots(shape.words, shape.align, shape).map(p => ({ x: short(p.x), y: short(p.y) }))
   if (points.length === 0) points.push({ x: 0, y: 0 })
   return { layout: 'placed', count: points.length, points, size: Math.max(0.01, size) }
@@ -22,12 +22,12 @@ export function placedLetters(shape: Text, size: number, spots: Spots): Copies {
  * A text changed: where each copy shows a letter there are as many copies as letters, and where they stand as they are
  * set they are set anew. What drives it stays.
  */
-export function setText(piece: Piece, id: string, change: Partial<Text>, spots: Spots): Operation {
+export function setWords(piece: Piece, id: string, change: Partial<Text>, spots: LetterPlaces): Operation {
   const part = piece.parts[id]!
   const shape = { ...(part.shape as Text), ...change }
   let { copies } = part
   // A letter a copy needs copies: they stand as the words are set until they are put elsewhere.
-  if (change.shows === 'letters' && !copies) copies = placedLetters(shape, handOf(piece, id, 'size'), spots)
+  if (change.shows === 'letters' && !copies) copies = placedLetters(shape, setValueOf(piece, id, 'size'), spots)
   if (shape.shows === 'letters' && copies) {
     if (copies.layout === 'placed') copies = placedLetters(shape, copies.size, spots)
     else copies = { ...copies, count: Math.max(1, [...shape.words].length) }
@@ -42,7 +42,7 @@ export function setLetterSize(piece: Piece, id: string, size: number): Operation
   const puts: Operation['puts'] = [{ in: 'bases', id: key, value: { ...piece.bases[key], value: size } }]
   const { copies } = part
   if (copies?.layout !== 'placed' || !(size > 0)) return operation(`set ${part.name} size`, ...puts)
-  const scaled = (copies.size * size) / (handOf(piece, id, 'size') || size)
+  const scaled = (copies.size * size) / (setValueOf(piece, id, 'size') || size)
   const value = { ...part, copies: { ...copies, size: Number(scaled.toFixed(4)) } }
   return operation(`set ${part.name} size`, ...puts, { in: 'parts', id, value })
 }

@@ -9,7 +9,7 @@ import { noSizes, sizesOf } from '../rig/sizing.ts'
 import { at } from '../testing/fair.ts'
 import { Builder } from './build.ts'
 import { setBase } from './parts.ts'
-import { handOf, type Grip } from './staging.ts'
+import { setValueOf, type Grip } from './staging.ts'
 import { sizeAll, turnAll } from './staging-several.ts'
 
 const sceneOf = (piece: Piece, seconds = 0) => {
@@ -108,14 +108,14 @@ describe('several parts in hand', () => {
     const where = pointsOf(b.piece, ids).map(([x, y]) => [30 + (x - 30) * factor, -20 + (y + 20) * factor])
     near(pointsOf(after, ids), where, 0.1)
     const [card, , star, , gear, path, text] = ids as [string, string, string, string, string, string, string]
-    expect(handOf(after, card, 'width')).toBeCloseTo(80 * factor, 2)
-    expect(handOf(after, card, 'scale')).toBe(100)
+    expect(setValueOf(after, card, 'width')).toBeCloseTo(80 * factor, 2)
+    expect(setValueOf(after, card, 'scale')).toBe(100)
     const round = apply(b.piece, setBase(b.piece, card, 'corners', 8))
     const grown = apply(round, sizeAll(round, gripsOf(round, [card]), [0, 0], factor, 0))
-    expect(handOf(grown, card, 'corners')).toBeCloseTo(8 * factor, 2)
-    expect(handOf(after, star, 'innerRadius')).toBeCloseTo(21 * factor, 2)
-    expect(handOf(after, text, 'size')).toBeCloseTo(60 * factor, 2)
-    expect([gear, path].map(id => handOf(after, id, 'scale'))).toEqual([100 * factor, 70 * factor])
+    expect(setValueOf(grown, card, 'corners')).toBeCloseTo(8 * factor, 2)
+    expect(setValueOf(after, star, 'innerRadius')).toBeCloseTo(21 * factor, 2)
+    expect(setValueOf(after, text, 'size')).toBeCloseTo(60 * factor, 2)
+    expect([gear, path].map(id => setValueOf(after, id, 'scale'))).toEqual([100 * factor, 70 * factor])
   })
   it('a group goes as one, and its parts keep their numbers', () => {
     const { b, boat, ids } = pier()
@@ -140,6 +140,6 @@ describe('several parts in hand', () => {
       [2, 180],
       [4, 130],
     ])
-    expect(handOf(after, card, 'height')).toBe(80)
+    expect(setValueOf(after, card, 'height')).toBe(80)
   })
 })

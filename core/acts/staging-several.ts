@@ -3,7 +3,7 @@ import { operation, type Operation, type Put } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
 import { applyX, applyY } from '../piece/transform.ts'
 import { sineOfTurns } from '../signal/sine.ts'
-import { moveBy, named, rounded, sizeBy, sizedBy, turnBy, type Grip } from './staging.ts'
+import { moveBy, listNames, rounded, sizeBy, sizedBy, turnBy, type Grip } from './staging.ts'
 
 type Point = readonly [x: number, y: number]
 
@@ -37,7 +37,7 @@ function together(piece: Piece, grips: readonly Grip[], says: string, now: numbe
     return [...pinned, ...moveBy(piece, [grip], dx, dy, now).puts, ...change.also(grip)]
   })
   const ids = grips.map(g => g.id)
-  return operation(`${says} ${named(piece, ids)}`, ...puts)
+  return operation(`${says} ${listNames(piece, ids)}`, ...puts)
 }
 
 /**

@@ -9,7 +9,7 @@ import { at } from '../testing/fair.ts'
 import { aligned, SIDES } from './aligning.ts'
 import { Builder } from './build.ts'
 import { engageWith } from './gear-acts.ts'
-import { handOf, moveBy, outermost, pinTo, sizeTo, turnBy, unread, type Grip } from './staging.ts'
+import { setValueOf, moveBy, outermost, pinTo, sizeTo, turnBy, overruledProperties, type Grip } from './staging.ts'
 
 const sceneOf = (piece: Piece, seconds = 0) => {
   const program = new Program(piece)
@@ -64,29 +64,29 @@ describe('on the stage', () => {
     const after = apply(b.piece, turnBy(b.piece, grip(b.piece, card), 25, 0))
     expect((angle(after) - angle(b.piece) + 360) % 360).toBeCloseTo(25, 1)
     const stepped = apply(b.piece, turnBy(b.piece, grip(b.piece, card), -26, 0, 15))
-    expect(handOf(stepped, card, 'rotation') % 15).toBe(0)
+    expect(setValueOf(stepped, card, 'rotation') % 15).toBe(0)
   })
   it('pulled by a corner the corner over against it stays, both ways its middle does', () => {
     const { b, card } = fair()
     const far = point(b.piece, card, -30, -20)
     const after = apply(b.piece, sizeTo(b.piece, grip(b.piece, card), [1, 1], [30, 20], [50, 33], 0, false))
-    expect([handOf(after, card, 'width'), handOf(after, card, 'height')]).toEqual([80, 53])
+    expect([setValueOf(after, card, 'width'), setValueOf(after, card, 'height')]).toEqual([80, 53])
     near(point(after, card, -40, -26.5), far, 1)
     near(point(after, card, 40, 26.5), point(b.piece, card, 50, 33), 1)
     const both = apply(b.piece, sizeTo(b.piece, grip(b.piece, card), [1, 0], [30, 20], [50, 0], 0, true))
-    expect([handOf(both, card, 'width'), handOf(both, card, 'height')]).toEqual([100, 40])
+    expect([setValueOf(both, card, 'width'), setValueOf(both, card, 'height')]).toEqual([100, 40])
     near(point(both, card), point(b.piece, card), 6)
   })
   it('a star grows with its inner radius, text by its letters, never below nothing', () => {
     const b = new Builder('Sizes', 1)
     const star = b.part('Star', { type: 'star', points: 5 }, {}, { radius: 60, innerRadius: 24 })
     const grown = apply(b.piece, sizeTo(b.piece, grip(b.piece, star), [1, 1], [60, 60], [90, 90], 0, false))
-    expect([handOf(grown, star, 'radius'), handOf(grown, star, 'innerRadius')]).toEqual([90, 36])
+    expect([setValueOf(grown, star, 'radius'), setValueOf(grown, star, 'innerRadius')]).toEqual([90, 36])
     const shrunk = apply(b.piece, sizeTo(b.piece, grip(b.piece, star), [1, 1], [60, 60], [-90, -90], 0, false))
-    expect(handOf(shrunk, star, 'radius')).toBeCloseTo(0.6, 6)
+    expect(setValueOf(shrunk, star, 'radius')).toBeCloseTo(0.6, 6)
     const card = b.part('Card', { type: 'rectangle' }, {}, { width: 60, height: 40 })
     const none = apply(b.piece, sizeTo(b.piece, grip(b.piece, card), [1, 0], [30, 20], [-80, 0], 0, false))
-    expect(handOf(none, card, 'width')).toBe(0)
+    expect(setValueOf(none, card, 'width')).toBe(0)
   })
   it('its pin set elsewhere, it stays where it is, and turns about that from then on', () => {
     const { b, card } = fair()
@@ -113,13 +113,13 @@ describe('on the stage', () => {
       puts: [{ in: 'ties', id: 't', value: { a: `${other}.x`, b: `${third}.x`, ratio: 2, offset: 1 } }],
     })
     const tied = apply(b.piece, moveBy(b.piece, [grip(b.piece, other)], 10, 0, 0))
-    expect(handOf(tied, third, 'x')).toBe(21)
+    expect(setValueOf(tied, third, 'x')).toBe(21)
   })
   it('what a formula drives without reading the set value is named', () => {
     const { b, card } = fair()
     b.drive(card, 'x', 'sine(1Hz, 9px)')
     b.drive(card, 'y', 'base + sine(1Hz, 9px)')
-    expect(unread(b.piece, moveBy(b.piece, [grip(b.piece, card)], 10, 20, 0))).toEqual([`${card}.x`])
+    expect(overruledProperties(b.piece, moveBy(b.piece, [grip(b.piece, card)], 10, 20, 0))).toEqual([`${card}.x`])
   })
   it('what is carried by another that is chosen is moved once', () => {
     const { b, group, card, lamp } = fair()

@@ -6,9 +6,9 @@ import { initialOf, propertiesOf, propertyNamed } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import type { Matrix } from '../piece/transform.ts'
-import { inOrder } from './points.ts'
+import { pointsInOrder } from './points.ts'
 import { hidesHand } from './sources.ts'
-import { held } from './ties.ts'
+import { tiedSetValues } from './ties.ts'
 
 /** A part that is held: what it stands in and how it stands there, as they were at that moment. */
 export interface Grip {
@@ -22,7 +22,7 @@ export interface Grip {
 export const rounded = (v: number, places = 2): number => Number(v.toFixed(places)) || 0
 
 /** What a property holds by hand, in the unit it is shown in. */
-export function handOf(piece: Piece, id: string, property: string): number {
+export function setValueOf(piece: Piece, id: string, property: string): number {
   const { shape } = piece.parts[id]!
   return piece.bases[propertyKey(id, property)]?.value ?? initialOf(propertyNamed(property)!, shape.type)
 }
@@ -36,9 +36,9 @@ function put(piece: Piece, id: string, property: string, value: number, now: num
   const to = Math.min(high, Math.max(low, value))
   const key = propertyKey(id, property)
   const old = piece.bases[key]
-  if (!old?.keys) return [{ in: 'bases', id: key, value: { ...old, value: to } }, ...held(piece, key, to)]
+  if (!old?.keys) return [{ in: 'bases', id: key, value: { ...old, value: to } }, ...tiedSetValues(piece, key, to)]
   const at = { time: rounded(now, 4), value: to, shape: 'smooth' as const }
-  const points = inOrder([...old.keys.points.filter(p => p.time !== at.time), at])
+  const points = pointsInOrder([...old.keys.points.filter(p => p.time !== at.time), at])
   return [{ in: 'bases', id: key, value: { ...old, keys: { ...old.keys, points } } }]
 }
 
@@ -49,7 +49,7 @@ export function inSeat(m: Matrix, dx: number, dy: number): readonly [number, num
   return [(m[5]! * dx - m[1]! * dy) / det, (m[0]! * dy - m[4]! * dx) / det]
 }
 
-export const named = (piece: Piece, ids: readonly string[]): string =>
+export const listNames = (piece: Piece, ids: readonly string[]): string =>
   ids.length === 1 ? piece.parts[ids[0]!]!.name : `${ids.length} parts`
 
 /** Those of some parts that none of the others carries: moved with their parent they need no move of their own. */
@@ -82,7 +82,7 @@ export function moveBy(
     )
   })
   return operation(
-    `move ${named(
+    `move ${listNames(
       piece,
       grips.map(g => g.id),
     )}`,
@@ -93,7 +93,7 @@ export function moveBy(
 /** What is held at a moment: of keyframes the straight line between the two about it is near enough to pull from. */
 function handAt(piece: Piece, id: string, property: string, now: number): number {
   const keys = piece.bases[propertyKey(id, property)]?.keys
-  if (!keys) return handOf(piece, id, property)
+  if (!keys) return setValueOf(piece, id, property)
   const { points } = keys
   const after = points.findIndex(p => p.time >= now)
   if (after === 0) return points[0]!.value
@@ -198,7 +198,7 @@ export function pinTo(piece: Piece, { id, seat, world }: Grip, x: number, y: num
 }
 
 /** Properties that a gesture has set although a formula that does not read them drives them. */
-export function unread(piece: Piece, op: Operation): string[] {
+export function overruledProperties(piece: Piece, op: Operation): string[] {
   return op.puts.flatMap(p => {
     if (!('in' in p) || p.in !== 'bases') return []
     return hidesHand(piece.drives[p.id]) ? [p.id] : []

@@ -3,7 +3,7 @@
  * all that hang together at most one is driven; the others follow it. Where none is driven, what is set on one is
  * set on all.
  */
-import { labelOf } from '../formula/labels.ts'
+import { driveLabel } from '../formula/labels.ts'
 import { propertyNamed, initialOf } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
@@ -36,7 +36,7 @@ export function tiedTo(piece: Piece, key: string): Map<string, Following | null>
 }
 
 /** The formulas by which tied properties follow the driven one of their group, by key. */
-export function followers(piece: Piece): Map<string, string> {
+export function followingFormulas(piece: Piece): Map<string, string> {
   const texts = new Map<string, string>()
   if (Object.keys(piece.ties).length === 0) return texts
   for (const key of Object.keys(piece.drives)) {
@@ -45,7 +45,7 @@ export function followers(piece: Piece): Map<string, string> {
       if (!piece.parts[other.slice(0, other.indexOf('.'))] || !piece.parts[f.of.slice(0, f.of.indexOf('.'))]) continue
       const unit = propertyNamed(other.slice(other.indexOf('.') + 1))?.unit ?? ''
       const offset = f.offset === 0 ? '' : ` ${f.offset < 0 ? '-' : '+'} ${decimal(Math.abs(f.offset))}${unit}`
-      texts.set(other, `${labelOf(piece, f.of)} * ${decimal(f.ratio)}${offset}`)
+      texts.set(other, `${driveLabel(piece, f.of)} * ${decimal(f.ratio)}${offset}`)
     }
   }
   return texts
@@ -59,30 +59,30 @@ export function tieProblem(piece: Piece, a: string, b: string, ratio: number): s
   if (a === b) return 'A property can’t be linked to itself.'
   if (!Number.isFinite(ratio) || ratio === 0) return 'The ratio of a two-way link can’t be 0.'
   if (JSON.stringify(kind(a)) !== JSON.stringify(kind(b)))
-    return `${labelOf(piece, a)} and ${labelOf(piece, b)} have different units. Link them with a formula instead.`
+    return `${driveLabel(piece, a)} and ${driveLabel(piece, b)} have different units. Link them with a formula instead.`
   const [x, y] = [tiedTo(piece, a), tiedTo(piece, b)]
-  if (x.has(b)) return `${labelOf(piece, a)} and ${labelOf(piece, b)} are already linked through others.`
+  if (x.has(b)) return `${driveLabel(piece, a)} and ${driveLabel(piece, b)} are already linked through others.`
   const driven = [...x.keys(), ...y.keys()].filter(k => piece.drives[k])
   return driven.length > 1
-    ? `${driven.map(k => labelOf(piece, k)).join(' and ')} both have a formula; only one side of a two-way link may. Remove one first.`
+    ? `${driven.map(k => driveLabel(piece, k)).join(' and ')} both have a formula; only one side of a two-way link may. Remove one first.`
     : null
 }
 
 /** Ties b to a: b = a × ratio + offset, in display units. */
 export function addTie(piece: Piece, tie: Tie): Operation {
   const id = freshId(piece.ties, 't')
-  const says = `link ${labelOf(piece, tie.b)} to ${labelOf(piece, tie.a)}`
+  const says = `link ${driveLabel(piece, tie.b)} to ${driveLabel(piece, tie.a)}`
   return operation(
     says,
     { in: 'ties', id, value: tie },
-    ...held({ ...piece, ties: { ...piece.ties, [id]: tie } }, tie.a, handValue(piece, tie.a)),
+    ...tiedSetValues({ ...piece, ties: { ...piece.ties, [id]: tie } }, tie.a, handValue(piece, tie.a)),
   )
 }
 
 /** Changes the ratio or offset of a tie; b's set value is updated from a's in the same step. */
 export function setTie(piece: Piece, id: string, tie: Tie): Operation {
   const next = { ...piece, ties: { ...piece.ties, [id]: tie } }
-  const follows = held(next, tie.a, handValue(piece, tie.a))
+  const follows = tiedSetValues(next, tie.a, handValue(piece, tie.a))
   return operation('change a two-way link', { in: 'ties', id, value: tie }, ...follows)
 }
 
@@ -92,7 +92,7 @@ const handValue = (piece: Piece, key: string): number => {
 }
 
 /** The set values that follow when one of a tied group is set; what has a formula keeps its own. */
-export function held(piece: Piece, key: string, value: number): Put[] {
+export function tiedSetValues(piece: Piece, key: string, value: number): Put[] {
   const values = new Map([[key, value]])
   const puts: Put[] = []
   for (const [other, f] of tiedTo(piece, key)) {

@@ -44,7 +44,7 @@ export function setStretch(ends: readonly [number, number] | null): Operation {
 }
 
 /** First and last time of a curve, over all its channels. */
-export function endsOf({ channels }: Curve): readonly [number, number] {
+export function curveEnds({ channels }: Curve): readonly [number, number] {
   const all = Object.values(channels).flatMap(points => points.map(p => p.time))
   return [Math.min(...all), Math.max(...all)]
 }
@@ -52,7 +52,7 @@ export function endsOf({ channels }: Curve): readonly [number, number] {
 /** A curve made longer or shorter as a whole: points and hit point keep their share of it. */
 export function lastingUntil(piece: Piece, id: string, end: number): Operation {
   const curve = piece.curves[id]!
-  const [first, last] = endsOf(curve)
+  const [first, last] = curveEnds(curve)
   if (!(last > first) || !(end > first)) return operation(`change ${curve.name}`)
   const moved = (t: number) => Number((first + ((t - first) * (end - first)) / (last - first)).toFixed(6))
   const channels = Object.fromEntries(

@@ -3,7 +3,7 @@
  * block of lanes from those that it reads. The plain evaluator says what every lane must be, to the bit; a lane on which a
  * kernel cannot decide that (a floor or a comparison too near its edge, no number) is marked, and read by it again.
  */
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumbers, type Fractions } from './fractions.ts'
 import type { SteadyLanes } from './steady.ts'
@@ -37,7 +37,7 @@ export function doubt(now: Now, lane: number): void {
 
 export type Column =
   /** The same on every lane, read once a moment. */
-  | { readonly type: 'one'; readonly form: Form; readonly fill: Fill }
+  | { readonly type: 'one'; readonly form: CompiledExpression; readonly fill: Fill }
   /** A constant of each lane. `paced`: it is made of dials or laps, which only the plain evaluator follows into a pace. */
   | { readonly type: 'fixed'; readonly exact: Fractions; readonly paced: boolean; readonly fill: Fill }
   /** Steady growth, in seconds of the piece. */
@@ -53,7 +53,7 @@ export type Column =
 /** Whether a column stands still or grows steadily, exactly. */
 export const isExact = (c: Column): boolean => (c.type === 'one' ? c.form.exact !== null : c.type !== 'moving')
 
-export function one(form: Form): Column {
+export function one(form: CompiledExpression): Column {
   let last: Moment | null = null
   let value = 0
   return {

@@ -3,7 +3,7 @@
  * its share is worked out once a moment, and a lane costs one sum: of whole numbers over one denominator while doubles hold
  * them, else of two doubles each. What those cannot tell, and lanes with paces of their own, are read one by one.
  */
-import type { Beat } from '../form/beat.ts'
+import type { ActiveClock } from '../form/beat.ts'
 import { AffineReader, evaluateAffine } from '../time/affine.ts'
 import { TICKS, type Moment } from '../time/moment.ts'
 import { ZERO, commonMultiple, floor, over, rational, type Rational } from '../time/rational.ts'
@@ -49,7 +49,7 @@ export class SteadyLanes {
     private readonly rate: Fractions | Rational,
     private readonly base: Fractions,
     private readonly frameRate: Rational,
-    private readonly beat: Beat | null = null,
+    private readonly beat: ActiveClock | null = null,
   ) {
     this.pace = 'big' in rate ? commonOf(rate) : rate
     // What is added to all lanes alike goes with what they grow by alike.

@@ -8,7 +8,7 @@ import { compare, floor, fraction, minus, over, plus, rational, tenTo, times, ty
 import { inBase, readUnit, type Measures } from '../units/units.ts'
 
 /** A difference in base measure that a text must make up for. */
-export interface Gap {
+export interface Offset {
   readonly value: Rational
   /** The factor it is multiplied with, as text, when it differs from copy to copy. */
   readonly carry: string | null
@@ -38,7 +38,14 @@ export function summands(n: Node, sign: 1 | -1 = 1, rightOf: Summand['rightOf'] 
  * The changes that add a gap to `term` within the sum `root` (to the whole sum when `term` is null), in `unit`
  * unless a constant that takes it up has its own.
  */
-export function absorb(text: string, root: Node, term: Node | null, gap: Gap, unit: string, m: Measures): Change[] {
+export function mergeIntoConstant(
+  text: string,
+  root: Node,
+  term: Node | null,
+  gap: Offset,
+  unit: string,
+  m: Measures,
+): Change[] {
   const all = summands(root)
   const own = all.find(s => s.node === term)
   const sign = own?.sign ?? 1
@@ -49,7 +56,7 @@ export function absorb(text: string, root: Node, term: Node | null, gap: Gap, un
   const at = own?.node ?? root
   const loose = at.type === 'if' && !at.outer
   const end = at.outer ? at.to : outerSpan(at).to
-  const value = quantity(gap, unit, m)
+  const value = offsetText(gap, unit, m)
   // Inside its own brackets a term keeps its sign; without them a minus before it turns what follows.
   const down = value.startsWith('-') !== (sign < 0 && !at.outer)
   const insert = `${loose ? ')' : ''} ${down ? '-' : '+'} ${value.replace(/^-/, '')}`
@@ -72,7 +79,7 @@ function merged(
   text: string,
   s: Summand,
   number: NumberNode,
-  gap: Gap,
+  gap: Offset,
   sign: 1 | -1,
   unit: string,
   m: Measures,
@@ -85,7 +92,7 @@ function merged(
   const held = inBase(number.value, readUnit(used)!, m)
   const now = negated ? { n: -held.n, d: held.d } : held
   const step = times(gap.value, rational(sign * s.sign))
-  const value = quantity({ value: plus(now, step), carry: null, keep: gap.keep }, used, m)
+  const value = offsetText({ value: plus(now, step), carry: null, keep: gap.keep }, used, m)
   const from = negated ? s.node.from : number.from
   if (!s.rightOf || s.node.outer) return { from, to: number.to, insert: value }
   // The sign before it is part of the number: `- 12deg` may become `+ 3deg`.
@@ -101,7 +108,7 @@ const SCALE = tenTo(PLACES)
  * A gap with its unit, of 12 decimals at most, times its carry. A phase is rounded to the side on which it
  * stays in the cycle it is in, so that a value right at a step does not fall back over it.
  */
-export function quantity(gap: Gap, unit: string, m: Measures): string {
+export function offsetText(gap: Offset, unit: string, m: Measures): string {
   const size = readUnit(unit)!.size(m)
   const scaled = times(over(gap.value, size), rational(SCALE))
   const down = floor(scaled)

@@ -4,7 +4,7 @@ import { minus, type Rational } from '../time/rational.ts'
 import type { LaneTimes } from './plan/times.ts'
 
 /** One driven value on one copy while its moments are gathered. */
-export class Draft {
+export class RequestedMoments {
   /** By lane which moment it is. */
   readonly ids: number[] = []
   /** By moment which lane it is, and one more; 0 for none. */

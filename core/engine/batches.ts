@@ -8,7 +8,7 @@ import { propertyKey } from '../piece/schema.ts'
 import { seedOf } from '../signal/hash.ts'
 import { ZERO } from '../time/rational.ts'
 import type { Env } from './env.ts'
-import type { Keeps } from './keeps.ts'
+import type { SlotReuse } from './keeps.ts'
 import { readKeys, runningFormula, type Meaning, type Meanings } from './meaning.ts'
 import { PlannerOfDrives, type DrivesHost, type LaneRead } from './plan/drives.ts'
 import type { ExactLane } from './plan/exact.ts'
@@ -45,7 +45,7 @@ export interface BatchLane {
 export interface BatchHost {
   readonly meanings: Meanings
   readonly ground: Ground
-  readonly making: Keeps
+  readonly making: SlotReuse
   readonly resting: ReadonlyMap<string, string>
   /** A driven property or signal, made if it is not yet. */
   readonly slot: (key: string) => Slot

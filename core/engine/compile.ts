@@ -5,7 +5,7 @@
 import type { Checked } from '../formula/check.ts'
 import { canonical } from '../units/names.ts'
 import type { Span } from '../formula/problem.ts'
-import { PIECE, type Beat } from '../form/beat.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../form/beat.ts'
 import { asPlace } from '../formula/lookup.ts'
 import { letRead, partBefore } from '../formula/scope.ts'
 import { builtinNamed } from '../formula/words.ts'
@@ -22,21 +22,28 @@ import {
 } from '../formula/tree.ts'
 import { isWhole, isZero, toNumber, within, type Rational } from '../time/rational.ts'
 import { inBase, readUnit, type Measures } from '../units/units.ts'
-import { atom } from '../form/dialled.ts'
-import { stop, type Env } from './env.ts'
-import { constantOf, fixed, fixedNumber, negated, sum, type Form } from '../form/form.ts'
-import { either, compared, joined, opposed, raised } from '../form/operators.ts'
-import { product, type Factor } from '../form/product.ts'
-import { ReadyCalls } from './ready.ts'
+import { dialFactor } from '../form/dialled.ts'
+import { cannotRun, type Env } from './env.ts'
+import {
+  constantOf,
+  constantExpression,
+  constantNumber,
+  negateExpression,
+  sum,
+  type CompiledExpression,
+} from '../form/form.ts'
+import { conditional, comparison, logicalJunction, logicalNot, raiseToPower } from '../form/operators.ts'
+import { multiply, type Factor } from '../form/product.ts'
+import { CallCompiler } from './ready.ts'
 
 /** The form of a whole formula. Throws `CannotRun` with the problem. */
-export function compile(checked: Checked, env: Env): Form {
+export function compile(checked: Checked, env: Env): CompiledExpression {
   const c = new Compiler(checked, env)
   return c.form(checked.formula.body)
 }
 
 /** The exact share of a node that grows steadily: a source's phase in turns, or a value in base measure. */
-export function compileNode(checked: Checked, env: Env, node: Node): Form {
+export function compileNode(checked: Checked, env: Env, node: Node): CompiledExpression {
   const c = new Compiler(checked, env)
   return c.within(node, () => c.form(node))
 }
@@ -58,13 +65,13 @@ export const numberIn = (checked: Checked, node: NumberNode, measures: Measures)
 export const isPerLap = (checked: Checked, node: NumberNode): boolean =>
   unitIn(checked, node).perLap || canonical(node.unit) === 'lap'
 
-export class Compiler extends ReadyCalls {
+export class Compiler extends CallCompiler {
   /** Forms of the `let`s, for each clock they are read on. */
-  private readonly lets = new Map<Beat, Map<Node, Form>>()
+  private readonly lets = new Map<ActiveClock, Map<Node, CompiledExpression>>()
 
   /** Does something with the clock in force where a node stands. */
   within<T>(node: Node, make: () => T): T {
-    let beat = PIECE
+    let beat = PIECE_CLOCK
     for (const n of everyNode(this.checked.formula)) {
       if (n.type === 'on' && n.of.from <= node.from && node.to <= n.of.to) beat = this.env.clock(n.clock)
     }
@@ -72,21 +79,21 @@ export class Compiler extends ReadyCalls {
   }
 
   /** The clock of a name, and a feature of a part as it is written. */
-  clockNamed(name: string): Beat {
+  clockNamed(name: string): ActiveClock {
     return this.env.clock(name)
   }
   feature(...as: Parameters<Env['feature']>): ReturnType<Env['feature']> {
     return this.env.feature(...as)
   }
 
-  private letForm({ value }: Let): Form {
-    const kept = this.lets.get(this.beat) ?? new Map<Node, Form>()
+  private letForm({ value }: Let): CompiledExpression {
+    const kept = this.lets.get(this.beat) ?? new Map<Node, CompiledExpression>()
     this.lets.set(this.beat, kept)
     if (!kept.has(value)) kept.set(value, this.form(value))
     return kept.get(value)!
   }
 
-  form(node: Node): Form {
+  form(node: Node): CompiledExpression {
     switch (node.type) {
       case 'number':
         return this.number(node)
@@ -105,20 +112,20 @@ export class Compiler extends ReadyCalls {
       case 'on':
         return this.on(this.env.clock(node.clock), () => this.form(node.of))
       default:
-        return stop('syntax', node, 'This can’t be used here.')
+        return cannotRun('syntax', node, 'This can’t be used here.')
     }
   }
 
-  private constant(value: Rational, at: Span, perLap = false): Form {
-    if (!within(value)) return stop('limit', at, 'This number is too large or too small to be exact.')
-    return fixed(value, this.env.frameRate, { perLap })
+  private constant(value: Rational, at: Span, perLap = false): CompiledExpression {
+    if (!within(value)) return cannotRun('limit', at, 'This number is too large or too small to be exact.')
+    return constantExpression(value, this.env.frameRate, { perLap })
   }
 
-  private number(node: NumberNode): Form {
+  private number(node: NumberNode): CompiledExpression {
     return this.constant(numberIn(this.checked, node, this.env), node, isPerLap(this.checked, node))
   }
 
-  private name(node: NameNode): Form {
+  private name(node: NameNode): CompiledExpression {
     const own = letRead(this.checked.formula, node)
     if (own) return this.letForm(own)
     const builtin = node.quoted ? undefined : builtinNamed(node.name)
@@ -131,57 +138,57 @@ export class Compiler extends ReadyCalls {
       const arg = { from: node.from, to: node.to, value: node }
       return this.call({ type: 'call', from: node.from, to: node.to, name: 'curve', nameAt: node, args: [arg] })
     }
-    return stop('unknown-name', node, `Unknown name “${node.name}”.`)
+    return cannotRun('unknown-name', node, `Unknown name “${node.name}”.`)
   }
 
-  private member(node: MemberNode): Form {
+  private member(node: MemberNode): CompiledExpression {
     const { word, relative, index } = partBefore(node)!
     const copyWord = builtinNamed(node.name)
     if (relative && word.startsWith('parent') && copyWord?.copies)
       return this.env.builtin(`${word}.${copyWord.name}`, this.beat)
     const feature = this.env.feature(word, node.name, relative)
     if (!feature) return this.call(asPlace(node))
-    if ('setting' in feature) return fixedNumber(feature.setting, this.env.frameRate)
+    if ('setting' in feature) return constantNumber(feature.setting, this.env.frameRate)
     let copy: number | 'before' | null = relative && word === 'before' ? 'before' : null
     if (index) {
       const which = constantOf(this.form(index))
       if (!which || !isWhole(which))
-        return stop('index', index, 'The copy number must be a whole number that doesn’t change with time.')
+        return cannotRun('index', index, 'The copy number must be a whole number that doesn’t change with time.')
       copy = toNumber(which)
     }
     const found = this.env.property(feature.part, feature.property, copy)
     return (
       found ??
-      stop('index', node.of, `There’s no copy ${copy} of ${word}. Guard it with if, or choose an existing one.`)
+      cannotRun('index', node.of, `There’s no copy ${copy} of ${word}. Guard it with if, or choose an existing one.`)
     )
   }
 
-  private unary(node: Node & { type: 'unary' }): Form {
+  private unary(node: Node & { type: 'unary' }): CompiledExpression {
     const of = this.form(node.of)
     if (node.op === '+') return of
-    if (node.op === '-') return negated(of, this.env.frameRate)
-    return opposed(of, this.env.frameRate)
+    if (node.op === '-') return negateExpression(of, this.env.frameRate)
+    return logicalNot(of, this.env.frameRate)
   }
 
-  private binary(node: BinaryNode): Form {
+  private binary(node: BinaryNode): CompiledExpression {
     switch (node.op) {
       case '*':
       case '/':
-        return product(this.factors(node, false), this.setting)
+        return multiply(this.factors(node, false), this.setting)
       case '^':
-        return this.dialled(node, raised(this.form(node.left), this.form(node.right), this.env.frameRate))
+        return this.dialled(node, raiseToPower(this.form(node.left), this.form(node.right), this.env.frameRate))
       case '+':
         return this.dialled(node, sum(this.form(node.left), this.form(node.right), this.env.frameRate))
       case '-': {
         const right = this.form(node.right)
-        const made = sum(this.form(node.left), negated(right, this.env.frameRate), this.env.frameRate)
+        const made = sum(this.form(node.left), negateExpression(right, this.env.frameRate), this.env.frameRate)
         return this.dialled(node, made)
       }
       case 'and':
       case 'or':
-        return joined(node.op === 'and', this.form(node.left), this.form(node.right), this.env.frameRate)
+        return logicalJunction(node.op === 'and', this.form(node.left), this.form(node.right), this.env.frameRate)
       default:
-        return compared(node.op, this.form(node.left), this.form(node.right), this.env.frameRate)
+        return comparison(node.op, this.form(node.left), this.form(node.right), this.env.frameRate)
     }
   }
 
@@ -191,13 +198,16 @@ export class Compiler extends ReadyCalls {
       return [...this.factors(node.left, inverse), ...this.factors(node.right, inverse !== (node.op === '/'))]
     }
     if (node.type === 'unary' && node.op === '-') {
-      return [{ form: fixed({ n: -1n, d: 1n }, this.env.frameRate), inverse: false }, ...this.factors(node.of, inverse)]
+      return [
+        { form: constantExpression({ n: -1n, d: 1n }, this.env.frameRate), inverse: false },
+        ...this.factors(node.of, inverse),
+      ]
     }
     return [{ form: this.form(node), inverse }]
   }
 
   /** A constant made of dials by other means than a product is an atom of its own. */
-  protected dialled(node: Node, made: Form): Form {
+  protected dialled(node: Node, made: CompiledExpression): CompiledExpression {
     if (!constantOf(made)) return made
     const reads = this.checked.reads.filter(r => r.type === 'dial' && r.from >= node.from && r.to <= node.to)
     if (reads.length === 0) return made
@@ -209,14 +219,14 @@ export class Compiler extends ReadyCalls {
       at = r.to
     }
     key = (key + text.slice(at, node.to)).replace(/\s+/g, '')
-    return { ...made, dials: atom(key) }
+    return { ...made, dials: dialFactor(key) }
   }
 
-  private choice(node: IfNode): Form {
+  private choice(node: IfNode): CompiledExpression {
     const test = this.form(node.test)
     const known = constantOf(test)
     // The other branch is not looked at: `if index > 0 then mount[index - 1].y else 0px` guards itself.
     if (known) return this.form(isZero(known) ? node.no : node.yes)
-    return either(test, this.form(node.yes), this.form(node.no), this.env.frameRate, this.env.queue)
+    return conditional(test, this.form(node.yes), this.form(node.no), this.env.frameRate, this.env.queue)
   }
 }

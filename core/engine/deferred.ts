@@ -3,17 +3,17 @@
  * scope, its facts, or a lane on which a kernel could not decide.
  */
 import type { Moment } from '../time/moment.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 
-export class DeferredForm implements Form {
-  private compiled: Form | null = null
+export class DeferredForm implements CompiledExpression {
+  private compiled: CompiledExpression | null = null
 
   constructor(
-    private readonly compile: (instance: number) => Form,
+    private readonly compile: (instance: number) => CompiledExpression,
     private readonly instance: number,
   ) {}
 
-  get form(): Form {
+  get form(): CompiledExpression {
     return (this.compiled ??= this.compile(this.instance))
   }
   /** Whether anything has asked for it. */
@@ -57,16 +57,16 @@ export class DeferredForm implements Form {
 }
 
 /** What a form is when something is made of it. */
-export const compiledOf = (f: Form): Form => (f instanceof DeferredForm ? f.form : f)
+export const compiledOf = (f: CompiledExpression): CompiledExpression => (f instanceof DeferredForm ? f.form : f)
 
 /** How copies are compiled. */
 export interface CopySource {
   /** How many there are. */
   readonly count: number
   /** The form of one copy. */
-  compile(instance: number): Form
+  compile(instance: number): CompiledExpression
   /** The same as it is read: held to what is set where it is no number. */
-  guard(form: Form, instance: number): Form
+  guard(form: CompiledExpression, instance: number): CompiledExpression
 }
 
 /** The copies of a slot that is run in columns: no list of them is made before something asks for one. */
@@ -86,11 +86,11 @@ export class DeferredCopies {
     return (this.guardedList ??= this.each(i => this.source.guard(this.forms[i]!.form, i)))
   }
   /** Those that something has asked for. */
-  get compiled(): readonly Form[] {
+  get compiled(): readonly CompiledExpression[] {
     return (this.guardedList ?? []).filter(f => f.isCompiled).map(f => f.form)
   }
 
-  private each(make: (instance: number) => Form): DeferredForm[] {
+  private each(make: (instance: number) => CompiledExpression): DeferredForm[] {
     return Array.from({ length: this.count }, (_, i) => new DeferredForm(make, i))
   }
 }

@@ -4,28 +4,28 @@ import { problem, type Problem } from '../formula/problem.ts'
 import type { Marks } from '../signal/marks.ts'
 import { fromNumber, times, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import type { Beat } from '../form/beat.ts'
-import { atom } from '../form/dialled.ts'
-import { fixed, type Form } from '../form/form.ts'
-import type { Setting } from '../form/product.ts'
+import type { ActiveClock } from '../form/beat.ts'
+import { dialFactor } from '../form/dialled.ts'
+import { constantExpression, type CompiledExpression } from '../form/form.ts'
+import type { ProductContext } from '../form/product.ts'
 
 /** What a formula reads of its place and of the piece. */
-export interface Env extends Setting, Measures {
+export interface Env extends ProductContext, Measures {
   /** Tells this formula at this copy from all others. */
   readonly place: string
   /** The value of a word of the language here. */
-  readonly builtin: (name: string, beat: Beat) => Form
-  readonly dial: (id: string) => Form
-  readonly signal: (id: string) => Form
+  readonly builtin: (name: string, beat: ActiveClock) => CompiledExpression
+  readonly dial: (id: string) => CompiledExpression
+  readonly signal: (id: string) => CompiledExpression
   /** A property of a part; `copy` picks one of its innermost copies. Null when there is no such copy. */
-  readonly property: (part: string, property: string, copy: number | 'before' | null) => Form | null
+  readonly property: (part: string, property: string, copy: number | 'before' | null) => CompiledExpression | null
   /** A part and feature as written: the part's id and the property's name, or the value of a fixed setting. */
   readonly feature: (
     of: string,
     name: string,
     relative: boolean,
   ) => { part: string; property: string } | { setting: number } | null
-  readonly clock: (name: string) => Beat
+  readonly clock: (name: string) => ActiveClock
   readonly cue: (name: string) => Marks
   /** A channel of a curve (its first when none is named); null when there is no such channel. */
   readonly curve: (name: string, channel: string | null) => Call['curve']
@@ -47,13 +47,13 @@ export class CannotRun extends Error {
   }
 }
 
-export const stop = (...args: Parameters<typeof problem>): never => {
+export const cannotRun = (...args: Parameters<typeof problem>): never => {
   throw new CannotRun(problem(...args))
 }
 
 /** A dial's value as a constant that knows its dial. */
-export const dialForm = (id: string, value: Rational, frameRate: Rational): Form =>
-  fixed(value, frameRate, { dials: atom(id) })
+export const dialExpression = (id: string, value: Rational, frameRate: Rational): CompiledExpression =>
+  constantExpression(value, frameRate, { dials: dialFactor(id) })
 /** A set value, exact as typed, in base measure. */
-export const handForm = (value: number, size: Rational, frameRate: Rational): Form =>
-  fixed(times(fromNumber(value), size), frameRate)
+export const setValueExpression = (value: number, size: Rational, frameRate: Rational): CompiledExpression =>
+  constantExpression(times(fromNumber(value), size), frameRate)

@@ -5,9 +5,9 @@
  */
 import { interval, union } from '../facts/interval.ts'
 import { tightened } from '../facts/suppose.ts'
-import { bounds, constantOf, fixed, form, type Form } from '../form/form.ts'
-import { spread } from '../form/spread.ts'
-import { DiffersByCopy, ofEveryCopy, unread } from '../form/unread.ts'
+import { bounds, constantOf, constantExpression, expressionOf, type CompiledExpression } from '../form/form.ts'
+import { valueAcrossCopies } from '../form/spread.ts'
+import { DiffersByCopy, ofEveryCopy, refuseToRead } from '../form/unread.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey } from '../piece/schema.ts'
 import { ONE, type Rational } from '../time/rational.ts'
@@ -17,10 +17,10 @@ import { CannotRun, type Env } from './env.ts'
 import { copyWordOfAll } from './instances.ts'
 import type { Program } from './program.ts'
 
-const known = new WeakMap<Program, Map<string, Form | null>>()
+const known = new WeakMap<Program, Map<string, CompiledExpression | null>>()
 
 /** A drive as its every copy is read, set value and all; null where it takes one copy to make it ready. */
-export function everyCopy(program: Program, key: string): Form | null {
+export function everyCopy(program: Program, key: string): CompiledExpression | null {
   const slot = program.slots.get(key)
   if (!slot) return null
   if (slot.count === 1) return slot.readers[0]!
@@ -35,13 +35,13 @@ export function everyCopy(program: Program, key: string): Form | null {
   return found
 }
 
-function makeOf(program: Program, key: string): Form | null {
+function makeOf(program: Program, key: string): CompiledExpression | null {
   const { target, text, good } = program.meanings.all.get(key)!
   const { running } = program.slots.get(key)!
   const base = alike(program.handForms(target.part!, target.property!), program.measures.frameRate)
   const checked = running === 'text' ? text : running === 'good' ? good : null
   if (!checked) return base
-  let of: Form
+  let of: CompiledExpression
   try {
     of = compile(checked, envOf(program, key))
   } catch (e) {
@@ -50,8 +50,8 @@ function makeOf(program: Program, key: string): Form | null {
     throw e
   }
   const facts = of.facts()
-  const every: Form = form(
-    unread,
+  const every: CompiledExpression = expressionOf(
+    refuseToRead,
     {
       bounds: () => tightened(every.facts(), () => (facts.finite ? bounds(of) : union(bounds(of), bounds(base)))),
       repeats: () => facts.repeats,
@@ -74,8 +74,8 @@ function envOf(program: Program, key: string): Env {
   const here = program.instancesOf(part!)
   const first = program.envFor(key, 0)
   // A name that is read twice is one value in both places.
-  const words = new Map<string, Form | null>()
-  const wordOf = (name: string): Form | null => {
+  const words = new Map<string, CompiledExpression | null>()
+  const wordOf = (name: string): CompiledExpression | null => {
     let found = words.get(name)
     if (found === undefined) {
       const all = copyWordOfAll(piece, here, name)
@@ -112,8 +112,8 @@ function envOf(program: Program, key: string): Env {
 }
 
 /** What is set by hand on every copy. */
-function alike(forms: readonly Form[], frameRate: Rational): Form {
-  const [first] = forms as [Form]
+function alike(forms: readonly CompiledExpression[], frameRate: Rational): CompiledExpression {
+  const [first] = forms as [CompiledExpression]
   if (forms.every(f => f === first)) return first
   const values = forms.map(constantOf)
   if (values.some(v => v === null)) throw new DiffersByCopy()
@@ -121,9 +121,9 @@ function alike(forms: readonly Form[], frameRate: Rational): Form {
 }
 
 /** Constants of copies: one where all have the same. */
-function spreadOf(all: Fractions, frameRate: Rational): Form {
+function spreadOf(all: Fractions, frameRate: Rational): CompiledExpression {
   const common = commonOf(all)
-  if (common) return fixed(common, frameRate)
+  if (common) return constantExpression(common, frameRate)
   const [low, high] = toNumbers(all).reduce(([l, h], v) => [Math.min(l, v), Math.max(h, v)], [Infinity, -Infinity])
-  return spread(interval(low, high), wholesOf(all) ? ONE : null)
+  return valueAcrossCopies(interval(low, high), wholesOf(all) ? ONE : null)
 }

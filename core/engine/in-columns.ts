@@ -1,7 +1,7 @@
 /** The copies of a part run in columns: their plan, and their forms for when something asks for one copy. */
 import type { Checked } from '../formula/check.ts'
-import type { Form } from '../form/form.ts'
-import { guarded } from '../form/guarded.ts'
+import type { CompiledExpression } from '../form/form.ts'
+import { withFallback } from '../form/guarded.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { compile } from './compile.ts'
@@ -21,7 +21,7 @@ const FEW = 4
 const MANY = 256
 
 /** What is asked of the program while it is made. */
-export interface Making {
+export interface ColumnsContext {
   readonly ground: Ground
   readonly env: (instance: number) => Env
   /** The slot of a driven property, made if it is not yet; null where there is none, or it is being made itself. */
@@ -37,7 +37,7 @@ export function compileInColumns(
   m: Meaning,
   checked: Checked,
   tracked: Tracked,
-  making: Making,
+  making: ColumnsContext,
 ): { readonly plan: Plan; readonly copies: DeferredCopies } | null {
   const { ground, env, slot } = making
   const { part } = m.target
@@ -56,7 +56,7 @@ export function compileInColumns(
 }
 
 /** What a plan of copies reads of the program. */
-function hostOf(m: Meaning, tracked: Tracked, making: Making): Host {
+function hostOf(m: Meaning, tracked: Tracked, making: ColumnsContext): Host {
   const { ground, slot, afford, envOf } = making
   const { piece } = ground
   const here = ground.instancesOf(m.target.part!)
@@ -102,7 +102,7 @@ export class FormulaCopies implements CopySource {
   }
 
   /** A copy that cannot be compiled by itself holds what is set. */
-  compile(instance: number): Form {
+  compile(instance: number): CompiledExpression {
     const { m, checked, ground, read } = this
     this.env ??= surroundings(ground, m, nothingTracked(), (key, which) => {
       const found = read.get(key)
@@ -116,12 +116,12 @@ export class FormulaCopies implements CopySource {
     }
   }
 
-  guard(form: Form, instance: number): Form {
+  guard(form: CompiledExpression, instance: number): CompiledExpression {
     const { measures, queue } = this.ground
-    return guarded(form, this.base(instance), measures.frameRate, queue)
+    return withFallback(form, this.base(instance), measures.frameRate, queue)
   }
 
-  private base(instance: number): Form {
+  private base(instance: number): CompiledExpression {
     const { part, property } = this.m.target
     return this.ground.handForms(part!, property!)[instance]!
   }

@@ -1,10 +1,10 @@
 /** Where one instance of a part stands at any moment: only what it hangs on is looked at, not the whole scene. */
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import type { Facts } from '../facts/facts.ts'
 import { turned, type Repeats } from '../facts/repeats.ts'
 import type { Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
-import { hangsOnBefore, placeOf } from '../piece/copies.ts'
+import { hangsOnBefore, copyMatrix } from '../piece/copies.ts'
 import {
   POSED,
   applyX,
@@ -14,14 +14,14 @@ import {
   onTip,
   posed,
   readPose,
-  resting,
+  restPose,
   type Matrix,
   type Pose,
   type Posed,
 } from '../piece/transform.ts'
 
 interface Link {
-  readonly forms: Readonly<Record<Posed, Form>>
+  readonly forms: Readonly<Record<Posed, CompiledExpression>>
   readonly pose: Pose
   readonly pivot: { readonly x: number; readonly y: number }
   readonly place: Matrix
@@ -30,13 +30,13 @@ interface Link {
 }
 
 /** What a property of an instance is read by. */
-export type FormOf = (part: string, property: string, instance: number) => Form
+export type FormOf = (part: string, property: string, instance: number) => CompiledExpression
 
 export interface InstanceTransform {
   /** The matrix of the instance at a moment, valid until the next call. */
   readonly at: (m: Moment) => Matrix
   /** All that it is made of. */
-  readonly of: readonly Form[]
+  readonly of: readonly CompiledExpression[]
   /** How each of those comes back, where whole turns mean nothing. */
   readonly repeats: () => Repeats[]
 }
@@ -52,10 +52,10 @@ export function instanceTransform(piece: Piece, formOf: FormOf, part: string, in
     const count = copies?.count ?? 1
     // In a chain it hangs on all copies before it.
     for (let copy = at; ; copy--) {
-      const form = (name: Posed): Form => formOf(id!, name, copy)
-      const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, Form>
+      const form = (name: Posed): CompiledExpression => formOf(id!, name, copy)
+      const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, CompiledExpression>
       const hung = hangsOnBefore(copies, copy % count)
-      chain.unshift({ forms, pose: resting(steps), pivot, place: placeOf(copies, copy % count), hung })
+      chain.unshift({ forms, pose: restPose(steps), pivot, place: copyMatrix(copies, copy % count), hung })
       if (!hung) break
     }
     at = Math.floor(at / count)

@@ -1,20 +1,20 @@
 /** What a new program takes over from the one before. */
 import type { Piece } from '../piece/schema.ts'
-import type { Live } from './live.ts'
+import type { LiveMarks } from './live.ts'
 import type { Meanings } from './meaning.ts'
 import type { Slot } from './slot.ts'
 
 /** What is looked at of a program, the new one and the one before. */
 interface Made {
   readonly piece: Piece
-  readonly live: Live
+  readonly live: LiveMarks
   readonly meanings: Meanings
   readonly slots: ReadonlyMap<string, Slot>
   readonly resting: ReadonlyMap<string, string>
 }
 
 /** Which slots of the program before still stand. */
-export class Keeps {
+export class SlotReuse {
   private readonly kept = new Map<string, boolean>()
   private readonly possible: boolean
   /** Whether the same properties and signals have formulas as before. */

@@ -2,7 +2,7 @@
 import { propertyKey, type Base, type Piece } from '../piece/schema.ts'
 import { initialOf, type Property } from '../piece/properties.ts'
 import { sizeOfUnit, type Measures } from '../units/units.ts'
-import { handForm } from './env.ts'
+import { setValueExpression } from './env.ts'
 import * as I from '../facts/interval.ts'
 import { costOf } from '../facts/cost.ts'
 import { everySeconds, type Repeats } from '../facts/repeats.ts'
@@ -21,14 +21,19 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { PIECE, reading, type Beat } from '../form/beat.ts'
-import { form, type Form } from '../form/form.ts'
+import { PIECE_CLOCK, clockReading, type ActiveClock } from '../form/beat.ts'
+import { expressionOf, type CompiledExpression } from '../form/form.ts'
 
 /** The form of keyframes; `size` is the unit's, so that values come in base measure. */
-export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat: Beat, frameRate: Rational): Form {
+export function keyframeExpression(
+  keys: NonNullable<Base['keys']>,
+  size: Rational,
+  beat: ActiveClock,
+  frameRate: Rational,
+): CompiledExpression {
   const curve = drawn(keys.points)
   const length = curve.end > curve.start ? minus(fromNumber(curve.end), fromNumber(curve.start)) : ONE
-  const read = reading(
+  const read = clockReading(
     { rate: over(ONE, length), base: negate(over(fromNumber(curve.start), length)) },
     beat,
     frameRate,
@@ -43,7 +48,7 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
     return keys.after === 'carry' ? { every, gain: over(gain, every), from: null } : everySeconds(every)
   }
   const endless = keys.after === 'carry' && curve.first !== curve.last
-  return form(
+  return expressionOf(
     m => {
       const { whole, part } = read.splitAt(m)
       return beyond(curve, keys.after, whole, part) * scale
@@ -59,8 +64,8 @@ export function keyedForm(keys: NonNullable<Base['keys']>, size: Rational, beat:
 }
 
 /** What properties hold by hand, in base measure: one number, keyframes, or a copy's own. Kept for the piece's own time. */
-export class HandForms {
-  private readonly known = new Map<string, readonly Form[]>()
+export class SetValueExpressions {
+  private readonly known = new Map<string, readonly CompiledExpression[]>()
   private readonly sizes = new Map<string, Rational>()
 
   constructor(
@@ -69,8 +74,8 @@ export class HandForms {
   ) {}
 
   /** One form for each of `count` instances. */
-  of(part: string, property: Property, count: number, beat: Beat): readonly Form[] {
-    if (beat !== PIECE) return this.make(part, property, count, beat)
+  of(part: string, property: Property, count: number, beat: ActiveClock): readonly CompiledExpression[] {
+    if (beat !== PIECE_CLOCK) return this.make(part, property, count, beat)
     const key = propertyKey(part, property.name)
     let found = this.known.get(key)
     if (!found) this.known.set(key, (found = this.make(part, property, count, beat)))
@@ -109,15 +114,17 @@ export class HandForms {
     return size
   }
 
-  private make(part: string, property: Property, count: number, beat: Beat): Form[] {
+  private make(part: string, property: Property, count: number, beat: ActiveClock): CompiledExpression[] {
     const { piece, measures: m } = this
     const size = this.sizeOf(property.unit)
     const base = piece.bases[propertyKey(part, property.name)]
     const common = base?.value ?? initialOf(property, piece.parts[part]!.shape.type)
-    const same = base?.keys ? keyedForm(base.keys, size, beat, m.frameRate) : handForm(common, size, m.frameRate)
-    const all = new Array<Form>(count).fill(same)
+    const same = base?.keys
+      ? keyframeExpression(base.keys, size, beat, m.frameRate)
+      : setValueExpression(common, size, m.frameRate)
+    const all = new Array<CompiledExpression>(count).fill(same)
     for (const [i, own] of Object.entries(base?.copies ?? {}))
-      if (Number(i) in all) all[Number(i)] = handForm(own, size, m.frameRate)
+      if (Number(i) in all) all[Number(i)] = setValueExpression(own, size, m.frameRate)
     return all
   }
 }

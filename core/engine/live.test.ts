@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
 import { at, fair } from '../testing/fair.ts'
-import { keepLive, type Live } from './live.ts'
+import { keepLiveMarks, type LiveMarks } from './live.ts'
 import { longestLead, tapped } from './taps.ts'
 import { Program } from './program.ts'
 
@@ -17,7 +17,7 @@ describe('a live mark', () => {
     expect(f.value(50)).toBe(0)
     const made = tapped(f.program, {}, never, at(7.25))
     expect(made).toEqual({ live: { [never]: [8.15] } })
-    const program = new Program(f.piece, f.program, (made as { live: Live }).live)
+    const program = new Program(f.piece, f.program, (made as { live: LiveMarks }).live)
     const value = (s: number) => program.slots.get(f.key)!.readers[0]!.at(at(s)) * 360
     expect(value(7.25)).toBe(0)
     expect(value(7.85)).toBeCloseTo(40, 9)
@@ -29,11 +29,11 @@ describe('a live mark', () => {
   it('adds to the marks that are there, on clocks too, and is kept when it is wished', () => {
     const f = fair('since(blow) / 1s * 1turn on onBlow')
     const blow = cue(f, 'blow')
-    const { live } = tapped(f.program, {}, blow, at(9)) as { live: Live }
+    const { live } = tapped(f.program, {}, blow, at(9)) as { live: LiveMarks }
     const program = new Program(f.piece, null, live)
     const running = (p: Program) => [1, 3, 8, 9.5, 20].map(s => p.slots.get(f.key)!.readers[0]!.at(at(s)))
     expect(running(program)).not.toEqual(running(f.program))
-    const kept = apply(f.piece, keepLive(f.piece, live, blow))
+    const kept = apply(f.piece, keepLiveMarks(f.piece, live, blow))
     expect(kept.cues[blow]!.marks).toEqual([2, 5, 5.5, 9])
     expect(running(new Program(kept))).toEqual(running(program))
   })

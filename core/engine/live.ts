@@ -7,12 +7,12 @@ import { operation, type Operation } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
 
 /** Seconds of live marks, by the cue's id. */
-export type Live = Readonly<Record<string, readonly number[]>>
+export type LiveMarks = Readonly<Record<string, readonly number[]>>
 
-export const NO_MARKS: Live = {}
+export const NO_MARKS: LiveMarks = {}
 
 /** The piece as it plays with the live marks on it. */
-export function withLive(piece: Piece, live: Live): Piece {
+export function withLiveMarks(piece: Piece, live: LiveMarks): Piece {
   const added = Object.entries(live).filter(
     ([id, marks]) => marks.length > 0 && piece.cues[id] && !piece.cues[id].every,
   )
@@ -23,7 +23,7 @@ export function withLive(piece: Piece, live: Live): Piece {
 }
 
 /** Keeps the live marks of a cue in the piece. */
-export function keepLive(piece: Piece, live: Live, cue: string): Operation {
+export function keepLiveMarks(piece: Piece, live: LiveMarks, cue: string): Operation {
   const old = piece.cues[cue]!
   const marks = [...new Set([...old.marks, ...(live[cue] ?? [])])].sort((a, b) => a - b)
   return operation(`keep the marks of ${old.name}`, { in: 'cues', id: cue, value: { ...old, marks } })

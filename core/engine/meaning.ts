@@ -8,15 +8,15 @@ import { mended } from '../formula/mending.ts'
 import { parse } from '../formula/parse.ts'
 import { problem, type Fix, type Problem } from '../formula/problem.ts'
 import { Names, type Target } from '../formula/scope.ts'
-import { labelOf } from '../formula/labels.ts'
-import { followers } from '../acts/ties.ts'
+import { driveLabel } from '../formula/labels.ts'
+import { followingFormulas } from '../acts/ties.ts'
 import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { ForkedMap } from './forked-map.ts'
-import { inOrder } from './order.ts'
+import { dependencyOrder } from './order.ts'
 
 /** Which text of a drive or signal runs. `base`: neither can, so the set value stands. */
-export type Running = 'text' | 'good' | 'base' | 'off'
+export type RunningText = 'text' | 'good' | 'base' | 'off'
 
 export interface Meaning {
   /** `part.property` of a drive, or `~id` of a signal. */
@@ -27,7 +27,7 @@ export interface Meaning {
   readonly good: Checked | null
   /** What is wrong with the written text. */
   readonly problems: readonly Problem[]
-  readonly running: Running
+  readonly running: RunningText
   /** Whether it is all its own doing: no circle or chain it stands in has a say. */
   readonly settled: boolean
 }
@@ -148,7 +148,7 @@ export class Meanings {
       if (!part || !property) continue
       this.make(key, drive, { part: drive.part, property }, kindOf, sameSignals ? lend : null)
     }
-    for (const [key, text] of followers(piece)) {
+    for (const [key, text] of followingFormulas(piece)) {
       const [part, name] = key.split('.') as [string, string]
       const property = propertyNamed(name)
       if (piece.parts[part] && property)
@@ -214,7 +214,7 @@ export class Meanings {
     const sound = (c: Checked | null) => (c && !c.problems.some(p => p.level === 'error') ? c : null)
     const good = same ? old.good : source.good === source.text ? text : this.checked(source.good, target, kindOf)
     const off = 'off' in source && source.off
-    const running: Running = off ? 'off' : sound(text) ? 'text' : sound(good) ? 'good' : 'base'
+    const running: RunningText = off ? 'off' : sound(text) ? 'text' : sound(good) ? 'good' : 'base'
     const meaning: Meaning = { key, source, target, text, good, problems: shown, running, settled: true }
     this.all.set(key, meaning)
     return meaning
@@ -258,8 +258,8 @@ export class Meanings {
    * good text and goes back to that; a circle of settled texts holds the set values.
    */
   private breakCircles(): void {
-    let found = inOrder(this.readings())
-    for (; found.circle; found = inOrder(this.readings())) {
+    let found = dependencyOrder(this.readings())
+    for (; found.circle; found = dependencyOrder(this.readings())) {
       const { circle } = found
       const says = `${circle.map(k => this.label(k)).join(' reads ')} reads ${this.label(circle[0]!)}: that’s a circle. Remove one of these links.`
       const newly = circle.filter(k => {
@@ -295,7 +295,7 @@ export class Meanings {
     return before && target.part !== null ? (this.piece.parts[target.part]!.copies?.count ?? 1) - 1 : 0
   }
 
-  private hold(m: Meaning, why: Problem, running: Running): void {
+  private hold(m: Meaning, why: Problem, running: RunningText): void {
     this.all.set(m.key, { ...m, problems: [...m.problems, why], running, settled: false })
   }
 
@@ -311,7 +311,7 @@ export class Meanings {
 
   /** A drive or signal in words: `carousel.rotation`. */
   label(key: string): string {
-    return labelOf(this.piece, key)
+    return driveLabel(this.piece, key)
   }
 }
 

@@ -13,7 +13,7 @@ export function onlyDriveChanged(was: Piece, is: Piece): string | null {
 }
 
 /** A slot and all that read it, directly or by others. */
-export function readersOf(slots: ReadonlyMap<string, Slot>, key: string): ReadonlySet<string> {
+export function slotsReading(slots: ReadonlyMap<string, Slot>, key: string): ReadonlySet<string> {
   const found = new Set([key])
   const linked = [...slots.values()].filter(slot => slot.slots.size > 0)
   for (let known = 0; known < found.size;) {

@@ -1,5 +1,5 @@
 /** The order of things that read one another: each after all that it reads (depth first, Tarjan 1976), without recursion. */
-export interface Order {
+export interface DependencyOrder {
   /** One circle of readings, or null; then the rest is not whole. */
   readonly circle: readonly string[] | null
   readonly order: readonly string[]
@@ -7,7 +7,7 @@ export interface Order {
   readonly links: ReadonlyMap<string, number>
 }
 
-export function inOrder(reads: ReadonlyMap<string, readonly string[]>): Order {
+export function dependencyOrder(reads: ReadonlyMap<string, readonly string[]>): DependencyOrder {
   const order: string[] = []
   const links = new Map<string, number>()
   for (const start of reads.keys()) {

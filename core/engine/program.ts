@@ -11,9 +11,9 @@ import { fromNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
 import type { Env } from './env.ts'
 import { ForkedMap } from './forked-map.ts'
-import { Keeps } from './keeps.ts'
+import { SlotReuse } from './keeps.ts'
 import { hasLag, lagsOf, type Lags } from './lags.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import { WorkQueue } from '../form/work-queue.ts'
 import type { Instances } from './instances.ts'
 import { Batches } from './batches.ts'
@@ -22,15 +22,15 @@ import { Varying } from './plan/varies.ts'
 import { Meanings, runningFormula } from './meaning.ts'
 import { MOST_PIECES, MOST_WORK, reweighed, tooHeavy, tooMuch, weighed, weightsOf, type Weighed } from './weight.ts'
 import { Times, measuresOf } from './words.ts'
-import { PIECE, type Beat } from '../form/beat.ts'
-import { onlyDriveChanged, readersOf } from './one-changed.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../form/beat.ts'
+import { onlyDriveChanged, slotsReading } from './one-changed.ts'
 import { RunOrder } from './run-order.ts'
 import { movedSlot, type Slot } from './slot.ts'
 import { SlotMaker } from './slot-maker.ts'
-import { inOrder, runningIn, Stretches, timetableHost, type Runs, type Stretch } from './stretches.ts'
-import { groundOf, nothingTracked, type Ground } from './surroundings.ts'
-import { NO_MARKS, withLive, type Live } from './live.ts'
-import { HandForms } from './keys.ts'
+import { slotsInOrder, runningIn, Stretches, timetableHost, type RunningSlots, type Stretch } from './stretches.ts'
+import { surroundingsInProgram, nothingTracked, type Ground } from './surroundings.ts'
+import { NO_MARKS, withLiveMarks, type LiveMarks } from './live.ts'
+import { SetValueExpressions } from './keys.ts'
 
 export class Program {
   readonly measures: Measures
@@ -43,7 +43,7 @@ export class Program {
   readonly queue: WorkQueue
   private readonly instances: Map<string, Instances>
   readonly times: Times
-  private readonly hands: HandForms
+  private readonly hands: SetValueExpressions
   /** What would take too long, and why: it holds its set value. */
   resting: ReadonlyMap<string, string> = new Map()
   /** What formulas find around them; it holds no slots. */
@@ -58,7 +58,7 @@ export class Program {
   /** Drives of one shape that are run together. */
   private batches = new Batches()
   /** While slots are made: which stand as they were before. */
-  private making: Keeps | null = null
+  private making: SlotReuse | null = null
   /** Whether nothing rests because it would take too long. */
   private isLight = false
   /** What the drive that was changed last reaches. */
@@ -72,20 +72,21 @@ export class Program {
     readonly piece: Piece,
     before: Program | null = null,
     /** Marks tapped in this session, which the piece does not hold. */
-    readonly live: Live = before?.live ?? NO_MARKS,
+    readonly live: LiveMarks = before?.live ?? NO_MARKS,
     /** Of a trial: the one drive that is made, with what it reads; null for all. */
     only: string | null = null,
   ) {
     this.measures = measuresOf(piece)
     this.queue = before?.queue ?? new WorkQueue()
-    this.hands = before && standsByHand(before.piece, piece) ? before.hands : new HandForms(piece, this.measures)
+    this.hands =
+      before && standsByHand(before.piece, piece) ? before.hands : new SetValueExpressions(piece, this.measures)
     this.lapStart = fromNumber(piece.lap.start)
     this.instances = before?.piece.parts === piece.parts ? before.instances : new Map()
     const changed = before?.live === live ? onlyDriveChanged(before.piece, piece) : null
     this.changed = changed
     this.meanings = new Meanings(piece, before?.meanings ?? null, changed)
-    this.times = changed === null ? new Times(withLive(piece, live), this.measures, this.lapStart) : before!.times
-    this.ground = groundOf(piece, this, this.instances, this.hands)
+    this.times = changed === null ? new Times(withLiveMarks(piece, live), this.measures, this.lapStart) : before!.times
+    this.ground = surroundingsInProgram(piece, this, this.instances, this.hands)
     this.maker = new SlotMaker(this.ground, this.slot)
     const { size, offsets } = changed === null ? this.places() : { size: before!.size, offsets: before!.offsets }
     this.size = size
@@ -114,7 +115,7 @@ export class Program {
       this.weighed = again
       return this
     }
-    const weights = weightsOf(inOrder(this.slots, this.meanings.order))
+    const weights = weightsOf(slotsInOrder(this.slots, this.meanings.order))
     let heavy = tooMuch(weights)
     if (heavy.length === 0) {
       this.weighed = weighed(weights)
@@ -123,7 +124,7 @@ export class Program {
     // Chains cost far less where a timetable works them out, which takes as long as their moments are many.
     if (heavy.every(w => w.moments <= MOST_MOMENTS)) {
       this.runOrder = this.wholeOrder()
-      if (this.lags) heavy = tooMuch(weightsOf(inOrder(this.slots, this.meanings.order), this.lags.keys))
+      if (this.lags) heavy = tooMuch(weightsOf(slotsInOrder(this.slots, this.meanings.order), this.lags.keys))
       if (heavy.length === 0) return this
     }
     this.resting = new Map([...this.resting, ...heavy.map(w => [w.slot.key, tooHeavy(w)] as const)])
@@ -139,9 +140,9 @@ export class Program {
     if (this.meanings.order !== before.meanings.order || !before.weighed || !before.isLight) return false
     if (before.batches.lane(key)) return false
     const { slot } = this
-    const making = (this.making = new Keeps(this, before))
+    const making = (this.making = new SlotReuse(this, before))
     this.batches = before.batches
-    const reached = before.reached?.key === key ? before.reached : { key, by: readersOf(before.slots, key) }
+    const reached = before.reached?.key === key ? before.reached : { key, by: slotsReading(before.slots, key) }
     slot(key)
     for (const of of reached.by) if (this.batches.lane(of) && !this.batches.holds({ making, slot }, of)) return false
     const others = new Map<string, Slot>()
@@ -173,7 +174,7 @@ export class Program {
 
   private make(keys: readonly string[], before: Program | null): void {
     this.lags ??= before?.lags ?? null
-    const making = (this.making = new Keeps(this, before))
+    const making = (this.making = new SlotReuse(this, before))
     if (keys === this.meanings.order) {
       const { meanings, ground, resting, slot } = this
       this.batches = new Batches()
@@ -229,12 +230,12 @@ export class Program {
   }
 
   /** What a property holds by hand at each instance, in base measure. */
-  handForms(part: string, property: Property, beat: Beat = PIECE): readonly Form[] {
+  handForms(part: string, property: Property, beat: ActiveClock = PIECE_CLOCK): readonly CompiledExpression[] {
     return this.hands.of(part, property, this.instancesOf(part).count, beat)
   }
 
   /** The same as plain numbers, for what nothing drives. */
-  handNumbers(part: string, property: Property): ReturnType<HandForms['numbers']> {
+  handNumbers(part: string, property: Property): ReturnType<SetValueExpressions['numbers']> {
     return this.hands.numbers(part, property, this.instancesOf(part).count)
   }
 
@@ -261,19 +262,19 @@ export class Program {
     const slot = this.slots.get(key)!
     if (!slot.plan) return Float64Array.from(slot.readers, r => this.queue.settle(() => r.at(m)))
     const all = new Float64Array(this.size)
-    const order = RunOrder.of(inOrder(this.slots, [key]), this.offsets)
+    const order = RunOrder.of(slotsInOrder(this.slots, [key]), this.offsets)
     this.queue.settle(() => order.run(m, all))
     return all.subarray(slot.offset, slot.offset + slot.count)
   }
 
   private wholeOrder(): RunOrder {
-    const slots = inOrder(this.slots, this.meanings.order)
+    const slots = slotsInOrder(this.slots, this.meanings.order)
     if (!this.lags?.stands(this.slots))
       this.lags = lagsOf(slots, s => runningIn(this.runs, s.key), timetableHost(this.runs, slots), this.lags)
     return RunOrder.of(slots, this.offsets, this.lags, this.batches.all)
   }
 
-  private get runs(): Runs {
+  private get runs(): RunningSlots {
     return { slots: this.slots, meanings: this.meanings, ground: this.ground }
   }
 
@@ -289,7 +290,7 @@ export class Program {
 }
 
 /** What reading a form takes of the program that it belongs to. */
-export type Home = Pick<Program, 'measures' | 'queue'>
+export type ProgramHome = Pick<Program, 'measures' | 'queue'>
 
 /** Moments at which a link of a chain that is tried may be read, at most. */
 const MOST_MOMENTS = 2000

@@ -4,7 +4,7 @@ import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
 import { everyNode, type CallNode, type Node } from '../formula/tree.ts'
 import { isZero, minus, over, rational, times, type Rational } from '../time/rational.ts'
-import type { Gap } from './absorb.ts'
+import type { Offset } from './absorb.ts'
 import { compileNode } from './compile.ts'
 import type { Program } from './program.ts'
 
@@ -18,7 +18,7 @@ export function rampGap(
   x: CallNode,
   y: CallNode,
   t: Rational,
-): Gap | string {
+): Offset | string {
   const clocked = (c: Checked, node: Node) =>
     everyNode(c.formula).some(n => n.type === 'on' && n.from <= node.from && node.to <= n.to)
   if (clocked(old, x) || clocked(next, y)) return 'This ramp runs on a clock, so the value jumps.'

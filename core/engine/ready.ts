@@ -2,29 +2,37 @@
 import type { Checked } from '../formula/check.ts'
 import { argumentsOf, type Arguments } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
-import type { Call, Entry, Word } from '../functions/entry.ts'
+import type { Call, Entry, WordArgument } from '../functions/entry.ts'
 import { costOf, costSummed } from '../facts/cost.ts'
 import { ALL } from '../facts/interval.ts'
 import { argsOf, bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs } from '../functions/entry.ts'
 import { canonical, nearest } from '../units/names.ts'
 import { partWord } from '../formula/scope.ts'
-import { written } from '../formula/words.ts'
+import { quotedName } from '../formula/words.ts'
 import { replacing } from '../formula/problem.ts'
 import { easingNamed } from '../signal/easing.ts'
 import { curveEase } from '../form/drawing.ts'
 import type { Marks } from '../signal/marks.ts'
-import { PIECE, reading, type Beat } from '../form/beat.ts'
+import { PIECE_CLOCK, clockReading, type ActiveClock } from '../form/beat.ts'
 import { everyNode, outerSpan, type CallNode, type Formula, type Node } from '../formula/tree.ts'
 import { constant } from '../time/affine.ts'
 import { ONE, ZERO, compare, isWhole, isZero, negate, over, within, type Rational } from '../time/rational.ts'
-import type { Run } from '../form/dialled.ts'
+import type { ElapsedTime } from '../form/dialled.ts'
 import type { Measures } from '../units/units.ts'
-import { stop, type Env } from './env.ts'
-import { constantOf, exactlyOf, fixed, fixedNumber, form, steady, type Form } from '../form/form.ts'
-import { unread } from '../form/unread.ts'
+import { cannotRun, type Env } from './env.ts'
+import {
+  constantOf,
+  exactlyOf,
+  constantExpression,
+  constantNumber,
+  expressionOf,
+  steadyExpression,
+  type CompiledExpression,
+} from '../form/form.ts'
+import { refuseToRead } from '../form/unread.ts'
 import { phaseOf } from '../form/phase.ts'
-import { product, type Factor, type Setting } from '../form/product.ts'
-import { totalOf } from '../form/total.ts'
+import { multiply, type Factor, type ProductContext } from '../form/product.ts'
+import { accumulationOf } from '../form/total.ts'
 
 /** What of a formula is the same for every copy, made once. */
 const places = new WeakMap<Formula, ReadonlyMap<Node, number>>()
@@ -54,9 +62,9 @@ export function filledIn(node: CallNode, entry: Entry): Arguments {
   return made
 }
 
-export abstract class ReadyCalls {
+export abstract class CallCompiler {
   private readonly nth: ReadonlyMap<Node, number>
-  beat: Beat = PIECE
+  beat: ActiveClock = PIECE_CLOCK
 
   constructor(
     protected readonly checked: Checked,
@@ -65,14 +73,14 @@ export abstract class ReadyCalls {
     this.nth = placesOf(checked.formula)
   }
 
-  abstract form(node: Node): Form
+  abstract form(node: Node): CompiledExpression
   /** All factors of a product, in text order; `inverse`: of what is divided by. */
   protected abstract factors(node: Node, inverse: boolean): Factor[]
   /** A constant made of dials knows them. */
-  protected abstract dialled(node: Node, made: Form): Form
+  protected abstract dialled(node: Node, made: CompiledExpression): CompiledExpression
 
   /** Does something with another clock in force. */
-  on<T>(beat: Beat, make: () => T): T {
+  on<T>(beat: ActiveClock, make: () => T): T {
     const before = this.beat
     this.beat = beat
     try {
@@ -83,10 +91,10 @@ export abstract class ReadyCalls {
   }
 
   /** On a clock that is not steady a pace runs over the clock's own seconds. */
-  get setting(): Setting & Measures {
+  get setting(): ProductContext & Measures {
     const { beat, env } = this
     if (beat.steady) return env
-    const there = (run: Run): Run =>
+    const there = (run: ElapsedTime): ElapsedTime =>
       run.clocked ? { key: `~${beat.id}${run.key}`, at: m => run.at(beat.when(m)), clocked: false } : run
     return { ...env, slip: (dials, pace, run) => env.slip(dials, pace, there(run)) }
   }
@@ -94,9 +102,9 @@ export abstract class ReadyCalls {
   /** The call of an entry with its arguments made ready. */
   prepared(node: CallNode): { entry: Entry; call: Call } {
     const entry = functionNamed(node.name)!
-    const args: Record<string, Form | undefined> = {}
-    const words: Record<string, Word | undefined> = {}
-    const many: Form[] = []
+    const args: Record<string, CompiledExpression | undefined> = {}
+    const words: Record<string, WordArgument | undefined> = {}
+    const many: CompiledExpression[] = []
     const given = new Set<string>()
     const { filled } = filledIn(node, entry)
     const last = entry.takes.at(-1)!
@@ -109,9 +117,9 @@ export abstract class ReadyCalls {
       // A period is turned into a frequency factor by factor, so that `2s / fairPace` may come to rest at 0.
       const made =
         parameter.name === entry.pace?.every
-          ? this.on(PIECE, () => product(this.factors(arg.value, true), this.setting))
+          ? this.on(PIECE_CLOCK, () => multiply(this.factors(arg.value, true), this.setting))
           : parameter.kind === 'perSecond' || parameter.name === entry.pace?.freq
-            ? this.on(PIECE, () => this.form(arg.value))
+            ? this.on(PIECE_CLOCK, () => this.form(arg.value))
             : this.form(arg.value)
       this.fits(parameter, made, arg.value, parameter.name === entry.pace?.every)
       if (entry.many && parameter === last) many.push(made)
@@ -119,7 +127,7 @@ export abstract class ReadyCalls {
     }
     for (const p of entry.takes) {
       if (args[p.name] === undefined && p.initial !== undefined)
-        args[p.name] = fixedNumber(p.initial, this.env.frameRate)
+        args[p.name] = constantNumber(p.initial, this.env.frameRate)
     }
     const { frameRate, lapLength, queue } = this.env
     const place = `${this.env.place}.${entry.name}${this.nth.get(node) ?? 0}`
@@ -133,13 +141,13 @@ export abstract class ReadyCalls {
       words,
       phase,
       exactly: null,
-      total: total && totalOf(total, place, this.setting, beat),
+      total: total && accumulationOf(total, place, this.setting, beat),
       seed: this.seed(node, entry, args),
       frameRate,
       queue,
       measures: { frameRate, lapLength },
       beat,
-      read: a => reading(a, beat, frameRate),
+      read: a => clockReading(a, beat, frameRate),
       curve: this.curve(entry, node, words),
       easing: this.easings(words),
       cue: this.cue(entry, words),
@@ -169,8 +177,8 @@ export abstract class ReadyCalls {
     if (found) return found
     const known = this.env.channels(name)
     const at = node.args.find(a => a.value.type === 'name' && a.value.name === channel)?.value ?? node
-    const fixes = nearest(channel ?? '', known).map(n => replacing(at, written(n)))
-    return stop('argument-unknown', at, `${name} has no channel ${channel}. It has ${known.join(', ')}.`, ...fixes)
+    const fixes = nearest(channel ?? '', known).map(n => replacing(at, quotedName(n)))
+    return cannotRun('argument-unknown', at, `${name} has no channel ${channel}. It has ${known.join(', ')}.`, ...fixes)
   }
 
   private spot(node: CallNode): Call['spot'] {
@@ -178,19 +186,23 @@ export abstract class ReadyCalls {
     const before = partWord(of.type === 'index' ? of.of : of)!
     const which = of.type === 'index' ? constantOf(this.form(of.at)) : null
     if (of.type === 'index' && !(which && isWhole(which)))
-      return stop('index', of.at, 'The copy number must be a whole number that doesn’t change with time.')
+      return cannotRun('index', of.at, 'The copy number must be a whole number that doesn’t change with time.')
     const copy = which ? Number(which.n) : null
     const word = before.relative ? canonical(before.word) : before.word
     return (
       this.env.spot(word, before.relative, copy) ??
-      stop('index', of, `There’s no copy ${copy} of ${before.word}. Guard it with if, or choose an existing one.`)
+      cannotRun('index', of, `There’s no copy ${copy} of ${before.word}. Guard it with if, or choose an existing one.`)
     )
   }
 
   /** A wave surface is read at the moment, on the piece's own time, as links are. */
   private surface(name: string): Call['surface'] {
     const { lapStart, lapLength, frameRate } = this.env
-    const lap = reading({ rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) }, PIECE, frameRate)
+    const lap = clockReading(
+      { rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) },
+      PIECE_CLOCK,
+      frameRate,
+    )
     return { ...this.env.surface(name), lap }
   }
 
@@ -200,18 +212,18 @@ export abstract class ReadyCalls {
     return name === undefined ? null : this.env.cue(name)
   }
 
-  private fits(p: Entry['takes'][number], made: Form, at: Node, inverted: boolean): void {
+  private fits(p: Entry['takes'][number], made: CompiledExpression, at: Node, inverted: boolean): void {
     const c = constantOf(made)
-    if (p.steady && !c) stop('varying', outerSpan(at), `${p.name} must not change with time.`)
+    if (p.steady && !c) cannotRun('varying', outerSpan(at), `${p.name} must not change with time.`)
     if (!p.positive) return
     const low = c ? compare(c, ZERO) : 1
     const never = inverted && c === null && made.exact === null && !Number.isFinite(made.facts().bounds.high)
     if (inverted ? low < 0 || (never && at.type === 'number') : low <= 0) {
-      stop('domain', outerSpan(at), `${p.name} must be more than 0.`)
+      cannotRun('domain', outerSpan(at), `${p.name} must be more than 0.`)
     }
   }
 
-  private seed(node: CallNode, entry: Entry, args: Record<string, Form | undefined>): number | null {
+  private seed(node: CallNode, entry: Entry, args: Record<string, CompiledExpression | undefined>): number | null {
     if (!entry.seeded) return 0
     const own = args.seed && constantOf(args.seed)
     if (own) return this.env.seed(`=${own.n}/${own.d}`, -1)
@@ -232,7 +244,7 @@ export abstract class ReadyCalls {
     return this.prepared(node).call.phase
   }
 
-  protected call(node: CallNode): Form {
+  protected call(node: CallNode): CompiledExpression {
     const { entry, call: bare } = this.prepared(node)
     const fold = entry.fold?.(bare)
     const constants = fold?.of.map(constantOf)
@@ -240,8 +252,8 @@ export abstract class ReadyCalls {
     const exact = entry.exact?.(bare) ?? (folded && within(folded) ? constant(folded) : null)
     const exactly = (fold && exactlyOf(fold.of, fold.by)) ?? entry.exactly?.(bare) ?? null
     const call: Call = { ...bare, exactly }
-    if (exact && isZero(exact.rate)) return this.dialled(node, fixed(exact.base, this.env.frameRate))
-    if (exact) return steady(exact, this.env.frameRate)
+    if (exact && isZero(exact.rate)) return this.dialled(node, constantExpression(exact.base, this.env.frameRate))
+    if (exact) return steadyExpression(exact, this.env.frameRate)
     const known = {
       bounds: () => entry.bounds(call),
       repeats: () => (entry.repeats ?? repeatsOfArgs)(call),
@@ -264,8 +276,8 @@ export abstract class ReadyCalls {
           ...argsOf(call).map(f => f.facts().reach),
         ),
     }
-    if (call.seed === null) return form(unread, known)
-    return form(entry.value(call), known, {
+    if (call.seed === null) return expressionOf(refuseToRead, known)
+    return expressionOf(entry.value(call), known, {
       integral: entry.integral?.(call) ?? null,
       exactly,
       grid: entry.grid?.(call) ?? null,

@@ -18,7 +18,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { apply } from '../piece/operation.ts'
-import { beatOf, clockRate } from '../form/clock.ts'
+import { activeClockOf, clockRate } from '../form/clock.ts'
 import { Program } from './program.ts'
 import type { Pace } from './slot.ts'
 
@@ -51,7 +51,7 @@ function clocksWith(piece: Piece, dial: string, value: number, at: Moment): Put[
   return Object.entries(piece.clocks).flatMap(([id, clock]): Put[] => {
     const { way } = clock
     if (way.type !== 'steady' || way.dial !== dial) return []
-    const parent = clock.on === null ? at.exactSeconds : beatOf(piece, clock.on).seconds(at)
+    const parent = clock.on === null ? at.exactSeconds : activeClockOf(piece, clock.on).seconds(at)
     const gone = times(minus(clockRate(piece, way), clockRate(next, way)), parent)
     const ahead = toNumber(plus(fromNumber(way.ahead), gone))
     return [{ in: 'clocks', id, value: { ...clock, way: { ...way, ahead } } }]
@@ -74,7 +74,7 @@ export function setClockRate(piece: Piece, id: string, rate: number, at: Moment,
   const clock = piece.clocks[id]!
   const { way } = clock
   if (way.type !== 'steady') return operation(`change ${clock.name}`)
-  const parent = clock.on === null ? at.exactSeconds : beatOf(piece, clock.on).seconds(at)
+  const parent = clock.on === null ? at.exactSeconds : activeClockOf(piece, clock.on).seconds(at)
   const gone = times(minus(clockRate(piece, way), clockRate(piece, { ...way, rate })), parent)
   const ahead = keep ? toNumber(plus(fromNumber(way.ahead), gone)) : way.ahead
   return operation(`set the rate of ${clock.name}`, {

@@ -2,7 +2,7 @@
  * A line typed anew while it runs: the same formula but for its numbers and for the constants that tuning once wrote
  * into it (`- 558deg` beside a time term, `phase:`, `from:`, `start:`), which a hand leaves out.
  */
-import { alike } from '../formula/edit.ts'
+import { matchingNumbers } from '../formula/edit.ts'
 import { functionNamed } from '../functions/index.ts'
 import { canonical } from '../units/names.ts'
 import { children, type CallNode, type Formula, type Node, type NumberNode } from '../formula/tree.ts'
@@ -13,14 +13,14 @@ export const mentionsTime = (n: Node): boolean =>
   n.type === 'name' ? TIME_NAMES.has(canonical(n.name)) : n.type !== 'call' && children(n).some(mentionsTime)
 
 /** A number, or one times something: what tuning puts beside a time term. */
-export function isConstant(n: Node): boolean {
+export function isConstantTerm(n: Node): boolean {
   if (n.type === 'number') return true
-  if (n.type === 'unary') return isConstant(n.of)
-  return n.type === 'binary' && n.op === '*' && !mentionsTime(n.right) && isConstant(n.left)
+  if (n.type === 'unary') return isConstantTerm(n.of)
+  return n.type === 'binary' && n.op === '*' && !mentionsTime(n.right) && isConstantTerm(n.left)
 }
 
 /** The constants beside a time term in a sum. */
-export const constantsOf = (sum: Node): Summand[] => summands(sum).filter(s => isConstant(s.node))
+export const constantsOf = (sum: Node): Summand[] => summands(sum).filter(s => isConstantTerm(s.node))
 
 /** The nodes of a formula in order, without what tuning writes into it. */
 function bare(formula: Formula): Node[] {
@@ -28,7 +28,7 @@ function bare(formula: Formula): Node[] {
   const visit = (n: Node): void => {
     if (isSum(n)) {
       const parts = summands(n)
-      const kept = parts.some(s => mentionsTime(s.node)) ? parts.filter(s => !isConstant(s.node)) : parts
+      const kept = parts.some(s => mentionsTime(s.node)) ? parts.filter(s => !isConstantTerm(s.node)) : parts
       if (kept.length < parts.length) return void kept.forEach(s => visit(s.sign < 0 ? negative(s.node) : s.node))
     }
     if (n.type === 'call') n = withoutCorrection(n)
@@ -45,10 +45,10 @@ const negative = (of: Node): Node => ({ type: 'unary', op: '-', of, from: of.fro
 function withoutCorrection(call: CallNode): CallNode {
   const entry = functionNamed(call.name)
   const name = entry?.pace?.phase ?? (entry?.name === 'ramp' ? 'start' : 'from')
-  const args = call.args.filter(a => !(a.label && canonical(a.label) === name && isConstant(a.value)))
+  const args = call.args.filter(a => !(a.label && canonical(a.label) === name && isConstantTerm(a.value)))
   return args.length < call.args.length ? { ...call, args } : call
 }
 
 /** Pairs of numbers that differ between two formulas that are the same but for those and for corrections; null otherwise. */
 export const retypedNumbers = (a: Formula, b: Formula): [NumberNode, NumberNode][] | null =>
-  a.lets.length === b.lets.length ? alike(bare(a), bare(b)) : null
+  a.lets.length === b.lets.length ? matchingNumbers(bare(a), bare(b)) : null

@@ -1,5 +1,5 @@
 /** In which order the slots of a program are run into a snapshot: each after all that it reads. */
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import type { Batch } from './batches.ts'
 import type { Lags } from './lags.ts'
@@ -144,7 +144,7 @@ function alike(slot: Slot): Step | null {
 
 /** Copies of several slots that are read one by one, side by side. */
 function oneByOne(slots: readonly Slot[]): Step {
-  const readers: Form[] = slots.flatMap(s => s.readers)
+  const readers: CompiledExpression[] = slots.flatMap(s => s.readers)
   const targets = Int32Array.from(slots.flatMap(s => s.readers.map((_, i) => s.offset + i)))
   return {
     of: slots,

@@ -13,7 +13,7 @@ import { filledIn } from './ready.ts'
 const shapes = new WeakMap<Checked, string>()
 
 /** The numbers of a formula, those of formulas of one shape in the same order. */
-export const numbersOf = ({ formula }: Checked): NumberNode[] =>
+export const numberNodes = ({ formula }: Checked): NumberNode[] =>
   everyNode(formula).filter((n): n is NumberNode => n.type === 'number')
 
 /** Arguments that are words, such as `powIn(3)`: what is in them is no value. */
@@ -28,7 +28,7 @@ export function shapeOf(checked: Checked): string {
   const { text } = checked.formula
   const words = everyNode(checked.formula).flatMap(n => (n.type === 'call' ? wordsOf(n) : []))
   const holes: { from: number; to: number; filling: string }[] = []
-  for (const n of numbersOf(checked))
+  for (const n of numberNodes(checked))
     if (n.unitFrom > n.from && !isPerLap(checked, n) && !words.some(w => w.from <= n.from && n.to <= w.to))
       holes.push({ from: n.from, to: n.unitFrom, filling: `#${checked.bare.get(n) ?? ''}` })
   for (const r of checked.reads)

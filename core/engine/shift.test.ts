@@ -3,7 +3,7 @@ import { Builder } from '../acts/build.ts'
 import { removeDrive } from '../acts/drives.ts'
 import { setTie } from '../acts/ties.ts'
 import { setText } from '../acts/sources.ts'
-import { cut } from '../insight/linking.ts'
+import { cutLink } from '../insight/linking.ts'
 import { pinsOf } from '../insight/pins.ts'
 import { apply } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
@@ -124,7 +124,7 @@ describe('taken away, a formula or a link', () => {
     const program = new Program(both)
     const alone = keepingSet(
       program,
-      cut(
+      cutLink(
         program,
         pinsOf(program).find(q => q.tie !== null)!,
       ),

@@ -73,7 +73,7 @@ function wholeTurns(key: string, by: number): boolean {
 }
 
 /** An operation after which values stand where they stood, as far as set values can see to that. */
-export interface Kept {
+export interface KeptSetValues {
   readonly op: Operation
   /** What it does, with the set values that keep the others; the program with it. */
   readonly program: Program
@@ -87,7 +87,7 @@ export interface Kept {
  * An operation that takes formulas or links away, with set values on top so that what they drove stays where it is at
  * the moment. A set value can keep what all copies lost alike, of what has no keyframes.
  */
-export function keepingSet(before: Program, op: Operation, at: Moment): Kept {
+export function keepingSet(before: Program, op: Operation, at: Moment): KeptSetValues {
   let all = op
   let program = new Program(apply(before.piece, op), before)
   const lost = [...before.slots.keys()].filter(key => !program.slots.has(key))

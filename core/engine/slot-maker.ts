@@ -1,15 +1,15 @@
 /** Makes the slots of a program: each formula compiled, in columns where it can be, with all that it hangs on. */
 import type { Checked } from '../formula/check.ts'
 import { problem } from '../formula/problem.ts'
-import type { Form } from '../form/form.ts'
-import { guarded } from '../form/guarded.ts'
+import type { CompiledExpression } from '../form/form.ts'
+import { withFallback } from '../form/guarded.ts'
 import { ONE } from '../time/rational.ts'
 import type { BatchLane } from './batches.ts'
 import { compile } from './compile.ts'
 import { compiledOf, DeferredCopies } from './deferred.ts'
-import { CannotRun, handForm, type Env } from './env.ts'
+import { CannotRun, setValueExpression, type Env } from './env.ts'
 import { compileInColumns, FormulaCopies } from './in-columns.ts'
-import { readKeys, runningFormula, type Meaning, type Running } from './meaning.ts'
+import { readKeys, runningFormula, type Meaning, type RunningText } from './meaning.ts'
 import { plainSlot, SlotInColumns, type Slot } from './slot.ts'
 import { nothingTracked, surroundings, type Ground, type Tracked } from './surroundings.ts'
 import { MOST_PIECES, lengthOf, tooManyPieces } from './weight.ts'
@@ -21,7 +21,7 @@ export class SlotMaker {
   /** Pieces of formula that are compiled in all, those of every copy counted. */
   pieces = 0
   /** Readers of the slots that are being made. */
-  private readonly begun = new Map<string, Form[]>()
+  private readonly begun = new Map<string, CompiledExpression[]>()
 
   /** @param slot the slot of a driven property or signal, made if it is not yet */
   constructor(
@@ -74,7 +74,7 @@ export class SlotMaker {
     const before = this.pieces
     const bases =
       m.target.part === null
-        ? [handForm(0, ONE, ground.measures.frameRate)]
+        ? [setValueExpression(0, ONE, ground.measures.frameRate)]
         : ground.handForms(m.target.part, m.target.property!)
     const attempt = (checked: Checked | null, report: boolean): Made | null => {
       if (!checked) return null
@@ -89,14 +89,14 @@ export class SlotMaker {
       }
     }
     if (says !== undefined) problems.push(problem('heavy', { from: 0, to: m.source.text.length }, says))
-    let running: Running = says === undefined ? m.running : 'base'
+    let running: RunningText = says === undefined ? m.running : 'base'
     let made = running === 'base' ? null : attempt(runningFormula(m), running === 'text')
     if (!made && running === 'text' && m.source.good !== m.source.text && sound(m.good)) {
       running = 'good'
       made = attempt(m.good, false)
     }
     if (!made && running !== 'off') running = 'base'
-    made ??= { forms: bases, readers: bases.map(f => guarded(f, f, ground.measures.frameRate, ground.queue)) }
+    made ??= { forms: bases, readers: bases.map(f => withFallback(f, f, ground.measures.frameRate, ground.queue)) }
     const chained = runningFormula(m)?.reads.some(r => r.type === 'property' && r.before) ?? false
     const known = {
       key,
@@ -130,13 +130,19 @@ export class SlotMaker {
   }
 
   /** Every copy by the plain evaluator. */
-  private plainly(key: string, m: Meaning, checked: Checked, tracked: Tracked, bases: readonly Form[]): Made {
+  private plainly(
+    key: string,
+    m: Meaning,
+    checked: Checked,
+    tracked: Tracked,
+    bases: readonly CompiledExpression[],
+  ): Made {
     const count = m.target.part === null ? 1 : this.ground.instancesOf(m.target.part).count
     const pieces = lengthOf(checked.formula) * count
     if (!this.afford(pieces))
       throw new CannotRun(problem('heavy', { from: 0, to: m.source.text.length }, tooManyPieces(count, pieces)))
-    const forms: Form[] = []
-    const readers: Form[] = []
+    const forms: CompiledExpression[] = []
+    const readers: CompiledExpression[] = []
     this.begun.set(key, readers)
     const env = this.env(m, tracked)
     // Copies that read later ones are made from the last on.
@@ -144,7 +150,7 @@ export class SlotMaker {
     for (let n = 0; n < count; n++) {
       const i = last ? count - 1 - n : n
       forms[i] = compile(checked, env(i))
-      readers[i] = guarded(forms[i], bases[i]!, this.ground.measures.frameRate, this.ground.queue)
+      readers[i] = withFallback(forms[i], bases[i]!, this.ground.measures.frameRate, this.ground.queue)
     }
     return { forms, readers }
   }
@@ -159,7 +165,7 @@ export class SlotMaker {
   /** Surroundings of a formula, instance by instance; `tracked` notes what it hangs on. */
   env(m: Meaning, tracked: Tracked): (instance: number) => Env {
     const { meanings } = this.ground
-    const read = (key: string, which: number): Form | null => {
+    const read = (key: string, which: number): CompiledExpression | null => {
       if (!meanings.all.has(key)) return null
       const begun = this.begun.get(key)
       if (begun) {

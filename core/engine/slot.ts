@@ -1,10 +1,10 @@
 /** What a program holds of each driven property. */
 import type { Problem } from '../formula/problem.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 import type { DeferredCopies } from './deferred.ts'
-import type { Running } from './meaning.ts'
+import type { RunningText } from './meaning.ts'
 import { exactTogether, type Exact, type ExactLane } from './plan/exact.ts'
 import type { Plan } from './plan/plan.ts'
 
@@ -23,12 +23,12 @@ export interface Slot {
   readonly plan: Plan | null
   /** Operations of its lane, where it was planned with others of its shape; else null. */
   readonly laneOperations: number | null
-  readonly forms: readonly Form[]
+  readonly forms: readonly CompiledExpression[]
   /** The same, held to the set value where a value is not finite, and worked out once a moment. */
-  readonly readers: readonly Form[]
+  readonly readers: readonly CompiledExpression[]
   /** How many copies it has. */
   readonly count: number
-  readonly running: Running
+  readonly running: RunningText
   readonly problems: readonly Problem[]
   readonly paces: ReadonlyMap<string, Pace>
   readonly dials: ReadonlySet<string>
@@ -42,14 +42,18 @@ export interface Slot {
   /** How many pieces of formula were compiled for it, those of every copy counted. */
   readonly pieces: number
   /** The forms of copies that something has asked for, of a slot in columns; all of another. */
-  readonly compiled: readonly Form[]
+  readonly compiled: readonly CompiledExpression[]
 }
 
 /** All of a slot but what is compiled of it, and where its values begin. */
-export type Known = Omit<Slot, 'plan' | 'laneOperations' | 'forms' | 'readers' | 'count' | 'compiled' | 'offset'>
+export type SlotContent = Omit<Slot, 'plan' | 'laneOperations' | 'forms' | 'readers' | 'count' | 'compiled' | 'offset'>
 
 /** A slot of which every copy is read by itself. */
-export const plainSlot = (known: Known, { forms, readers }: Pick<Slot, 'forms' | 'readers'>, offset: number): Slot => ({
+export const plainSlot = (
+  known: SlotContent,
+  { forms, readers }: Pick<Slot, 'forms' | 'readers'>,
+  offset: number,
+): Slot => ({
   // Each by its name: slots are many, and a spread in front makes the rest of it slow.
   key: known.key,
   own: known.own,
@@ -84,7 +88,7 @@ export class SlotInColumns implements Slot {
   readonly pieces
 
   constructor(
-    known: Known,
+    known: SlotContent,
     readonly plan: Plan | null,
     readonly laneOperations: number | null,
     private readonly copies: DeferredCopies,
@@ -105,13 +109,13 @@ export class SlotInColumns implements Slot {
   get count(): number {
     return this.copies.count
   }
-  get forms(): readonly Form[] {
+  get forms(): readonly CompiledExpression[] {
     return this.copies.forms
   }
-  get readers(): readonly Form[] {
+  get readers(): readonly CompiledExpression[] {
     return this.copies.readers
   }
-  get compiled(): readonly Form[] {
+  get compiled(): readonly CompiledExpression[] {
     return this.copies.compiled
   }
 
@@ -122,7 +126,7 @@ export class SlotInColumns implements Slot {
 }
 
 /** What a form is exactly, or null. */
-export const exactForm = ({ exact, perLap, dials }: Form): ExactLane | null =>
+export const exactForm = ({ exact, perLap, dials }: CompiledExpression): ExactLane | null =>
   exact && { rate: exact.rate, base: exact.base, paced: perLap || dials !== null }
 
 /** What copies of a slot are exactly; null where they move in any other way than steadily. */

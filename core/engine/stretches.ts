@@ -1,7 +1,7 @@
 /** What runs in a program, read over time: one driven value at many moments, by a timetable that is kept while it is asked for again. */
 import { BLOCK } from '../columns/column.ts'
 import type { Checked } from '../formula/check.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { ONE, rational, times, type Rational } from '../time/rational.ts'
 import { compiledOf } from './deferred.ts'
@@ -12,7 +12,7 @@ import { nothingTracked, surroundings, type Ground } from './surroundings.ts'
 import { timetableOf, type Timetable, type TimetableHost } from './timetable.ts'
 
 /** What runs in a program. */
-export interface Runs {
+export interface RunningSlots {
   readonly slots: ReadonlyMap<string, Slot>
   readonly meanings: Meanings
   readonly ground: Ground
@@ -32,7 +32,13 @@ export class Stretches {
   private readonly kept = new Map<string, Timetable | null>()
 
   /** Writes the values of one instance into `out`. */
-  values(runs: Runs, key: string, instance: number, { from, step, count }: Stretch, out: Float64Array): Float64Array {
+  values(
+    runs: RunningSlots,
+    key: string,
+    instance: number,
+    { from, step, count }: Stretch,
+    out: Float64Array,
+  ): Float64Array {
     if (count === 0) return out
     const lanes = Math.ceil(count / Math.ceil(count / BLOCK))
     const table = this.table(runs, key, instance, step, lanes)
@@ -50,17 +56,17 @@ export class Stretches {
   }
 
   /** Whether a stretch of it, all that it reads included, is worked out in columns. */
-  hasColumns(runs: Runs, key: string, instance: number): boolean {
+  hasColumns(runs: RunningSlots, key: string, instance: number): boolean {
     return this.table(runs, key, instance, ONE, 1)?.isWhole ?? false
   }
 
   /** The timetable of so many steps from a moment on; null where it is too much. */
-  private table(runs: Runs, key: string, instance: number, step: Rational, lanes: number): Timetable | null {
+  private table(runs: RunningSlots, key: string, instance: number, step: Rational, lanes: number): Timetable | null {
     const name = `${key}#${instance}/${step.n}/${step.d}/${lanes}`
     const known = this.kept.get(name)
     if (known !== undefined) return known
     const ahead = Array.from({ length: lanes }, (_, i) => times(rational(i), step))
-    const made = timetableOf(timetableHost(runs, inOrder(runs.slots, [key])), [{ key, instance, ahead }])
+    const made = timetableOf(timetableHost(runs, slotsInOrder(runs.slots, [key])), [{ key, instance, ahead }])
     if (this.kept.size >= MOST) this.kept.clear()
     this.kept.set(name, made)
     return made
@@ -68,7 +74,7 @@ export class Stretches {
 }
 
 /** Slots and all that they read, each after what it reads: a column is read from what others have written. */
-export function inOrder(all: ReadonlyMap<string, Slot>, keys: readonly string[]): Slot[] {
+export function slotsInOrder(all: ReadonlyMap<string, Slot>, keys: readonly string[]): Slot[] {
   const slots = new Set<Slot>()
   const add = (key: string): void => {
     const slot = all.get(key)
@@ -82,16 +88,16 @@ export function inOrder(all: ReadonlyMap<string, Slot>, keys: readonly string[])
 }
 
 /** The formula that a slot runs; null where it holds what is set. */
-export function runningIn({ slots, meanings }: Runs, key: string): Checked | null {
+export function runningIn({ slots, meanings }: RunningSlots, key: string): Checked | null {
   const m = meanings.all.get(key)!
   const { running } = slots.get(key)!
   return running === 'text' ? m.text : running === 'good' ? m.good : null
 }
 
 /** What a timetable asks of these slots, which are in their order. */
-export function timetableHost(runs: Runs, order: readonly Slot[]): TimetableHost {
+export function timetableHost(runs: RunningSlots, order: readonly Slot[]): TimetableHost {
   const { slots, meanings, ground } = runs
-  const reader = (key: string, instance: number): Form | null => {
+  const reader = (key: string, instance: number): CompiledExpression | null => {
     const slot = slots.get(key)
     return slot ? compiledOf(slot.readers[instance]!) : null
   }

@@ -9,15 +9,15 @@ import { marksOf } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { PIECE, type Beat } from '../form/beat.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../form/beat.ts'
 import { dialsOfClock, lostBy } from '../form/clock.ts'
-import { slipKey, type Dialled, type Run } from '../form/dialled.ts'
-import { fixed, type Form } from '../form/form.ts'
+import { slipKey, type DialFactors, type ElapsedTime } from '../form/dialled.ts'
+import { constantExpression, type CompiledExpression } from '../form/form.ts'
 import type { WorkQueue } from '../form/work-queue.ts'
 import { channelOf } from './channels.ts'
-import { dialForm, handForm, stop, type Env } from './env.ts'
+import { dialExpression, setValueExpression, cannotRun, type Env } from './env.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
-import type { HandForms } from './keys.ts'
+import type { SetValueExpressions } from './keys.ts'
 import { signalKey, type Meaning, type Meanings } from './meaning.ts'
 import type { Pace } from './slot.ts'
 import { windowsOf, type Times } from './words.ts'
@@ -40,7 +40,7 @@ export interface Ground {
   readonly times: Times
   readonly queue: WorkQueue
   instancesOf(part: string): Instances
-  handForms(part: string, property: Property, beat?: Beat): readonly Form[]
+  handForms(part: string, property: Property, beat?: ActiveClock): readonly CompiledExpression[]
   /** What is set on a part without copies, exactly; null where keyframes move it. */
   handConstant(part: string, property: Property): Rational | null
 }
@@ -54,16 +54,16 @@ export function surroundings(
   host: Ground,
   m: Meaning,
   tracked: Tracked,
-  read: (key: string, which: number) => Form | null,
+  read: (key: string, which: number) => CompiledExpression | null,
 ): (instance: number) => Env {
   const { piece, measures } = host
   const { part, property } = m.target
   const here = part === null ? { levels: [], count: 1 } : host.instancesOf(part)
-  const held = (of: string, name: string, which: number, beat?: Beat): Form => {
+  const held = (of: string, name: string, which: number, beat?: ActiveClock): CompiledExpression => {
     tracked.hands.add(propertyKey(of, name))
     return host.handForms(of, propertyNamed(name)!, beat)[which]!
   }
-  const formOf = (of: string, name: string, which: number): Form =>
+  const formOf = (of: string, name: string, which: number): CompiledExpression =>
     read(propertyKey(of, name), which) ?? held(of, name, which)
   const span = part === null ? null : piece.parts[part]!.span
   const { lap, stretch } = windowsOf(piece, measures, host.lapStart)
@@ -75,7 +75,7 @@ export function surroundings(
     queue: host.queue,
     lapLength: measures.lapLength,
     lapStart: host.lapStart,
-    slip: (dials: Dialled, pace: Rational, run: Run) => {
+    slip: (dials: DialFactors, pace: Rational, run: ElapsedTime) => {
       const key = slipKey(dials, run)
       tracked.paces.set(key, { pace, run: run.at })
       return fromNumber(piece.slips[key] ?? 0)
@@ -84,7 +84,7 @@ export function surroundings(
       const { id } = host.meanings.names.named(name)!
       const lost = lostBy(piece, id)
       if (lost)
-        return stop(
+        return cannotRun(
           'unknown-name',
           { from: 0, to: m.source.text.length },
           `The clock ${name} follows ${lost}, which doesn’t exist.`,
@@ -115,7 +115,7 @@ export function surroundings(
     dial: id => {
       tracked.dials.add(id)
       const dial = piece.dials[id]!
-      return dialForm(
+      return dialExpression(
         id,
         times(fromNumber(dial.value), dialUnit(dial.unit)?.size(measures) ?? rational(1)),
         measures.frameRate,
@@ -151,10 +151,10 @@ export function surroundings(
       place: here.count > 1 ? `${m.key}.${instance}` : m.key,
       builtin: (name, beat) => {
         const copy = (copies ??= copyWords(piece, here, instance)).get(name)
-        if (copy) return fixed(copy, measures.frameRate)
+        if (copy) return constantExpression(copy, measures.frameRate)
         if (name === 'base') return held(part!, property!.name, instance, beat)
-        if (span && name === 'spanStart') return handForm(span.from, rational(1), measures.frameRate)
-        if (span && name === 'spanEnd') return handForm(span.to, rational(1), measures.frameRate)
+        if (span && name === 'spanStart') return setValueExpression(span.from, rational(1), measures.frameRate)
+        if (span && name === 'spanEnd') return setValueExpression(span.to, rational(1), measures.frameRate)
         return host.times.words(beat).get(name)!
       },
       property: (of, name, copy) => {
@@ -184,11 +184,11 @@ export const nothingTracked = (): Tracked => ({
 })
 
 /** What formulas find around them in a program, without its slots: what is compiled later must not keep those alive. */
-export function groundOf(
+export function surroundingsInProgram(
   piece: Piece,
   program: Pick<Ground, 'measures' | 'meanings' | 'lapStart' | 'times' | 'queue'>,
   instances: Map<string, Instances>,
-  hands: HandForms,
+  hands: SetValueExpressions,
 ): Ground {
   const { measures, meanings, lapStart, times, queue } = program
   const instancesIn = (part: string): Instances => {
@@ -200,6 +200,6 @@ export function groundOf(
     ...{ piece, measures, meanings, lapStart, times, queue },
     instancesOf: instancesIn,
     handConstant: (part, property) => hands.constant(part, property),
-    handForms: (part, property, beat = PIECE) => hands.of(part, property, instancesIn(part).count, beat),
+    handForms: (part, property, beat = PIECE_CLOCK) => hands.of(part, property, instancesIn(part).count, beat),
   }
 }

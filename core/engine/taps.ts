@@ -4,7 +4,7 @@ import { everyNode } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
 import type { Moment } from '../time/moment.ts'
 import { canonical } from '../units/names.ts'
-import type { Live } from './live.ts'
+import type { LiveMarks } from './live.ts'
 import { runningFormula } from './meaning.ts'
 import type { Program } from './program.ts'
 
@@ -28,7 +28,12 @@ export function longestLead(program: Program, cue: string): number {
 }
 
 /** The live marks with one more on a cue, tapped at a moment; or why it cannot be, in one sentence. */
-export function tapped(program: Program, live: Live, cue: string, at: Moment): { live: Live } | { says: string } {
+export function tapped(
+  program: Program,
+  live: LiveMarks,
+  cue: string,
+  at: Moment,
+): { live: LiveMarks } | { says: string } {
   const { name, every } = program.piece.cues[cue]!
   if (every) return { says: `${name} repeats by itself every ${every} s. Tap a cue that has a list of marks.` }
   const mark = Number((at.seconds + longestLead(program, cue)).toFixed(6))

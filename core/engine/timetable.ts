@@ -5,11 +5,11 @@
  * of the one that is asked for, so a timetable serves wherever it is run. The values are the plain evaluator's, to the bit.
  */
 import { BLOCK, moving, type Column, type Now } from '../columns/column.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import type { Checked } from '../formula/check.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber, type Rational } from '../time/rational.ts'
-import { Draft, Lanes, Moments } from './asked-moments.ts'
+import { RequestedMoments, Lanes, Moments } from './asked-moments.ts'
 import type { Env } from './env.ts'
 import { CannotPlan, leavesToPlain } from './plan/planner.ts'
 import { SplitLanes } from './plan/split.ts'
@@ -22,19 +22,19 @@ export interface TimetableHost {
   /** Stands for what a formula itself is made of: the same object while that stands. */
   readonly own: (key: string) => object
   /** How a driven value is read by itself; null where nothing drives it. */
-  readonly reader: (key: string, instance: number) => Form | null
+  readonly reader: (key: string, instance: number) => CompiledExpression | null
   /** The formula that runs, and its surroundings, which note whom they read; null where none does. */
   readonly formula: (
     key: string,
     instance: number,
-    note: (reader: Form, key: string, instance: number) => void,
+    note: (reader: CompiledExpression, key: string, instance: number) => void,
   ) => { readonly checked: Checked; readonly env: Env } | null
   /** Whether copies read those after them. */
   readonly readsLater: (key: string) => boolean
 }
 
 /** A driven value, and the seconds ahead at which it is asked for. */
-export interface Asked {
+export interface ColumnRequest {
   readonly key: string
   readonly instance: number
   readonly ahead: readonly Rational[]
@@ -47,7 +47,7 @@ const MOST_VALUES = 300_000
 interface Read {
   readonly key: string
   readonly instance: number
-  readonly exact: Form | null
+  readonly exact: CompiledExpression | null
 }
 
 /** A driven value on one copy at all of its moments. */
@@ -56,7 +56,7 @@ interface Unit {
   readonly instance: number
   /** Stands for what its own formula is made of, whatever becomes of those that it reads. */
   readonly own: object
-  readonly reader: Form
+  readonly reader: CompiledExpression
   /** What its column was made with. */
   readonly reads: readonly Read[]
   readonly ids: Int32Array
@@ -68,7 +68,7 @@ interface Unit {
 /** All moments, and by key and copy when each driven value is read. */
 interface Drafts {
   readonly moments: Moments
-  readonly of: Map<string, Map<number, Draft>>
+  readonly of: Map<string, Map<number, RequestedMoments>>
 }
 
 export class Timetable {
@@ -170,14 +170,14 @@ export class Timetable {
 const NO_OFFSETS: ReadonlyMap<string, number> = new Map()
 
 /** The timetable of what is asked for; null where it would work out too much. */
-export function timetableOf(host: TimetableHost, asked: readonly Asked[]): Timetable | null {
+export function timetableOf(host: TimetableHost, asked: readonly ColumnRequest[]): Timetable | null {
   const drafts: Drafts = { moments: new Moments(), of: new Map() }
   const roots = asked.map(({ key, instance, ahead }) => {
     const draft = draftOf(drafts, key, instance)
     for (const a of ahead) draft.lane(drafts.moments.id(a))
     return draft
   })
-  const planned: { readonly draft: Draft; readonly unit: Omit<Unit, 'at'> }[] = []
+  const planned: { readonly draft: RequestedMoments; readonly unit: Omit<Unit, 'at'> }[] = []
   let values = 0
   // Whoever reads comes before what it reads, so that all moments of a value are known when it is planned.
   for (const key of [...host.order].reverse()) {
@@ -211,16 +211,16 @@ export function timetableOf(host: TimetableHost, asked: readonly Asked[]): Timet
   )
 }
 
-function draftOf({ of }: Drafts, key: string, instance: number): Draft {
-  const all = of.get(key) ?? new Map<number, Draft>()
+function draftOf({ of }: Drafts, key: string, instance: number): RequestedMoments {
+  const all = of.get(key) ?? new Map<number, RequestedMoments>()
   of.set(key, all)
-  const found = all.get(instance) ?? new Draft()
+  const found = all.get(instance) ?? new RequestedMoments()
   all.set(instance, found)
   return found
 }
 
 /** The copy to be planned next: the last one, or the first where copies read later ones; null where all are. */
-function nextOf(drafts: ReadonlyMap<number, Draft> | undefined, later: boolean): number | null {
+function nextOf(drafts: ReadonlyMap<number, RequestedMoments> | undefined, later: boolean): number | null {
   let next: number | null = null
   for (const [i, { isPlanned }] of drafts ?? [])
     if (!isPlanned && (next === null || (later ? i < next : i > next))) next = i
@@ -246,12 +246,12 @@ function bodyOf(
   drafts: Drafts,
   mayAsk: boolean,
 ): Pick<Unit, 'body' | 'reads'> | null {
-  const readers = new Map<Form, readonly [string, number]>()
+  const readers = new Map<CompiledExpression, readonly [string, number]>()
   const found = host.formula(key, instance, (reader, of, which) => readers.set(reader, [of, which]))
   if (!found) return BY_ITSELF
-  const asked = new Map<Draft, number>()
+  const asked = new Map<RequestedMoments, number>()
   let isFull = true
-  const link = (reader: Form, at: LaneTimes): Column | null => {
+  const link = (reader: CompiledExpression, at: LaneTimes): Column | null => {
     const read = readers.get(reader)
     if (!read) return null
     const there = (at as Lanes).ids

@@ -27,14 +27,14 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { unitOfKind, type Measures } from '../units/units.ts'
-import { absorb, isSum, quantity, summands, type Gap } from './absorb.ts'
+import { mergeIntoConstant, isSum, offsetText, summands, type Offset } from './absorb.ts'
 import { compileNode, compilePhase } from './compile.ts'
 import { rampGap } from './ramp-gap.ts'
 import { constantsOf, mentionsTime, retypedNumbers } from './retyped.ts'
 import { CannotRun } from './env.ts'
 import type { Program } from './program.ts'
 
-export interface Tuned {
+export interface TunedText {
   readonly text: string
   /** Why a value jumps at the moment of the change, in one sentence; null when none does. */
   readonly jumps: string | null
@@ -44,11 +44,11 @@ export interface Tuned {
  * The text that `wanted` becomes when the drive with this key runs `running` up to a moment: numbers that set
  * pace are made up for, so that no value jumps. Both programs are those with the old and the new text.
  */
-export function tuneText(before: Program, after: Program, key: string, at: Moment): Tuned {
+export function tuneText(before: Program, after: Program, key: string, at: Moment): TunedText {
   const old = before.meanings.all.get(key)?.text
   const next = after.meanings.all.get(key)?.text
   const wanted = after.meanings.all.get(key)?.source.text ?? ''
-  const same: Tuned = { text: wanted, jumps: null }
+  const same: TunedText = { text: wanted, jumps: null }
   if (!old || !next || before.slots.get(key)?.running !== 'text' || after.slots.get(key)?.running !== 'text')
     return same
   const numbers = numbersThatDiffer(old.formula, next.formula)
@@ -166,7 +166,7 @@ function gap(
   y: Term,
   at: Moment,
   retyped: boolean,
-): Gap | string {
+): Offset | string {
   if (x.type === 'ramp' && y.type === 'ramp') {
     const { exactSeconds } = momentRead(old, before, key, x.node, 0, at)
     return rampGap(before, after, key, old, next, x.node, y.node, exactSeconds)
@@ -282,7 +282,7 @@ function paced(checked: Checked, program: Program, key: string, term: Term, inst
 const signOf = ({ node, sum }: Term & { type: 'time' }): 1 | -1 => summands(sum).find(s => s.node === node)?.sign ?? 1
 
 /** When the gap is a constant times one factor of the pace that differs from copy to copy, that factor's text. */
-function carried(next: Checked, term: Term, gaps: readonly Rational[], after: Program, key: string): Gap | null {
+function carried(next: Checked, term: Term, gaps: readonly Rational[], after: Program, key: string): Offset | null {
   const pace = term.type === 'time' ? term.node : term.type === 'sum' ? null : paceArgument(term.node)
   if (!pace) return null
   for (const f of factors(pace)) {
@@ -314,12 +314,12 @@ function paceArgument(call: CallNode): Node | null {
 }
 
 /** The changes that write a gap into the text. */
-function written(next: Checked, term: Term, gap: Gap, measures: Measures): Change[] {
+function written(next: Checked, term: Term, gap: Offset, measures: Measures): Change[] {
   const { text } = next.formula
   if (term.type === 'time') {
     const kind = next.kinds.get(term.node)
     const unit = kind && kind !== 'any' ? unitOfKind(kind) : undefined
-    return unit === undefined ? [] : absorb(text, term.sum, term.node, gap, unit, measures)
+    return unit === undefined ? [] : mergeIntoConstant(text, term.sum, term.node, gap, unit, measures)
   }
   const entry = functionNamed(term.node.name)!
   const kind = next.kinds.get(term.node)
@@ -328,7 +328,7 @@ function written(next: Checked, term: Term, gap: Gap, measures: Measures): Chang
   if (unit === undefined) return []
   const name = term.type === 'ramp' ? 'start' : term.type === 'phase' ? entry.pace!.phase! : 'from'
   const given = argumentsOf(term.node, entry).filled.find(f => f.parameter.name === name)?.arg.value
-  if (given) return absorb(text, given, null, gap, unit, measures)
+  if (given) return mergeIntoConstant(text, given, null, gap, unit, measures)
   const end = term.node.to - 1
-  return [{ from: end, to: end, insert: `, ${name}: ${quantity(gap, unit, measures)}` }]
+  return [{ from: end, to: end, insert: `, ${name}: ${offsetText(gap, unit, measures)}` }]
 }

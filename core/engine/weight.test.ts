@@ -3,7 +3,7 @@ import { Builder } from '../acts/build.ts'
 import { apply } from '../piece/operation.ts'
 import { setText } from '../acts/sources.ts'
 import { momentOfFrame } from '../time/moment.ts'
-import { inOrder } from './order.ts'
+import { dependencyOrder } from './order.ts'
 import { Program } from './program.ts'
 import { tooMuch, weightsOf } from './weight.ts'
 
@@ -18,7 +18,7 @@ const FIRST = 'if index == 0 then sine(every: 2s, amp: 9px) else'
 const slotOf = (p: Program) => [...p.slots.values()][0]!
 
 describe('the order of what reads one another', () => {
-  const of = (reads: Record<string, string[]>) => inOrder(new Map(Object.entries(reads)))
+  const of = (reads: Record<string, string[]>) => dependencyOrder(new Map(Object.entries(reads)))
   it('has each after all that it reads, and tells the longest chain', () => {
     const { order, links, circle } = of({ a: ['b', 'c'], b: ['c'], c: [], d: ['a', 'c'] })
     expect(order).toEqual(['c', 'b', 'a', 'd'])

@@ -2,7 +2,7 @@
  * What a moment of a piece weighs, told before anything is worked out: at how many moments each driven value is asked
  * for, times its operations. What would take too long is not begun.
  */
-import { ASKED_NOW, MOMENT, alsoAsked, asked, times, type Asked } from '../facts/cost.ts'
+import { ASKED_NOW, MOMENT, alsoAsked, asked, times, type ReadingCost } from '../facts/cost.ts'
 import { everyNode, type Formula } from '../formula/tree.ts'
 import { compiledOf } from './deferred.ts'
 import type { Slot } from './slot.ts'
@@ -32,7 +32,7 @@ export interface Weight {
  */
 export function weightsOf(slots: Iterable<Slot>, inChains: ReadonlySet<string> = new Set()): Weight[] {
   const all = [...slots]
-  const sought = new Map<object, Asked>()
+  const sought = new Map<object, ReadingCost>()
   return all
     .reverse()
     .map(slot => {
@@ -111,7 +111,7 @@ function asksAlike(a: Slot, b: Slot): boolean {
   })
 }
 
-const isSameAsked = (a: Asked, b: Asked): boolean =>
+const isSameAsked = (a: ReadingCost, b: ReadingCost): boolean =>
   a.fresh === b.fresh && a.before.size === b.before.size && [...a.before].every(s => b.before.has(s))
 
 /** The work of what reads others as they are at the moment, if it reads any; else null. */
@@ -132,7 +132,7 @@ function lightWork(slot: Slot): number | null {
 }
 
 /** Looked at for all: copies that nothing asks for at other moments and that ask for none weigh about the same. */
-function allAlike(slot: Slot, sought: ReadonlyMap<object, Asked>): number | null {
+function allAlike(slot: Slot, sought: ReadonlyMap<object, ReadingCost>): number | null {
   const { plan, laneOperations, count } = slot
   // Columns without lanes of their own forms ask for nothing at other moments.
   const operations = plan?.isWhole ? plan.operations * count : laneOperations

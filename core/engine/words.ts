@@ -19,10 +19,10 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { reading, type Beat } from '../form/beat.ts'
-import { beatOf } from '../form/clock.ts'
+import { clockReading, type ActiveClock } from '../form/beat.ts'
+import { activeClockOf } from '../form/clock.ts'
 import { clockTime } from '../form/clocked.ts'
-import { fixed, fixedNumber, form, type Form } from '../form/form.ts'
+import { constantExpression, constantNumber, expressionOf, type CompiledExpression } from '../form/form.ts'
 
 export const measuresOf = (piece: Piece): Measures => ({
   frameRate: rational(piece.frameRate.n, piece.frameRate.d),
@@ -37,21 +37,26 @@ export function windowsOf(piece: Piece, m: Measures, lapStart: Rational) {
 }
 
 /** The words on a clock. */
-function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: Beat): ReadonlyMap<string, Form> {
+function timeWords(
+  piece: Piece,
+  m: Measures,
+  lapStart: Rational,
+  beat: ActiveClock,
+): ReadonlyMap<string, CompiledExpression> {
   const rate = m.frameRate
   const { lap: window, stretch } = windowsOf(piece, m, lapStart)
-  const counted = (a: Affine): Form => clockTime(a, beat, rate)
-  const lap = reading({ rate: over(ONE, m.lapLength), base: negate(over(lapStart, m.lapLength)) }, beat, rate)
+  const counted = (a: Affine): CompiledExpression => clockTime(a, beat, rate)
+  const lap = clockReading({ rate: over(ONE, m.lapLength), base: negate(over(lapStart, m.lapLength)) }, beat, rate)
   const lapRate = lap.affine?.rate
-  return new Map<string, Form>([
+  return new Map<string, CompiledExpression>([
     ['time', counted({ rate: ONE, base: ZERO })],
     ['frame', counted({ rate, base: ZERO })],
-    ['fps', fixed(rate, rate)],
-    ['frameTime', fixed(over(ONE, rate), rate)],
-    ['lapLength', fixed(m.lapLength, rate, { perLap: true })],
+    ['fps', constantExpression(rate, rate)],
+    ['frameTime', constantExpression(over(ONE, rate), rate)],
+    ['lapLength', constantExpression(m.lapLength, rate, { perLap: true })],
     [
       'lapProgress',
-      form(
+      expressionOf(
         t => lap.splitAt(t).part,
         {
           bounds: () => I.interval(0, 1),
@@ -66,7 +71,7 @@ function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: Beat): R
     ],
     [
       'lapIndex',
-      form(
+      expressionOf(
         t => lap.splitAt(t).whole,
         {
           bounds: () => I.ALL,
@@ -79,20 +84,20 @@ function timeWords(piece: Piece, m: Measures, lapStart: Rational, beat: Beat): R
         { exactly: t => rational(floor(lap.exactAt(t))) },
       ),
     ],
-    ['spanStart', fixed(window[0], rate)],
-    ['spanEnd', fixed(window[1], rate)],
-    ['stretchStart', fixed(stretch[0], rate)],
-    ['stretchEnd', fixed(stretch[1], rate)],
-    ['stageWidth', fixed(rational(piece.stage.width), rate)],
-    ['stageHeight', fixed(rational(piece.stage.height), rate)],
-    ['pi', fixedNumber(Math.PI, rate)],
+    ['spanStart', constantExpression(window[0], rate)],
+    ['spanEnd', constantExpression(window[1], rate)],
+    ['stretchStart', constantExpression(stretch[0], rate)],
+    ['stretchEnd', constantExpression(stretch[1], rate)],
+    ['stageWidth', constantExpression(rational(piece.stage.width), rate)],
+    ['stageHeight', constantExpression(rational(piece.stage.height), rate)],
+    ['pi', constantNumber(Math.PI, rate)],
   ])
 }
 
 /** The clocks of a piece with the words on each, made when they are first read. */
 export class Times {
-  private readonly made = new Map<Beat, ReadonlyMap<string, Form>>()
-  private readonly beats = new Map<string, Beat>()
+  private readonly made = new Map<ActiveClock, ReadonlyMap<string, CompiledExpression>>()
+  private readonly beats = new Map<string, ActiveClock>()
 
   /** @param piece with the live marks on its cues */
   constructor(
@@ -101,13 +106,13 @@ export class Times {
     private readonly lapStart: Rational,
   ) {}
 
-  beat(clock: string): Beat {
+  beat(clock: string): ActiveClock {
     let found = this.beats.get(clock)
-    if (!found) this.beats.set(clock, (found = beatOf(this.piece, clock)))
+    if (!found) this.beats.set(clock, (found = activeClockOf(this.piece, clock)))
     return found
   }
 
-  words(beat: Beat): ReadonlyMap<string, Form> {
+  words(beat: ActiveClock): ReadonlyMap<string, CompiledExpression> {
     let found = this.made.get(beat)
     if (!found) this.made.set(beat, (found = timeWords(this.piece, this.measures, this.lapStart, beat)))
     return found

@@ -1,14 +1,14 @@
 /** What a value costs: operations, and at how many moments it reads what others are. */
 
 /** How often another driven value is read for one value of this. */
-export interface Asked {
+export interface ReadingCost {
   /** At moments so many seconds before, each once however often it is read there; 0 for the same moment. */
   readonly before: ReadonlySet<number>
   /** So many times at moments that nothing else is read at. */
   readonly fresh: number
 }
 
-export type Reads = ReadonlyMap<object, Asked>
+export type Reads = ReadonlyMap<object, ReadingCost>
 
 export interface Cost {
   /** Operations where what it reads is worked out for that moment anyway: an operator one, an octave one. */
@@ -31,7 +31,7 @@ const second = (s: number): number => Math.round(s * 1e9) / 1e9
 
 const SAME: ReadonlySet<number> = new Set([0])
 /** Once, at the same moment. */
-export const ASKED_NOW: Asked = { before: SAME, fresh: 0 }
+export const ASKED_NOW: ReadingCost = { before: SAME, fresh: 0 }
 
 /** Read by others as it is: once a moment. */
 export const costRead = (reader: object, anew: number): Cost => ({
@@ -42,7 +42,7 @@ export const costRead = (reader: object, anew: number): Cost => ({
 })
 
 /** Both readings; too many moments become a figure. */
-export function alsoAsked(a: Asked | undefined, b: Asked): Asked {
+export function alsoAsked(a: ReadingCost | undefined, b: ReadingCost): ReadingCost {
   if (!a || a === b) return b
   if (a.before === SAME && b.before === SAME) return { before: SAME, fresh: a.fresh + b.fresh }
   const before = new Set([...a.before, ...b.before])
@@ -51,7 +51,7 @@ export function alsoAsked(a: Asked | undefined, b: Asked): Asked {
 }
 
 /** What is read when something is read by another that is itself asked for so often. */
-export function asked(by: Asked, reads: Asked): Asked {
+export function asked(by: ReadingCost, reads: ReadingCost): ReadingCost {
   if (by === ASKED_NOW) return reads
   const fresh = by.fresh * times(reads) + by.before.size * reads.fresh
   const pairs = by.before.size * reads.before.size
@@ -63,7 +63,7 @@ export function asked(by: Asked, reads: Asked): Asked {
 }
 
 /** At how many moments. */
-export const times = (a: Asked): number => a.before.size + a.fresh
+export const times = (a: ReadingCost): number => a.before.size + a.fresh
 
 /** What making a moment of its own takes, in operations. */
 export const MOMENT = 40
@@ -105,7 +105,7 @@ export function costAnew(
   often = count,
 ): Cost {
   const { anew, reads } = of.cost
-  const by: Asked =
+  const by: ReadingCost =
     before === null ? { before: new Set(), fresh: often } : { before: new Set([second(before)]), fresh: 0 }
   const all = own + anew * count
   return {

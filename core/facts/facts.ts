@@ -23,7 +23,7 @@ export interface Facts {
 }
 
 /** Ways of working the facts out. A speed that is not given has no bounds; where it bends is then not known. */
-export type Known = {
+export type FactSources = {
   readonly [fact in Exclude<keyof Facts, 'slope' | 'bends' | 'leaps' | 'reach'>]: () => Facts[fact]
 } & {
   readonly slope?: () => Interval
@@ -34,7 +34,7 @@ export type Known = {
   readonly reach?: () => number
 }
 
-export const facts = (known: Known): Facts => new FactsWhenAsked(known)
+export const facts = (known: FactSources): Facts => new FactsWhenAsked(known)
 
 /** One object a form: forms are many, and most of their facts are never asked for. */
 class FactsWhenAsked implements Facts {
@@ -47,7 +47,7 @@ class FactsWhenAsked implements Facts {
   private knownFinite: boolean | undefined
   private knownSlope: Interval | undefined
 
-  constructor(private readonly known: Known) {}
+  constructor(private readonly known: FactSources) {}
 
   get bounds(): Interval {
     return supposed(this, this.known.bounds) ?? (this.knownBounds ??= this.known.bounds())

@@ -9,7 +9,7 @@ import { AffineReader, evaluateAffine, isConstant, type Affine, type Split } fro
 import { momentNear, type Moment } from '../time/moment.ts'
 import { absolute, isZero, minus, over, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
 
-export interface Beat {
+export interface ActiveClock {
   /** The clock's id; '' for the piece's own time. */
   readonly id: string
   /** Clock seconds from piece seconds, when it is steady. */
@@ -25,7 +25,7 @@ export interface Beat {
 }
 
 /** The piece's own time. */
-export const PIECE: Beat = {
+export const PIECE_CLOCK: ActiveClock = {
   id: '',
   steady: { rate: ONE, base: ZERO },
   when: m => m,
@@ -36,7 +36,7 @@ export const PIECE: Beat = {
 }
 
 /** Something steady on a clock, read at moments of the piece. */
-export interface Reading {
+export interface ClockReading {
   readonly splitAt: (m: Moment) => Split
   readonly at: (m: Moment) => number
   readonly exactAt: (m: Moment) => Rational
@@ -64,13 +64,13 @@ export const onSteady = (a: Affine, clock: Affine): Affine => ({
 })
 
 /** `a` counts in clock seconds. */
-export function reading(a: Affine, beat: Beat, frameRate: Rational): Reading {
+export function clockReading(a: Affine, beat: ActiveClock, frameRate: Rational): ClockReading {
   const affine = beat.steady && onSteady(a, beat.steady)
-  return readingOf(affine ?? a, affine, beat, frameRate)
+  return clockReadingOf(affine ?? a, affine, beat, frameRate)
 }
 
 /** The same for what already counts in piece seconds where the clock is steady. */
-export function readingOf(a: Affine, affine: Affine | null, beat: Beat, frameRate: Rational): Reading {
+export function clockReadingOf(a: Affine, affine: Affine | null, beat: ActiveClock, frameRate: Rational): ClockReading {
   const reader = new AffineReader(a, frameRate)
   const own = isZero(a.rate) ? ALWAYS : everySeconds(absolute(over(ONE, a.rate)))
   const still = isConstant(a)

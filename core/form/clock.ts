@@ -23,7 +23,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { PIECE, onSteady, settledBy, type Beat } from './beat.ts'
+import { PIECE_CLOCK, onSteady, settledBy, type ActiveClock } from './beat.ts'
 
 /** The points that a drawn clock follows; undefined where they are not there. */
 function channelOf(piece: Piece, way: Extract<Clock['way'], { type: 'curve' }>) {
@@ -61,10 +61,10 @@ export function dialsOfClock(piece: Piece, id: string, seen: readonly string[] =
 }
 
 /** The beat of a clock by its id. */
-export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): Beat {
+export function activeClockOf(piece: Piece, id: string, seen: readonly string[] = []): ActiveClock {
   const clock = piece.clocks[id]
   if (!clock || seen.includes(id)) return steadyBeat(id, { rate: ZERO, base: ZERO })
-  const parent = clock.on === null ? PIECE : beatOf(piece, clock.on, [...seen, id])
+  const parent = clock.on === null ? PIECE_CLOCK : activeClockOf(piece, clock.on, [...seen, id])
   const { way } = clock
   const own: Affine | null = way.type === 'steady' ? { rate: clockRate(piece, way), base: fromNumber(way.ahead) } : null
   if (own && parent.steady && clock.hold === null) return steadyBeat(id, onSteady(own, parent.steady))
@@ -83,7 +83,7 @@ export function beatOf(piece: Piece, id: string, seen: readonly string[] = []): 
   }
 }
 
-function steadyBeat(id: string, steady: Affine): Beat {
+function steadyBeat(id: string, steady: Affine): ActiveClock {
   return {
     id,
     steady,
@@ -102,7 +102,7 @@ function boundsOf({ way }: Clock): Interval {
 }
 
 /** Where a clock that is not steady leaps or turns: at its own moments, and at those of what it runs on. */
-function bendsOf(piece: Piece, clock: Clock, parent: Beat, turned: (t: Rational) => Rational): Bends {
+function bendsOf(piece: Piece, clock: Clock, parent: ActiveClock, turned: (t: Rational) => Rational): Bends {
   const rate = rational(piece.frameRate.n, piece.frameRate.d)
   const seconds = (t: number) => toNumber(parent.seconds(momentNear(t, rate)))
   const own = ownBends(piece, clock, parent, seconds)
@@ -120,7 +120,7 @@ function bendsOf(piece: Piece, clock: Clock, parent: Beat, turned: (t: Rational)
   return passing(shown, { ...own, grain: Math.min(own.grain, 1) }, v => Math.floor(v * step))
 }
 
-function ownBends(piece: Piece, { way }: Clock, parent: Beat, seconds: (t: number) => number): Bends {
+function ownBends(piece: Piece, { way }: Clock, parent: ActiveClock, seconds: (t: number) => number): Bends {
   const { steady } = parent
   const rounds = (every: number): Bends =>
     steady
@@ -151,7 +151,7 @@ function ownBends(piece: Piece, { way }: Clock, parent: Beat, seconds: (t: numbe
 }
 
 /** Clock seconds of a moment, remembered for the last one. */
-function remembering(seconds: (m: Moment) => Rational): Pick<Beat, 'when' | 'seconds'> {
+function remembering(seconds: (m: Moment) => Rational): Pick<ActiveClock, 'when' | 'seconds'> {
   let last: Moment | null = null
   let made: Moment | null = null
   const when = (m: Moment): Moment => {
@@ -195,7 +195,7 @@ function bent(piece: Piece, clock: Clock): (t: Rational) => Rational {
 }
 
 /** How the seconds of a clock that is not steady come back. */
-function repeatsOf(piece: Piece, clock: Clock, parent: Beat): Repeats {
+function repeatsOf(piece: Piece, clock: Clock, parent: ActiveClock): Repeats {
   const turned = turnedRepeats(piece, clock, parent)
   if (clock.hold === null || rests(turned)) return turned
   // Steps of its own seconds: a steady clock gains one with each; any other comes back when its source does.
@@ -203,7 +203,7 @@ function repeatsOf(piece: Piece, clock: Clock, parent: Beat): Repeats {
   return turned
 }
 
-function turnedRepeats(piece: Piece, clock: Clock, parent: Beat): Repeats {
+function turnedRepeats(piece: Piece, clock: Clock, parent: ActiveClock): Repeats {
   const { way } = clock
   const pace = parent.steady?.rate
   if (way.type === 'steady' && !parent.steady) return scaled(parent.repeats, clockRate(piece, way))

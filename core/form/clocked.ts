@@ -4,13 +4,13 @@ import * as I from '../facts/interval.ts'
 import { scaled } from '../facts/repeats.ts'
 import type { Affine } from '../time/affine.ts'
 import { plus, times, toNumber, type Rational } from '../time/rational.ts'
-import { reading, type Beat } from './beat.ts'
-import { form, steady, type Form } from './form.ts'
+import { clockReading, type ActiveClock } from './beat.ts'
+import { expressionOf, steadyExpression, type CompiledExpression } from './form.ts'
 
 /** What grows steadily in a clock's seconds, as a form: exact where the clock is steady. */
-export function clockTime(a: Affine, beat: Beat, frameRate: Rational): Form {
-  const read = reading(a, beat, frameRate)
-  if (read.affine) return steady(read.affine, frameRate, { ofTime: true })
+export function clockTime(a: Affine, beat: ActiveClock, frameRate: Rational): CompiledExpression {
+  const read = clockReading(a, beat, frameRate)
+  if (read.affine) return steadyExpression(read.affine, frameRate, { ofTime: true })
   const facts = {
     bounds: () => I.plus(I.times(beat.bounds, I.point(toNumber(a.rate))), I.point(toNumber(a.base))),
     repeats: () => scaled(beat.repeats, a.rate),
@@ -18,6 +18,6 @@ export function clockTime(a: Affine, beat: Beat, frameRate: Rational): Form {
     cost: () => costOf(1, []),
     finite: () => true,
   }
-  const bent = form(read.at, facts, { exactly: m => plus(times(a.rate, beat.seconds(m)), a.base) })
+  const bent = expressionOf(read.at, facts, { exactly: m => plus(times(a.rate, beat.seconds(m)), a.base) })
   return { ...bent, onClock: { affine: a, beat } }
 }

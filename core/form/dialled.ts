@@ -7,7 +7,7 @@ import type { Moment } from '../time/moment.ts'
 import { isZero, minus, over, rational, times, ONE, type Rational } from '../time/rational.ts'
 import { seedOf } from '../signal/hash.ts'
 
-export interface Dialled {
+export interface DialFactors {
   /** Power by atom; none is 0. */
   readonly atoms: ReadonlyMap<string, number>
   /** What stands before the atoms. */
@@ -15,14 +15,14 @@ export interface Dialled {
 }
 
 /** A dial by its id, or any expression of dials by its text. */
-export const atom = (key: string): Dialled => ({ atoms: new Map([[short(key), 1]]), factor: ONE })
+export const dialFactor = (key: string): DialFactors => ({ atoms: new Map([[short(key), 1]]), factor: ONE })
 
 /** Keys are kept in documents, so long ones become their hash. */
 const short = (key: string): string =>
   key.length <= 80 ? key : `#${seedOf(key).toString(36)}${seedOf(key, 1).toString(36)}`
 
 /** a times b, or a ÷ b. A plain constant is given as its factor with no atoms. */
-export function combined(a: Dialled, b: Dialled, inverse: boolean): Dialled {
+export function combineFactors(a: DialFactors, b: DialFactors, inverse: boolean): DialFactors {
   const atoms = new Map(a.atoms)
   for (const [key, power] of b.atoms) {
     const next = (atoms.get(key) ?? 0) + (inverse ? -power : power)
@@ -33,7 +33,7 @@ export function combined(a: Dialled, b: Dialled, inverse: boolean): Dialled {
 }
 
 /** What a pace is multiplied by as time goes on: seconds, or the sum of what else the rate is made of. */
-export interface Run {
+export interface ElapsedTime {
   /** Tells it from other runs of the same dials; '' for seconds from 0. */
   readonly key: string
   readonly at: (m: Moment) => Rational
@@ -42,14 +42,14 @@ export interface Run {
 }
 
 /** Seconds from an origin. */
-export const secondsFrom = (origin: Rational): Run => ({
+export const secondsFrom = (origin: Rational): ElapsedTime => ({
   key: isZero(origin) ? '' : `@${origin.n}/${origin.d}`,
   at: m => minus(m.exactSeconds, origin),
   clocked: true,
 })
 
 /** The key under which a slip is kept: the atoms in order, and what the pace runs over. */
-export function slipKey(d: Dialled, run: Run): string {
+export function slipKey(d: DialFactors, run: ElapsedTime): string {
   const atoms = [...d.atoms]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([key, power]) => (power === 1 ? key : `${key}^${power}`))
@@ -57,5 +57,5 @@ export function slipKey(d: Dialled, run: Run): string {
 }
 
 /** The product of the atoms, from the whole constant. */
-export const paceOf = (d: Dialled, value: Rational): Rational =>
+export const paceOf = (d: DialFactors, value: Rational): Rational =>
   isZero(d.factor) ? rational(0) : over(value, d.factor)

@@ -2,10 +2,10 @@
 import { joined, type Bends } from '../facts/bends.ts'
 import type { After, Drawn } from '../signal/drawn.ts'
 import type { NamedEase } from '../signal/easing.ts'
-import type { Reading } from './beat.ts'
+import type { ClockReading } from './beat.ts'
 
 /** Where a curve bends that is read in lengths of its own: at its points, in each round of it. */
-export function curveBends(d: Drawn, after: After, read: Reading): Bends {
+export function curveBends(d: Drawn, after: After, read: ClockReading): Bends {
   const length = d.end - d.start
   const shares = length > 0 ? d.bends.map(t => (t - d.start) / length) : []
   const there = after === 'mirror' ? [...shares, ...shares.map(s => 1 - s)] : shares

@@ -20,26 +20,26 @@ import * as B from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import * as R from '../facts/repeats.ts'
 import { FREE, costOf } from '../facts/cost.ts'
-import { facts as known, type Facts, type Known } from '../facts/facts.ts'
-import type { Beat } from './beat.ts'
-import type { Dialled } from './dialled.ts'
+import { facts as known, type Facts, type FactSources } from '../facts/facts.ts'
+import type { ActiveClock } from './beat.ts'
+import type { DialFactors } from './dialled.ts'
 import { ofEveryCopy } from './unread.ts'
 import type { WorkQueue } from './work-queue.ts'
 import { affineIntegral, scaledIntegral, sumIntegral, type Integral } from './integral.ts'
 
-export interface Form {
+export interface CompiledExpression {
   readonly at: (m: Moment) => number
   /** When not null, the value is exactly this. */
   readonly exact: Affine | null
   /** A constant rate or time that was written in laps: it counts from the start of the lap. */
   readonly perLap: boolean
   /** For a constant: how dials make it what it is; null when none does. */
-  readonly dials: Dialled | null
+  readonly dials: DialFactors | null
   /** Made of the time names and constants alone: multiplied with a pace, it is integrated. */
   readonly ofTime: boolean
   readonly facts: () => Facts
   /** Time on a clock that is not steady: what it is in the clock's seconds. */
-  readonly onClock?: { readonly affine: Affine; readonly beat: Beat }
+  readonly onClock?: { readonly affine: Affine; readonly beat: ActiveClock }
   /** How it is made of others, where that matters to adding it up over time. */
   readonly rate?: Rate
   /** Its integral from second 0, where there is a closed form. */
@@ -54,23 +54,31 @@ export type Exactly = (m: Moment) => Rational | null
 
 /** A sum, or a constant factor (dials in it, or none) before something that moves. */
 export type Rate =
-  | { readonly type: 'sum'; readonly a: Form; readonly b: Form }
-  | { readonly type: 'scaled'; readonly by: Rational; readonly dials: Dialled | null; readonly of: Form }
+  | { readonly type: 'sum'; readonly a: CompiledExpression; readonly b: CompiledExpression }
+  | {
+      readonly type: 'scaled'
+      readonly by: Rational
+      readonly dials: DialFactors | null
+      readonly of: CompiledExpression
+    }
 
 /** What a form may be besides its value. */
-export type Nature = Partial<Pick<Form, 'perLap' | 'dials' | 'ofTime'>>
+export type Nature = Partial<Pick<CompiledExpression, 'perLap' | 'dials' | 'ofTime'>>
 
 /** A form that is no steady growth. */
-export function form(
+export function expressionOf(
   at: (m: Moment) => number,
-  facts: Known,
-  more: Pick<Form, 'integral' | 'exactly' | 'grid' | 'rate'> = {},
-): Form {
+  facts: FactSources,
+  more: Pick<CompiledExpression, 'integral' | 'exactly' | 'grid' | 'rate'> = {},
+): CompiledExpression {
   return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: once(facts), ...more }
 }
 
 /** What is made of the exact values of forms, where all of them have one. */
-export function exactlyOf(of: readonly Form[], fold: (...values: Rational[]) => Rational | null): Exactly | null {
+export function exactlyOf(
+  of: readonly CompiledExpression[],
+  fold: (...values: Rational[]) => Rational | null,
+): Exactly | null {
   if (!of.every(f => f.exactly)) return null
   return m => {
     const values: Rational[] = []
@@ -85,7 +93,7 @@ export function exactlyOf(of: readonly Form[], fold: (...values: Rational[]) => 
 }
 
 /** The step of sums of two values. */
-export const gridOf = (a: Form, b: Form): Rational | null =>
+export const gridOf = (a: CompiledExpression, b: CompiledExpression): Rational | null =>
   a.grid && b.grid ? (isZero(a.grid) ? b.grid : isZero(b.grid) ? a.grid : commonMeasure(a.grid, b.grid)) : null
 
 /** Whether two values are so near at a moment that rounding may have put them on the wrong sides of each other. */
@@ -96,17 +104,17 @@ export const isNear = (a: number, b: number, seconds: number): boolean =>
 
 /** A form's value by the seconds of the piece. */
 export const bySecond =
-  (f: Pick<Form, 'at'>, frameRate: Rational) =>
+  (f: Pick<CompiledExpression, 'at'>, frameRate: Rational) =>
   (t: number): number =>
     f.at(momentNear(t, frameRate))
 
-function once(ways: Known): () => Facts {
+function once(ways: FactSources): () => Facts {
   let made: Facts | null = null
   return () => (made ??= known(ways))
 }
 
 /** A form that is exactly rate · t + base. */
-export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}): Form {
+export function steadyExpression(exact: Affine, frameRate: Rational, nature: Nature = {}): CompiledExpression {
   const reader = new AffineReader(exact, frameRate)
   const facts = once({
     bounds: () => (isConstant(exact) ? I.point(toNumber(exact.base)) : I.ALL),
@@ -130,14 +138,14 @@ export function steady(exact: Affine, frameRate: Rational, nature: Nature = {}):
   }
 }
 
-export const fixed = (value: Rational, frameRate: Rational, nature: Nature = {}): Form =>
-  steady(constant(value), frameRate, nature)
+export const constantExpression = (value: Rational, frameRate: Rational, nature: Nature = {}): CompiledExpression =>
+  steadyExpression(constant(value), frameRate, nature)
 
 /** A constant from a double; one that is not finite stays a plain form. */
-export const fixedNumber = (x: number, frameRate: Rational): Form =>
+export const constantNumber = (x: number, frameRate: Rational): CompiledExpression =>
   Number.isFinite(x)
-    ? fixed(fromNumber(x), frameRate)
-    : form(() => x, {
+    ? constantExpression(fromNumber(x), frameRate)
+    : expressionOf(() => x, {
         bounds: () => I.ALL,
         repeats: () => R.ALWAYS,
         bends: () => B.SMOOTH,
@@ -146,16 +154,17 @@ export const fixedNumber = (x: number, frameRate: Rational): Form =>
       })
 
 /** The constant a form is, exactly, or null. */
-export const constantOf = (f: Form): Rational | null => (f.exact && isConstant(f.exact) ? f.exact.base : null)
+export const constantOf = (f: CompiledExpression): Rational | null =>
+  f.exact && isConstant(f.exact) ? f.exact.base : null
 
-export function sum(a: Form, b: Form, frameRate: Rational): Form {
+export function sum(a: CompiledExpression, b: CompiledExpression, frameRate: Rational): CompiledExpression {
   const exact = a.exact && b.exact && add(a.exact, b.exact)
   if (exact) {
     const ofTime = (a.ofTime || b.ofTime) && (a.ofTime || isConstant(a.exact!)) && (b.ofTime || isConstant(b.exact!))
-    return steady(exact, frameRate, { perLap: a.perLap && b.perLap, ofTime })
+    return steadyExpression(exact, frameRate, { perLap: a.perLap && b.perLap, ofTime })
   }
-  const { bends, leaps, reach, cost, finite } = made([a, b])
-  return form(
+  const { bends, leaps, reach, cost, finite } = natureOf([a, b])
+  return expressionOf(
     m => a.at(m) + b.at(m),
     {
       bends,
@@ -176,12 +185,12 @@ export function sum(a: Form, b: Form, frameRate: Rational): Form {
   )
 }
 
-export function negated(a: Form, frameRate: Rational): Form {
-  if (a.exact) return steady(opposite(a.exact), frameRate, { perLap: a.perLap, ofTime: a.ofTime })
-  const less = form(
+export function negateExpression(a: CompiledExpression, frameRate: Rational): CompiledExpression {
+  if (a.exact) return steadyExpression(opposite(a.exact), frameRate, { perLap: a.perLap, ofTime: a.ofTime })
+  const less = expressionOf(
     m => -a.at(m),
     {
-      ...made([a]),
+      ...natureOf([a]),
       bounds: () => I.negative(bounds(a)),
       repeats: () => R.negative(repeats(a)),
       slope: () => I.negative(slope(a)),
@@ -191,21 +200,21 @@ export function negated(a: Form, frameRate: Rational): Form {
   return { ...less, rate: { type: 'scaled', by: negate(ONE), dials: null, of: a } }
 }
 
-export const bounds = (f: Form): I.Interval => f.facts().bounds
-export const repeats = (f: Form): R.Repeats => f.facts().repeats
-export const slope = (f: Form): I.Interval => f.facts().slope
-export const bends = (f: Form): B.Bends => f.facts().bends
-export const leaps = (f: Form): B.Bends => f.facts().leaps
+export const bounds = (f: CompiledExpression): I.Interval => f.facts().bounds
+export const repeats = (f: CompiledExpression): R.Repeats => f.facts().repeats
+export const slope = (f: CompiledExpression): I.Interval => f.facts().slope
+export const bends = (f: CompiledExpression): B.Bends => f.facts().bends
+export const leaps = (f: CompiledExpression): B.Bends => f.facts().leaps
 
 /** The value at which a form rests from some moment on; null when it does not, or each copy at another. */
-export function restOf(f: Form, frameRate: Rational, queue: WorkQueue): number | null {
+export function restOf(f: CompiledExpression, frameRate: Rational, queue: WorkQueue): number | null {
   const r = repeats(f)
   if (!R.rests(r)) return null
   return ofEveryCopy(() => queue.settle(() => f.at(momentOfSeconds(plus(r.from ?? ZERO, ONE), frameRate))))
 }
 
 /** What something made of forms has of them by one operation: it repeats when all do, leaps where one may, and so on. */
-export const made = (of: readonly Form[]) => ({
+export const natureOf = (of: readonly CompiledExpression[]) => ({
   repeats: () => R.together(of.map(repeats)),
   bends: () => B.joined(...of.map(bends)),
   leaps: () => B.joined(...of.map(leaps)),

@@ -1,31 +1,36 @@
 /** How a driven value is read: worked out once a moment, and the set value where it is not finite. */
 import { ALL, union } from '../facts/interval.ts'
-import type { Known } from '../facts/facts.ts'
+import type { FactSources } from '../facts/facts.ts'
 import type { Rational } from '../time/rational.ts'
 import { costRead } from '../facts/cost.ts'
-import { Kept } from './kept.ts'
-import { looked } from './looked.ts'
+import { MomentCache } from './kept.ts'
+import { tightenBoundsBySampling } from './looked.ts'
 import { supposing, tightened } from '../facts/suppose.ts'
 import type { Moment } from '../time/moment.ts'
-import { bounds, form, repeats, type Form } from './form.ts'
+import { bounds, expressionOf, repeats, type CompiledExpression } from './form.ts'
 import type { WorkQueue } from './work-queue.ts'
 
 /** Readings of earlier moments after which values are kept by moment. */
 const OFTEN = 16
 
 /** Remembers the last moment, and others where it is often asked for earlier ones, which never changes a result. */
-export function guarded(f: Form, base: Form, frameRate: Rational, queue: WorkQueue): Form {
+export function withFallback(
+  f: CompiledExpression,
+  base: CompiledExpression,
+  frameRate: Rational,
+  queue: WorkQueue,
+): CompiledExpression {
   if (f.exact) return f
   let last: Moment | null = null
   let value = 0
   let back = 0
-  let kept: Kept | null = null
+  let kept: MomentCache | null = null
   const at = (m: Moment): number => {
     if (m === last) return value
     if (kept) {
       const known = kept.at(m)
       if (!Number.isNaN(known)) return known
-    } else if (last !== null && m.seconds < last.seconds && ++back > OFTEN) kept = new Kept()
+    } else if (last !== null && m.seconds < last.seconds && ++back > OFTEN) kept = new MomentCache()
     const before = queue.requestCount
     const v = f.at(m)
     // What has no value may only be on its way, and so may something that it reads: it is asked again.
@@ -36,10 +41,10 @@ export function guarded(f: Form, base: Form, frameRate: Rational, queue: WorkQue
     kept?.keep(m, v)
     return value
   }
-  const facts: Known = {
+  const facts: FactSources = {
     bounds: () => {
       const known = tightened(reader.facts(), () => (f.facts().finite ? bounds(f) : union(bounds(f), bounds(base))))
-      return supposing() ? known : looked(reader, known, frameRate, queue)
+      return supposing() ? known : tightenBoundsBySampling(reader, known, frameRate, queue)
     },
     repeats: () => repeats(f),
     bends: () => f.facts().bends,
@@ -49,6 +54,6 @@ export function guarded(f: Form, base: Form, frameRate: Rational, queue: WorkQue
     finite: () => f.facts().finite,
     slope: () => (f.facts().finite ? f.facts().slope : ALL),
   }
-  const reader: Form = form(at, facts, { exactly: f.exactly })
+  const reader: CompiledExpression = expressionOf(at, facts, { exactly: f.exactly })
   return reader
 }

@@ -33,13 +33,13 @@ export interface Integral {
 }
 
 /** What can be added up over time: a value at moments, what is known of it, its closed form where it has one. */
-export interface Summand {
+export interface IntegralTerm {
   readonly at: (m: Moment) => number
   readonly facts: () => Facts
   readonly integral?: Integral | null
   readonly rate?:
-    | { readonly type: 'sum'; readonly a: Summand; readonly b: Summand }
-    | { readonly type: 'scaled'; readonly by: Rational; readonly of: Summand }
+    | { readonly type: 'sum'; readonly a: IntegralTerm; readonly b: IntegralTerm }
+    | { readonly type: 'scaled'; readonly by: Rational; readonly of: IntegralTerm }
 }
 
 /** Cells of the longest period that is added up once and counted. */
@@ -48,8 +48,8 @@ const LONGEST_PERIOD = 400_000
 /** How a summand is added up. */
 type Way =
   | { readonly type: 'closed'; readonly integral: Integral }
-  | { readonly type: 'sum'; readonly a: Summand; readonly b: Summand }
-  | { readonly type: 'scaled'; readonly by: Rational; readonly of: Summand }
+  | { readonly type: 'sum'; readonly a: IntegralTerm; readonly b: IntegralTerm }
+  | { readonly type: 'scaled'; readonly by: Rational; readonly of: IntegralTerm }
   | Rounds
   | { readonly type: 'rests'; readonly from: Rational }
   | { readonly type: 'pieces' }
@@ -63,7 +63,7 @@ interface Rounds {
   readonly from: Rational
 }
 
-function wayOf(f: Summand): Way {
+function wayOf(f: IntegralTerm): Way {
   if (f.integral) return { type: 'closed', integral: f.integral }
   if (f.rate?.type === 'scaled' && !isZero(f.rate.by)) return { type: 'scaled', by: f.rate.by, of: f.rate.of }
   const { every, gain, from } = f.facts().repeats
@@ -81,10 +81,10 @@ function wayOf(f: Summand): Way {
  * Seconds to either side of second 0 up to which a form is added up; Infinity for one that rests, comes back or has a
  * closed form.
  */
-export function reachOf(f: Summand): number {
+export function integralReach(f: IntegralTerm): number {
   const way = wayOf(f)
-  if (way.type === 'scaled') return reachOf(way.of)
-  if (way.type === 'sum') return Math.min(reachOf(way.a), reachOf(way.b))
+  if (way.type === 'scaled') return integralReach(way.of)
+  if (way.type === 'sum') return Math.min(integralReach(way.a), integralReach(way.b))
   if (way.type === 'closed') return way.integral.reach ?? Infinity
   return way.type === 'cells' ? Cells.reachOf(f) : Infinity
 }
@@ -92,7 +92,7 @@ export function reachOf(f: Summand): number {
 /** ∫ f from one second of the piece to another; NaN while it is being worked out, and beyond its end. */
 export type Between = (from: Rational, to: Rational) => number
 
-export function integralOf(f: Summand, frameRate: Rational, queue: WorkQueue): Integral {
+export function integralOf(f: IntegralTerm, frameRate: Rational, queue: WorkQueue): Integral {
   const way = wayOf(f)
   switch (way.type) {
     case 'closed':
@@ -125,7 +125,7 @@ function holding(sum: Integral, reach: number): Integral {
 }
 
 /** The integral between two moments, without what lies before both: exact far away too. */
-export function integralBetween(f: Summand, frameRate: Rational, queue: WorkQueue): Between {
+export function integralBetween(f: IntegralTerm, frameRate: Rational, queue: WorkQueue): Between {
   const way = wayOf(f)
   if (way.type === 'scaled') {
     const of = integralBetween(way.of, frameRate, queue)
@@ -135,7 +135,7 @@ export function integralBetween(f: Summand, frameRate: Rational, queue: WorkQueu
   return betweenOf(f, way, frameRate, queue)
 }
 
-function betweenOf(f: Summand, way: Way, frameRate: Rational, queue: WorkQueue): Between {
+function betweenOf(f: IntegralTerm, way: Way, frameRate: Rational, queue: WorkQueue): Between {
   const cells = new Cells(f, frameRate, queue)
   switch (way.type) {
     case 'pieces':
@@ -208,14 +208,16 @@ function rounds(cells: Cells, { every, gain, from }: Rounds, queue: WorkQueue): 
 }
 
 /** The integral of a + b and of a · k, where the parts have one. */
-export const sumIntegral = (a: Summand, b: Summand): Integral | null =>
-  a.integral && b.integral ? within(m => a.integral!(m) + b.integral!(m), a.integral.reach, b.integral.reach) : null
+export const sumIntegral = (a: IntegralTerm, b: IntegralTerm): Integral | null =>
+  a.integral && b.integral
+    ? integralWithin(m => a.integral!(m) + b.integral!(m), a.integral.reach, b.integral.reach)
+    : null
 
 /** An integral that reaches as far as the nearest of several ends. */
-export const within = (of: (m: Moment) => number, ...reach: readonly (number | undefined)[]): Integral =>
+export const integralWithin = (of: (m: Moment) => number, ...reach: readonly (number | undefined)[]): Integral =>
   Object.assign(of, { reach: Math.min(...reach.map(r => r ?? Infinity)) })
-export const scaledIntegral = (a: Summand, by: number): Integral | null =>
-  a.integral ? within(m => a.integral!(m) * by, a.integral.reach) : null
+export const scaledIntegral = (a: IntegralTerm, by: number): Integral | null =>
+  a.integral ? integralWithin(m => a.integral!(m) * by, a.integral.reach) : null
 
 /** rate · t² ÷ 2 + base · t, exact until it is rounded once. */
 export function affineIntegral(rate: Rational, base: Rational): Integral {

@@ -8,7 +8,7 @@ import type { Moment } from '../time/moment.ts'
 const FIRST = 64
 const MOST = 4096
 
-export class Kept {
+export class MomentCache {
   private size = FIRST
   private tops = new Float64Array(FIRST).fill(NaN)
   private bottoms = new Float64Array(FIRST)

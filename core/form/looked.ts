@@ -7,7 +7,7 @@
 import { ordered } from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import { isZero, toNumber, type Rational } from '../time/rational.ts'
-import { bySecond, type Form } from './form.ts'
+import { bySecond, type CompiledExpression } from './form.ts'
 import type { WorkQueue } from './work-queue.ts'
 
 /** Looks over a period at first, to see whether there is anything to gain, and then in all. */
@@ -21,7 +21,7 @@ const MOST_WORK = 400_000
 const MOST_PIECES = 600
 
 /** The seconds that hold all a value ever does: one period, or from its first bend to its last with rest on both sides. */
-function windowOf(f: Form): readonly [number, number] | null {
+function windowOf(f: CompiledExpression): readonly [number, number] | null {
   const { repeats, leaps, bends } = f.facts()
   if (!leaps.all) return null
   if (repeats.every && !isZero(repeats.every) && isZero(repeats.gain) && !repeats.from)
@@ -35,7 +35,12 @@ const restsOutside = (read: (t: number) => number, [from, to]: readonly [number,
   [1, 1e3, 1e6].every(far => read(from - far) === read(from) && read(to + far) === read(to))
 
 /** The bounds of `f`, no wider than `known`. */
-export function looked(f: Form, known: I.Interval, frameRate: Rational, queue: WorkQueue): I.Interval {
+export function tightenBoundsBySampling(
+  f: CompiledExpression,
+  known: I.Interval,
+  frameRate: Rational,
+  queue: WorkQueue,
+): I.Interval {
   const window = windowOf(f)
   if (!window || f.facts().cost.anew * LOOKS > MOST_WORK) return known
   const [from, to] = window

@@ -25,15 +25,15 @@ import {
   bySecond,
   constantOf,
   exactlyOf,
-  fixed,
-  form,
+  constantExpression,
+  expressionOf,
   gridOf,
   hardlyApart,
-  made,
+  natureOf,
   repeats,
   restOf,
   slope,
-  type Form,
+  type CompiledExpression,
 } from './form.ts'
 import type { WorkQueue } from './work-queue.ts'
 
@@ -41,13 +41,17 @@ import type { WorkQueue } from './work-queue.ts'
 export const MOST_FACTORS = 64
 
 /** base ^ exponent: a whole power by multiplying, any other as `maths.ts` has it. */
-export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
+export function raiseToPower(
+  base: CompiledExpression,
+  exponent: CompiledExpression,
+  frameRate: Rational,
+): CompiledExpression {
   const b = constantOf(base)
   const e = constantOf(exponent)
   const n = e && isWhole(e) ? Number(e.n) : null
   if (n === null || Math.abs(n) > MOST_FACTORS) {
-    return form(m => power(base.at(m), exponent.at(m)), {
-      ...made([base, exponent]),
+    return expressionOf(m => power(base.at(m), exponent.at(m)), {
+      ...natureOf([base, exponent]),
       bounds: () => anyPowerBounds(bounds(base), bounds(exponent)),
       finite: () => I.isBounded(anyPowerBounds(bounds(base), bounds(exponent))),
     })
@@ -55,7 +59,7 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
   if (b && !(n < 0 && isZero(b))) {
     let value = ONE
     for (let k = 0; k < Math.abs(n) && within(value); k++) value = times(value, b)
-    if (within(value)) return fixed(n < 0 ? over(ONE, value) : value, frameRate)
+    if (within(value)) return constantExpression(n < 0 ? over(ONE, value) : value, frameRate)
   }
   const at = (x: number): number => {
     let y = 1
@@ -63,7 +67,7 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
     return n < 0 ? 1 / y : y
   }
   const facts = {
-    ...made([base]),
+    ...natureOf([base]),
     bounds: () => I.wholePower(bounds(base), n),
     slope: () => (n < 1 ? I.ALL : I.times(I.times(I.point(n), I.wholePower(bounds(base), n - 1)), slope(base))),
     finite: () => base.facts().finite && (n >= 0 || !(bounds(base).low <= 0 && bounds(base).high >= 0)),
@@ -75,7 +79,7 @@ export function raised(base: Form, exponent: Form, frameRate: Rational): Form {
     return n < 0 ? over(ONE, value) : value
   })
   const powered = (g: Rational): Rational => Array.from({ length: Math.abs(n) }, () => g).reduce(times, ONE)
-  return form(m => at(base.at(m)), facts, { exactly, grid: base.grid && n > 0 ? powered(base.grid) : null })
+  return expressionOf(m => at(base.at(m)), facts, { exactly, grid: base.grid && n > 0 ? powered(base.grid) : null })
 }
 
 function anyPowerBounds(x: I.Interval, y: I.Interval): I.Interval {
@@ -83,24 +87,36 @@ function anyPowerBounds(x: I.Interval, y: I.Interval): I.Interval {
   return known ? I.anyPower(x, y) : I.ALL
 }
 
-const truth = (yes: boolean, frameRate: Rational): Form => fixed(yes ? ONE : ZERO, frameRate)
+const truth = (yes: boolean, frameRate: Rational): CompiledExpression => constantExpression(yes ? ONE : ZERO, frameRate)
 
 /** Truths are numbers here: 0 is no, anything else yes. */
-export function opposed(of: Form, frameRate: Rational): Form {
+export function logicalNot(of: CompiledExpression, frameRate: Rational): CompiledExpression {
   const known = constantOf(of)
   if (known) return truth(isZero(known), frameRate)
-  return form(m => (of.at(m) === 0 ? 1 : 0), { ...made([of]), bounds: () => I.interval(0, 1), slope: () => I.point(0) })
-}
-
-/** a and b (`all`), or a or b. */
-export function joined(all: boolean, a: Form, b: Form, frameRate: Rational): Form {
-  const known = constantOf(a)
-  if (known) return isZero(known) === all ? truth(!all, frameRate) : b
-  return form(all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0), {
-    ...made([a, b]),
+  return expressionOf(m => (of.at(m) === 0 ? 1 : 0), {
+    ...natureOf([of]),
     bounds: () => I.interval(0, 1),
     slope: () => I.point(0),
   })
+}
+
+/** a and b (`all`), or a or b. */
+export function logicalJunction(
+  all: boolean,
+  a: CompiledExpression,
+  b: CompiledExpression,
+  frameRate: Rational,
+): CompiledExpression {
+  const known = constantOf(a)
+  if (known) return isZero(known) === all ? truth(!all, frameRate) : b
+  return expressionOf(
+    all ? m => (a.at(m) !== 0 && b.at(m) !== 0 ? 1 : 0) : m => (a.at(m) !== 0 || b.at(m) !== 0 ? 1 : 0),
+    {
+      ...natureOf([a, b]),
+      bounds: () => I.interval(0, 1),
+      slope: () => I.point(0),
+    },
+  )
 }
 
 export type Comparison = '<' | '<=' | '>' | '>=' | '==' | '!='
@@ -123,18 +139,23 @@ function sureOf(holds: (a: number, b: number) => boolean, a: I.Interval, b: I.In
 }
 
 /** A comparison. What is a fraction is compared exactly: a frame that lies on the boundary is never on its wrong side. */
-export function compared(op: Comparison, a: Form, b: Form, frameRate: Rational): Form {
+export function comparison(
+  op: Comparison,
+  a: CompiledExpression,
+  b: CompiledExpression,
+  frameRate: Rational,
+): CompiledExpression {
   const holds = HOLDS[op]
   const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
   if (difference && isZero(difference.rate)) return truth(holds(compare(difference.base, ZERO), 0), frameRate)
   const facts = {
-    ...made([a, b]),
+    ...natureOf([a, b]),
     // Steady growths pass each other once; after that the truth rests.
     repeats: () => (difference ? settledBy(difference, ZERO, ZERO) : R.together([repeats(a), repeats(b)])),
     bounds: () => sureOf(holds, bounds(a), bounds(b)),
     slope: () => I.point(0),
-    bends: () => passing(a, b, frameRate),
-    leaps: () => passing(a, b, frameRate),
+    bends: () => crossings(a, b, frameRate),
+    leaps: () => crossings(a, b, frameRate),
   }
   if (!difference) {
     const exactly = exactlyOf([a, b], (x, y) => (holds(compare(x, y), 0) ? ONE : ZERO))
@@ -143,15 +164,15 @@ export function compared(op: Comparison, a: Form, b: Form, frameRate: Rational):
       const sure = exactly && hardlyApart(x, y, m) ? exactly(m) : null
       return sure ? toNumber(sure) : holds(x, y) ? 1 : 0
     }
-    return form(at, facts, { exactly })
+    return expressionOf(at, facts, { exactly })
   }
   const reader = new AffineReader(difference, frameRate)
   const at = (m: Moment): number => (holds(reader.signAt(m), 0) ? 1 : 0)
-  return form(at, facts, { exactly: m => (at(m) === 1 ? ONE : ZERO) })
+  return expressionOf(at, facts, { exactly: m => (at(m) === 1 ? ONE : ZERO) })
 }
 
 /** Where one value passes another. */
-export function passing(a: Form, b: Form, frameRate: Rational): B.Bends {
+export function crossings(a: CompiledExpression, b: CompiledExpression, frameRate: Rational): B.Bends {
   const difference = a.exact && b.exact && add(a.exact, opposite(b.exact))
   if (difference) {
     return isZero(difference.rate) ? B.SMOOTH : B.atSeconds([toNumber(over(negate(difference.base), difference.rate))])
@@ -165,9 +186,15 @@ export function passing(a: Form, b: Form, frameRate: Rational): B.Bends {
 }
 
 /** One of two values, as a truth that changes with time has it. */
-export function either(test: Form, yes: Form, no: Form, frameRate: Rational, queue: WorkQueue): Form {
+export function conditional(
+  test: CompiledExpression,
+  yes: CompiledExpression,
+  no: CompiledExpression,
+  frameRate: Rational,
+  queue: WorkQueue,
+): CompiledExpression {
   const facts = {
-    ...made([test, yes, no]),
+    ...natureOf([test, yes, no]),
     repeats: () => {
       const last = restOf(test, frameRate, queue)
       if (last === null) return R.together([repeats(test), repeats(yes), repeats(no)])
@@ -181,5 +208,5 @@ export function either(test: Form, yes: Form, no: Form, frameRate: Rational, que
     slope: () => I.union(slope(yes), slope(no)),
   }
   const exactly = yes.exactly || no.exactly ? (m: Moment) => (test.at(m) !== 0 ? yes : no).exactly?.(m) ?? null : null
-  return form(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), facts, { exactly, grid: gridOf(yes, no) })
+  return expressionOf(m => (test.at(m) !== 0 ? yes.at(m) : no.at(m)), facts, { exactly, grid: gridOf(yes, no) })
 }

@@ -9,10 +9,10 @@ import { add, constant, evaluateAffine, type Affine, type Split } from '../time/
 import { momentNear, type Moment } from '../time/moment.ts'
 import { fromFinite, isWhole, isZero, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { readingOf, type Beat } from './beat.ts'
-import { constantOf, steady, sum, type Exactly, type Form } from './form.ts'
-import { product, type Setting } from './product.ts'
-import { totalOf } from './total.ts'
+import { clockReadingOf, type ActiveClock } from './beat.ts'
+import { constantOf, steadyExpression, sum, type Exactly, type CompiledExpression } from './form.ts'
+import { multiply, type ProductContext } from './product.ts'
+import { accumulationOf } from './total.ts'
 
 /** The parameters that set the pace of a source, by name. */
 export interface Pacing {
@@ -57,9 +57,9 @@ export interface Phase {
  */
 export function phaseOf(
   names: Pacing | undefined,
-  args: Readonly<Record<string, Form | undefined>>,
-  s: Setting & Measures,
-  beat: Beat,
+  args: Readonly<Record<string, CompiledExpression | undefined>>,
+  s: ProductContext & Measures,
+  beat: ActiveClock,
   place: string,
 ): Phase {
   const pace = names && (args[names.freq] ?? (names.every ? args[names.every] : undefined))
@@ -69,11 +69,11 @@ export function phaseOf(
   if (!pace) return phase(constant(fixedAhead ?? ZERO), moving, 0, s, beat)
   const freq = constantOf(pace)
   if (!freq) {
-    const run = totalOf(pace, place, s, beat).form
+    const run = accumulationOf(pace, place, s, beat).form
     return phase(constant(fixedAhead ?? ZERO), moving ? sum(run, moving, s.frameRate) : run, 0, s, beat, run)
   }
-  const time = steady(beat.steady ?? { rate: ONE, base: ZERO }, s.frameRate, { ofTime: true })
-  const counted = product(
+  const time = steadyExpression(beat.steady ?? { rate: ONE, base: ZERO }, s.frameRate, { ofTime: true })
+  const counted = multiply(
     [
       { form: time, inverse: false },
       { form: pace, inverse: false },
@@ -81,7 +81,7 @@ export function phaseOf(
     s,
   ).exact
   const turns = counted && add(counted, constant(fixedAhead ?? ZERO))
-  if (!turns) return phase(constant(fixedAhead ?? ZERO), totalOf(pace, place, s, beat).form, 0, s, beat)
+  if (!turns) return phase(constant(fixedAhead ?? ZERO), accumulationOf(pace, place, s, beat).form, 0, s, beat)
   const cells = times(freq, s.lapLength)
   const wrap = pace.perLap && isWhole(cells) ? Math.abs(toNumber(cells)) : 0
   return phase(turns, moving, wrap, s, beat)
@@ -89,13 +89,13 @@ export function phaseOf(
 
 function phase(
   turns: Affine,
-  moving: Form | null,
+  moving: CompiledExpression | null,
   wrap: number,
-  s: Setting,
-  beat: Beat,
-  run: Form | null = null,
+  s: ProductContext,
+  beat: ActiveClock,
+  run: CompiledExpression | null = null,
 ): Phase {
-  const read = readingOf(turns, beat.steady ? turns : null, beat, s.frameRate)
+  const read = clockReadingOf(turns, beat.steady ? turns : null, beat, s.frameRate)
   const steadyAt = (m: Moment) => evaluateAffine(turns, beat.steady ? m : beat.when(m))
   const exactAt = run
     ? (m: Moment) => plus(steadyAt(m), fromFinite(Number.isFinite(run.at(m)) ? run.at(m) : 0))

@@ -9,46 +9,46 @@ import * as R from '../facts/repeats.ts'
 import { scale, type Affine } from '../time/affine.ts'
 import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
 import { clockTime } from './clocked.ts'
-import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
-import { passing } from './operators.ts'
+import { combineFactors, paceOf, secondsFrom, type DialFactors, type ElapsedTime } from './dialled.ts'
+import { crossings } from './operators.ts'
 import {
   bends,
   bounds,
   constantOf,
   leaps,
   exactlyOf,
-  fixed,
-  form,
-  made,
+  constantExpression,
+  expressionOf,
+  natureOf,
   repeats,
   restOf,
   slope,
-  steady,
-  type Form,
+  steadyExpression,
+  type CompiledExpression,
 } from './form.ts'
 import { scaledIntegral } from './integral.ts'
 import type { WorkQueue } from './work-queue.ts'
 
 export interface Factor {
-  readonly form: Form
+  readonly form: CompiledExpression
   /** Divided by instead of multiplied with. */
   readonly inverse: boolean
 }
 
 /** What a product needs to know of the piece. */
-export interface Setting {
+export interface ProductContext {
   readonly frameRate: Rational
   /** Where what takes long to add up waits. */
   readonly queue: WorkQueue
   /** The moment in seconds at which lap 0 begins. */
   readonly lapStart: Rational
   /** The slip of a pace made of dials: `pace` is its value now. */
-  readonly slip: (dials: Dialled, pace: Rational, run: Run) => Rational
+  readonly slip: (dials: DialFactors, pace: Rational, run: ElapsedTime) => Rational
 }
 
-export function product(factors: readonly Factor[], setting: Setting): Form {
+export function multiply(factors: readonly Factor[], setting: ProductContext): CompiledExpression {
   let constant = ONE
-  let dials: Dialled = { atoms: new Map(), factor: ONE }
+  let dials: DialFactors = { atoms: new Map(), factor: ONE }
   let perLap = false
   const moving: Factor[] = []
   for (const f of factors) {
@@ -61,16 +61,16 @@ export function product(factors: readonly Factor[], setting: Setting): Form {
     constant = value
     perLap = perLap !== f.form.perLap
     const own = f.form.dials ?? { atoms: new Map(), factor: c }
-    if (!(f.inverse && isZero(own.factor))) dials = combined(dials, own, f.inverse)
+    if (!(f.inverse && isZero(own.factor))) dials = combineFactors(dials, own, f.inverse)
   }
   const dialled = dials.atoms.size > 0 ? dials : null
-  if (moving.length === 0) return fixed(constant, setting.frameRate, { perLap, dials: dialled })
+  if (moving.length === 0) return constantExpression(constant, setting.frameRate, { perLap, dials: dialled })
   const only = moving[0]!
   if (moving.length === 1 && !only.inverse && only.form.exact) {
     const exact = only.form.ofTime
       ? paced(only.form.exact, constant, perLap, dialled, setting)
       : scale(only.form.exact, constant)
-    if (exact) return steady(exact, setting.frameRate, { ofTime: only.form.ofTime })
+    if (exact) return steadyExpression(exact, setting.frameRate, { ofTime: only.form.ofTime })
   }
   if (moving.length === 1 && !only.inverse && only.form.onClock) {
     const { affine, beat } = only.form.onClock
@@ -86,7 +86,13 @@ export function product(factors: readonly Factor[], setting: Setting): Form {
 }
 
 /** Time multiplied by a constant pace. */
-function paced(time: Affine, by: Rational, perLap: boolean, dials: Dialled | null, s: Setting): Affine | null {
+function paced(
+  time: Affine,
+  by: Rational,
+  perLap: boolean,
+  dials: DialFactors | null,
+  s: ProductContext,
+): Affine | null {
   const shift = perLap ? times(time.rate, s.lapStart) : null
   const counted = shift ? { rate: time.rate, base: plus(time.base, negate(shift)) } : time
   const scaled = scale(counted, by)
@@ -96,22 +102,26 @@ function paced(time: Affine, by: Rational, perLap: boolean, dials: Dialled | nul
   return { rate: scaled.rate, base: plus(scaled.base, slip) }
 }
 
-function general(moving: readonly Factor[], constant: Rational, setting: Setting): Form {
+function general(moving: readonly Factor[], constant: Rational, setting: ProductContext): CompiledExpression {
   const { frameRate } = setting
   const [first, ...rest] = moving
-  const start: Form = first!.inverse ? pair(fixed(ONE, frameRate), first!, setting) : first!.form
+  const start: CompiledExpression = first!.inverse
+    ? pair(constantExpression(ONE, frameRate), first!, setting)
+    : first!.form
   const all = rest.reduce((a, f) => pair(a, f, setting), start)
-  return constant.n === constant.d ? all : pair(fixed(constant, frameRate), { form: all, inverse: false }, setting)
+  return constant.n === constant.d
+    ? all
+    : pair(constantExpression(constant, frameRate), { form: all, inverse: false }, setting)
 }
 
-function pair(a: Form, f: Factor, setting: Setting): Form {
+function pair(a: CompiledExpression, f: Factor, setting: ProductContext): CompiledExpression {
   const b = f.form
   const ca = constantOf(a)
   const cb = constantOf(b)
-  return form(
+  return expressionOf(
     f.inverse ? m => a.at(m) / b.at(m) : ca && fits(ca) ? scaledBy(ca, b) : m => a.at(m) * b.at(m),
     {
-      ...made([a, b]),
+      ...natureOf([a, b]),
       ...(f.inverse && !cb ? poles(a, b, setting.frameRate) : {}),
       finite: () => a.facts().finite && b.facts().finite && !(f.inverse && touches0(bounds(b))),
       repeats: () =>
@@ -140,7 +150,8 @@ function pair(a: Form, f: Factor, setting: Setting): Form {
 const quotient = (x: Rational, y: Rational): Rational | null => (isZero(y) ? null : over(x, y))
 
 /** The step of products: that of one times that of the other. */
-const stepOf = (a: Form, b: Form): Rational | null => (a.grid && b.grid ? times(a.grid, b.grid) : null)
+const stepOf = (a: CompiledExpression, b: CompiledExpression): Rational | null =>
+  a.grid && b.grid ? times(a.grid, b.grid) : null
 
 /** Whether a fraction's two whole numbers are so small that a value is multiplied by one and divided by the other. */
 const fits = (c: Rational): boolean => areSmall(toNumber({ n: c.n, d: 1n }), toNumber({ n: c.d, d: 1n }))
@@ -149,14 +160,15 @@ export const areSmall = (n: number, d: number): boolean => d !== 1 && Math.abs(n
 const MOST = 67_108_864
 
 /** A value times n/d, with the division last: whole numbers that it makes whole come out whole. */
-function scaledBy(c: Rational, of: Form): Form['at'] {
+function scaledBy(c: Rational, of: CompiledExpression): CompiledExpression['at'] {
   const [n, d] = [Number(c.n), Number(c.d)]
   return n === 1 ? m => of.at(m) / d : m => (of.at(m) * n) / d
 }
 
 /** What is divided by passes 0: there the quotient jumps from one far end to the other. */
-function poles(a: Form, b: Form, frameRate: Rational) {
-  const at0 = () => (touches0(bounds(b)) ? passing(b, fixed({ n: 0n, d: 1n }, frameRate), frameRate) : B.SMOOTH)
+function poles(a: CompiledExpression, b: CompiledExpression, frameRate: Rational) {
+  const at0 = () =>
+    touches0(bounds(b)) ? crossings(b, constantExpression({ n: 0n, d: 1n }, frameRate), frameRate) : B.SMOOTH
   return {
     bends: () => B.joined(bends(a), bends(b), at0()),
     leaps: () => B.joined(leaps(a), leaps(b), at0()),
@@ -166,7 +178,12 @@ function poles(a: Form, b: Form, frameRate: Rational) {
 const touches0 = (i: I.Interval): boolean => i.low <= 0 && i.high >= 0
 
 /** Where a factor comes to rest at 0 the product does; else it repeats when both do. */
-function faded(a: Form, b: Form, inverse: boolean, { frameRate, queue }: Setting): R.Repeats {
+function faded(
+  a: CompiledExpression,
+  b: CompiledExpression,
+  inverse: boolean,
+  { frameRate, queue }: ProductContext,
+): R.Repeats {
   for (const [f, other] of inverse
     ? []
     : ([
@@ -179,7 +196,12 @@ function faded(a: Form, b: Form, inverse: boolean, { frameRate, queue }: Setting
 }
 
 /** The integral where one of the two is a constant. */
-function constantFactor(a: Form, f: Factor, ca: Rational | null, cb: Rational | null): Form['integral'] {
+function constantFactor(
+  a: CompiledExpression,
+  f: Factor,
+  ca: Rational | null,
+  cb: Rational | null,
+): CompiledExpression['integral'] {
   if (ca && !f.inverse) return scaledIntegral(f.form, toNumber(ca))
   return cb ? scaledIntegral(a, f.inverse ? 1 / toNumber(cb) : toNumber(cb)) : null
 }

@@ -7,13 +7,13 @@ import { FREE } from '../facts/cost.ts'
 import { point, type Interval } from '../facts/interval.ts'
 import { ALWAYS } from '../facts/repeats.ts'
 import type { Rational } from '../time/rational.ts'
-import { form, type Form } from './form.ts'
-import { unread } from './unread.ts'
+import { expressionOf, type CompiledExpression } from './form.ts'
+import { refuseToRead } from './unread.ts'
 
 /** @param grid what all of them are whole multiples of, where there is such a step */
-export const spread = (bounds: Interval, grid: Rational | null = null): Form =>
-  form(
-    unread,
+export const valueAcrossCopies = (bounds: Interval, grid: Rational | null = null): CompiledExpression =>
+  expressionOf(
+    refuseToRead,
     {
       bounds: () => bounds,
       repeats: () => ALWAYS,

@@ -23,19 +23,19 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { PIECE, type Beat } from './beat.ts'
+import { PIECE_CLOCK, type ActiveClock } from './beat.ts'
 import { clockTime } from './clocked.ts'
-import { combined, paceOf, secondsFrom, type Dialled, type Run } from './dialled.ts'
-import { constantOf, form, type Form } from './form.ts'
+import { combineFactors, paceOf, secondsFrom, type DialFactors, type ElapsedTime } from './dialled.ts'
+import { constantOf, expressionOf, type CompiledExpression } from './form.ts'
 import { Cells } from './cells.ts'
-import { integralOf, reachOf, type Integral } from './integral.ts'
-import { product, type Setting } from './product.ts'
+import { integralOf, integralReach, type Integral } from './integral.ts'
+import { multiply, type ProductContext } from './product.ts'
 
 /** A constant with dials in it before what is added up; `of` null stands for 1. */
 interface Term {
   readonly by: Rational
-  readonly dials: Dialled | null
-  readonly of: Form | null
+  readonly dials: DialFactors | null
+  readonly of: CompiledExpression | null
 }
 
 /** Seconds of the longest period whose gain is found step by step, and cells in it. */
@@ -44,9 +44,9 @@ const CELLS_ASKED = 4000
 /** Readings that a sum of a rate takes, as a figure of its cost. */
 const READINGS = 9
 
-export interface Total {
+export interface Accumulation {
   /** What the rate comes to by a moment of the piece. */
-  readonly form: Form
+  readonly form: CompiledExpression
   /** The same by a second of the clock. */
   readonly by: (second: Rational) => number
 }
@@ -55,10 +55,15 @@ export interface Total {
  * The sum of `rate`, which is read by the seconds of the clock.
  * @param place tells its slips from those of other sums with the same dials
  */
-export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Total {
+export function accumulationOf(
+  rate: CompiledExpression,
+  place: string,
+  s: ProductContext,
+  beat: ActiveClock,
+): Accumulation {
   if (constantOf(rate)) {
     const time = clockTime({ rate: ONE, base: ZERO }, beat, s.frameRate)
-    const all = product(
+    const all = multiply(
       [
         { form: time, inverse: false },
         { form: rate, inverse: false },
@@ -68,7 +73,7 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
     return { form: all, by: t => constantBy(all, t, beat, s.frameRate) }
   }
   const sum = summed(rate, place, s, beat)
-  const all = form(m => sum(onClock(m, beat)), {
+  const all = expressionOf(m => sum(onClock(m, beat)), {
     bounds: () => ALL,
     repeats: () => gained(rate, sum, s, beat),
     // A sum leaps only with its clock; where its rate leaps it bends.
@@ -76,21 +81,21 @@ export function totalOf(rate: Form, place: string, s: Setting, beat: Beat): Tota
     bends: () => joined(beat.bends, rate.facts().bends, turning(paceIn(rate))),
     cost: () => costSummed(1, rate.facts(), READINGS),
     finite: () => rate.facts().finite,
-    reach: () => Math.min(rate.facts().reach, reachOf(rate)),
+    reach: () => Math.min(rate.facts().reach, integralReach(rate)),
     slope: () => (beat.steady ? scaled(rate.facts().bounds, point(toNumber(beat.steady.rate))) : ALL),
   })
   return { form: all, by: t => sum(momentOfSeconds(t, s.frameRate)) }
 }
 
 /** Turns a second that a wave on the sum makes at most, as far as it is known. */
-function paceIn(rate: Form): number {
+function paceIn(rate: CompiledExpression): number {
   const { low, high } = rate.facts().bounds
   const pace = Math.max(Math.abs(low), Math.abs(high))
   return Number.isFinite(pace) ? pace : 64
 }
 
 /** The sum of a constant rate by a second of the clock. */
-function constantBy(all: Form, second: Rational, beat: Beat, frameRate: Rational): number {
+function constantBy(all: CompiledExpression, second: Rational, beat: ActiveClock, frameRate: Rational): number {
   const affine = all.onClock?.affine
   if (affine) return toNumber(plus(times(affine.rate, second), affine.base))
   // A steady clock shows that second at one moment of the piece; one that stands still at all or none.
@@ -101,14 +106,15 @@ function constantBy(all: Form, second: Rational, beat: Beat, frameRate: Rational
 }
 
 /** The moment that a clock shows, as one of the piece. */
-const onClock = (m: Moment, beat: Beat): Moment => (beat === PIECE ? m : momentOfSeconds(beat.seconds(m), m.rate))
+const onClock = (m: Moment, beat: ActiveClock): Moment =>
+  beat === PIECE_CLOCK ? m : momentOfSeconds(beat.seconds(m), m.rate)
 
-function summed(rate: Form, place: string, s: Setting, beat: Beat): Integral {
+function summed(rate: CompiledExpression, place: string, s: ProductContext, beat: ActiveClock): Integral {
   const terms = termsOf(rate, { by: ONE, dials: null, of: null })
   if (!terms.some(t => t.dials)) return integralOf(rate, s.frameRate, s.queue)
   const parts = terms.map(({ by, dials, of }, nth) => {
     const whole = of && integralOf(of, s.frameRate, s.queue)
-    const run: Run = whole
+    const run: ElapsedTime = whole
       ? { key: `~${place}.${nth}`, at: m => fromFinite(finite(whole(onClock(m, beat)))), clocked: false }
       : secondsFrom(ZERO)
     const slip = dials ? toNumber(times(s.slip(dials, paceOf(dials, by), run), dials.factor)) : 0
@@ -121,7 +127,7 @@ function summed(rate: Form, place: string, s: Setting, beat: Beat): Integral {
 /** What is not worked out yet, or lies beyond its end, has left no slip. */
 const finite = (x: number): number => (Number.isFinite(x) ? x : 0)
 
-function termsOf(f: Form, before: Term): Term[] {
+function termsOf(f: CompiledExpression, before: Term): Term[] {
   const c = constantOf(f)
   if (c) {
     const dials = both(before.dials, f.dials, before.by, c)
@@ -136,14 +142,19 @@ function termsOf(f: Form, before: Term): Term[] {
 }
 
 /** The dials of a product of two constants, either of which may have none. */
-function both(a: Dialled | null, b: Dialled | null, ca: Rational, cb: Rational): Dialled | null {
+function both(a: DialFactors | null, b: DialFactors | null, ca: Rational, cb: Rational): DialFactors | null {
   if (!a && !b) return null
-  const plain = (factor: Rational): Dialled => ({ atoms: new Map(), factor })
-  return combined(a ?? plain(ca), b ?? plain(cb), false)
+  const plain = (factor: Rational): DialFactors => ({ atoms: new Map(), factor })
+  return combineFactors(a ?? plain(ca), b ?? plain(cb), false)
 }
 
 /** How a sum comes back: over each period of the rate it gains the same. A gain that is no decimal is not said to be exact. */
-function gained(rate: Form, sum: Integral, { frameRate, queue }: Setting, beat: Beat): Repeats {
+function gained(
+  rate: CompiledExpression,
+  sum: Integral,
+  { frameRate, queue }: ProductContext,
+  beat: ActiveClock,
+): Repeats {
   const { every, gain, from } = rate.facts().repeats
   const pace = beat.steady?.rate
   if (!pace || isZero(pace) || !every || isZero(every) || !isZero(gain) || from || rests(rate.facts().repeats))

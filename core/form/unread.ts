@@ -7,7 +7,7 @@
 export class DiffersByCopy extends Error {}
 
 /** The reading of what differs from copy to copy. */
-export const unread = (): never => {
+export const refuseToRead = (): never => {
   throw new DiffersByCopy('This differs from copy to copy.')
 }
 

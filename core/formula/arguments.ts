@@ -1,7 +1,7 @@
 /** Which written argument fills which parameter of a function. */
 import { canonical, meant, nearest } from '../units/names.ts'
 import { problem, replacing, type Problem } from './problem.ts'
-import type { Entry, Parameter, Word } from '../functions/entry.ts'
+import type { Entry, Parameter, WordArgument } from '../functions/entry.ts'
 import { takesStrength } from '../signal/easing.ts'
 import type { Arg, CallNode, Node } from './tree.ts'
 
@@ -9,7 +9,7 @@ export interface Filled {
   readonly parameter: Parameter
   readonly arg: Arg
   /** When the parameter takes words. */
-  readonly word?: Word
+  readonly word?: WordArgument
 }
 
 export interface Arguments {
@@ -97,7 +97,7 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
   return { filled, problems }
 }
 
-function wordIn(node: Node, parameter: Parameter): Word | { says: string; near: string[] } {
+function wordIn(node: Node, parameter: Parameter): WordArgument | { says: string; near: string[] } {
   const words = parameter.words!()
   const written = node.type === 'name' || node.type === 'call' ? node.name : null
   const name = written === null ? undefined : words.find(w => canonical(w) === canonical(written))

@@ -1,5 +1,15 @@
 /** What a call means: its arguments, their kinds, and what it gives. */
-import { FREQUENCY, PLAIN, TIME, isPlain, kindName, product, quotient, sameKind, type Kind } from '../units/kinds.ts'
+import {
+  FREQUENCY,
+  PLAIN,
+  TIME,
+  isPlain,
+  kindName,
+  productKind,
+  quotientKind,
+  sameKind,
+  type Kind,
+} from '../units/kinds.ts'
 import { unitOfKind } from '../units/units.ts'
 import { argumentsOf, type Filled } from './arguments.ts'
 import { FUNCTIONS, functionNamed } from '../functions/index.ts'
@@ -70,7 +80,7 @@ export abstract class Calls extends Lookup {
     )
     const shared = [...got].filter(([f]) => f.parameter.kind === 'result' || f.parameter.kind === 'perSecond')
     const perSecond = (f: Filled, kind: Got): Got =>
-      f.parameter.kind === 'perSecond' && kind !== 'any' ? product(kind, TIME) : kind
+      f.parameter.kind === 'perSecond' && kind !== 'any' ? productKind(kind, TIME) : kind
     const result = this.oneKind(
       entry,
       shared.map(([f, kind]) => [f, perSecond(f, kind)] as const),
@@ -83,7 +93,7 @@ export abstract class Calls extends Lookup {
     if (entry.result === 'curve') return this.curveKind(filled)
     if (entry.result !== 'rate') return entry.result
     const first = [...got.values()][0]
-    return first === undefined || first === 'any' ? 'any' : quotient(first, TIME)
+    return first === undefined || first === 'any' ? 'any' : quotientKind(first, TIME)
   }
 
   /** A value that is not plain is cut in steps of a size that must be said. */

@@ -2,13 +2,13 @@
  * What a formula means where it stands: each name looked up, each kind worked out and compared, each bare
  * number given its unit. Nothing is computed here; problems come back as data with their fixes.
  */
-import { PLAIN, TRUTH, isPlain, kindName, power, product, quotient, sameKind } from '../units/kinds.ts'
+import { PLAIN, TRUTH, isPlain, kindName, powerKind, productKind, quotientKind, sameKind } from '../units/kinds.ts'
 import { UNITS, printNumber, readUnit } from '../units/units.ts'
 import { ONE, compare, isWhole, isZero, toNumber } from '../time/rational.ts'
 import { kindFixes } from './fixes.ts'
 import { functionNamed } from '../functions/index.ts'
 import { Calls } from './calls.ts'
-import type { Got, Read, SignalKind } from './lookup.ts'
+import type { Got, FormulaRead, SignalKind } from './lookup.ts'
 import { canonical, meant, nearest } from '../units/names.ts'
 import { parse } from './parse.ts'
 import { problem, replacing, type Problem } from './problem.ts'
@@ -22,7 +22,7 @@ export interface Checked {
   readonly problems: readonly Problem[]
   /** The unit that a bare number took from the driven property. */
   readonly bare: ReadonlyMap<NumberNode, string>
-  readonly reads: readonly Read[]
+  readonly reads: readonly FormulaRead[]
   /** What each node gives. */
   readonly kinds: ReadonlyMap<Node, Got>
   readonly result: Got
@@ -229,9 +229,9 @@ class Check extends Calls {
       case '-':
         return this.alike(left, x, right, y, `These can’t be ${op === '+' ? 'added' : 'subtracted'}`)
       case '*':
-        return x === 'any' || y === 'any' ? 'any' : product(x, y)
+        return x === 'any' || y === 'any' ? 'any' : productKind(x, y)
       case '/':
-        return x === 'any' || y === 'any' ? 'any' : quotient(x, y)
+        return x === 'any' || y === 'any' ? 'any' : quotientKind(x, y)
       case '^':
         return this.powered(right, x, y)
       default:
@@ -245,7 +245,7 @@ class Check extends Calls {
       return this.mismatch(right, y, PLAIN, `An exponent must be a plain number; this is ${kindName(y)}.`)
     if (x === 'any' || isPlain(x)) return x
     const whole = right.type === 'number' && isWhole(right.value)
-    if (whole) return power(x, toNumber(right.value))
+    if (whole) return powerKind(x, toNumber(right.value))
     return this.wrong(problem('kind', right, `${kindName(x)} can only be raised to a whole number, such as 2.`))
   }
 }

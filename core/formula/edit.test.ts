@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { numbersThatDiffer, setHandle, strideOf } from './edit.ts'
 import { nearest } from '../units/names.ts'
-import { written } from './words.ts'
+import { quotedName } from './words.ts'
 import { parse } from './parse.ts'
 import { change } from './problem.ts'
 import { handles } from './tree.ts'
@@ -69,7 +69,7 @@ describe('names', () => {
     expect(nearest('a', ['a1', 'a2', 'a3', 'a4'])).toHaveLength(3)
   })
   it('stand in backquotes when they are more than one word', () => {
-    expect([written('carousel'), written('Ticket arch'), written('3rd')]).toEqual([
+    expect([quotedName('carousel'), quotedName('Ticket arch'), quotedName('3rd')]).toEqual([
       'carousel',
       '`Ticket arch`',
       '`3rd`',

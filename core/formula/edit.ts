@@ -43,10 +43,10 @@ export function strideOf(text: string, n: NumberNode): number {
 
 /** Pairs of numbers that differ between two trees of the same shape; null when anything else differs. */
 export const numbersThatDiffer = (a: Formula, b: Formula): [NumberNode, NumberNode][] | null =>
-  a.lets.length === b.lets.length ? alike(everyNode(a), everyNode(b)) : null
+  a.lets.length === b.lets.length ? matchingNumbers(everyNode(a), everyNode(b)) : null
 
 /** The same of two lists of nodes, in the order of their trees. */
-export function alike(x: readonly Node[], y: readonly Node[]): [NumberNode, NumberNode][] | null {
+export function matchingNumbers(x: readonly Node[], y: readonly Node[]): [NumberNode, NumberNode][] | null {
   if (x.length !== y.length) return null
   const pairs: [NumberNode, NumberNode][] = []
   for (let i = 0; i < x.length; i++) {

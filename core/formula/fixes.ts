@@ -3,7 +3,7 @@
  * unit, an amplitude left out is written, a factor is put behind) and each is tried: only what mends the
  * formula is offered.
  */
-import { PLAIN, TIME, isPlain, quotient, sameKind } from '../units/kinds.ts'
+import { PLAIN, TIME, isPlain, quotientKind, sameKind } from '../units/kinds.ts'
 import { unitOfKind } from '../units/units.ts'
 import { isZero } from '../time/rational.ts'
 import type { Clash } from './lookup.ts'
@@ -17,8 +17,8 @@ const TRIED = 10
 
 /** Units that a bare number may lack, likeliest first: what is wanted, what is missing, and that below a fraction. */
 function unitsFor(clash: Clash): string[] {
-  const missing = quotient(clash.wanted, clash.got)
-  const all = [clash.wanted, missing, quotient(PLAIN, missing)].map(unitOfKind)
+  const missing = quotientKind(clash.wanted, clash.got)
+  const all = [clash.wanted, missing, quotientKind(PLAIN, missing)].map(unitOfKind)
   return [...new Set(all.filter((u): u is string => u !== undefined && u !== ''))]
 }
 
@@ -51,9 +51,9 @@ export function kindFixes(formula: Formula, clash: Clash, was: Problem, tried: (
     offer([{ from: call.to - 1, to: call.to - 1, insert: `${call.args.length ? ', ' : ''}amp: ${size}${amp}` }])
   }
   // Where no number stands, a factor of one unit: sin(time) becomes sin(time * 1deg/s).
-  const needed = quotient(clash.wanted, clash.got)
+  const needed = quotientKind(clash.wanted, clash.got)
   const factor =
-    sameKind(needed, quotient(clash.wanted, TIME)) && !isPlain(clash.wanted) ? perSecond(clash) : unitOfKind(needed)
+    sameKind(needed, quotientKind(clash.wanted, TIME)) && !isPlain(clash.wanted) ? perSecond(clash) : unitOfKind(needed)
   if (numbers.length === 0 && factor && !sameKind(needed, PLAIN)) {
     const { from, to } = outerSpan(clash.node)
     const bracket = clash.node.type === 'binary' && !clash.node.outer && !['*', '/', '^'].includes(clash.node.op)
@@ -61,7 +61,7 @@ export function kindFixes(formula: Formula, clash: Clash, was: Problem, tried: (
     offer([{ from, to, insert: `${bracket ? `(${text})` : text} * 1${factor}` }])
   }
   // What has a unit and should have none, or another: divided by one of its own.
-  const over = unitOfKind(quotient(clash.got, clash.wanted))
+  const over = unitOfKind(quotientKind(clash.got, clash.wanted))
   const [own, wanted] = [unitOfKind(clash.got), unitOfKind(clash.wanted)]
   const divided = over ? ` / 1${over}` : own && wanted ? ` / 1${own} * 1${wanted}` : ''
   if (found.length === 0 && numbers.length === 0 && divided) {

@@ -1,11 +1,11 @@
 /** Drives and signals as they are written in a formula. */
 import type { Piece } from '../piece/schema.ts'
 import { levelsOf } from './scope.ts'
-import { written } from './words.ts'
+import { quotedName } from './words.ts'
 
 /** The same as another part reads it: of copies that it does not stand among, the first. */
 export function labelFor(piece: Piece, key: string, reader: string | null): string {
-  const label = labelOf(piece, key)
+  const label = driveLabel(piece, key)
   if (key.startsWith('~')) return label
   const part = key.slice(0, key.indexOf('.'))
   const shared = new Set(reader === null || !piece.parts[reader] ? [] : levelsOf(piece, reader).map(l => l.part))
@@ -15,8 +15,8 @@ export function labelFor(piece: Piece, key: string, reader: string | null): stri
 }
 
 /** `carousel.rotation`, `` `Ticket arch`.y ``, or a signal's name for its key `~id`. */
-export function labelOf(piece: Piece, key: string): string {
-  if (key.startsWith('~')) return written(piece.signals[key.slice(1)]?.name ?? key)
+export function driveLabel(piece: Piece, key: string): string {
+  if (key.startsWith('~')) return quotedName(piece.signals[key.slice(1)]?.name ?? key)
   const [part, property] = key.split('.') as [string, string]
-  return `${written(piece.parts[part]?.name ?? part)}.${property}`
+  return `${quotedName(piece.parts[part]?.name ?? part)}.${property}`
 }

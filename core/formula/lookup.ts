@@ -4,7 +4,7 @@ import { propertiesOf } from '../piece/properties.ts'
 import { functionNamed } from '../functions/index.ts'
 import { canonical, meant, nearest } from '../units/names.ts'
 import { readUnit } from '../units/units.ts'
-import { BUILTINS, RELATIVES, builtinNamed, spelled, written } from './words.ts'
+import { BUILTINS, RELATIVES, builtinNamed, spelled, quotedName } from './words.ts'
 import { problem, replacing, type Problem, type Span } from './problem.ts'
 import {
   featureOf,
@@ -23,7 +23,7 @@ import { outerSpan, type CallNode, type MemberNode, type NameNode, type Node, ty
 export type Got = Kind | 'any'
 
 /** What else of the piece a formula reads. */
-export type Read =
+export type FormulaRead =
   /**
    * `before`: of an earlier copy of its own (`before.x`, `tail[index - 1].x`), or, with `after`, of a later one: neither can
    * close a circle by itself.
@@ -75,7 +75,7 @@ export abstract class Lookup {
   readonly problems: Problem[] = []
   readonly clashes = new Map<Problem, Clash>()
   readonly bare = new Map<NumberNode, string>()
-  readonly reads: Read[] = []
+  readonly reads: FormulaRead[] = []
   readonly kinds = new Map<Node, Got>()
   lets: ReadonlyMap<string, Got> = new Map()
 
@@ -117,12 +117,16 @@ export abstract class Lookup {
     if (thing?.type === 'part') {
       const first = propertiesOf(this.names.piece.parts[thing.id]!.shape.type)
       const wanted = first.find(p => p.name === this.target.property?.name) ?? first[0]!
-      const fix = replacing({ from: node.to, to: node.to }, `.${wanted.name}`, `${written(thing.name)}.${wanted.name}`)
+      const fix = replacing(
+        { from: node.to, to: node.to },
+        `.${wanted.name}`,
+        `${quotedName(thing.name)}.${wanted.name}`,
+      )
       return this.wrong(
         problem(
           'syntax',
           node,
-          `${thing.name} is a part. Add a property, as in ${written(thing.name)}.${wanted.name}.`,
+          `${thing.name} is a part. Add a property, as in ${quotedName(thing.name)}.${wanted.name}.`,
           fix,
         ),
       )
@@ -130,8 +134,8 @@ export abstract class Lookup {
     if (thing) {
       const how =
         thing.type === 'clock'
-          ? `a clock. Write it at the end: … on ${written(thing.name)}.`
-          : `a cue. Read it as since(${written(thing.name)}).`
+          ? `a clock. Write it at the end: … on ${quotedName(thing.name)}.`
+          : `a cue. Read it as since(${quotedName(thing.name)}).`
       return this.wrong(problem('syntax', node, `${thing.name} is ${how}`))
     }
     if (functionNamed(node.name)) {
@@ -165,7 +169,7 @@ export abstract class Lookup {
         'unknown-name',
         at,
         `${says} “${name}”.${meant(near)}`,
-        ...near.map(n => replacing(at, this.names.named(n) ? written(n) : spelled(n))),
+        ...near.map(n => replacing(at, this.names.named(n) ? quotedName(n) : spelled(n))),
       ),
     )
   }

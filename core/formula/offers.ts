@@ -5,7 +5,7 @@ import { EASING_NAMES } from '../signal/easing.ts'
 import type { Entry } from '../functions/entry.ts'
 import { FUNCTIONS, functionNamed } from '../functions/index.ts'
 import { canonical } from '../units/names.ts'
-import { BUILTINS, RELATIVES, written } from './words.ts'
+import { BUILTINS, RELATIVES, quotedName } from './words.ts'
 import { hasCopyWord, relative, type Names, type Target } from './scope.ts'
 
 export interface Offer {
@@ -53,10 +53,10 @@ function values(names: Names, target: Target): Offer[] {
       says: r === 'own' ? 'another property of this part' : 'a property of its parent',
     })),
     ...names.all().flatMap((t): Offer[] => {
-      if (t.type === 'part') return [{ text: `${written(t.name)}.`, type: 'part', says: 'a part' }]
+      if (t.type === 'part') return [{ text: `${quotedName(t.name)}.`, type: 'part', says: 'a part' }]
       if (t.type === 'dial' || t.type === 'signal')
-        return [{ text: written(t.name), type: t.type, says: `a ${t.type}` }]
-      if (t.type === 'curve') return [{ text: written(t.name), type: 'signal', says: 'a drawn curve' }]
+        return [{ text: quotedName(t.name), type: t.type, says: `a ${t.type}` }]
+      if (t.type === 'curve') return [{ text: quotedName(t.name), type: 'signal', says: 'a drawn curve' }]
       return []
     }),
   ]

@@ -9,9 +9,9 @@ import { everyNode } from './tree.ts'
 import type { Arg, BinaryOp, Formula, Let, Node, NumberNode } from './tree.ts'
 
 /** Longest text of a formula, in characters. */
-export const LONGEST = 2000
+export const LONGEST_FORMULA = 2000
 /** Deepest nesting of a formula. */
-export const DEEPEST = 64
+export const DEEPEST_NESTING = 64
 
 export type Parsed = { readonly formula: Formula; readonly problems: readonly [] } | Unparsed
 export interface Unparsed {
@@ -34,9 +34,9 @@ export function parse(text: string): Parsed {
 }
 
 function parsedAnew(text: string): Parsed {
-  if (text.length > LONGEST) {
-    const says = `A formula can have up to ${LONGEST} characters, and this has ${text.length}. Move part of it to a signal.`
-    return { formula: null, problems: [problem('limit', { from: LONGEST, to: text.length }, says)] }
+  if (text.length > LONGEST_FORMULA) {
+    const says = `A formula can have up to ${LONGEST_FORMULA} characters, and this has ${text.length}. Move part of it to a signal.`
+    return { formula: null, problems: [problem('limit', { from: LONGEST_FORMULA, to: text.length }, says)] }
   }
   const tree = parser.parse(text)
   const cursor = tree.cursor()
@@ -46,13 +46,13 @@ function parsedAnew(text: string): Parsed {
   cursor.iterate(
     node => {
       depth++
-      if (depth > DEEPEST + 2 && !deepest) deepest = { from: node.from, to: node.to }
+      if (depth > DEEPEST_NESTING + 2 && !deepest) deepest = { from: node.from, to: node.to }
       if (node.type.isError && !error) error = node.node
     },
     () => void depth--,
   )
   if (deepest) {
-    const says = `This is nested more than ${DEEPEST} deep. Move part of it to a signal.`
+    const says = `This is nested more than ${DEEPEST_NESTING} deep. Move part of it to a signal.`
     return { formula: null, problems: [problem('limit', deepest, says)] }
   }
   if (error) return { formula: null, problems: [syntaxProblem(text, error)] }

@@ -11,8 +11,8 @@ import {
   PLAIN,
   TIME,
   kindName,
-  product,
-  quotient,
+  productKind,
+  quotientKind,
   sameKind,
   type Kind,
 } from '../units/kinds.ts'
@@ -96,10 +96,10 @@ function amountOf(node: Node, m: Measures, size: Rational, kind: Kind): Amount {
     }
     case 'binary': {
       const [a, b] = [read(node.left), read(node.right)]
-      if (node.op === '*') return { of: times(a.of, b.of), kind: product(a.kind, b.kind), bare: a.bare && b.bare }
+      if (node.op === '*') return { of: times(a.of, b.of), kind: productKind(a.kind, b.kind), bare: a.bare && b.bare }
       if (node.op === '/') {
         if (isZero(b.of)) throw new Unread('This divides by 0. Type another number.')
-        return { of: over(a.of, b.of), kind: quotient(a.kind, b.kind), bare: a.bare && b.bare }
+        return { of: over(a.of, b.of), kind: quotientKind(a.kind, b.kind), bare: a.bare && b.bare }
       }
       if (node.op !== '+' && node.op !== '-') throw new Unread('')
       // Beside an amount with a unit a bare number takes the field's.

@@ -5,7 +5,7 @@ import { argumentsOf } from './arguments.ts'
 import { parse } from './parse.ts'
 import { change, type Change } from './problem.ts'
 import { everyNode, type Formula, type NameNode } from './tree.ts'
-import { RELATIVES, builtinNamed, written } from './words.ts'
+import { RELATIVES, builtinNamed, quotedName } from './words.ts'
 
 /** The names in a formula by what they stand for: things of the piece, or words of the language. */
 function namesIn(formula: Formula): { things: NameNode[]; builtins: NameNode[] } {
@@ -40,9 +40,9 @@ export function renamedIn(text: string, from: string, to: string): string {
   const is = (name: string) => canonical(name) === canonical(from)
   const changes: Change[] = namesIn(formula)
     .things.filter(n => is(n.name))
-    .map(n => ({ from: n.from, to: n.to, insert: written(to) }))
+    .map(n => ({ from: n.from, to: n.to, insert: quotedName(to) }))
   for (const n of everyNode(formula)) {
-    if (n.type === 'on' && is(n.clock)) changes.push({ ...n.clockAt, insert: written(to) })
+    if (n.type === 'on' && is(n.clock)) changes.push({ ...n.clockAt, insert: quotedName(to) })
   }
   return change(text, changes)
 }

@@ -8,7 +8,7 @@ import { parse } from './parse.ts'
 import { change } from './problem.ts'
 import type { Names, Target } from './scope.ts'
 import { everyNode, outerSpan, type CallNode, type Node } from './tree.ts'
-import { written } from './words.ts'
+import { quotedName } from './words.ts'
 
 interface Reshaped {
   readonly likely: readonly string[]
@@ -155,7 +155,7 @@ function selves(text: string, n: Node, names: Names, target: Target): string[] {
     if (of.type === 'name' && [own, 'own'].includes(canonical(of.name))) return ['base']
   }
   const cue = n.type === 'name' ? names.named(n.name) : undefined
-  if (cue?.type === 'cue') return [`since(${written(cue.name)}) / 1s * 1${property.unit || '0%'}`]
+  if (cue?.type === 'cue') return [`since(${quotedName(cue.name)}) / 1s * 1${property.unit || '0%'}`]
   const thing = n.type === 'index' && n.of.type === 'name' ? names.named(n.of.name) : undefined
   return thing?.type === 'part' ? [`${slice(text, n)}.${property.name}`] : []
 }

@@ -65,5 +65,5 @@ const isPlain = (name: string): boolean => /^[\p{L}_][\p{L}\p{N}_]*$/u.test(name
 export const spelled = (name: string): string => (isPlain(name) ? name : `\`${name}\``)
 
 /** A name of a thing of the piece as it is written: in backquotes too where it would be taken for a word of the language. */
-export const written = (name: string): string =>
+export const quotedName = (name: string): string =>
   isPlain(name) && !RESERVED.has(canonical(name)) && !isRateWord(name) ? name : `\`${name}\``

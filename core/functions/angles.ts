@@ -6,7 +6,7 @@ import { moving, pointwise, type Column } from '../columns/column.ts'
 import { SteadyLanes } from '../columns/steady.ts'
 import { SMOOTH, joined, passing, steadily, turning, type Bends } from '../facts/bends.ts'
 import { wholeRounds, type Repeats } from '../facts/repeats.ts'
-import { bends, bySecond, type Form } from '../form/form.ts'
+import { bends, bySecond, type CompiledExpression } from '../form/form.ts'
 import { AffineReader } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, ZERO, absolute, fraction, isZero, over, toNumber, type Rational } from '../time/rational.ts'
@@ -66,7 +66,7 @@ function rising(
 }
 
 /** The part of a turn an angle stands at: exactly, where it is a fraction, so that a growing angle stays right. */
-function partOf(x: Form, frameRate: Rational): (m: Moment) => number {
+function partOf(x: CompiledExpression, frameRate: Rational): (m: Moment) => number {
   if (x.exact) {
     const reader = new AffineReader(x.exact, frameRate)
     return m => reader.splitAt(m).part

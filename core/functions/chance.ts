@@ -1,5 +1,5 @@
 /** Chance: noise and random, hashed, without a period, each property and copy with its own. */
-import { within, type Integral } from '../form/integral.ts'
+import { integralWithin, type Integral } from '../form/integral.ts'
 import type { Work } from '../form/work-queue.ts'
 import { hashUnit } from '../signal/hash.ts'
 import { fieldNoise, type Cell } from '../signal/field.ts'
@@ -46,7 +46,7 @@ import {
   swingIntegral,
   swingLanes,
   swingSlope,
-  valuesOf,
+  valueArguments,
 } from './swing.ts'
 
 const SEED: Parameter = {
@@ -156,17 +156,17 @@ export const noise: Entry = {
   slope: slopeIn,
   cost: call => costOfArgs(call, layersOf(call).count * (overSpace(call) ? 8 : 1)),
   repeats: call => {
-    if (overSpace(call) && !call.given.has('freq')) return repeatsOfArgs(valuesOf(call))
-    if (call.phase.still) return repeatsOfArgs(valuesOf(call))
+    if (overSpace(call) && !call.given.has('freq')) return repeatsOfArgs(valueArguments(call))
+    if (call.phase.still) return repeatsOfArgs(valueArguments(call))
     if (!call.phase.wrap) return NEVER
     const cell = call.phase.repeats().every
     if (!cell) return NEVER
-    return together([everySeconds(by(cell, rational(call.phase.wrap))), repeatsOfArgs(valuesOf(call))])
+    return together([everySeconds(by(cell, rational(call.phase.wrap))), repeatsOfArgs(valueArguments(call))])
   },
-  leaps: call => joined(leapsOfArgs(valuesOf(call)), call.given.has('freq') ? call.phase.leaps() : SMOOTH),
+  leaps: call => joined(leapsOfArgs(valueArguments(call)), call.given.has('freq') ? call.phase.leaps() : SMOOTH),
   bends: call => {
     if (call.seed === null) return UNKNOWN
-    const own = bendsOfArgs(valuesOf(call))
+    const own = bendsOfArgs(valueArguments(call))
     const cells = octavesIn(call, call.seed).flatMap(o => lattice(o))
     const inTime = [call.phase.passing(...cells), ...(call.phase.affine ? [] : [call.phase.bends()])]
     const { at, across, cell } = call.args
@@ -255,13 +255,13 @@ export const random: Entry = {
     return inner ? interval(Math.max(ends.low, inner.low), Math.min(ends.high, inner.high)) : ends
   },
   repeats: call => {
-    if (call.phase.still) return repeatsOfArgs(valuesOf(call))
+    if (call.phase.still) return repeatsOfArgs(valueArguments(call))
     const step = call.phase.repeats().every
     if (!call.phase.wrap || !step) return NEVER
-    return together([everySeconds(by(step, rational(call.phase.wrap))), repeatsOfArgs(valuesOf(call))])
+    return together([everySeconds(by(step, rational(call.phase.wrap))), repeatsOfArgs(valueArguments(call))])
   },
   slope: call => union(slopeOf(call, 'low'), slopeOf(call, 'high')),
-  bends: call => joined(bendsOfArgs(valuesOf(call)), call.phase.passing(0)),
+  bends: call => joined(bendsOfArgs(valueArguments(call)), call.phase.passing(0)),
   // Without a rate it is one value for ever: a constant wherever a constant may stand.
   fold: call => {
     const { affine, still } = call.phase
@@ -331,7 +331,7 @@ function steppedIntegral(call: Call): Integral | null {
   }
   const upTo = (whole: number, part: number) => sum(whole) + unit(whole) * part
   const begun = upTo(Math.floor(from), from - Math.floor(from))
-  return within(m => {
+  return integralWithin(m => {
     const { whole: w, part } = call.phase.splitAt(m)
     return l * m.seconds + ((h - l) * (upTo(w, part) - begun)) / pace
   }, MOST_STEPS / pace)

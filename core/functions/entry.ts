@@ -4,11 +4,11 @@
  */
 import { outside } from '../facts/suppose.ts'
 import type { Integral } from '../form/integral.ts'
-import { constantOf, type Exactly, type Form } from '../form/form.ts'
+import { constantOf, type Exactly, type CompiledExpression } from '../form/form.ts'
 import type { Pacing, Phase } from '../form/phase.ts'
-import type { Total } from '../form/total.ts'
+import type { Accumulation } from '../form/total.ts'
 import type { WorkQueue } from '../form/work-queue.ts'
-import { settledBy, type Beat, type Reading } from '../form/beat.ts'
+import { settledBy, type ActiveClock, type ClockReading } from '../form/beat.ts'
 import { joined, type Bends } from '../facts/bends.ts'
 import type { Kernel } from '../columns/kernel.ts'
 import type { Drawn } from '../signal/drawn.ts'
@@ -110,19 +110,19 @@ export interface Entry {
   readonly lagged?: true
 }
 
-export interface Spot {
+export interface StagePosition {
   /** Across and upwards on the stage, of a point some px from its middle. */
   readonly x: (m: Moment, dx: number, dy: number) => number
   readonly y: (m: Moment, dx: number, dy: number) => number
   readonly pivot: { readonly x: number; readonly y: number }
   /** All that its place is made of. */
-  readonly of: readonly Form[]
+  readonly of: readonly CompiledExpression[]
   /** How each of those comes back; of what turns it, whole turns mean nothing. */
   readonly repeats: () => Repeats[]
 }
 
 export interface Fold {
-  readonly of: readonly Form[]
+  readonly of: readonly CompiledExpression[]
   readonly by: (...values: Rational[]) => Rational | null
 }
 
@@ -131,7 +131,7 @@ export const folding = (call: Call, names: readonly string[], by: Fold['by']): F
   names.every(n => call.args[n]) ? { of: names.map(n => call.args[n]!), by } : null
 
 /** A word as an argument, with the strength that may stand behind it: `elasticOut(1.4)`. */
-export interface Word {
+export interface WordArgument {
   readonly name: string
   readonly strength?: number
   /** The name of a curve of the piece, as an easing. */
@@ -141,51 +141,51 @@ export interface Word {
 /** One call with its arguments made ready. */
 export interface Call {
   /** By parameter name; those left out with an `initial` are there, others are undefined. */
-  readonly args: Readonly<Record<string, Form | undefined>>
+  readonly args: Readonly<Record<string, CompiledExpression | undefined>>
   /** Names of the arguments that were written. */
   readonly given: ReadonlySet<string>
   /** All values of the last parameter when it may be given many times. */
-  readonly many: readonly Form[]
-  readonly words: Readonly<Record<string, Word | undefined>>
+  readonly many: readonly CompiledExpression[]
+  readonly words: Readonly<Record<string, WordArgument | undefined>>
   readonly phase: Phase
   /** The value as a fraction, where the entry gives it. */
   readonly exactly: Exactly | null
   /** Of what adds a rate up: what it comes to. */
-  readonly total: Total | null
+  readonly total: Accumulation | null
   /** Null where all copies are looked at together and each has another: then it is not read, and nothing may be known by it. */
   readonly seed: number | null
   readonly frameRate: Rational
   /** Where what takes long to add up waits. */
   readonly queue: WorkQueue
   readonly measures: Measures
-  readonly beat: Beat
+  readonly beat: ActiveClock
   /** Something steady in the seconds of the clock in force, ready to be read. */
-  readonly read: (a: Affine) => Reading
+  readonly read: (a: Affine) => ClockReading
   /** The channel of the curve that is named, with the size of its unit. */
   readonly curve: { readonly drawn: Drawn; readonly size: number; readonly hit: number } | null
   /** The gear that is named: its turn, how many of its teeth go to one of this gear's, and what is added (turns). */
-  readonly gear: { readonly rotation: Form; readonly ratio: Rational; readonly offset: number } | null
+  readonly gear: { readonly rotation: CompiledExpression; readonly ratio: Rational; readonly offset: number } | null
   /** The wave surface that is named: its waves, how tall it is at rest, what they are raised by, and how far the lap is on. */
   readonly surface: {
     readonly waves: readonly Wave[]
-    readonly tall: Form
-    readonly swell: Form
-    readonly crest: Form
-    readonly foam: Form
-    readonly lap: Reading
+    readonly tall: CompiledExpression
+    readonly swell: CompiledExpression
+    readonly crest: CompiledExpression
+    readonly foam: CompiledExpression
+    readonly lap: ClockReading
   } | null
   /** The easings that are named, by parameter: linear where none is. */
   readonly easing: (parameter: string) => NamedEase
   /** Where the part that is named stands: its pivot moved by so many px of its own, on the stage. */
-  readonly spot: Spot | null
+  readonly spot: StagePosition | null
   /** The marks of the cue that is named. */
   readonly cue: Marks | null
   /** First and last second of the lap, the part's span and the marked stretch. */
   readonly windows: Readonly<Record<'lap' | 'span' | 'stretch', readonly [Rational, Rational]>>
 }
 
-export const argsOf = (call: Call): Form[] => [
-  ...Object.values(call.args).filter((f): f is Form => f !== undefined),
+export const argsOf = (call: Call): CompiledExpression[] => [
+  ...Object.values(call.args).filter((f): f is CompiledExpression => f !== undefined),
   ...call.many,
 ]
 export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
@@ -229,7 +229,7 @@ export function settledBetween(call: Call, x: string, low: string, high: string)
   const [l, h] = [constantOf(call.args[low]!), constantOf(call.args[high]!)]
   const { exact } = call.args[x]!
   if (!exact || !l || !h) return repeatsOfArgs(call)
-  const rest = without(call, x)
+  const rest = withoutArguments(call, x)
   return together([compare(l, h) <= 0 ? settledBy(exact, l, h) : settledBy(exact, h, l), repeatsOfArgs(rest)])
 }
 
@@ -247,7 +247,7 @@ export const never0 = (call: Call, name: string): boolean => {
 }
 
 /** The call without some arguments: those that set its pace are in its phase. */
-export function without(call: Call, ...names: readonly string[]): Call {
+export function withoutArguments(call: Call, ...names: readonly string[]): Call {
   const args = Object.fromEntries(Object.entries(call.args).filter(([name]) => !names.includes(name)))
   return { ...call, args }
 }

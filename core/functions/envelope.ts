@@ -2,7 +2,7 @@
 import { EASING_NAMES } from '../signal/easing.ts'
 import { interval } from '../facts/interval.ts'
 import { joined, type Bends } from '../facts/bends.ts'
-import type { Reading } from '../form/beat.ts'
+import type { ClockReading } from '../form/beat.ts'
 import { moving, scratch, type Now } from '../columns/column.ts'
 import { toNumbers, uniform } from '../columns/fractions.ts'
 import type { LaneCall } from '../columns/kernel.ts'
@@ -175,8 +175,8 @@ interface EnvelopeShape {
   /** Seconds since it set off, below 0 before, and how long it lasts now. */
   readonly where: (m: Moment) => { readonly x: number; readonly end: number }
   /** The laps it comes again with, or the seconds it counts in; neither when it plays on a cue. */
-  readonly lap?: Reading
-  readonly read?: Reading
+  readonly lap?: ClockReading
+  readonly read?: ClockReading
 }
 
 function envelopeShape(call: Call): EnvelopeShape {

@@ -3,8 +3,8 @@ import { ALL, interval, meet, minus, over as quotient, plus, point, times, union
 import { columnwise, pointwise } from '../columns/column.ts'
 import { joined, type Bends, passing as passingRanges } from '../facts/bends.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
-import { type Form, bends, bySecond, constantOf, hardlyApart, isNear } from '../form/form.ts'
-import { passing } from '../form/operators.ts'
+import { type CompiledExpression, bends, bySecond, constantOf, hardlyApart, isNear } from '../form/form.ts'
+import { crossings } from '../form/operators.ts'
 import { AffineReader, add, opposite } from '../time/affine.ts'
 import {
   ONE,
@@ -22,8 +22,12 @@ import { type Call, boundsOf, folding, leapsOfArgs, settledBetween, slopeOf, typ
 
 /** Where x passes one of two ends. */
 export const passingEnds = (call: Call, x: string, low: string, high: string): Bends => {
-  const [v, l, h] = [x, low, high].map(n => call.args[n]!) as [Form, Form, Form]
-  return joined(passing(v, l, call.frameRate), passing(v, h, call.frameRate), bends(v), bends(l), bends(h))
+  const [v, l, h] = [x, low, high].map(n => call.args[n]!) as [
+    CompiledExpression,
+    CompiledExpression,
+    CompiledExpression,
+  ]
+  return joined(crossings(v, l, call.frameRate), crossings(v, h, call.frameRate), bends(v), bends(l), bends(h))
 }
 
 const soft = (s: number): number => (s <= 0 ? 0 : s >= 1 ? 1 : s * s * (3 - 2 * s))
@@ -106,7 +110,7 @@ export const step: Entry = {
   },
   slope: () => point(0),
   fold: call => folding(call, ['edge', 'x'], (e, x) => (compare(x, e) < 0 ? ZERO : ONE)),
-  bends: call => passing(call.args.x!, call.args.edge!, call.frameRate),
+  bends: call => crossings(call.args.x!, call.args.edge!, call.frameRate),
   repeats: call => settledBetween(call, 'x', 'edge', 'edge'),
 }
 

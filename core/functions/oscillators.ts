@@ -33,7 +33,7 @@ import {
   swingRepeats,
   swingLanes,
   swingSlope,
-  valuesOf,
+  valueArguments,
 } from './swing.ts'
 
 interface Wave {
@@ -54,7 +54,7 @@ interface Wave {
 
 /** Bends of a wave with corners at parts of its cycle, and of what it swings between. */
 function cornered(call: Call, corners: readonly number[] | null): Bends {
-  const own = bendsOfArgs(valuesOf(call))
+  const own = bendsOfArgs(valueArguments(call))
   if (corners === null) return joined(own, call.phase.bends())
   return joined(own, call.phase.passing(...corners), call.phase.affine ? SMOOTH : call.phase.bends())
 }
@@ -90,7 +90,11 @@ function oscillator({ name, says, example, wave, upTo, corners, exactly, steepes
     slope: call => swingSlope(call, steepest),
     bends: call => cornered(call, corners),
     leaps: call =>
-      joined(leapsOfArgs(valuesOf(call)), call.phase.leaps(), corners?.[0] === 0 ? call.phase.passing(0) : SMOOTH),
+      joined(
+        leapsOfArgs(valueArguments(call)),
+        call.phase.leaps(),
+        corners?.[0] === 0 ? call.phase.passing(0) : SMOOTH,
+      ),
     ...(exactly ? { exactly: (call: Call) => exactSwing(call, (_, part) => exactly(part)) } : {}),
     integral: call => swingIntegral(call, (_whole, part) => upTo(part)),
     kernel: call => call.phase && swingLanes(call, waveOf(call.phase, wave)),
@@ -141,7 +145,7 @@ const DUTY: Parameter = { name: 'duty', says: 'what share of the time it is high
 function leaps(call: Call): Bends {
   const duty = call.args.duty!
   const fixed = constantOf(duty)
-  const own = bendsOfArgs(valuesOf(call))
+  const own = bendsOfArgs(valueArguments(call))
   if (fixed) return joined(own, cornered(call, [0, toNumber(fixed)]))
   const share = bySecond(duty, call.frameRate)
   const part = bySecond({ at: m => call.phase.splitAt(m).part }, call.frameRate)

@@ -29,7 +29,7 @@ import {
   bendsOfArgs,
   leapsOfArgs,
   repeatsOfArgs,
-  without,
+  withoutArguments,
   type Call,
   type Entry,
   type Parameter,
@@ -82,7 +82,7 @@ export const ramp: Entry = {
   repeats: call => {
     const after = call.words.after?.name ?? 'hold'
     const read = along(call)
-    const rest = repeatsOfArgs(without(call, ...TIMING))
+    const rest = repeatsOfArgs(withoutArguments(call, ...TIMING))
     if (!read) return NEVER
     if (after === 'hold') return together([read.between(ZERO, ONE), rest])
     // Before its start it rests: it comes back only from there on.
@@ -107,12 +107,12 @@ export const ramp: Entry = {
     return interval(-pace, pace)
   },
   leaps: call => {
-    const rest = joined(leapsOfArgs(without(call, ...TIMING)), call.beat.bends)
+    const rest = joined(leapsOfArgs(withoutArguments(call, ...TIMING)), call.beat.bends)
     const read = along(call)
     return read && call.words.after?.name === 'repeat' ? joined(rest, read.passing(0)) : rest
   },
   bends: call => {
-    const rest = bendsOfArgs(without(call, ...TIMING))
+    const rest = bendsOfArgs(withoutArguments(call, ...TIMING))
     const read = along(call)
     if (!read) return rest
     const knots = [0, ...call.easing('ease').knots, 1]

@@ -19,8 +19,16 @@ import {
 } from '../facts/interval.ts'
 import { joined } from '../facts/bends.ts'
 import { columnwise, pointwise } from '../columns/column.ts'
-import { type Form, bends, constantOf, fixed, gridOf, hardlyApart, isNear } from '../form/form.ts'
-import { passing } from '../form/operators.ts'
+import {
+  type CompiledExpression,
+  bends,
+  constantOf,
+  constantExpression,
+  gridOf,
+  hardlyApart,
+  isNear,
+} from '../form/form.ts'
+import { crossings } from '../form/operators.ts'
 import {
   ONE,
   ZERO,
@@ -123,10 +131,14 @@ interface Best {
   readonly bounds: Interval
   readonly exact: Affine | null
 }
-const whole = (f: Form): Best => ({ repeats: f.facts().repeats, bounds: f.facts().bounds, exact: f.exact })
+const whole = (f: CompiledExpression): Best => ({
+  repeats: f.facts().repeats,
+  bounds: f.facts().bounds,
+  exact: f.exact,
+})
 
 /** Of two values of which one grows steadily one wins for good: from then on it comes back as that one does. */
-function extremeRepeats(name: 'min' | 'max', a: Best, f: Form): Best {
+function extremeRepeats(name: 'min' | 'max', a: Best, f: CompiledExpression): Best {
   const b = whole(f)
   const pick = name === 'min' ? Math.min : Math.max
   const bounds = { low: pick(a.bounds.low, b.bounds.low), high: pick(a.bounds.high, b.bounds.high) }
@@ -181,7 +193,7 @@ const extreme = (name: 'min' | 'max'): Entry => {
       call.many.slice(1).reduce<Rational | null>((g, f) => gridOf({ ...f, grid: g }, f), call.many[0]!.grid ?? null),
     leaps: leapsOfArgs,
     bends: call =>
-      joined(...call.many.flatMap((a, i) => call.many.slice(i + 1).map(b => passing(a, b, call.frameRate)))),
+      joined(...call.many.flatMap((a, i) => call.many.slice(i + 1).map(b => crossings(a, b, call.frameRate)))),
     bounds: call => {
       const all = call.many.map(f => f.facts().bounds)
       return { low: pick(...all.map(b => b.low)), high: pick(...all.map(b => b.high)) }
@@ -207,7 +219,7 @@ export const abs: Entry = {
   grid: call => call.args.x!.grid ?? null,
   fold: call => folding(call, ['x'], absolute),
   leaps: leapsOfArgs,
-  bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
+  bends: call => crossings(call.args.x!, constantExpression(ZERO, call.frameRate), call.frameRate),
   bounds: call => {
     const x = boundsOf(call, 'x')
     return x.low >= 0 ? x : x.high <= 0 ? negative(x) : { low: 0, high: Math.max(-x.low, x.high) }
@@ -240,7 +252,7 @@ export const sign: Entry = {
   repeats: call => (call.args.x!.exact ? settledBy(call.args.x!.exact, ZERO, ZERO) : repeatsOfArgs(call)),
   slope: () => point(0),
   fold: call => folding(call, ['x'], x => (x.n > 0n ? ONE : x.n < 0n ? negate(ONE) : ZERO)),
-  bends: call => passing(call.args.x!, fixed(ZERO, call.frameRate), call.frameRate),
+  bends: call => crossings(call.args.x!, constantExpression(ZERO, call.frameRate), call.frameRate),
 }
 
 const remapped =

@@ -17,7 +17,7 @@ import {
   leapsOfArgs,
   marksBends,
   slopeOf,
-  without,
+  withoutArguments,
   type Call,
   type Entry,
 } from './entry.ts'
@@ -136,11 +136,11 @@ export const accumulate: Entry = {
   slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
   repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
   bends: call => {
-    const rest = joined(bendsOfArgs(without(call, 'rate', 'reset')), call.total!.form.facts().bends)
+    const rest = joined(bendsOfArgs(withoutArguments(call, 'rate', 'reset')), call.total!.form.facts().bends)
     return call.cue ? joined(rest, marksBends(call)) : rest
   },
   leaps: call => {
-    const rest = joined(leapsOfArgs(without(call, 'rate', 'reset')), call.total!.form.facts().leaps)
+    const rest = joined(leapsOfArgs(withoutArguments(call, 'rate', 'reset')), call.total!.form.facts().leaps)
     return call.cue ? joined(rest, marksBends(call)) : rest
   },
 }

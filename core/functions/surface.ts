@@ -6,10 +6,10 @@ import { foamAt, steepness, waveHeight } from '../signal/waves.ts'
 import { absolute, over } from '../time/rational.ts'
 import { LENGTH, PLAIN } from '../units/kinds.ts'
 import { bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs, type Call, type Entry } from './entry.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 
 /** What drives a surface besides its waves. */
-const moving = (call: Call): Form[] => {
+const moving = (call: Call): CompiledExpression[] => {
   const { tall, swell, crest, foam } = call.surface!
   return [tall, swell, crest, foam]
 }

@@ -7,7 +7,7 @@ import { constantOf } from '../form/form.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, FREQUENCY, TIME } from '../units/kinds.ts'
-import { boundsOf, repeatsOfArgs, slopeOf, without, type Call, type Parameter } from './entry.ts'
+import { boundsOf, repeatsOfArgs, slopeOf, withoutArguments, type Call, type Parameter } from './entry.ts'
 
 export const FREQ: Parameter = { name: 'freq', says: 'how many times per second', kind: FREQUENCY, required: true }
 export const EVERY: Parameter = {
@@ -53,7 +53,7 @@ export const SWING = [
 
 /** What only sets pace, and is in the phase. */
 export const PACE_NAMES = ['freq', 'every', 'phase', 'rate', 'seed'] as const
-export const valuesOf = (call: Call): Call => without(call, ...PACE_NAMES)
+export const valueArguments = (call: Call): Call => withoutArguments(call, ...PACE_NAMES)
 
 const byEnds = (call: Call) => call.given.has('low') || call.given.has('high')
 
@@ -116,7 +116,8 @@ export function swingSlope(call: Call, steepest: number): Interval {
   return plus(moved, times(half(minus(boundsOf(call, 'high'), boundsOf(call, 'low'))), wave))
 }
 
-export const swingRepeats = (call: Call): Repeats => together([call.phase.repeats(), repeatsOfArgs(valuesOf(call))])
+export const swingRepeats = (call: Call): Repeats =>
+  together([call.phase.repeats(), repeatsOfArgs(valueArguments(call))])
 
 /** The middle and the reach of a swing when both are constant. */
 export function steadySwing(call: Call): { middle: number; reach: number } | null {

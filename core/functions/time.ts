@@ -5,7 +5,7 @@ import { isExact, pointwise } from '../columns/column.ts'
 import { uniform } from '../columns/fractions.ts'
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, stands, together, type Repeats } from '../facts/repeats.ts'
-import { bends, constantOf, type Form } from '../form/form.ts'
+import { bends, constantOf, type CompiledExpression } from '../form/form.ts'
 import { ofEveryCopy } from '../form/unread.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
@@ -26,7 +26,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { FREQUENCY, TIME } from '../units/kinds.ts'
-import { earlier, moved, varying } from './moved.ts'
+import { momentBefore, readAtShiftedMoment, momentAtVaryingSecond } from './moved.ts'
 import { boundsElsewhere, repeatsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
 const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
@@ -41,9 +41,9 @@ export const delay: Entry = {
   value: call => {
     const { x, by: lag } = call.args
     const fixed = constantOf(lag!)
-    return moved(x!, call.queue, m => {
-      if (fixed) return earlier(m, fixed)
-      return varying(-lag!.at(m), m, m)
+    return readAtShiftedMoment(x!, call.queue, m => {
+      if (fixed) return momentBefore(m, fixed)
+      return momentAtVaryingSecond(-lag!.at(m), m, m)
     })
   },
   elsewhere: 'x',
@@ -94,14 +94,14 @@ export const delay: Entry = {
     return x!.exactly && lag!.exactly
       ? m => {
           const seconds = lag!.exactly!(m)
-          return seconds && x!.exactly!(earlier(m, seconds))
+          return seconds && x!.exactly!(momentBefore(m, seconds))
         }
       : null
   },
 }
 
 /** Bends of what is read at moments that vary: not all are known. */
-const elsewhere = (x: Form, when: Form): Bends =>
+const elsewhere = (x: CompiledExpression, when: CompiledExpression): Bends =>
   constantOf(x) ? bends(when) : joined({ ...UNKNOWN, grain: Math.min(UNKNOWN.grain, bends(x).grain) }, bends(when))
 
 /** The last reading before a moment, of so many a second. */
@@ -121,7 +121,7 @@ export const hold: Entry = {
   value: call => {
     const rate = constantOf(call.args.rate!)
     if (!rate || compare(rate, ZERO) <= 0) return call.args.x!.at
-    return moved(call.args.x!, call.queue, m => heldAt(m, rate))
+    return readAtShiftedMoment(call.args.x!, call.queue, m => heldAt(m, rate))
   },
   elsewhere: 'x',
   kernel: ({ common, elsewhere }) => {
@@ -194,12 +194,12 @@ export const at: Entry = {
   value: call => {
     const { x, time } = call.args
     const fixed = constantOf(time!)
-    return moved(x!, call.queue, m => {
+    return readAtShiftedMoment(x!, call.queue, m => {
       if (fixed || time!.exact) {
         const seconds = exactAt(time!, m)
         return seconds && momentOfSeconds(seconds, m.rate)
       }
-      return varying(time!.at(m), m, null)
+      return momentAtVaryingSecond(time!.at(m), m, null)
     })
   },
   elsewhere: 'x',
@@ -238,7 +238,7 @@ export const at: Entry = {
 }
 
 /** How a value comes back that is read at moments which come back, or which grow steadily: then as fast as they do. */
-function readAt(x: Repeats, time: Form): Repeats {
+function readAt(x: Repeats, time: CompiledExpression): Repeats {
   if (constantOf(time)) return ALWAYS
   if (!time.exact) return isZero(time.facts().repeats.gain) ? time.facts().repeats : NEVER
   const { rate, base } = time.exact
@@ -250,7 +250,7 @@ function readAt(x: Repeats, time: Form): Repeats {
   return rate.n > 0n ? { every, gain, from: over(minus(x.from, base), rate) } : NEVER
 }
 
-const exactAt = (f: Form, m: Moment): Rational => and(by(f.exact!.rate, m.exactSeconds), f.exact!.base)
+const exactAt = (f: CompiledExpression, m: Moment): Rational => and(by(f.exact!.rate, m.exactSeconds), f.exact!.base)
 
 /** The step of the one-sided difference, in seconds: its square is far below and its rounding far above a double's. */
 const STEP = rational(1, 8192)
@@ -275,7 +275,7 @@ export const rateOf: Entry = {
       const rate = toNumber(exact.rate)
       return () => rate
     }
-    return m => speed(x.at(m), x.at(earlier(m, SECOND)), x.at(earlier(m, THIRD)))
+    return m => speed(x.at(m), x.at(momentBefore(m, SECOND)), x.at(momentBefore(m, THIRD)))
   },
   elsewhere: 'x',
   lagged: true,
@@ -305,12 +305,12 @@ export const rateOf: Entry = {
 }
 
 /** Whether a value may jump at all: there are moments at which it may do more than turn. */
-export const mayLeap = (x: Form): boolean => {
+export const mayLeap = (x: CompiledExpression): boolean => {
   const { often, all, only } = x.facts().leaps
   return often > 0 || !all || (only ?? []).length > 0
 }
 
-function rateBends(x: Form): Bends {
+function rateBends(x: CompiledExpression): Bends {
   const h = toNumber(STEP)
   return joined(bends(x), later(bends(x), -h), later(bends(x), -2 * h))
 }

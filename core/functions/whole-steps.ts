@@ -5,7 +5,7 @@ import { fixedLanes, moving, pointwise, scratch, type Column } from '../columns/
 import { negatedLanes, overLanes, plusLanes, uniform } from '../columns/fractions.ts'
 import type { LaneCall } from '../columns/kernel.ts'
 import { SteadyLanes } from '../columns/steady.ts'
-import { bends, bySecond, constantOf, hardlyApart, isNear, type Form } from '../form/form.ts'
+import { bends, bySecond, constantOf, hardlyApart, isNear, type CompiledExpression } from '../form/form.ts'
 import { AffineReader, add, constant, scale, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import {
@@ -34,7 +34,12 @@ export interface Steps {
 }
 
 /** x in steps of `size` (1 when not given), counted from `from`. */
-export function steps(x: Form, size: Form | undefined, from: Form | undefined, frameRate: Rational): Steps {
+export function steps(
+  x: CompiledExpression,
+  size: CompiledExpression | undefined,
+  from: CompiledExpression | undefined,
+  frameRate: Rational,
+): Steps {
   const s = size ? constantOf(size) : ONE
   const f = from ? constantOf(from) : ZERO
   const sizeAt = size ? size.at : () => 1
@@ -105,7 +110,7 @@ export function stepLanes(
 }
 
 /** Where the value passes whole steps, `ahead` steps before them. */
-export function stepBends(call: Call, s: Steps, sizes: readonly (Form | undefined)[], ahead = 0): Bends {
+export function stepBends(call: Call, s: Steps, sizes: readonly (CompiledExpression | undefined)[], ahead = 0): Bends {
   const x = call.args.x!
   if (constantOf(x)) return SMOOTH
   if (s.affine) return steadily(toNumber(s.affine.rate), toNumber(s.affine.base) + ahead, [0])

@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import { Program } from '../engine/program.ts'
 import { anAngle } from '../testing/made-up-formulas.ts'
 import { fair, RATE } from '../testing/fair.ts'
@@ -18,7 +18,7 @@ const later = (m: Moment, seconds: Rational) => new Moment(plus(m.frames, times(
 const STEPS = 60
 
 /** A made-up formula without an error: its form, whose readings are worked out to their end, and its program. */
-function formOf(text: string): { form: Form; program: Program } {
+function formOf(text: string): { form: CompiledExpression; program: Program } {
   const { slot, program } = fair(text)
   // Averages within averages may be too much for a frame: such a formula rests, and nothing is claimed of it.
   fc.pre(!slot.problems.some(p => p.code === 'heavy'))
@@ -45,7 +45,9 @@ const apart = (a: number, b: number, turn: number) => Math.abs(a - b - (turn && 
 /** Whether one value of several is near a leap, where the last bit of a sum decides which side it falls on. */
 const near = 1e-6
 
-function everyFormula(claim: (form: Form, moments: readonly Moment[], text: string, program: Program) => void): void {
+function everyFormula(
+  claim: (form: CompiledExpression, moments: readonly Moment[], text: string, program: Program) => void,
+): void {
   fc.assert(
     fc.property(anAngle, ticks, (text, drawn) => {
       const { form, program } = formOf(text)

@@ -1,5 +1,5 @@
 /** Whether a value loops in the lap: value(t + lap) is value(t) from the start of the lap on, up to the turns after which it looks the same. */
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import {
   ZERO,
@@ -14,7 +14,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import type { Home } from '../engine/program.ts'
+import type { ProgramHome } from '../engine/program.ts'
 import type { Measures } from '../units/units.ts'
 
 export type Closure =
@@ -41,8 +41,8 @@ export interface Round {
 }
 
 export function closureOf(
-  form: Form,
-  { measures, queue }: Home,
+  form: CompiledExpression,
+  { measures, queue }: ProgramHome,
   start: Rational,
   natural: Rational,
   symmetry: Rational,
@@ -55,7 +55,7 @@ export function closureOf(
 
 /** That it loops, where that follows from what is known of it; null where it does not. */
 export function provenClosure(
-  form: Pick<Form, 'grid' | 'facts'>,
+  form: Pick<CompiledExpression, 'grid' | 'facts'>,
   { measures: m, start, natural, symmetry }: Round,
 ): Closure | null {
   // What takes nothing but whole turns is always the same.
@@ -94,7 +94,7 @@ export function seenClosure(
   const gapOf = (was: number, is: number): number => {
     const raw = is - was
     const gap = turn > 0 ? raw - Math.round(raw / turn) * turn : raw
-    return Math.abs(gap) > SMALL * (1 + Math.abs(was)) ? gap : 0
+    return Math.abs(gap) > SMALLEST_GAP * (1 + Math.abs(was)) ? gap : 0
   }
   let [widest, copy, differ] = [0, 0, false]
   // One that ends as it begins may still be elsewhere a lap later: 0 at both ends, but not between.
@@ -106,7 +106,7 @@ export function seenClosure(
       const gap = gapOf(was[i]!, is[i]!)
       if (i === 0) first = gap
       // What differs by its last bits is the same.
-      const grain = SMALL * (1 + Math.abs(was[i]!))
+      const grain = SMALLEST_GAP * (1 + Math.abs(was[i]!))
       differ ||= Math.abs(gap - first) > grain
       if (Math.abs(gap) > Math.abs(widest) + (widest === 0 ? 0 : grain)) [widest, copy] = [gap, i]
     }
@@ -120,4 +120,4 @@ export function seenClosure(
 /** Moments of a lap at which it is looked for a gap where there is none at its start: a prime, so that few waves miss them all. */
 const LOOKS = 23
 /** Less than this share of a value, or of a unit of it, is no gap. */
-export const SMALL = 1e-9
+export const SMALLEST_GAP = 1e-9

@@ -5,7 +5,7 @@ import type { Node } from '../formula/tree.ts'
 import { toNumber } from '../time/rational.ts'
 import { canonical } from '../units/names.ts'
 
-export interface Corner {
+export interface EnvelopeCorner {
   /** Where it stands, and where the stretch begins that the number measures; seconds. */
   readonly seconds: number
   readonly from: number
@@ -28,7 +28,7 @@ export function envelopeCorner(
   filled: ReadonlyMap<string, Node>,
   seconds: (name: string) => number | null,
   first: number,
-): Corner | null {
+): EnvelopeCorner | null {
   const word = (name: string) => {
     const node = filled.get(name)
     return node?.type === 'name' ? canonical(node.name) : null

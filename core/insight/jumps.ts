@@ -1,8 +1,8 @@
 /** What closes a leap, and a leap in words. */
-import { absorb } from '../engine/absorb.ts'
+import { mergeIntoConstant } from '../engine/absorb.ts'
 import { compileNode } from '../engine/compile.ts'
 import { CannotRun } from '../engine/env.ts'
-import { constantOf, type Form } from '../form/form.ts'
+import { constantOf, type CompiledExpression } from '../form/form.ts'
 import type { Program } from '../engine/program.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
@@ -70,13 +70,13 @@ function stageFix(program: Program, key: string, jump: Jump): Fix | null {
   const sum =
     later.type === 'if' && !later.outer
       ? null
-      : absorb(checked.formula.text, later, null, lacks, unit, program.measures)
+      : mergeIntoConstant(checked.formula.text, later, null, lacks, unit, program.measures)
   return sum && { says: 'continue from where the stage before ends', changes: sum }
 }
 
 const round12 = (x: number): number => Math.round(x * 1e12) / 1e12
 
-function testForm(program: Program, key: string, stage: IfNode): Form | null {
+function testForm(program: Program, key: string, stage: IfNode): CompiledExpression | null {
   const checked = program.meanings.all.get(key)!.text!
   try {
     return compileNode(checked, program.envFor(key, 0), stage.test)

@@ -38,7 +38,7 @@ export interface Placed {
   readonly far: number
 }
 
-export function placedOutline(body: Body, i: number, eye: Eye = FLAT): Placed {
+export function outlineInLap(body: Body, i: number, eye: Eye = FLAT): Placed {
   const outline = outlineAt(body, i)
   const m = body.worlds[i]!
   const { rings, scale } = outline ? ringsOf(outline) : NO_RINGS

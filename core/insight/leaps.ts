@@ -4,8 +4,8 @@
  */
 import { ordered, type Bends } from '../facts/bends.ts'
 import { rests } from '../facts/repeats.ts'
-import type { Home } from '../engine/program.ts'
-import type { Form } from '../form/form.ts'
+import type { ProgramHome } from '../engine/program.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import { bySecond } from '../form/form.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { compare, fromFinite, isZero, minus, rational, toNumber, ZERO, type Rational } from '../time/rational.ts'
@@ -44,7 +44,12 @@ const LONGEST = 600
  * The leap at a moment, from what the value was heading for to what it goes on from; null when there is none.
  * @param turn growth after which the value is the same (a turn), which is no leap; 0 for none
  */
-export function leapAt(form: Form, at: Rational, { measures: m, queue }: Home, turn: number): Jump | null {
+export function leapAt(
+  form: CompiledExpression,
+  at: Rational,
+  { measures: m, queue }: ProgramHome,
+  turn: number,
+): Jump | null {
   const once = bySecond(form, m.frameRate)
   const read = (t: number) => queue.settle(() => once(t))
   const t = toNumber(at)
@@ -82,7 +87,10 @@ export function plainFraction(t: number): Rational {
 }
 
 /** The stretch in which everything happens that ever does, and the seconds after which it comes again. */
-function windowOf(form: Form, b: Bends): { from: number; to: number; every: Rational | null; whole: boolean } {
+function windowOf(
+  form: CompiledExpression,
+  b: Bends,
+): { from: number; to: number; every: Rational | null; whole: boolean } {
   const r = form.facts().repeats
   const start = r.from ? toNumber(r.from) : 0
   if (b.only && b.all) {
@@ -104,10 +112,14 @@ export interface CopyJump extends Jump {
 }
 
 /** The leaps of all copies, each told once with the first copy that has it, in the order of time. */
-export function leapsOf(forms: readonly Form[], home: Home, turn: number): { jumps: CopyJump[]; more: boolean } {
+export function leapsOf(
+  forms: readonly CompiledExpression[],
+  home: ProgramHome,
+  turn: number,
+): { jumps: CopyJump[]; more: boolean } {
   const told = new Map<string, CopyJump>()
   let more = false
-  const seen = new Set<Form>()
+  const seen = new Set<CompiledExpression>()
   for (const [copy, form] of forms.entries()) {
     // Copies that are the very same form leap alike.
     if (seen.has(form)) continue
@@ -144,7 +156,7 @@ const WINDOW = 2
 const MOST_OFTEN = 1000
 const HAIR = 1e-7
 
-export function jumpsOf(form: Form, home: Home, turn: number): Jumps {
+export function jumpsOf(form: CompiledExpression, home: ProgramHome, turn: number): Jumps {
   const b = form.facts().leaps
   const { from, to, every, whole } = windowOf(form, b)
   // A period holds its beginning and not its end; where it begins with a stage of its own, the other way round.

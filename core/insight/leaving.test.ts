@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { toNumber } from '../time/rational.ts'
-import { leaving } from './leaving.ts'
+import { partsOffStage } from './leaving.ts'
 
 describe('what leaves the stage', () => {
   const b = new Builder('Edge', 1)
@@ -22,7 +22,7 @@ describe('what leaves the stage', () => {
   )
   b.drive(row, 'x', '400px * saw(every: 8s, low: 0, high: 1)')
   it('says which, which copy, when, and whether wholly', () => {
-    const found = leaving(new Program(b.piece)).map(l => ({ ...l, at: toNumber(l.at) }))
+    const found = partsOffStage(new Program(b.piece)).map(l => ({ ...l, at: toNumber(l.at) }))
     const of = (part: string) => found.find(f => f.part === part)
     // Its left edge passes 640 px after 3.3 s, seen at the next frame.
     expect(of(away)).toEqual({ part: away, copy: 0, wholly: true, at: expect.closeTo(3.333, 2) as number })
@@ -31,5 +31,5 @@ describe('what leaves the stage', () => {
     expect(found.map(f => f.part).sort()).toEqual([away, brim, row].sort())
     expect(of(hidden)).toBeUndefined()
   })
-  it('nothing in an empty piece', () => expect(leaving(new Program(new Builder('Empty', 1).piece))).toEqual([]))
+  it('nothing in an empty piece', () => expect(partsOffStage(new Program(new Builder('Empty', 1).piece))).toEqual([]))
 })

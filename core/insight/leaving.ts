@@ -3,9 +3,9 @@ import type { Program } from '../engine/program.ts'
 import { inDepth } from '../rig/depth/eye.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
-import { framesOfLap, placedOutline, Reaches } from './lap-frames.ts'
+import { framesOfLap, outlineInLap, Reaches } from './lap-frames.ts'
 
-export interface Leaving {
+export interface OffStage {
   readonly part: string
   /** The copy that does so first. */
   readonly copy: number
@@ -19,11 +19,11 @@ export interface Leaving {
  * Parts of which a copy is wholly off the stage at some frame of the first lap, then those that reach beyond its edge
  * at some frames and not at others. What lies across the edge all the time is meant to.
  */
-export function leaving(program: Program): Leaving[] {
+export function partsOffStage(program: Program): OffStage[] {
   const scene = new Scene(program)
   const { width, height } = program.piece.stage
-  const wholly = new Map<string, Leaving>()
-  const partly = new Map<string, Leaving>()
+  const wholly = new Map<string, OffStage>()
+  const partly = new Map<string, OffStage>()
   const within = new Set<string>()
   const [w, h] = [width / 2, height / 2]
   const reaches = inDepth(scene.eye) ? null : new Reaches()
@@ -38,7 +38,7 @@ export function leaving(program: Program): Leaving[] {
         within.add(part)
         continue
       }
-      const { outlines } = placedOutline(body, copy, scene.eye)
+      const { outlines } = outlineInLap(body, copy, scene.eye)
       if (outlines.every(points => points.length === 0)) continue
       let [low, high, left, right] = [Infinity, -Infinity, Infinity, -Infinity]
       for (const points of outlines)

@@ -6,14 +6,14 @@ import { addTie, tieProblem } from '../acts/ties.ts'
 import type { Program } from '../engine/program.ts'
 import { labelFor } from '../formula/labels.ts'
 import { parse } from '../formula/parse.ts'
-import { written as spelled } from '../formula/words.ts'
+import { quotedName as spelled } from '../formula/words.ts'
 import { apply, compose, operation, type Operation } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
 import { kindOfUnit } from '../formula/scope.ts'
 import { isPlain, sameKind, type Kind } from '../units/kinds.ts'
 import { printNumber, unitOfKind } from '../units/units.ts'
 import { linksOf } from './links.ts'
-import { placeOf, without, type Pin } from './pins.ts'
+import { pinPlace, textWithoutPin, type Pin } from './pins.ts'
 import { propertyOf } from './report.ts'
 
 /** Another text for a formula, kept good when it runs. */
@@ -65,7 +65,7 @@ export function pinText(
     const added = offset === 0 ? '' : ` ${offset < 0 ? '-' : '+'} ${decimal(Math.abs(offset))}${unit}`
     return termText(piece, term) + added
   }
-  const place = placeOf(program, pin)
+  const place = pinPlace(program, pin)
   const text = sourceOf(piece, pin.driven)?.text
   if (!place || text === undefined) return null
   return text.slice(0, place.from) + termText(piece, { ...term, ratio: term.ratio * place.sign }) + text.slice(place.to)
@@ -117,18 +117,18 @@ export function link(program: Program, driver: string, driven: string): Linked {
 }
 
 /** Takes a link away: of a formula that is nothing else, the formula. */
-export function cut(program: Program, pin: Pin): Operation {
+export function cutLink(program: Program, pin: Pin): Operation {
   const { piece } = program
   const says = `unlink ${driverName(piece, pin.driver)} from ${sourceName(piece, pin.driven)}`
   if (pin.tie !== null) return operation(says, { in: 'ties', id: pin.tie, value: null })
   // A formula that is nothing else goes, with what was added.
-  const rest = pin.offset === null ? without(program, pin) : null
+  const rest = pin.offset === null ? textWithoutPin(program, pin) : null
   if (rest !== null) return { ...texted(program, pin.driven, rest), says }
   return isSignal(pin.driven) ? texted(program, pin.driven, '0') : { ...removeDrive(piece, pin.driven), says }
 }
 
 /** The driven one drives from now on, in the inverse ratio. */
-export function turnRound(program: Program, pin: Pin): Linked {
+export function reverseLink(program: Program, pin: Pin): Linked {
   const { piece } = program
   const { driver, driven, ratio, offset, lag } = pin
   if (pin.tie !== null) return { says: 'This link is already two-way.' }
@@ -170,7 +170,7 @@ export function bothWays(program: Program, pin: Pin): Linked {
  * @param share as a fraction
  * @param lag seconds
  */
-export function chain(
+export function linkChain(
   program: Program,
   property: string,
   parts: readonly string[],

@@ -2,13 +2,13 @@
 import { compile, compileNode } from '../engine/compile.ts'
 import { CannotRun } from '../engine/env.ts'
 import type { Program } from '../engine/program.ts'
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import { everyNode, outerSpan } from '../formula/tree.ts'
 import { PLAIN, type Kind } from '../units/kinds.ts'
 
-export interface Looked {
+export interface ComparedTake {
   readonly text: string
-  readonly form: Pick<Form, 'at'>
+  readonly form: Pick<CompiledExpression, 'at'>
   readonly kind: Kind
 }
 
@@ -22,7 +22,7 @@ function orNull<T>(make: () => T): T | null {
 }
 
 /** The takes of a drive that do not run now, by their names; those with errors are left out. */
-export function takesBeside(program: Program, key: string, copy: number): Looked[] {
+export function takesBeside(program: Program, key: string, copy: number): ComparedTake[] {
   const drive = program.piece.drives[key]
   return (drive?.takes ?? []).flatMap(take => {
     if (take.text === drive!.text) return []
@@ -36,7 +36,13 @@ export function takesBeside(program: Program, key: string, copy: number): Looked
 const kindOf = (got: Kind | 'any' | undefined): Kind => (got === undefined || got === 'any' ? PLAIN : got)
 
 /** The part of a formula between two places of its text; null where that is no whole part of it, or it does not run. */
-export function partBetween(program: Program, key: string, copy: number, from: number, to: number): Looked | null {
+export function partBetween(
+  program: Program,
+  key: string,
+  copy: number,
+  from: number,
+  to: number,
+): ComparedTake | null {
   const checked = program.slots.get(key)?.running === 'text' ? program.meanings.all.get(key)?.text : null
   if (!checked) return null
   const { text } = checked.formula

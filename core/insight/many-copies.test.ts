@@ -3,8 +3,8 @@ import { Builder } from '../acts/build.ts'
 import { Program } from '../engine/program.ts'
 import { momentOfSeconds, momentOfTicks } from '../time/moment.ts'
 import { ZERO } from '../time/rational.ts'
-import { keptOf } from './promises.ts'
-import { knownOf, leapingOf } from './telling.ts'
+import { promiseState } from './promises.ts'
+import { driveFacts, driveJumps } from './telling.ts'
 
 /** So many lamps in a grid, all four drives different from copy to copy. */
 function lamps(count: number): Program {
@@ -31,14 +31,14 @@ it('ten thousand copies run, each as the plain evaluator has it', () => {
 
 describe('what is said of ten thousand copies', () => {
   const program = lamps(10_000)
-  const report = (key: string) => knownOf(program, `p1.${key}`)!.report
+  const report = (key: string) => driveFacts(program, `p1.${key}`)!.report
 
   it('is proven of all together, as it is of few one by one', () => {
     const few = lamps(8)
     for (const key of ['x', 'opacity']) {
-      const { cost: _cost, period: _period, range: _range, ...alone } = knownOf(few, `p1.${key}`)!.report
+      const { cost: _cost, period: _period, range: _range, ...alone } = driveFacts(few, `p1.${key}`)!.report
       expect(report(key)).toMatchObject(alone)
-      expect(leapingOf(program, `p1.${key}`)!.says).toEqual(leapingOf(few, `p1.${key}`)!.says)
+      expect(driveJumps(program, `p1.${key}`)!.says).toEqual(driveJumps(few, `p1.${key}`)!.says)
     }
     expect(report('x')).toMatchObject({ period: 'every 2 s', range: '−3 … 3 px', closes: 'loops', copy: null })
     expect(report('rotation')).toMatchObject({ period: 'every 18 s', closure: { verdict: 'no' }, copy: null })
@@ -62,17 +62,18 @@ describe('what is said of ten thousand copies', () => {
     b.drive(lamp, 'y', 'step(index * 1ms, time) * 5px')
     b.drive(lamp, 'rotation', 'sine(every: 4s, amp: 9deg) * (index - 10)')
     const own = new Program(b.piece)
-    const said = (key: string) => knownOf(own, `p1.${key}`)!.report
+    const said = (key: string) => driveFacts(own, `p1.${key}`)!.report
     // Each of them comes back within the lap, which is seen and not proven of all together.
     expect(said('x')).toMatchObject({ period: '', range: '−3 … 3 px', closure: { verdict: 'unproven', gap: 0 } })
-    expect(leapingOf(own, 'p1.y')).toMatchObject({ may: true })
-    expect(leapingOf(own, 'p1.y')!.says).toEqual(['may jump: 5,000 copies, not checked one by one'])
+    expect(driveJumps(own, 'p1.y')).toMatchObject({ may: true })
+    expect(driveJumps(own, 'p1.y')!.says).toEqual(['may jump: 5,000 copies, not checked one by one'])
     expect(said('rotation')).toMatchObject({ period: 'every 4 s', closes: 'loops' })
-    expect(leapingOf(own, 'p1.rotation')!.says).toEqual([])
+    expect(driveJumps(own, 'p1.rotation')!.says).toEqual([])
   })
 
   it('holds promises by the bounds of all, and breaks them by any one', () => {
-    const kept = (than: number) => keptOf(program, program.slots.get('p1.x')!, { of: 'value', side: 'below', than })
+    const kept = (than: number) =>
+      promiseState(program, program.slots.get('p1.x')!, { of: 'value', side: 'below', than })
     expect(kept(3).verdict).toBe('kept')
     expect(kept(2.9)).toMatchObject({ verdict: 'broken' })
     // One copy alone, and that for a moment in the second lap.
@@ -84,12 +85,12 @@ describe('what is said of ten thousand copies', () => {
       '4px + (if index == 4000 then smoothstep(12s, 13s, time) - smoothstep(13s, 14s, time) else 0) * 40px',
     )
     const seen = new Program(late.piece)
-    expect(keptOf(seen, seen.slots.get('p1.y')!, { of: 'value', side: 'below', than: 30 }).verdict).toBe('broken')
+    expect(promiseState(seen, seen.slots.get('p1.y')!, { of: 'value', side: 'below', than: 30 }).verdict).toBe('broken')
     const last = new Builder('Lamps', 1)
     const lamp = last.part('Lamp', { type: 'ellipse' }, { copies: { layout: 'row', count: 5000, dx: 1, dy: 0 } })
     last.drive(lamp, 'x', 'if index == 4999 then 40px else 4px')
     const one = new Program(last.piece)
-    expect(keptOf(one, one.slots.get('p1.x')!, { of: 'value', side: 'below', than: 30 })).toMatchObject({
+    expect(promiseState(one, one.slots.get('p1.x')!, { of: 'value', side: 'below', than: 30 })).toMatchObject({
       verdict: 'broken',
       value: 40,
     })

@@ -1,5 +1,5 @@
 /** What moves a part that has no formula of its own, in one sentence. */
-import { followers, tiedTo } from '../acts/ties.ts'
+import { followingFormulas, tiedTo } from '../acts/ties.ts'
 import { sourceName } from '../acts/sources.ts'
 import type { Piece } from '../piece/schema.ts'
 
@@ -16,7 +16,7 @@ const BY_ITSELF: Partial<Record<Piece['parts'][string]['shape']['type'], string>
 
 export function movesBy(piece: Piece, id: string): string {
   const of = (key: string) => key.startsWith(`${id}.`)
-  const tied = [...followers(piece).keys()].find(of)
+  const tied = [...followingFormulas(piece).keys()].find(of)
   if (tied) return `Its ${tied.slice(id.length + 1)} follows ${sourceName(piece, followedBy(piece, tied)!)}.`
   const keyed = Object.keys(piece.bases).filter(key => of(key) && piece.bases[key]!.keys)
   if (keyed.length > 0) return `Keyframes move its ${keyed.map(key => key.slice(id.length + 1)).join(' and ')}.`

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
 import { Program } from '../engine/program.ts'
 import { at, fair, type Fair } from '../testing/fair.ts'
-import { bothWays, chain, cut, link, pinSays, pinText, turnRound, type Linked } from './linking.ts'
-import { pinsOf, without, type Pin } from './pins.ts'
+import { bothWays, linkChain, cutLink, link, pinSays, pinText, reverseLink, type Linked } from './linking.ts'
+import { pinsOf, textWithoutPin, type Pin } from './pins.ts'
 
 /** The fair's flag follows the carousel by a formula. */
 const linked = (text: string): Fair => fair('time * 45deg/s', { with: { 'Flag.rotation': text } })
@@ -66,12 +66,12 @@ describe('cutting', () => {
     ['time * 1deg/s + (carousel.rotation + 2deg)', 'time * 1deg/s + 2deg'],
   ])('%s leaves %s', (text, left) => {
     const f = linked(text)
-    expect(without(f.program, pinOf(f))).toBe(left)
-    expect(apply(f.piece, cut(f.program, pinOf(f))).drives[flag(f)]!.text).toBe(left)
+    expect(textWithoutPin(f.program, pinOf(f))).toBe(left)
+    expect(apply(f.piece, cutLink(f.program, pinOf(f))).drives[flag(f)]!.text).toBe(left)
   })
   it('takes a formula that is nothing else away', () => {
     const f = linked('carousel.rotation * 2 + 10deg')
-    expect(apply(f.piece, cut(f.program, pinOf(f))).drives[flag(f)]).toBeUndefined()
+    expect(apply(f.piece, cutLink(f.program, pinOf(f))).drives[flag(f)]).toBeUndefined()
   })
 })
 
@@ -111,13 +111,13 @@ describe('round and both ways', () => {
   it('turned round, the other follows in the inverse ratio', () => {
     const f = free()
     const pin = pinsOf(f.program).find(p => p.driven === f.key)!
-    const after = apply(f.piece, op(turnRound(f.program, pin)))
+    const after = apply(f.piece, op(reverseLink(f.program, pin)))
     expect(after.drives[f.key]).toBeUndefined()
     expect(after.drives[pin.driver]!.text).toBe('Carousel.rotation * 0.25 - 5deg')
   })
   it('is refused where the driver moves by itself, or comes later', () => {
     const f = linked('carousel.rotation')
-    expect(turnRound(f.program, pinOf(f))).toHaveProperty('says')
+    expect(reverseLink(f.program, pinOf(f))).toHaveProperty('says')
     const late = linked('delay(carousel.rotation, 1s)')
     expect(bothWays(late.program, pinOf(late))).toHaveProperty('says')
   })
@@ -145,7 +145,7 @@ describe('a chain', () => {
     const ids = ['Carousel', 'Flag', 'Idler'].map(n =>
       Object.keys(f.piece.parts).find(p => f.piece.parts[p]!.name === n)!,
     )
-    const piece = apply(f.piece, chain(f.program, 'rotation', ids, 0.5, 0.25))
+    const piece = apply(f.piece, linkChain(f.program, 'rotation', ids, 0.5, 0.25))
     const program = new Program(piece)
     const value = (id: string, t: number) =>
       program.queue.settle(() => program.slots.get(`${id}.rotation`)!.readers[0]!.at(at(t)))

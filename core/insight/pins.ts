@@ -7,7 +7,7 @@ import { runningFormula } from '../engine/meaning.ts'
 import type { Program } from '../engine/program.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import type { Checked } from '../formula/check.ts'
-import type { Read } from '../formula/lookup.ts'
+import type { FormulaRead } from '../formula/lookup.ts'
 import { outerSpan, walk, type Node } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
 import { propertyKey } from '../piece/schema.ts'
@@ -47,13 +47,13 @@ export function termsOf(node: Node, sign: 1 | -1 = 1): Term[] {
   return [{ sign, node }]
 }
 
-const driverOf = (r: Read): string =>
+const driverOf = (r: FormulaRead): string =>
   r.type === 'property' ? propertyKey(r.part, r.property) : r.type === 'signal' ? `~${r.id}` : `dials/${r.id}`
 
 const holds = (node: Node, at: { from: number; to: number }): boolean => node.from <= at.from && at.to <= node.to
 
 /** Whether a node is what is read, by itself or later: the seconds by which it is later, or null. */
-function lagOf(node: Node, read: Read, m: Measures): number | null {
+function lagOf(node: Node, read: FormulaRead, m: Measures): number | null {
   if (node.from === read.from && node.to === read.to) return 0
   const entry = node.type === 'call' ? functionNamed(node.name) : undefined
   if (node.type !== 'call' || entry?.name !== 'delay') return null
@@ -64,7 +64,7 @@ function lagOf(node: Node, read: Read, m: Measures): number | null {
 }
 
 /** The ratio and lag of a term that is what is read times plain numbers; null where it is anything else. */
-function scaledBy(term: Term, read: Read, m: Measures): { ratio: number; lag: number } | null {
+function scaledBy(term: Term, read: FormulaRead, m: Measures): { ratio: number; lag: number } | null {
   let [ratio, lag]: [number, number | null] = [term.sign, null]
   const factor = (node: Node, over: boolean): boolean => {
     if (node.type === 'binary' && (node.op === '*' || node.op === '/'))
@@ -138,7 +138,7 @@ export function pinsOf(program: Program): Pin[] {
 }
 
 /** The formula without the term that reads a driver; null where nothing would be left. */
-export function without(program: Program, pin: Pin): string | null {
+export function textWithoutPin(program: Program, pin: Pin): string | null {
   const checked = program.meanings.all.get(pin.driven)?.text
   const read = checked?.reads.find(r => driverOf(r) === pin.driver)
   if (!checked || !read || checked.formula.lets.length > 0) return null
@@ -161,7 +161,7 @@ export function without(program: Program, pin: Pin): string | null {
 }
 
 /** Where the term of a pin stands in the text, and its sign; null where it is no plain term. */
-export function placeOf(program: Program, pin: Pin): { from: number; to: number; sign: 1 | -1 } | null {
+export function pinPlace(program: Program, pin: Pin): { from: number; to: number; sign: 1 | -1 } | null {
   const checked = program.meanings.all.get(pin.driven)?.text
   const read = checked?.reads.find(r => driverOf(r) === pin.driver)
   if (!checked || !read || pin.ratio === null) return null

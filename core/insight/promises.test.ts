@@ -7,7 +7,7 @@ import { readPiece } from '../piece/migrate.ts'
 import { apply } from '../piece/operation.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { rational } from '../time/rational.ts'
-import { keptOf, keptText, promiseText } from './promises.ts'
+import { promiseState, promiseStateText, promiseText } from './promises.ts'
 
 const [above, below] = [
   (than: number, of: Promised['of'] = 'value'): Promised => ({ of, side: 'above', than }),
@@ -17,7 +17,7 @@ const said = (text: string, p: Promised, place: Place = { property: 'x' }) => {
   const f = fair(text, place)
   expect(f.slot.problems.filter(q => q.level === 'error')).toEqual([])
   const property = propertyNamed(place.property ?? 'rotation')!
-  return `${promiseText(p, property)}: ${keptText(keptOf(f.program, f.slot, p), p, property)}`
+  return `${promiseText(p, property)}: ${promiseStateText(promiseState(f.program, f.slot, p), p, property)}`
 }
 
 describe('a promise', () => {

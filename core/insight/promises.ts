@@ -9,7 +9,7 @@ import { floor, plus, rational, times, toNumber, type Rational } from '../time/r
 import { printNumber, sizeOfUnit, type Measures } from '../units/units.ts'
 
 /** `kept`: for all time, as the bound proves. `broken`: at a moment. Else neither is known. All in display units. */
-export type Kept =
+export type PromiseState =
   | { readonly verdict: 'kept'; readonly bound: number }
   | { readonly verdict: 'broken'; readonly at: Rational; readonly value: number }
   | { readonly verdict: 'open'; readonly bound: number; readonly seen: number }
@@ -26,7 +26,7 @@ export function promiseText(p: Promised, property: Property): string {
   return `stays ${p.side} ${printNumber(p.than, 4)}${property.unit}${p.of === 'speed' ? '/s' : ''}`
 }
 
-export function keptOf(program: Program, slot: Slot, p: Promised): Kept {
+export function promiseState(program: Program, slot: Slot, p: Promised): PromiseState {
   const m = program.measures
   const size = sizeOf(slot, m)
   const limit = p.than * size
@@ -47,7 +47,7 @@ export function keptOf(program: Program, slot: Slot, p: Promised): Kept {
 }
 
 /** What became of a promise, in one sentence. */
-export function keptText(kept: Kept, p: Promised, property: Property): string {
+export function promiseStateText(kept: PromiseState, p: Promised, property: Property): string {
   const unit = property.unit + (p.of === 'speed' ? '/s' : '')
   const show = (v: number) => `${printNumber(Number(v.toPrecision(4)), 4).replace('-', '−')}${unit}`
   const never = p.side === 'above' ? 'below' : 'above'

@@ -1,5 +1,5 @@
 /** What is known of a drive for all time, in the words and units in which people read it. */
-import type { Form } from '../form/form.ts'
+import type { CompiledExpression } from '../form/form.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Program } from '../engine/program.ts'
 import { runningFormula } from '../engine/meaning.ts'
@@ -20,7 +20,7 @@ import {
 } from '../time/rational.ts'
 import { PLAIN, type Kind } from '../units/kinds.ts'
 import { printNumber, sizeOfUnit, unitOfKind, type Measures } from '../units/units.ts'
-import { closureOf, SMALL, type Closure } from './closure.ts'
+import { closureOf, SMALLEST_GAP, type Closure } from './closure.ts'
 import { closureOfAll, factOfAll, isFew, isTooMany, seenOfAll } from './many-copies.ts'
 import { isBounded, union, type Interval } from '../facts/interval.ts'
 import { DAY, type Repeats } from '../facts/repeats.ts'
@@ -171,7 +171,8 @@ const reachText = (reach: number): string =>
 const RANK = { yes: 0, symmetry: 1, later: 2, unproven: 3, no: 4 } as const
 
 /** Gaps that differ by the last bits of what they are the difference of are the same. */
-const isSameGap = (a: number, b: number): boolean => Math.abs(a - b) <= SMALL * (1 + Math.abs(a)) || Object.is(a, b)
+const isSameGap = (a: number, b: number): boolean =>
+  Math.abs(a - b) <= SMALLEST_GAP * (1 + Math.abs(a)) || Object.is(a, b)
 
 /** The copy with the worst verdict, and of those the widest gap, or the one that loops last. */
 function worstOf(closures: readonly Closure[]): number {
@@ -195,7 +196,7 @@ function restlessness({ every, gain, from }: Repeats): readonly [number, number,
 }
 
 /** The period of the copy that takes longest to come back, told as that of all. */
-function periodOfAll(forms: readonly Form[], natural: Rational): string {
+function periodOfAll(forms: readonly CompiledExpression[], natural: Rational): string {
   const all = forms.map(f => f.facts().repeats)
   const longer = (a: Repeats, b: Repeats): boolean => {
     const [x, y] = [restlessness(a), restlessness(b)]

@@ -3,14 +3,14 @@
  * a formula are. Each says what it is and what the piece becomes when it is changed.
  */
 import { changeNamed } from '../acts/named.ts'
-import { endsOf, lastingUntil, runsOn, setMarks } from '../acts/timing.ts'
+import { curveEnds, lastingUntil, runsOn, setMarks } from '../acts/timing.ts'
 import { setClockRate } from '../engine/retime.ts'
 import { channelsOf } from '../piece/channels.ts'
 import type { Operation } from '../piece/operation.ts'
 import type { Clock, Cue, Curve, Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
 
-export type Word =
+export type SentencePart =
   | { readonly is: 'text'; readonly says: string }
   | {
       readonly is: 'number'
@@ -40,13 +40,13 @@ export interface Changing {
 
 export type TimedIn = 'clocks' | 'cues' | 'curves'
 
-const text = (says: string): Word => ({ is: 'text', says })
+const text = (says: string): SentencePart => ({ is: 'text', says })
 /** The least length of what repeats, in seconds. */
 const SHORTEST = 0.001
 /** Marks that stand in the sentence of a cue; the others are told by their number. */
 const MOST_MARKS = 10
 
-export function sentenceOf(piece: Piece, collection: TimedIn, id: string, changing: () => Changing): Word[] {
+export function sentenceOf(piece: Piece, collection: TimedIn, id: string, changing: () => Changing): SentencePart[] {
   if (collection === 'clocks') return ofClock(piece, id, piece.clocks[id]!, changing)
   return collection === 'cues' ? ofCue(piece, id, piece.cues[id]!) : ofCurve(piece, id, piece.curves[id]!)
 }
@@ -54,7 +54,7 @@ export function sentenceOf(piece: Piece, collection: TimedIn, id: string, changi
 const named = (entries: Readonly<Record<string, { readonly name: string }>>) =>
   Object.entries(entries).map(([value, e]) => ({ value, says: e.name }))
 
-function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changing): Word[] {
+function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changing): SentencePart[] {
   const { way, on, hold } = clock
   const change = (c: Partial<Clock>): Operation => changeNamed(piece, 'clocks', id, c)
   const number = (
@@ -63,7 +63,7 @@ function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changin
     unit: string,
     stride: number,
     set: (v: number) => Clock['way'],
-  ): Word => ({
+  ): SentencePart => ({
     is: 'number',
     label,
     value,
@@ -81,7 +81,7 @@ function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changin
     cue: ['starts at each mark', cue === undefined ? null : { type: 'cue', cue }],
     curve: ['follows a curve', curve === undefined ? null : { type: 'curve', curve, channel: first }],
   }
-  const words: Word[] = [
+  const words: SentencePart[] = [
     {
       is: 'choice',
       label: 'How it runs',
@@ -197,9 +197,9 @@ function ofClock(piece: Piece, id: string, clock: Clock, changing: () => Changin
   return words
 }
 
-function ofCue(piece: Piece, id: string, { marks, every }: Cue): Word[] {
+function ofCue(piece: Piece, id: string, { marks, every }: Cue): SentencePart[] {
   const told = marks.slice(0, MOST_MARKS)
-  const words: Word[] = [text(marks.length === 0 ? 'no marks yet' : 'marks at')]
+  const words: SentencePart[] = [text(marks.length === 0 ? 'no marks yet' : 'marks at')]
   told.forEach((at, i) => {
     words.push({
       is: 'number',
@@ -257,11 +257,11 @@ const UNITS: readonly (readonly [Curve['unit'], string])[] = [
   ['Hz', 'Hz'],
 ]
 
-function ofCurve(piece: Piece, id: string, curve: Curve): Word[] {
+function ofCurve(piece: Piece, id: string, curve: Curve): SentencePart[] {
   const { channels, unit, hit } = curve
   const points = Object.values(channels).reduce((n, p) => n + p.length, 0)
   const count = Object.keys(channels).length
-  const longest = endsOf(curve)[1]
+  const longest = curveEnds(curve)[1]
   return [
     text(`${points} points${count > 1 ? ` in ${count} channels` : ''}, in`),
     {

@@ -7,17 +7,17 @@ import { toNumber } from '../time/rational.ts'
 import { jumpFix, jumpText } from './jumps.ts'
 import { leapsOf, type CopyJump } from './leaps.ts'
 import { isFew, isTooMany, neverLeaps } from './many-copies.ts'
-import { keptOf, type Kept } from './promises.ts'
+import { promiseState, type PromiseState } from './promises.ts'
 import { propertyOf, reportOf, showValue, symmetriesOf, type Report } from './report.ts'
 
 /** What is known of a drive for all time, and whether it keeps what it promises, in the order of its promises. */
-export interface Known {
+export interface DriveFacts {
   readonly report: Report
-  readonly promises: readonly Kept[]
+  readonly promises: readonly PromiseState[]
 }
 
 /** Its leaps in words, those of every copy, and the first that a change of its text would close. */
-export interface Leaping {
+export interface DriveJumps {
   readonly says: readonly string[]
   /** Whether no leap is known, only that there may be one. */
   readonly may: boolean
@@ -36,7 +36,7 @@ const MOST_TOLD = 12
 const MOST_TRIED = 4
 
 /** It is known of all copies together that none leaps; of too many to be looked at one by one, that or nothing. */
-const leapingOfMany = (program: Program, { key, count }: Slot): Leaping => ({
+const leapingOfMany = (program: Program, { key, count }: Slot): DriveJumps => ({
   says: neverLeaps(program, key) ? [] : [`may jump: ${count.toLocaleString('en')} copies, not checked one by one`],
   may: true,
   at: [],
@@ -44,17 +44,17 @@ const leapingOfMany = (program: Program, { key, count }: Slot): Leaping => ({
 })
 
 /** Null where there is no such drive. */
-export function knownOf(program: Program, key: string): Known | null {
+export function driveFacts(program: Program, key: string): DriveFacts | null {
   const slot = program.slots.get(key)
   const source = sourceOf(program.piece, key)
   if (!slot || !source) return null
   return {
     report: reportOf(program, slot),
-    promises: promisesOf(source).map(p => keptOf(program, slot, p)),
+    promises: promisesOf(source).map(p => promiseState(program, slot, p)),
   }
 }
 
-export function leapingOf(program: Program, key: string): Leaping | null {
+export function driveJumps(program: Program, key: string): DriveJumps | null {
   const slot = program.slots.get(key)
   if (!slot || !sourceOf(program.piece, key) || slot.running !== 'text') return null
   if (!isFew(slot) && (isTooMany(slot) || neverLeaps(program, key))) return leapingOfMany(program, slot)

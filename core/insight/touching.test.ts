@@ -6,8 +6,8 @@ import { Program } from '../engine/program.ts'
 import type { Shape } from '../piece/schema.ts'
 import { Scene } from '../rig/scene.ts'
 import { toNumber } from '../time/rational.ts'
-import { framesOfLap, placedOutline } from './lap-frames.ts'
-import { MOST_TOUCHES, overlap, touching } from './touching.ts'
+import { framesOfLap, outlineInLap } from './lap-frames.ts'
+import { MOST_OVERLAPS, overlap, overlappingCopies } from './touching.ts'
 
 /** Every pair of copies at every frame. */
 function everyPair(program: Program, part: string): string[] {
@@ -15,7 +15,7 @@ function everyPair(program: Program, part: string): string[] {
   const body = scene.bodies.get(part)!
   const found = new Map<string, string>()
   for (const { at } of framesOfLap(program, scene)) {
-    const all = Array.from({ length: body.count }, (_, i) => placedOutline(body, i))
+    const all = Array.from({ length: body.count }, (_, i) => outlineInLap(body, i))
     for (let a = 0; a < body.count; a++)
       for (let b = a + 1; b < body.count; b++)
         if (!found.has(`${a} ${b}`) && overlap(all[a]!, all[b]!, false))
@@ -58,7 +58,7 @@ it('is what every pair at every frame would tell, whatever turns, grows and hang
     if (r(2)) b.drive(part, 'rotation', 'time * 120deg/s + index * 31deg')
     if (r(2)) b.drive(part, 'scale', '100% + sine(every: 0.5s, amp: 60%, phase: index * 50deg)')
     const program = new Program(b.piece)
-    const pairs = touching(program, part).map(t => `${t.a} ${t.b} ${toNumber(t.at)}`)
+    const pairs = overlappingCopies(program, part).map(t => `${t.a} ${t.b} ${toNumber(t.at)}`)
     expect(pairs, JSON.stringify(copies)).toEqual(everyPair(program, part))
     if (pairs.length > 0) touched++
     else apart++
@@ -73,8 +73,8 @@ it('of ten thousand copies ends: those that touch are found, and of very many a 
     const copies = { layout: 'grid', count: 10_000, columns: 100, dx, dy: 9 } as const
     const lamp = b.part('Lamp', { type: 'ellipse' }, { copies }, { width: 6, height: 6 })
     b.drive(lamp, 'x', 'if index == 9999 then sine(every: 1s, low: -5px, high: 0px) else 0px')
-    return touching(new Program(b.piece), lamp)
+    return overlappingCopies(new Program(b.piece), lamp)
   }
   expect(lamps(9).map(t => [t.a, t.b])).toEqual([[9998, 9999]])
-  expect(lamps(3)).toHaveLength(MOST_TOUCHES)
+  expect(lamps(3)).toHaveLength(MOST_OVERLAPS)
 })

@@ -4,9 +4,9 @@ import type { Body } from '../rig/body.ts'
 import { inDepth } from '../rig/depth/eye.ts'
 import { Scene } from '../rig/scene.ts'
 import type { Rational } from '../time/rational.ts'
-import { framesOfLap, placedOutline, Reaches, type Placed } from './lap-frames.ts'
+import { framesOfLap, outlineInLap, Reaches, type Placed } from './lap-frames.ts'
 
-export interface Touch {
+export interface Overlap {
   readonly a: number
   readonly b: number
   /** The first moment of the lap, in seconds, at which they are seen to overlap. */
@@ -14,18 +14,18 @@ export interface Touch {
 }
 
 /** Pairs that are told of one part, at most. */
-export const MOST_TOUCHES = 1000
+export const MOST_OVERLAPS = 1000
 
 /**
  * The pairs of instances of a part that overlap during the first lap, each with its first moment; no more than
  * `MOST_TOUCHES`, after which nothing is looked for any more.
  */
-export function touching(program: Program, part: string): Touch[] {
+export function overlappingCopies(program: Program, part: string): Overlap[] {
   const scene = new Scene(program)
   const body = scene.bodies.get(part)
   if (!body || body.count < 2) return []
   const { count, layers } = body
-  const found: Touch[] = []
+  const found: Overlap[] = []
   const known = new Set<number>()
   const deep = inDepth(scene.eye)
   // Joined layers of one thing are one body: only what stands beside it on the same layer can touch it.
@@ -34,19 +34,19 @@ export function touching(program: Program, part: string): Touch[] {
   for (const { at } of framesOfLap(program, scene)) {
     const placed = new Map<number, Placed>()
     const place = (i: number): Placed => {
-      const there = placed.get(i) ?? placedOutline(body, i)
+      const there = placed.get(i) ?? outlineInLap(body, i)
       placed.set(i, there)
       return there
     }
-    const now: Touch[] = []
+    const now: Overlap[] = []
     near.pairs((a, b) => {
-      if (now.length + found.length >= MOST_TOUCHES || known.has(a * count + b) || layer(a) !== layer(b)) return
+      if (now.length + found.length >= MOST_OVERLAPS || known.has(a * count + b) || layer(a) !== layer(b)) return
       if (!overlap(place(a), place(b), deep)) return
       known.add(a * count + b)
       now.push({ a, b, at })
     })
     found.push(...now.sort((p, q) => p.a - q.a || p.b - q.b))
-    if (found.length >= MOST_TOUCHES) break
+    if (found.length >= MOST_OVERLAPS) break
   }
   return found
 }

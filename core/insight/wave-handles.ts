@@ -12,7 +12,7 @@ import type { Checked } from '../formula/check.ts'
 import { decimalsOf, setHandle } from '../formula/edit.ts'
 import { everyNode, handles, type CallNode, type Node, type NumberNode } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
-import { constantOf, type Form } from '../form/form.ts'
+import { constantOf, type CompiledExpression } from '../form/form.ts'
 import { momentNear } from '../time/moment.ts'
 import { toNumber } from '../time/rational.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -108,14 +108,14 @@ export function handlesOf(
 }
 
 /** Formulas with another number, as long as the formula itself runs. */
-const OTHERS = new WeakMap<Form, Map<string, Form>>()
+const OTHERS = new WeakMap<CompiledExpression, Map<string, CompiledExpression>>()
 
 interface One extends Pick<WaveHandle, 'nth' | 'name' | 'text' | 'decimals'> {
   readonly written: number
 }
 
 class Handles {
-  private readonly form: Form
+  private readonly form: CompiledExpression
   /** Turns a second and at second 0, where the source has a steady pace. */
   private readonly pace: { readonly rate: number; readonly base: number } | null
 
@@ -152,7 +152,7 @@ class Handles {
     })
   }
 
-  private at(form: Form, seconds: number): number {
+  private at(form: CompiledExpression, seconds: number): number {
     return form.at(momentNear(seconds, this.program.measures.frameRate))
   }
 
@@ -177,9 +177,9 @@ class Handles {
   }
 
   /** What the whole formula is with another number in that place; kept, so that what it adds up is there next time. */
-  private with(nth: number, value: number): Form | null {
+  private with(nth: number, value: number): CompiledExpression | null {
     const text = setHandle(this.checked.formula, nth, value, 12)
-    const others = OTHERS.get(this.form) ?? new Map<string, Form>()
+    const others = OTHERS.get(this.form) ?? new Map<string, CompiledExpression>()
     OTHERS.set(this.form, others)
     const kept = others.get(text)
     if (kept) return kept

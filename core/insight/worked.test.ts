@@ -8,7 +8,7 @@ import { change } from '../formula/problem.ts'
 import { rational, toNumber } from '../time/rational.ts'
 import { closingSpokes } from './proposals.ts'
 import { reportOf } from './report.ts'
-import { touching } from './touching.ts'
+import { overlappingCopies } from './touching.ts'
 
 const lapOf =
   (n: number): Place['change'] =>
@@ -57,15 +57,15 @@ describe('copies that touch', () => {
   it('are found with the moment at which they do', () => {
     const swing = 'sine(every: 8s, amp: 20px) * (if index == 1 then 1 else 0)'
     const f = fair(swing, { on: 'Flag', property: 'x', change: apart(130) })
-    const found = touching(f.program, 'p3')
+    const found = overlappingCopies(f.program, 'p3')
     expect(found.map(t => [t.a, t.b])).toEqual([
       [1, 2],
       [0, 1],
     ])
     // 120 px wide and 130 apart: they meet when the second has moved by 10 px, an eighth of a cycle of 20 px on.
     expect(toNumber(found[0]!.at)).toBeCloseTo(8 * (Math.asin(0.5) / (2 * Math.PI)), 1)
-    expect(touching(fair(swing, { on: 'Flag', property: 'x', change: apart(160) }).program, 'p3')).toEqual([])
-    expect(touching(f.program, 'p1')).toEqual([])
+    expect(overlappingCopies(fair(swing, { on: 'Flag', property: 'x', change: apart(160) }).program, 'p3')).toEqual([])
+    expect(overlappingCopies(f.program, 'p1')).toEqual([])
   })
   it('letters touch by their own outlines, layer by layer; one behind the other they do not', () => {
     const text = { type: 'text', words: 'AV', shows: 'letters', decimals: 0, prefix: '', suffix: '' } as const
@@ -76,7 +76,7 @@ describe('copies that touch', () => {
       const copies = { layout: 'row', count: 2, dx, dy: 0 } as const
       const id = b.part('Letters', { ...text, align: 'middle' }, { parent: depth, copies }, { size: 100 })
       b.drive(id, 'z', z)
-      return touching(new Program(b.piece), id).map(t => [t.a, t.b])
+      return overlappingCopies(new Program(b.piece), id).map(t => [t.a, t.b])
     }
     // Boxes of 62 px overlap at 50; the slanted outlines do not.
     expect(made(56, false)).toEqual([])

@@ -5,7 +5,7 @@ import { addPart, setBase } from '../acts/parts.ts'
 import { Program } from '../engine/program.ts'
 import { apply } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
-import { matrix, posed, resting } from '../piece/transform.ts'
+import { matrix, posed, restPose } from '../piece/transform.ts'
 import { hit } from '../rig/hit.ts'
 import { Scene } from '../rig/scene.ts'
 import { at, fair } from '../testing/fair.ts'
@@ -24,7 +24,7 @@ const DEPTH = {
     expect(found({ ...near, camera: null })).not.toBe(id)
   },
   'parts.steps': () => {
-    const of = { ...resting(), rotation: 0.25, scaleX: 2 }
+    const of = { ...restPose(), rotation: 0.25, scaleX: 2 }
     const near = (m: Float64Array) => [...m].map(v => Number(v.toFixed(12)) + 0)
     const usual = near(posed(of, matrix()))
     expect(near(posed({ ...of, steps: ['thicken', 'scale', 'turn', 'move'] }, matrix()))).toEqual(usual)

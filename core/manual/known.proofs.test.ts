@@ -7,7 +7,7 @@ import { rewrite } from '../engine/rewrite.ts'
 import { jumpFix, jumpText } from '../insight/jumps.ts'
 import { jumpsOf } from '../insight/leaps.ts'
 import { linksOf } from '../insight/links.ts'
-import { keptOf } from '../insight/promises.ts'
+import { promiseState } from '../insight/promises.ts'
 import { reportOf } from '../insight/report.ts'
 import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
 import { emitterOf } from '../rig/motion/emitter.ts'
@@ -143,7 +143,7 @@ const KNOWN = {
   'known.promises': () => {
     const kept = (text: string) => {
       const f = fair(text, { property: 'x' })
-      return keptOf(f.program, f.slot, { of: 'speed', side: 'above', than: 15 }).verdict
+      return promiseState(f.program, f.slot, { of: 'speed', side: 'above', than: 15 }).verdict
     }
     expect(kept('accumulate(40px/s + noise(0.5Hz, 25px/s))')).toBe('kept')
     expect(kept('accumulate(40px/s + noise(0.5Hz, 60px/s))')).toBe('broken')

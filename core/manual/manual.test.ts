@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { FUNCTIONS } from '../functions/index.ts'
 import { WORKING } from './working.ts'
-import { GROUPS, SECTIONS, argumentKind, functionsIn, running, signature } from './manual.ts'
+import { GROUPS, SECTIONS, argumentKind, functionsIn, running, callSignature } from './manual.ts'
 
 describe('the manual', () => {
   it('every example runs', () => {
@@ -11,7 +11,7 @@ describe('the manual', () => {
   it('every function stands in one group, with its arguments in words', () => {
     expect(GROUPS.flatMap(([g]) => functionsIn(g))).toHaveLength(FUNCTIONS.length)
     for (const f of FUNCTIONS) {
-      expect(signature(f).startsWith(`${f.name}(`)).toBe(true)
+      expect(callSignature(f).startsWith(`${f.name}(`)).toBe(true)
       for (const p of f.takes) expect(argumentKind(p).length, `${f.name} ${p.name}`).toBeGreaterThan(0)
     }
   })

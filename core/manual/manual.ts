@@ -2,7 +2,7 @@
  * What the language means, for people who use it: the page /manual and docs/formula.md both print it, and the
  * tables of functions, words, units, easings and properties beside it.
  */
-import type { Picture } from './pictures.ts'
+import type { ManualPictureName } from './pictures.ts'
 import { EASING_NAMES, FAMILIES } from '../signal/easing.ts'
 import { exampleFair } from './example-fair.ts'
 import { Program } from '../engine/program.ts'
@@ -16,7 +16,7 @@ export interface Section {
   readonly says: readonly string[]
   readonly examples?: readonly Example[]
   /** A small piece that shows it on the stage. */
-  readonly picture?: Picture
+  readonly picture?: ManualPictureName
 }
 export interface Example {
   readonly part: string
@@ -126,7 +126,8 @@ export const argumentDefault = (p: Parameter): string =>
   p.initial === undefined ? (p.required ? '' : 'optional') : String(p.initial)
 
 /** A call with the names of its arguments: `sine(freq, amp, offset, phase, every, low, high)`. */
-export const signature = (f: Entry): string => `${f.name}(${f.takes.map(p => p.name).join(', ')}${f.many ? ', …' : ''})`
+export const callSignature = (f: Entry): string =>
+  `${f.name}(${f.takes.map(p => p.name).join(', ')}${f.many ? ', …' : ''})`
 
 /** The easings by family, and how many there are. */
 export const EASINGS = {

@@ -1,7 +1,7 @@
 /** Proofs of the rules of sources, of time and of chance. */
 import { expect } from 'vitest'
 import { Program } from '../engine/program.ts'
-import type { Live } from '../engine/live.ts'
+import type { LiveMarks } from '../engine/live.ts'
 import { tapped } from '../engine/taps.ts'
 import { closureOf } from '../insight/closure.ts'
 import { duplicatePart } from '../acts/duplicate.ts'
@@ -116,7 +116,7 @@ const MOVING = {
   'sources.liveMarks': () => {
     const f = fair('play(swing, never, channel: arm)')
     const cue = Object.keys(f.piece.cues).find(id => f.piece.cues[id]!.name === 'never')!
-    const { live } = tapped(f.program, {}, cue, at(3)) as { live: Live }
+    const { live } = tapped(f.program, {}, cue, at(3)) as { live: LiveMarks }
     expect(live[cue]).toEqual([3.9])
     const played = new Program(f.piece, null, live).slots.get(f.key)!.readers[0]!
     expect(played.at(at(3.9)) * 360).toBeCloseTo(-60, 9)

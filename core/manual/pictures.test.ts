@@ -3,10 +3,10 @@ import { Program } from '../engine/program.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { stillSvg } from '../formats/svg.ts'
 import { rational } from '../time/rational.ts'
-import { PICTURES, type Picture } from './pictures.ts'
+import { PICTURES, type ManualPictureName } from './pictures.ts'
 import { WORKING } from './working.ts'
 
-describe.each(Object.keys(PICTURES) as Picture[])('the picture %s', name => {
+describe.each(Object.keys(PICTURES) as ManualPictureName[])('the picture %s', name => {
   const piece = PICTURES[name]()
   it('is a piece whose formulas all run, and that moves', () => {
     expect(readPiece(JSON.parse(JSON.stringify(piece))).problem).toBeNull()

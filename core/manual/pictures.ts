@@ -165,4 +165,4 @@ export const PICTURES = {
   },
 } as const satisfies Record<string, () => Piece>
 
-export type Picture = keyof typeof PICTURES
+export type ManualPictureName = keyof typeof PICTURES

@@ -4,13 +4,13 @@ import { FUNCTIONS } from '../functions/index.ts'
 import { BUILTINS } from '../formula/words.ts'
 import { PROPERTIES } from '../piece/properties.ts'
 import { UNITS } from '../units/units.ts'
-import { SECTIONS, signature } from './manual.ts'
+import { SECTIONS, callSignature } from './manual.ts'
 import { matching, type Searched } from './matching.ts'
 import { RULES } from './rules.ts'
 import { FUNCTION_WORDS, PROPERTY_WORDS } from './trade-words.ts'
 import { WORKING } from './working.ts'
 
-export interface Place {
+export interface ManualPlace {
   /** The id of what to go to. */
   readonly anchor: string
   readonly title: string
@@ -31,15 +31,15 @@ const TABLES: readonly (readonly [title: string, says: string])[] = [
 ]
 
 /** The headings of the manual's text: of the language, of the tasks, and of its tables. */
-export const topics = (): Place[] => [
+export const topics = (): ManualPlace[] => [
   ...[...SECTIONS, ...WORKING].map(s => ({ anchor: anchorOf(s.title), title: s.title, says: plain(s.says[0]!) })),
   ...TABLES.map(([title, says]) => ({ anchor: anchorOf(title), title, says })),
 ]
 
 interface Found extends Searched {
-  readonly place: Place
+  readonly place: ManualPlace
 }
-const found = (place: Place, { also = '', more = '' }: { also?: string; more?: string } = {}): Found => ({
+const found = (place: ManualPlace, { also = '', more = '' }: { also?: string; more?: string } = {}): Found => ({
   place,
   name: place.title.split('(')[0]!,
   also,
@@ -52,7 +52,7 @@ const all = () =>
   (places ??= [
     ...FUNCTIONS.map(f =>
       found(
-        { anchor: `fn-${f.name}`, title: signature(f), says: plain(f.says) },
+        { anchor: `fn-${f.name}`, title: callSignature(f), says: plain(f.says) },
         { also: FUNCTION_WORDS[f.name], more: f.takes.map(p => `${p.name} ${p.says}`).join(' ') },
       ),
     ),
@@ -82,4 +82,4 @@ const all = () =>
 const MOST = 24
 
 /** The places where all words of a question are found, the best first; at most 24. */
-export const search = (question: string): Place[] => matching(question, all(), MOST).map(f => f.place)
+export const search = (question: string): ManualPlace[] => matching(question, all(), MOST).map(f => f.place)

@@ -2,7 +2,7 @@
 import type { Piece } from './schema.ts'
 
 /** A piece as the harbour shows it. `changed` is ISO 8601. */
-export interface Card {
+export interface PieceSummary {
   readonly id: string
   readonly title: string
   readonly revision: number

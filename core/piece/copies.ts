@@ -2,29 +2,29 @@
 import type { Copies } from './schema.ts'
 import { Path } from './path.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
-import { placed, type Matrix } from './transform.ts'
+import { placeMatrix, type Matrix } from './transform.ts'
 
 /** Where a layout puts a copy, before its own properties move it: px, px towards the eye, and turns. */
-export interface Home {
+export interface CopyPlace {
   readonly x: number
   readonly y: number
   readonly z: number
   readonly turns: number
 }
 
-const home = (x: number, y: number, turns = 0, z = 0): Home => ({ x, y, z, turns })
+const home = (x: number, y: number, turns = 0, z = 0): CopyPlace => ({ x, y, z, turns })
 
-const known = new WeakMap<Copies, readonly Home[]>()
+const known = new WeakMap<Copies, readonly CopyPlace[]>()
 
 /** The homes of all copies, by index; in a chain each in what the one before stands in. In a ring with `turn` the top of each points outwards. */
-export function homesOf(copies: Copies | null): readonly Home[] {
+export function homesOf(copies: Copies | null): readonly CopyPlace[] {
   if (!copies) return [home(0, 0)]
   let homes = known.get(copies)
   if (!homes) known.set(copies, (homes = laid(copies)))
   return homes
 }
 
-function laid(copies: Copies): Home[] {
+function laid(copies: Copies): CopyPlace[] {
   const { count } = copies
   if (copies.layout === 'path') return alongPath(copies)
   return Array.from({ length: count }, (_, i) => {
@@ -53,7 +53,7 @@ function laid(copies: Copies): Home[] {
   })
 }
 
-function alongPath(copies: Copies & { layout: 'path' }): Home[] {
+function alongPath(copies: Copies & { layout: 'path' }): CopyPlace[] {
   const { count, points, closed, smooth, turn } = copies
   const path = new Path(points, closed, smooth)
   return Array.from({ length: count }, (_, i) => {
@@ -62,12 +62,12 @@ function alongPath(copies: Copies & { layout: 'path' }): Home[] {
   })
 }
 
-const matrixOf = ({ x, y, z, turns }: Home): Matrix => placed(x, y, turns, z)
+const matrixOf = ({ x, y, z, turns }: CopyPlace): Matrix => placeMatrix(x, y, turns, z)
 
 /** The same as matrices. */
-export const placesOf = (copies: Copies | null): Matrix[] => homesOf(copies).map(matrixOf)
+export const copyMatrices = (copies: Copies | null): Matrix[] => homesOf(copies).map(matrixOf)
 /** That of one copy. */
-export const placeOf = (copies: Copies | null, copy: number): Matrix => matrixOf(homesOf(copies)[copy]!)
+export const copyMatrix = (copies: Copies | null, copy: number): Matrix => matrixOf(homesOf(copies)[copy]!)
 
 /** Whether a copy hangs on the one before it, by its number among its siblings. */
 export const hangsOnBefore = (copies: Copies | null, k: number): boolean => copies?.layout === 'chain' && k > 0

@@ -1,6 +1,6 @@
 /** What goes to a device: which drives, under which addresses, in which range; and what may come in. */
 import * as v from 'valibot'
-import { fields, number, text } from './values.ts'
+import { fields, finiteNumber, text } from './values.ts'
 
 /** A drive on its way out: values from `low` to `high`, in the unit it is shown in, become those from `outLow` to `outHigh`. */
 export const Channel = fields({
@@ -8,10 +8,10 @@ export const Channel = fields({
   drive: text(90),
   /** `#` in it becomes the copy's number, from 1; without it the first copy goes out alone. */
   address: v.pipe(text(200), v.regex(/^(\/[^\s*,/?[\]{}]+)+$/, 'An address is written as /lamp/1 or /lamp/#.')),
-  low: number,
-  high: number,
-  outLow: number,
-  outHigh: number,
+  low: finiteNumber,
+  high: finiteNumber,
+  outLow: finiteNumber,
+  outHigh: finiteNumber,
 })
 
 const port = v.pipe(

@@ -1,7 +1,7 @@
 /** How gears interlock: the ratio of their teeth, and the phase with which tooth meets gap. */
 import { initialOf, propertyNamed } from './properties.ts'
 import { propertyKey, type Piece } from './schema.ts'
-import { applyX, applyY, matrix, multiply, posed, readPose, resting } from './transform.ts'
+import { applyX, applyY, matrix, multiply, posed, readPose, restPose } from './transform.ts'
 import { atanTurns } from '../signal/maths.ts'
 import { rational, type Rational } from '../time/rational.ts'
 
@@ -32,7 +32,7 @@ function seatOf(piece: Piece, part: string, other: string): Seat {
   const chain = carriers(piece, part, other)
   let world = matrix()
   for (const id of [...chain].reverse()) {
-    const pose = readPose(resting(piece.parts[id]!.steps), name => hand(piece, id, name), 0, piece.parts[id]!.pivot)
+    const pose = readPose(restPose(piece.parts[id]!.steps), name => hand(piece, id, name), 0, piece.parts[id]!.pivot)
     world = multiply(world, posed(pose, matrix()), matrix())
   }
   const { x, y } = piece.parts[part]!.pivot

@@ -1,11 +1,11 @@
 /** What server and app say to each other about what was handed over. */
-import type { Lent } from './lent.ts'
+import type { DialLoan } from './lent.ts'
 import type { Piece } from './schema.ts'
 
 /** As its maker sees it. Times are ISO 8601. */
 export interface Handover {
   readonly id: number
-  readonly lent: readonly Lent[]
+  readonly lent: readonly DialLoan[]
   readonly formats: readonly string[]
   /** Values as the receiver left them, by the dial's id. */
   readonly tuned: Readonly<Record<string, number>>
@@ -18,7 +18,7 @@ export interface Handover {
 /** As its receiver gets it: the piece as it was handed over, and what was tuned of it. */
 export interface Received {
   readonly document: Piece
-  readonly lent: readonly Lent[]
+  readonly lent: readonly DialLoan[]
   readonly formats: readonly string[]
   readonly tuned: Readonly<Record<string, number>>
 }

@@ -1,5 +1,5 @@
 /** Properties of what lays points: traces and emitters. */
-import { FREQUENCY, LENGTH, TIME, quotient } from '../units/kinds.ts'
+import { FREQUENCY, LENGTH, TIME, quotientKind } from '../units/kinds.ts'
 import { angle, length, share, type Property } from './property-kinds.ts'
 
 export const LAID: readonly Property[] = [
@@ -62,7 +62,7 @@ export const LAID: readonly Property[] = [
     name: 'speed',
     group: 'size',
     says: 'How fast particles move, in the direction the part points.',
-    kind: quotient(LENGTH, TIME),
+    kind: quotientKind(LENGTH, TIME),
     unit: 'px/s',
     initial: 120,
     stride: 20,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { withTuned } from './handing.ts'
-import { lendable, stepOf, within } from './lent.ts'
+import { lendable, lentStep, limitToLent } from './lent.ts'
 import { incomingOf, outOf } from './device.ts'
 
 const b = new Builder('Lent', 1)
@@ -12,25 +12,19 @@ const { dials } = b.piece
 
 describe('a lent dial', () => {
   it('goes no further than its locks, nor than the dial itself, and to whole numbers where it is whole', () => {
-    expect([-1e9, 40, 60, 75.5, 121, Infinity, NaN].map(v => within(dials[pace]!, { low: 60, high: 120 }, v))).toEqual([
-      60,
-      60,
-      60,
-      75.5,
-      120,
-      null,
-      null,
-    ])
-    expect(within(dials[pace]!, { low: -50, high: 500 }, 300)).toBe(200)
-    expect([1.2, 3.5, 8.9].map(v => within(dials[count]!, { low: 2.5, high: 7.5 }, v))).toEqual([3, 4, 7])
+    expect(
+      [-1e9, 40, 60, 75.5, 121, Infinity, NaN].map(v => limitToLent(dials[pace]!, { low: 60, high: 120 }, v)),
+    ).toEqual([60, 60, 60, 75.5, 120, null, null])
+    expect(limitToLent(dials[pace]!, { low: -50, high: 500 }, 300)).toBe(200)
+    expect([1.2, 3.5, 8.9].map(v => limitToLent(dials[count]!, { low: 2.5, high: 7.5 }, v))).toEqual([3, 4, 7])
   })
   it('is any that is not locked, with its own limits', () => {
     expect(lendable(b.piece)).toEqual([
       { dial: pace, says: 'pace', low: 0, high: 200 },
       { dial: count, says: 'count', low: 1, high: 9 },
     ])
-    expect(stepOf(dials[count]!, { low: 1, high: 9 })).toBe(1)
-    expect(stepOf(dials[pace]!, { low: 0, high: 2 })).toBe(0.01)
+    expect(lentStep(dials[count]!, { low: 1, high: 9 })).toBe(1)
+    expect(lentStep(dials[pace]!, { low: 0, high: 2 })).toBe(0.01)
   })
   it('tuned changes its value alone', () => {
     const tuned = withTuned(b.piece, { [pace]: 75, gone: 3 })

@@ -2,16 +2,16 @@
 import * as v from 'valibot'
 import { Copies, Shape } from './shapes.ts'
 import { STEPS } from './steps.ts'
-import { fields, id, name, number, whole } from './values.ts'
+import { fields, id, name, finiteNumber, whole } from './values.ts'
 
 export const Part = fields({
   name,
   parent: v.nullable(id),
   /** Place among its siblings; higher lies above. */
-  order: number,
+  order: finiteNumber,
   shape: Shape,
   /** The point it turns and scales about, px from the middle of its shape. */
-  pivot: fields({ x: number, y: number }),
+  pivot: fields({ x: finiteNumber, y: finiteNumber }),
   /** How many times it falls on itself in a turn, with all that rides on it. */
   symmetry: v.pipe(whole, v.minValue(1), v.maxValue(1000)),
   /** Whether that was typed; else it is derived from its outline, pivot, fill and children. */
@@ -31,7 +31,7 @@ export const Part = fields({
     ),
   ),
   /** First and last moment in seconds; null for always. */
-  span: v.nullable(fields({ from: number, to: number })),
+  span: v.nullable(fields({ from: finiteNumber, to: finiteNumber })),
   /** A helper: it runs and is read, and is not seen; nor is what it carries. */
   hidden: v.optional(v.boolean()),
   /** The hand on the stage passes by it, as by a ground that others stand on. */

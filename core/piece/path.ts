@@ -5,13 +5,13 @@
  */
 import { atanTurns } from '../signal/maths.ts'
 
-export interface Point {
+export interface PathPoint {
   readonly x: number
   readonly y: number
 }
 
 /** A place on a path and the way it runs there. */
-export interface Place extends Point {
+export interface PathPlace extends PathPoint {
   readonly direction: number
 }
 
@@ -19,11 +19,11 @@ export interface Place extends Point {
 const PIECES = 32
 
 export class Path {
-  private readonly corners: readonly Point[]
+  private readonly corners: readonly PathPoint[]
   /** Length from the start to each corner. */
   private readonly lengths: readonly number[]
 
-  constructor(points: readonly Point[], closed: boolean, smooth: boolean) {
+  constructor(points: readonly PathPoint[], closed: boolean, smooth: boolean) {
     const round = closed && points.length > 2
     this.corners = smooth ? smoothed(points, round) : round ? [...points, points[0]!] : points
     let length = 0
@@ -38,7 +38,7 @@ export class Path {
   }
 
   /** The place a share of the whole length from its start. */
-  at(share: number): Place {
+  at(share: number): PathPlace {
     const { corners, lengths } = this
     const wanted = Math.min(1, Math.max(0, share)) * this.length
     let [low, high] = [0, corners.length - 2]
@@ -58,13 +58,13 @@ export class Path {
   }
 }
 
-const apart = (a: Point, b: Point): number => Math.sqrt((b.x - a.x) * (b.x - a.x) + (b.y - a.y) * (b.y - a.y))
+const apart = (a: PathPoint, b: PathPoint): number => Math.sqrt((b.x - a.x) * (b.x - a.x) + (b.y - a.y) * (b.y - a.y))
 
-function smoothed(points: readonly Point[], round: boolean): Point[] {
+function smoothed(points: readonly PathPoint[], round: boolean): PathPoint[] {
   const n = points.length
   if (n < 2) return [...points]
-  const at = (i: number): Point => (round ? points[((i % n) + n) % n]! : points[Math.min(n - 1, Math.max(0, i))]!)
-  const corners: Point[] = [at(0)]
+  const at = (i: number): PathPoint => (round ? points[((i % n) + n) % n]! : points[Math.min(n - 1, Math.max(0, i))]!)
+  const corners: PathPoint[] = [at(0)]
   for (let i = 0; i < (round ? n : n - 1); i++) {
     const [before, a, b, after] = [at(i - 1), at(i), at(i + 1), at(i + 2)]
     for (let k = 1; k <= PIECES; k++) corners.push(between(before, a, b, after, k / PIECES))
@@ -72,7 +72,7 @@ function smoothed(points: readonly Point[], round: boolean): Point[] {
   return corners
 }
 
-function between(before: Point, a: Point, b: Point, after: Point, t: number): Point {
+function between(before: PathPoint, a: PathPoint, b: PathPoint, after: PathPoint, t: number): PathPoint {
   const on = (p0: number, p1: number, p2: number, p3: number): number =>
     p1 + 0.5 * t * (p2 - p0 + t * (2 * p0 - 5 * p1 + 4 * p2 - p3 + t * (3 * (p1 - p2) + p3 - p0)))
   return { x: on(before.x, a.x, b.x, after.x), y: on(before.y, a.y, b.y, after.y) }

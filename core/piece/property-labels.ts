@@ -36,7 +36,7 @@ const COLOUR = { Hue: 'hue', Lightness: 'lightness', Chroma: 'chroma', Alpha: 'o
 const OF = { fill: 'fill', gradient: 'gradient', stroke: 'stroke' } as const
 
 /** @param whole under no heading that tells what it belongs to: `fill hue`, not `hue` */
-export function labelOf(name: string, whole = false): string {
+export function propertyLabel(name: string, whole = false): string {
   const [, of, side] = OF_A_COLOUR.exec(name) ?? []
   const label = side ? COLOUR[side as keyof typeof COLOUR] : (LABELS[name] ?? name)
   if (!whole) return label

@@ -15,7 +15,7 @@ import {
   id,
   limited,
   name,
-  number,
+  finiteNumber,
   ownWord,
   positive,
   seed,
@@ -32,7 +32,7 @@ export const VERSION = 1
 const Promised = fields({
   of: v.picklist(['value', 'speed']),
   side: v.picklist(['above', 'below']),
-  than: number,
+  than: finiteNumber,
 })
 
 /** A function of time on one property; its key is `part.property` with the part's id. */
@@ -52,11 +52,11 @@ export const Drive = fields({
 })
 
 /** A point of a curve or a keyframe, in seconds, and how it goes on from there. */
-const point = fields({ time: number, value: number, shape: v.picklist(WAYS) })
+const point = fields({ time: finiteNumber, value: finiteNumber, shape: v.picklist(WAYS) })
 
 /** What a property holds by hand: one number, or keys over time; its key is `part.property`. */
 export const Base = fields({
-  value: number,
+  value: finiteNumber,
   keys: v.optional(
     fields({
       points: v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)),
@@ -64,21 +64,21 @@ export const Base = fields({
     }),
   ),
   /** Values of single copies that differ, by index. */
-  copies: v.optional(limited(number, 2000, 'copies')),
+  copies: v.optional(limited(finiteNumber, 2000, 'copies')),
 })
 
 export const Dial = fields({
   name,
-  order: number,
+  order: finiteNumber,
   /** A moment is a time that also stands on the tideline; a choice is the number of one of its `options`, from 0. */
   type: v.picklist(['number', 'whole', 'switch', 'moment', 'choice']),
   /** `%`, `deg`, `px`, `s`, `Hz` or ''. */
   unit: v.picklist(['', '%', 'deg', 'px', 's', 'Hz']),
-  value: number,
-  low: number,
-  high: number,
+  value: finiteNumber,
+  low: finiteNumber,
+  high: finiteNumber,
   /** What it goes back to when reset. */
-  initial: number,
+  initial: finiteNumber,
   hidden: v.boolean(),
   /** It stays as it is until it is unlocked. */
   locked: v.optional(v.boolean()),
@@ -88,7 +88,7 @@ export const Dial = fields({
 /** A named formula that others read. */
 export const Signal = fields({
   name,
-  order: number,
+  order: finiteNumber,
   text: formula,
   good: formula,
   seed,
@@ -99,15 +99,15 @@ export const Signal = fields({
 /** A time base: what runs on it reads its time. */
 export const Clock = fields({
   name,
-  order: number,
+  order: finiteNumber,
   /** The clock it runs on itself; null for the piece's own time. */
   on: v.nullable(id),
   way: v.variant('type', [
     /** So many times as fast (backwards when below 0), some seconds ahead. */
     fields({
       type: v.literal('steady'),
-      rate: number,
-      ahead: number,
+      rate: finiteNumber,
+      ahead: finiteNumber,
       /** A dial that the rate is multiplied by. */
       dial: v.optional(id),
     }),
@@ -127,19 +127,19 @@ export const Clock = fields({
 /** Marks on time, in seconds; with `every` they come again for ever. */
 export const Cue = fields({
   name,
-  order: number,
-  marks: v.pipe(v.array(number), v.maxLength(10000)),
+  order: finiteNumber,
+  marks: v.pipe(v.array(finiteNumber), v.maxLength(10000)),
   every: v.nullable(positive),
 })
 
 /** A drawn curve with named channels on one time axis (seconds). */
 export const Curve = fields({
   name,
-  order: number,
+  order: finiteNumber,
   /** What its values are in: `%`, `deg`, `px`, `s`, `Hz` or ''. */
   unit: v.picklist(['', '%', 'deg', 'px', 's', 'Hz']),
   /** The moment of it that lands on a cue. */
-  hit: number,
+  hit: finiteNumber,
   channels: v.pipe(
     limited(v.pipe(v.array(point), v.minLength(1), v.maxLength(2000)), 16, 'channels'),
     v.check(c => Object.keys(c).length > 0, 'A curve needs a channel.'),
@@ -149,13 +149,13 @@ export const Curve = fields({
 })
 
 /** Two properties that move each other: b = a × ratio + offset. */
-export const Tie = fields({ a: text(80), b: text(80), ratio: number, offset: number })
+export const Tie = fields({ a: text(80), b: text(80), ratio: finiteNumber, offset: finiteNumber })
 
 /** Guides on either axis, at most. */
 export const MOST_GUIDES = 100
 /** Places of guides either way, px. */
 const guides = v.pipe(
-  v.array(number),
+  v.array(finiteNumber),
   v.maxLength(MOST_GUIDES, `There can be up to ${MOST_GUIDES} guides in each direction.`),
 )
 
@@ -169,9 +169,9 @@ const Document = fields({
   /** Frames per second. */
   frameRate: Fraction,
   /** Seconds; `start` is the moment at which lap 0 begins. */
-  lap: fields({ length: Fraction, start: number }),
+  lap: fields({ length: Fraction, start: finiteNumber }),
   /** A marked stretch of time, seconds. */
-  stretch: v.nullable(fields({ from: number, to: number })),
+  stretch: v.nullable(fields({ from: finiteNumber, to: finiteNumber })),
   stage: fields({
     width: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
     height: v.pipe(whole, v.minValue(16), v.maxValue(8192)),
@@ -181,10 +181,10 @@ const Document = fields({
     /** Places of upright guides (x) and level ones (y), px. */
     ownGuides: v.optional(fields({ x: guides, y: guides })),
     /** How far apart the lines of the grid lie, px; none unless said. */
-    grid: v.optional(v.pipe(number, v.minValue(1, 'The grid spacing must be at least 1 px.'))),
+    grid: v.optional(v.pipe(finiteNumber, v.minValue(1, 'The grid spacing must be at least 1 px.'))),
     rulers: v.optional(v.boolean()),
     /** Seconds of the moment that stands for the piece on its card. */
-    poster: v.optional(number),
+    poster: v.optional(finiteNumber),
   }),
   /** Null for flat; else the distance of the eye in px. */
   camera: v.nullable(
@@ -204,7 +204,7 @@ const Document = fields({
   curves: limited(Curve, 500, 'curves'),
   ties: limited(Tie, 500, 'ties'),
   /** For each pace factor made of dials: seconds that have gathered by tuning it while it ran. */
-  slips: limited(number, 2000, 'slips'),
+  slips: limited(finiteNumber, 2000, 'slips'),
   /** Pictures and artwork by their hash. */
   assets: limited(fields({ type: text(60), bytes: whole }), 500, 'assets'),
 })
@@ -212,7 +212,7 @@ const Document = fields({
 export type Piece = v.InferOutput<typeof Document>
 
 /** Parts hang on one another at most so deep. */
-export const DEEPEST = 200
+export const DEEPEST_PARENTING = 200
 /** Clocks that run on one another, at most. */
 const CLOCKS_DEEP = 16
 
@@ -222,7 +222,10 @@ export const PieceSchema = v.pipe(
   v.check((p: Piece) => everyNameOnce(p), 'Two things in the piece have the same name.'),
   v.check((p: Piece) => everyKeyFits(p), 'A drive, set value or tie is kept under a name that isn’t part.property.'),
   v.check((p: Piece) => clocksDeep(p) <= CLOCKS_DEEP, `Clocks run more than ${CLOCKS_DEEP} levels deep.`),
-  v.check((p: Piece) => fits(p, h => h.depth <= DEEPEST), `Parts are nested more than ${DEEPEST} levels deep.`),
+  v.check(
+    (p: Piece) => fits(p, h => h.depth <= DEEPEST_PARENTING),
+    `Parts are nested more than ${DEEPEST_PARENTING} levels deep.`,
+  ),
   v.check(
     (p: Piece) => fits(p, h => h.count <= MOST_INSTANCES),
     `Copies within copies add up to more than ${MOST_INSTANCES} of one part.`,

@@ -1,13 +1,13 @@
 /** What a part can be, and how copies of it stand. */
 import * as v from 'valibot'
-import { fields, id, number, positive, seed, text, whole } from './values.ts'
+import { fields, id, finiteNumber, positive, seed, text, whole } from './values.ts'
 
 /** A point of a drawn outline, px from the middle of its part: the line bends there, or runs smoothly through it. */
 const corner = fields({
-  x: number,
-  y: number,
+  x: finiteNumber,
+  y: finiteNumber,
   /** Of an open line in depth: how far towards the eye. */
-  z: v.optional(number),
+  z: v.optional(finiteNumber),
   smooth: v.boolean(),
 })
 const ring = v.pipe(v.array(corner), v.minLength(2), v.maxLength(500))
@@ -50,12 +50,12 @@ export const Shape = v.variant('type', [
     type: v.literal('waves'),
     longest: v.pipe(positive, v.maxValue(1e6)),
     depth: v.pipe(positive, v.maxValue(1e6)),
-    wind: number,
+    wind: finiteNumber,
     waves: v.pipe(whole, v.minValue(1), v.maxValue(64)),
-    tile: v.pipe(number, v.minValue(0), v.maxValue(1e6)),
+    tile: v.pipe(finiteNumber, v.minValue(0), v.maxValue(1e6)),
     seed,
     /** Noise over space instead of what wind does to water: it runs all ways and changes so many times a second. */
-    noise: v.optional(fields({ pace: v.pipe(number, v.minValue(0), v.maxValue(60)) })),
+    noise: v.optional(fields({ pace: v.pipe(finiteNumber, v.minValue(0), v.maxValue(60)) })),
     /** Seen in depth: fields of its surface along x, and as large ones back. */
     fields: v.optional(v.pipe(whole, v.minValue(4), v.maxValue(256))),
   }),
@@ -70,14 +70,14 @@ export const Shape = v.variant('type', [
     align: v.picklist(['left', 'middle', 'right']),
     /** Lines as they were typed, or a word a line; per cent of the size from line to line (120 unless said otherwise). */
     lines: v.optional(v.picklist(['typed', 'words'])),
-    leading: v.optional(v.pipe(number, v.minValue(10), v.maxValue(1000))),
+    leading: v.optional(v.pipe(finiteNumber, v.minValue(10), v.maxValue(1000))),
   }),
   /** The path of a point of another part (its pivot, moved by x, y px), laid so many times a second. */
   fields({
     type: v.literal('trace'),
     of: v.nullable(id),
-    x: number,
-    y: number,
+    x: finiteNumber,
+    y: finiteNumber,
     every: v.pipe(whole, v.minValue(1), v.maxValue(240)),
     /** Points only where it bends by so many degrees or has gone so many px; at all of those times unless said. */
     bend: v.optional(fields({ angle: v.pipe(positive, v.maxValue(180)), distance: positive })),
@@ -108,16 +108,23 @@ const count = v.pipe(whole, v.minValue(1), v.maxValue(MOST_INSTANCES))
 /** Copies of a part and all it carries. */
 export const Copies = v.variant('layout', [
   /** Round a circle: radius in px, first copy at `from` degrees, spread over `sweep` degrees; `turn`: each faces outward. */
-  fields({ layout: v.literal('ring'), count, radius: number, from: number, sweep: number, turn: v.boolean() }),
+  fields({
+    layout: v.literal('ring'),
+    count,
+    radius: finiteNumber,
+    from: finiteNumber,
+    sweep: finiteNumber,
+    turn: v.boolean(),
+  }),
   /** In a straight row, centred on the part: px from copy to copy. */
-  fields({ layout: v.literal('row'), count, dx: number, dy: number }),
+  fields({ layout: v.literal('row'), count, dx: finiteNumber, dy: finiteNumber }),
   /** In rows of so many columns, from the top, centred on the part: px between columns and rows. */
-  fields({ layout: v.literal('grid'), count, columns: count, dx: number, dy: number }),
+  fields({ layout: v.literal('grid'), count, columns: count, dx: finiteNumber, dy: finiteNumber }),
   /** Along a path through points (px), evenly by its length; `turn`: each stands along it. */
   fields({
     layout: v.literal('path'),
     count,
-    points: v.pipe(v.array(fields({ x: number, y: number })), v.minLength(2), v.maxLength(500)),
+    points: v.pipe(v.array(fields({ x: finiteNumber, y: finiteNumber })), v.minLength(2), v.maxLength(500)),
     closed: v.boolean(),
     smooth: v.boolean(),
     turn: v.boolean(),
@@ -126,7 +133,7 @@ export const Copies = v.variant('layout', [
   fields({
     layout: v.literal('layers'),
     count,
-    dz: number,
+    dz: finiteNumber,
     /** Seen in depth: sheets that stand apart, and no skin between them. */
     apart: v.optional(v.boolean()),
   }),
@@ -134,13 +141,13 @@ export const Copies = v.variant('layout', [
    * Each on the tip of the one before, which it follows in every turn and size: the tip, px from the middle of a copy. The
    * place of the part is that of the first.
    */
-  fields({ layout: v.literal('chain'), count, dx: number, dy: number }),
+  fields({ layout: v.literal('chain'), count, dx: finiteNumber, dy: finiteNumber }),
   /** Each at a place of its own, in thousandths of a size (px): the letters of words as they are set. */
   v.pipe(
     fields({
       layout: v.literal('placed'),
       count,
-      points: v.pipe(v.array(fields({ x: number, y: number })), v.minLength(1), v.maxLength(500)),
+      points: v.pipe(v.array(fields({ x: finiteNumber, y: finiteNumber })), v.minLength(1), v.maxLength(500)),
       size: positive,
     }),
     v.check(c => c.points.length === c.count, 'There must be a place for every copy.'),

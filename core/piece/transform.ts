@@ -70,7 +70,7 @@ export interface Pose {
 }
 
 /** At the middle of its parent, as it was made. */
-export const resting = (steps: readonly Step[] | null = null): Pose => ({
+export const restPose = (steps: readonly Step[] | null = null): Pose => ({
   x: 0,
   y: 0,
   z: 0,
@@ -126,7 +126,7 @@ export function readPose(
 export function posed(p: Pose, out: Matrix): Matrix {
   if (p.steps) return inSteps(p, p.steps, out)
   turnedAndScaled(p, out)
-  return shifted(p, out)
+  return moveMatrix(p, out)
 }
 
 function turnedAndScaled(p: Pose, out: Matrix): void {
@@ -180,7 +180,7 @@ export function backwards(p: Pose, out: Float64Array): Float64Array {
 }
 
 /** The same where only x, y and z have changed since it was posed. */
-export function shifted(p: Pose, out: Matrix): Matrix {
+export function moveMatrix(p: Pose, out: Matrix): Matrix {
   out[3] = p.x + p.pivotX - (out[0]! * p.pivotX + out[1]! * p.pivotY)
   out[7] = p.y + p.pivotY - (out[4]! * p.pivotX + out[5]! * p.pivotY)
   out[11] = p.z - (out[8]! * p.pivotX + out[9]! * p.pivotY)
@@ -199,7 +199,7 @@ export function onTip(p: Pose, out: Matrix): Matrix {
 }
 
 /** Turned by `turns` about z and placed at x, y, z. */
-export function placed(x: number, y: number, turns: number, z = 0): Matrix {
+export function placeMatrix(x: number, y: number, turns: number, z = 0): Matrix {
   const c = cosineOfTurns(turns)
   const s = sineOfTurns(turns)
   return new Float64Array([c, -s, 0, x, s, c, 0, y, 0, 0, 1, z])

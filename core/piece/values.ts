@@ -4,9 +4,9 @@ import * as v from 'valibot'
 /** Numbers of a document lie between −MOST and MOST, unless a field says otherwise. */
 export const MOST = 1e9
 const FAR = 'This must be between −1,000,000,000 and 1,000,000,000.'
-export const number = v.pipe(v.number(), v.minValue(-MOST, FAR), v.maxValue(MOST, FAR))
-export const positive = v.pipe(number, v.gtValue(0, 'This must be more than 0.'))
-export const whole = v.pipe(number, v.integer('This must be a whole number.'))
+export const finiteNumber = v.pipe(v.number(), v.minValue(-MOST, FAR), v.maxValue(MOST, FAR))
+export const positive = v.pipe(finiteNumber, v.gtValue(0, 'This must be more than 0.'))
+export const whole = v.pipe(finiteNumber, v.integer('This must be a whole number.'))
 /** Where chance starts from. */
 export const seed = v.pipe(v.number(), v.integer('This must be a whole number.'), v.minValue(0), v.maxValue(4294967295))
 export const text = (most: number) =>
@@ -62,4 +62,4 @@ export const Fraction = fields({
 })
 
 /** Colour as lightness 0–1, chroma 0–0.4 and hue in degrees (OKLCH, CSS Color 4). */
-export const Colour = fields({ lightness: number, chroma: number, hue: number })
+export const Colour = fields({ lightness: finiteNumber, chroma: finiteNumber, hue: finiteNumber })

@@ -1,7 +1,7 @@
 /** Where the instances of a body stand, from its properties and what it hangs on. */
 import { carrierOf, type Body } from './body.ts'
 import type { Column } from './column.ts'
-import { hangsOnBefore, placesOf } from '../piece/copies.ts'
+import { hangsOnBefore, copyMatrices } from '../piece/copies.ts'
 import {
   backwards,
   matrices,
@@ -13,8 +13,8 @@ import {
   POSED,
   posed,
   readPose,
-  resting,
-  shifted,
+  restPose,
+  moveMatrix,
   type Matrix,
   type Pose,
   type Posed,
@@ -60,8 +60,8 @@ export class Placing {
   ) {
     const { part, driven, column } = body
     const moved = POSED.filter(name => driven.has(name))
-    this.places = placesOf(part.copies)
-    this.pose = resting(part.steps)
+    this.places = copyMatrices(part.copies)
+    this.pose = restPose(part.steps)
     this.all = own || !moved.every(isPut)
     this.moving = moved.filter(isPut).map(name => PUT[name](column(name)))
     this.chained = part.copies?.layout === 'chain'
@@ -96,7 +96,7 @@ export class Placing {
       const { z } = pose
       if (sinks) pose.z -= this.pushed(i)
       if (chained && hangsOnBefore(part.copies, i % body.own)) onTip(pose, to)
-      else if (shifts) shifted(pose, to)
+      else if (shifts) moveMatrix(pose, to)
       else posed(pose, to)
       pose.z = z
       if (upright) {

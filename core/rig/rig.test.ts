@@ -8,7 +8,7 @@ import type { Copies, Shape } from '../piece/schema.ts'
 import { RATE, at } from '../testing/fair.ts'
 import { rational } from '../time/rational.ts'
 import { hex, rgbOf } from './colour.ts'
-import { placesOf } from '../piece/copies.ts'
+import { copyMatrices } from '../piece/copies.ts'
 import { cutOutline, outlineOf } from './outline/outline.ts'
 import { PROPERTIES, has, propertiesOf, propertyNamed } from '../piece/properties.ts'
 import { Scene } from './scene.ts'
@@ -17,9 +17,9 @@ import {
   applyY,
   matrix,
   multiply,
-  placed,
+  placeMatrix,
   posed,
-  resting,
+  restPose,
   scaleOf,
   unapply,
   type Matrix,
@@ -28,7 +28,7 @@ import {
 
 const point = (m: Matrix, x: number, y: number) =>
   [applyX(m, x, y), applyY(m, x, y)].map(v => Math.round(v * 1e9) / 1e9 + 0)
-const pose = (p: Partial<Pose>) => posed({ ...resting(), ...p }, matrix())
+const pose = (p: Partial<Pose>) => posed({ ...restPose(), ...p }, matrix())
 
 describe('where parts stand', () => {
   it('positive turns are anticlockwise, y points up', () => {
@@ -78,19 +78,19 @@ describe('where parts stand', () => {
 describe('copies', () => {
   const ring: Copies = { layout: 'ring', count: 4, radius: 10, from: 90, sweep: 360, turn: true }
   it('stand round a ring, each with its top outwards', () => {
-    expect(placesOf(ring).map(m => point(m, 0, 0))).toEqual([
+    expect(copyMatrices(ring).map(m => point(m, 0, 0))).toEqual([
       [0, 10],
       [-10, 0],
       [0, -10],
       [10, 0],
     ])
-    expect(placesOf(ring).map(m => point(m, 0, 1))).toEqual([
+    expect(copyMatrices(ring).map(m => point(m, 0, 1))).toEqual([
       [0, 11],
       [-11, 0],
       [0, -11],
       [11, 0],
     ])
-    expect(placesOf({ ...ring, turn: false }).map(m => point(m, 0, 1))).toEqual([
+    expect(copyMatrices({ ...ring, turn: false }).map(m => point(m, 0, 1))).toEqual([
       [0, 11],
       [-10, 1],
       [0, -9],
@@ -98,20 +98,20 @@ describe('copies', () => {
     ])
   })
   it('of a part of a ring the last stands at its end', () => {
-    expect(placesOf({ ...ring, count: 3, from: 0, sweep: 180 }).map(m => point(m, 0, 0))).toEqual([
+    expect(copyMatrices({ ...ring, count: 3, from: 0, sweep: 180 }).map(m => point(m, 0, 0))).toEqual([
       [10, 0],
       [0, 10],
       [-10, 0],
     ])
   })
   it('stand in a row about the middle', () => {
-    expect(placesOf({ layout: 'row', count: 3, dx: 10, dy: 2 }).map(m => point(m, 0, 0))).toEqual([
+    expect(copyMatrices({ layout: 'row', count: 3, dx: 10, dy: 2 }).map(m => point(m, 0, 0))).toEqual([
       [-10, -2],
       [0, 0],
       [10, 2],
     ])
-    expect(placesOf(null)).toHaveLength(1)
-    expect(point(placed(1, 2, 0.25), 1, 0)).toEqual([1, 3])
+    expect(copyMatrices(null)).toHaveLength(1)
+    expect(point(placeMatrix(1, 2, 0.25), 1, 0)).toEqual([1, 3])
   })
 })
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
 import { keepAsPath } from '../acts/pen.ts'
-import { placedLetters, setLetterSize, setText } from '../acts/spelling.ts'
+import { placedLetters, setLetterSize, setWords } from '../acts/spelling.ts'
 import { setEye } from '../acts/settings.ts'
 import { apply } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
@@ -56,15 +56,15 @@ describe('text as it is set', () => {
     }
     expect(xs()).toHaveLength(3)
     expect(xs()[0]! + xs()[2]!).toBeCloseTo(0, 1)
-    b.do(setText(b.piece, id, { words: 'AVIARY' }, spotsOf))
+    b.do(setWords(b.piece, id, { words: 'AVIARY' }, spotsOf))
     expect(xs()).toHaveLength(6)
     expect(b.piece.drives[`${id}.rotation`]!.text).toBe('index * 10deg')
     b.do(setLetterSize(b.piece, id, 50))
     expect(b.piece.parts[id]!.copies).toMatchObject({ size: 50 })
     expect(b.piece.bases[`${id}.size`]!.value).toBe(50)
-    b.do(setText(b.piece, id, { words: '' }, spotsOf))
+    b.do(setWords(b.piece, id, { words: '' }, spotsOf))
     expect(xs()).toEqual([0])
-    b.do(setText(b.piece, id, { shows: 'words' }, spotsOf))
+    b.do(setWords(b.piece, id, { shows: 'words' }, spotsOf))
     expect(b.piece.parts[id]!.copies).toBeNull()
     expect(readPiece(b.piece).problem).toBeNull()
   })

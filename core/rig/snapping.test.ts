@@ -4,7 +4,7 @@ import { setBase } from '../acts/parts.ts'
 import { setEye } from '../acts/settings.ts'
 import { Program } from '../engine/program.ts'
 import { at } from '../testing/fair.ts'
-import { matrix, placed } from '../piece/transform.ts'
+import { matrix, placeMatrix } from '../piece/transform.ts'
 import { hit } from './hit.ts'
 import { Scene } from './scene.ts'
 import {
@@ -150,7 +150,7 @@ describe('lines that a part is drawn to', () => {
     expect(sideDrawnTo(upright, [0, -1], 97, 49, lines, 7)).toEqual({ dx: 0, dy: 1, x: null, y: 50 })
     expect(sideDrawnTo(upright, [-1, 1], 97, 49, lines, 7)).toEqual({ dx: 3, dy: 1, x: 100, y: 50 })
     // Turned by a quarter, its right side looks up.
-    expect(sideDrawnTo(placed(0, 0, 0.25), [1, 0], 97, 49, lines, 7)).toEqual({ dx: 0, dy: 1, x: null, y: 50 })
+    expect(sideDrawnTo(placeMatrix(0, 0, 0.25), [1, 0], 97, 49, lines, 7)).toEqual({ dx: 0, dy: 1, x: null, y: 50 })
     expect(sideDrawnTo(upright, [1, 1], 97, 49, lines, 0)).toEqual({ dx: 0, dy: 0, x: null, y: null })
   })
   it('a grid lies everywhere, on both sides of the middle, and gives way to what is nearer', () => {

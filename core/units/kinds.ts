@@ -17,9 +17,9 @@ export const FREQUENCY = kind(0, -1, 0)
 export const LENGTH = kind(0, 0, 1)
 export const TRUTH: Kind = { angle: 0, time: 0, length: 0, truth: true }
 
-export const product = (a: Kind, b: Kind): Kind => kind(a.angle + b.angle, a.time + b.time, a.length + b.length)
-export const quotient = (a: Kind, b: Kind): Kind => kind(a.angle - b.angle, a.time - b.time, a.length - b.length)
-export const power = (a: Kind, n: number): Kind => kind(a.angle * n, a.time * n, a.length * n)
+export const productKind = (a: Kind, b: Kind): Kind => kind(a.angle + b.angle, a.time + b.time, a.length + b.length)
+export const quotientKind = (a: Kind, b: Kind): Kind => kind(a.angle - b.angle, a.time - b.time, a.length - b.length)
+export const powerKind = (a: Kind, n: number): Kind => kind(a.angle * n, a.time * n, a.length * n)
 export const isPlain = (a: Kind): boolean => sameKind(a, PLAIN)
 export const sameKind = (a: Kind, b: Kind): boolean =>
   a.angle === b.angle && a.time === b.time && a.length === b.length && a.truth === b.truth

@@ -4,7 +4,7 @@
  * Frames and laps depend on the piece: their size comes from its frame rate and lap length.
  */
 import { fromNumber, over, rational, times, ONE, type Rational } from '../time/rational.ts'
-import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, quotient, sameKind, type Kind } from './kinds.ts'
+import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, quotientKind, sameKind, type Kind } from './kinds.ts'
 
 /** What of a piece the size of a unit may depend on. */
 export interface Measures {
@@ -100,7 +100,7 @@ export function readUnit(text: string): WrittenUnit | undefined {
   const bottom = unitNamed(per)
   if (!bottom || !(RATE_WORDS as readonly string[]).includes(bottom.name)) return undefined
   return {
-    kind: quotient(top?.kind ?? PLAIN, TIME),
+    kind: quotientKind(top?.kind ?? PLAIN, TIME),
     perLap: bottom.name === 'lap',
     size: m => over(top ? top.size(m) : ONE, bottom.size(m)),
   }
@@ -124,8 +124,8 @@ export function unitOfKind(k: Kind): string | undefined {
     [TIME, 's'],
     [FREQUENCY, 'Hz'],
     [LENGTH, 'px'],
-    [quotient(ANGLE, TIME), 'deg/s'],
-    [quotient(LENGTH, TIME), 'px/s'],
+    [quotientKind(ANGLE, TIME), 'deg/s'],
+    [quotientKind(LENGTH, TIME), 'px/s'],
   ]
   return simple.find(([kind]) => sameKind(kind, k))?.[1]
 }

@@ -5,7 +5,7 @@
 import type { Piece } from '../../core/piece/schema.ts'
 import { Program } from '../../core/engine/program.ts'
 import { rewrite } from '../../core/engine/rewrite.ts'
-import { knownOf, leapingOf } from '../../core/insight/telling.ts'
+import { driveFacts, driveJumps } from '../../core/insight/telling.ts'
 import { momentOfTicks } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
 import { heavy } from '../../demo/heavy.ts'
@@ -158,7 +158,7 @@ section('facts', () => {
   for (const count of [250, 10_000]) {
     const program = new Program(bulbsInAGrid(count))
     const from = performance.now()
-    const known = [...program.slots.keys()].map(key => [knownOf(program, key), leapingOf(program, key)] as const)
+    const known = [...program.slots.keys()].map(key => [driveFacts(program, key), driveJumps(program, key)] as const)
     const value = performance.now() - from
     // What is left open is not counted as found out.
     const open = known.some(([k, l]) => !k || !l || k.report.closure.verdict === 'unproven')

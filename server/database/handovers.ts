@@ -6,7 +6,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { sharedPiece } from '../../core/acts/shared-piece'
 import type { Handover, Received } from '../../core/piece/handing'
-import { within, type Lent } from '../../core/piece/lent'
+import { limitToLent, type DialLoan } from '../../core/piece/lent'
 import type { Piece } from '../../core/piece/schema'
 import { shownIn } from '../../core/formats/piece-file/piece-file'
 import type { Database } from './database'
@@ -19,7 +19,7 @@ export const hashOfToken = (token: string): string => createHash('sha256').updat
 const TOKEN = /^[A-Za-z0-9_-]{22}$/
 
 export interface Making {
-  readonly lent: readonly Lent[]
+  readonly lent: readonly DialLoan[]
   readonly formats: readonly string[]
   readonly until: Date | null
 }
@@ -86,7 +86,7 @@ export async function tune(db: Database, token: string, values: Readonly<Record<
     const lent = row.lent.find(l => l.dial === id)
     const dial = Object.hasOwn(dials, id) ? dials[id] : undefined
     if (!lent || !dial) return { says: 'This dial isn’t shared.' }
-    if (within(dial, lent, value) !== value) return { says: `${lent.says} goes from ${lent.low} to ${lent.high}.` }
+    if (limitToLent(dial, lent, value) !== value) return { says: `${lent.says} goes from ${lent.low} to ${lent.high}.` }
     tuned[id] = value
   }
   await db.update(handovers).set({ tuned, tunedAt: new Date() }).where(eq(handovers.id, row.id))

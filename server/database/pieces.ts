@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid'
 import { headOf } from '../../core/formats/pictures/head'
 import type { Packed } from '../../core/formats/piece-file/piece-file'
 import { emptyPiece, type Piece } from '../../core/piece/schema'
-import type { Card, Stored, Version } from '../../core/piece/api'
+import type { PieceSummary, Stored, Version } from '../../core/piece/api'
 import type { Database } from './database'
 import { pack, unpack, unpackText } from './packed'
 import { assets, pieces, revisions } from './schema'
@@ -21,13 +21,13 @@ const standing = (id: string) => and(eq(pieces.id, id), isNull(pieces.deleted))
 
 type Writing = Pick<Database, 'insert' | 'update' | 'select' | 'execute'>
 
-export async function listPieces(db: Database): Promise<Card[]> {
+export async function listPieces(db: Database): Promise<PieceSummary[]> {
   const rows = await db.select(card).from(pieces).where(isNull(pieces.deleted)).orderBy(desc(pieces.changed), pieces.id)
   return rows.map(r => ({ ...r, changed: r.changed.toISOString() }))
 }
 
 /** Those that were deleted and can be brought back, with when that was in `changed`. */
-export async function listDeleted(db: Database): Promise<Card[]> {
+export async function listDeleted(db: Database): Promise<PieceSummary[]> {
   const rows = await db
     .select({ ...card, changed: pieces.deleted })
     .from(pieces)

@@ -1,7 +1,7 @@
 /** The tables. A piece's document is kept whole and packed; every saved state stays as a revision, thinned with age. */
 import { customType, index, integer, jsonb, pgTable, serial, text, timestamp } from 'drizzle-orm/pg-core'
 import type { Device } from '../../core/piece/device'
-import type { Lent } from '../../core/piece/lent'
+import type { DialLoan } from '../../core/piece/lent'
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' })
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' })
@@ -64,7 +64,7 @@ export const handovers = pgTable(
       .notNull()
       .references(() => pieces.id, { onDelete: 'cascade' }),
     packed: bytes('packed').notNull(),
-    lent: jsonb('lent').$type<Lent[]>().notNull(),
+    lent: jsonb('lent').$type<DialLoan[]>().notNull(),
     /** The formats that may be taken away. */
     formats: jsonb('formats').$type<string[]>().notNull(),
     /** Values of dials as the receiver left them, by the dial's id. */

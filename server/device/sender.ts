@@ -5,7 +5,7 @@
 import { createSocket, type Socket } from 'node:dgram'
 import { Program } from '../../core/engine/program'
 import { setDial } from '../../core/engine/retime'
-import type { Form } from '../../core/form/form'
+import type { CompiledExpression } from '../../core/form/form'
 import { isAddress, messagesIn, packets, type Message } from '../../core/formats/osc/osc'
 import { apply } from '../../core/piece/operation'
 import { incomingOf, outOf, type Channel, type Device, type Incoming } from '../../core/piece/device'
@@ -102,8 +102,8 @@ export class Sender {
   }
 
   /** The copies whose values go out, and what is said where they are more than can be sent. */
-  private copies(): { channel: Channel; reader: Pick<Form, 'at'>; copy: number }[] {
-    const all: { channel: Channel; reader: Pick<Form, 'at'>; copy: number }[] = []
+  private copies(): { channel: Channel; reader: Pick<CompiledExpression, 'at'>; copy: number }[] {
+    const all: { channel: Channel; reader: Pick<CompiledExpression, 'at'>; copy: number }[] = []
     for (const channel of this.device.channels) {
       const readers = this.program.slots.get(channel.drive)?.readers ?? []
       for (const [copy, reader] of (channel.address.includes('#') ? readers : readers.slice(0, 1)).entries()) {

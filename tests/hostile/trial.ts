@@ -1,7 +1,7 @@
 /** Tries a document as the product would: read, stored and read again, opened, run, drawn. */
 import { Program } from '../../core/engine/program.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
-import { knownOf, leapingOf } from '../../core/insight/telling.ts'
+import { driveFacts, driveJumps } from '../../core/insight/telling.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { StageMesh } from '../../core/rig/stage-mesh/stage-mesh.ts'
 import { Scene } from '../../core/rig/scene.ts'
@@ -60,7 +60,7 @@ export function tryDocument(document: unknown, how: 'read' | 'briefly' | 'whole'
     }
     for (const slot of [...program.slots.values()].slice(0, whole ? 12 : 2))
       if (slot.offset >= 0)
-        timed(`report of ${slot.key}`, () => [knownOf(program, slot.key), leapingOf(program, slot.key)], true)
+        timed(`report of ${slot.key}`, () => [driveFacts(program, slot.key), driveJumps(program, slot.key)], true)
     if (whole) timed('still', () => stillSvg(piece, rational(5, 4)), true)
     return { taken, wrong: null, longest, what, beside }
   } catch (e) {

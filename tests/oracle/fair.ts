@@ -1,7 +1,7 @@
 /** The world of the trials as a piece, built with the product's own operations, with one formula to try. */
 import { Builder } from '../../core/acts/build.ts'
 import { Program } from '../../core/engine/program.ts'
-import { bySecond, type Form } from '../../core/form/form.ts'
+import { bySecond, type CompiledExpression } from '../../core/form/form.ts'
 import { momentOfSeconds } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
 import { toDouble, type Q } from './fraction.ts'
@@ -13,9 +13,9 @@ export interface Tried {
   readonly problems: readonly string[]
   /** Value of a copy at an exact second, in base measure. */
   readonly value: (t: Q, copy?: number) => number
-  readonly reader: (copy?: number) => Form
+  readonly reader: (copy?: number) => CompiledExpression
   /** The same as others read it. */
-  readonly driven: (copy: number) => Form
+  readonly driven: (copy: number) => CompiledExpression
   /** How wide a copy ranges over some laps, looked at often, from what it is known to reach. */
   readonly extremes: (copy: number, low: number, high: number) => number
 }

@@ -2,7 +2,7 @@
 /** Live values to a device: which drives, under which addresses, from which range into which; while the Quay plays, or by the server alone. */
 import { Plus, X } from '@lucide/vue'
 import { BOARD_PORT, type Channel } from '~~/core/piece/device.ts'
-import { labelOf } from '~~/core/formula/labels.ts'
+import { driveLabel } from '~~/core/formula/labels.ts'
 import { instancesOf } from '~~/core/engine/instances.ts'
 import { propertyOf } from '~~/core/insight/report.ts'
 import { useDevice } from '~/stores/device.ts'
@@ -14,7 +14,7 @@ onMounted(it.load)
 
 const drives = computed(() =>
   [...Object.keys(store.piece!.drives), ...Object.keys(store.piece!.signals)]
-    .map(key => ({ key, says: labelOf(store.piece!, key) }))
+    .map(key => ({ key, says: driveLabel(store.piece!, key) }))
     .sort((a, b) => a.says.localeCompare(b.says)),
 )
 async function add(): Promise<void> {
@@ -26,7 +26,7 @@ async function add(): Promise<void> {
 async function channelOf(drive: string): Promise<Channel> {
   const part = store.piece!.drives[drive]?.part
   const many = part !== undefined && instancesOf(store.piece!, part).count > 1
-  const name = labelOf(store.piece!, drive)
+  const name = driveLabel(store.piece!, drive)
     .replace(/[^A-Za-z0-9.]+/g, '')
     .replaceAll('.', '/')
     .toLowerCase()

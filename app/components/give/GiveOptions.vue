@@ -4,7 +4,7 @@ import { formatOf, formatsOf, FORMATS, type Kind } from '~~/core/formats/give/fo
 import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
 import { SAMPLE_RATES } from '~~/core/formats/sound/wav.ts'
 import { instancesOf } from '~~/core/engine/instances.ts'
-import { labelOf } from '~~/core/formula/labels.ts'
+import { driveLabel } from '~~/core/formula/labels.ts'
 import { lendable } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 
@@ -62,7 +62,7 @@ const CONTROLS = [
 
 const heard = computed(() =>
   [...Object.keys(props.piece.drives), ...Object.keys(props.piece.signals)]
-    .map(key => ({ key, says: labelOf(props.piece, key) }))
+    .map(key => ({ key, says: driveLabel(props.piece, key) }))
     .sort((a, b) => a.says.localeCompare(b.says)),
 )
 const copies = computed(() => {

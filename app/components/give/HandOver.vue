@@ -3,7 +3,7 @@
 import { ArrowUp } from '@lucide/vue'
 import { FORMATS, type Given } from '~~/core/formats/give/formats.ts'
 import type { Handover } from '~~/core/piece/handing.ts'
-import { lendable, within, type Lent } from '~~/core/piece/lent.ts'
+import { lendable, limitToLent, type DialLoan } from '~~/core/piece/lent.ts'
 import { useHandingOver } from '~/stores/handing-over.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -11,7 +11,7 @@ const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
 const handing = useHandingOver()
 
-type Row = { -readonly [K in keyof Lent]: Lent[K] } & { on: boolean }
+type Row = { -readonly [K in keyof DialLoan]: DialLoan[K] } & { on: boolean }
 const rows = ref<Row[]>(lendable(store.piece!).map(l => ({ ...l, on: !store.piece!.dials[l.dial]!.hidden })))
 const TAKEN = ['webm', 'mp4', 'gif', 'png', 'svg', 'moving', 'page', 'piece'] as const satisfies readonly Given[]
 const formats = ref<Given[]>(['webm', 'gif', 'png'])
@@ -23,7 +23,7 @@ function up(k: number): void {
 }
 function lock(row: Row, end: 'low' | 'high', typed: number): void {
   const dial = store.piece!.dials[row.dial]!
-  row[end] = within(dial, dial, typed) ?? dial[end]
+  row[end] = limitToLent(dial, dial, typed) ?? dial[end]
 }
 const problem = computed(() => {
   const wrong = rows.value.find(r => r.on && (!(r.low < r.high) || r.says.trim() === ''))

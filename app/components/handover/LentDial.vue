@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** A dial in its receiver's hand: words, value, a slide that stops at its locks. */
 import type { Dial } from '~~/core/piece/schema.ts'
-import { stepOf, type Lent } from '~~/core/piece/lent.ts'
+import { lentStep, type DialLoan } from '~~/core/piece/lent.ts'
 import { printNumber } from '~~/core/units/units.ts'
 
-const props = defineProps<{ lent: Lent; dial: Dial; value: number }>()
+const props = defineProps<{ lent: DialLoan; dial: Dial; value: number }>()
 const emit = defineEmits<{ turn: [value: number] }>()
-const step = computed(() => stepOf(props.dial, props.lent))
+const step = computed(() => lentStep(props.dial, props.lent))
 </script>
 
 <template>

@@ -2,11 +2,11 @@
 /** One piece in the harbour: a picture that moves when pointed at, its title, and what can be done with it. */
 import { Copy, Pencil, Share, Trash2 } from '@lucide/vue'
 import { useTimeAgo } from '@vueuse/core'
-import type { Card } from '~~/core/piece/api.ts'
+import type { PieceSummary } from '~~/core/piece/api.ts'
 import { useHarbour } from '~/stores/harbour.ts'
 import { patch } from '~/services/request.ts'
 
-const props = defineProps<{ card: Card }>()
+const props = defineProps<{ card: PieceSummary }>()
 const emit = defineEmits<{ give: [] }>()
 const harbour = useHarbour()
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** A small piece beside a task of the manual: it moves while it is pointed at, or has the keys. */
-import { PICTURES, type Picture } from '~~/core/manual/pictures.ts'
+import { PICTURES, type ManualPictureName } from '~~/core/manual/pictures.ts'
 
-const props = defineProps<{ of: Picture }>()
+const props = defineProps<{ of: ManualPictureName }>()
 const piece = computed(() => PICTURES[props.of]())
 const moving = ref(false)
 </script>

@@ -7,7 +7,7 @@ import {
   argumentDefault,
   argumentKind,
   functionsIn,
-  signature,
+  callSignature,
 } from '~~/core/manual/manual.ts'
 import { anchorOf as anchor } from '~~/core/manual/search.ts'
 import { WORKING } from '~~/core/manual/working.ts'
@@ -74,7 +74,7 @@ function curve(name: string): string {
     <section v-for="[group, title] in GROUPS" :id="anchor(title)" :key="group" class="mb-8">
       <h2 class="mb-3 text-[18px] leading-6 font-semibold">{{ title }}</h2>
       <article v-for="f in functionsIn(group)" :id="`fn-${f.name}`" :key="f.name" class="mb-6">
-        <h3 class="tabular text-[14px] font-medium">{{ signature(f) }}</h3>
+        <h3 class="tabular text-[14px] font-medium">{{ callSignature(f) }}</h3>
         <p class="mt-1 text-[14px] leading-[21px]">{{ f.says.replaceAll('`', '') }}</p>
         <ManualCurve :example="f.example" />
         <table class="manual-table">

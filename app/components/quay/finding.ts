@@ -1,7 +1,7 @@
 /** What is found by a word: every command and setting with the trade's words for it, functions, properties, topics. */
 import { isRuled, rule } from '~~/core/acts/guides.ts'
 import { FUNCTIONS } from '~~/core/functions/index.ts'
-import { signature } from '~~/core/manual/manual.ts'
+import { callSignature } from '~~/core/manual/manual.ts'
 import type { Searched } from '~~/core/manual/matching.ts'
 import { topics } from '~~/core/manual/search.ts'
 import { COMMAND_WORDS, FUNCTION_WORDS, PROPERTY_WORDS, type Command } from '~~/core/manual/trade-words.ts'
@@ -171,7 +171,7 @@ export function useFinding() {
       name: f.name,
       also: FUNCTION_WORDS[f.name] ?? '',
       says: f.says,
-      key: signature(f).slice(f.name.length),
+      key: callSignature(f).slice(f.name.length),
       kind: 'function',
       go: manual(`fn-${f.name}`),
     })),

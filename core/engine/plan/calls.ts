@@ -13,33 +13,33 @@ import {
 import type { Elsewhere, LaneCall } from '../../columns/kernel.ts'
 import { phaseLanes, type PhaseLanes } from '../../columns/phase.ts'
 import type { SteadyLanes } from '../../columns/steady.ts'
-import { PIECE, type Beat } from '../../form/beat.ts'
-import { constantOf, fixedNumber, type Form } from '../../form/form.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../../form/beat.ts'
+import { constantOf, constantNumber, type CompiledExpression } from '../../form/form.ts'
 import { phaseOf } from '../../form/phase.ts'
 import type { CallNode, Node } from '../../formula/tree.ts'
 import type { Call, Entry, Fold, Parameter } from '../../functions/entry.ts'
 import { functionNamed } from '../../functions/index.ts'
 import { ONE, ZERO, isZero, within, type Rational } from '../../time/rational.ts'
-import { filledIn, type ReadyCalls } from '../ready.ts'
-import { constantLanes, zerosOn } from './exact.ts'
+import { filledIn, type CallCompiler } from '../ready.ts'
+import { constantLanes, zeroLanes } from './exact.ts'
 import { productColumn, type FactorColumn } from './product.ts'
-import { alike, noColumn } from './split.ts'
+import { sameOnAllLanes, noColumn } from './split.ts'
 
 /** What a call is planned with. */
 export interface CallPlanner {
   readonly lanes: number
   readonly frameRate: Rational
   /** Of what is the same on every lane, with the clock in force. */
-  readonly compiler: ReadyCalls
+  readonly compiler: CallCompiler
   readonly column: (node: Node) => Column
   /** What an argument is on all lanes; null where it has to be planned. */
-  readonly argument: (node: Node, form: Form | undefined) => Column | null
+  readonly argument: (node: Node, form: CompiledExpression | undefined) => Column | null
   /** All factors of a product, in text order; `inverse`: of what is divided by. */
   readonly factors: (node: Node, inverse: boolean) => FactorColumn[]
   /** The seed of each lane, for a call that was given none. */
   readonly seeds: (node: CallNode, entry: Entry) => number[]
   /** Growth by lane in seconds of the piece, or of a clock that is not steady; null where only the plain evaluator follows. */
-  readonly steady: (rate: Fractions | Rational, base: Fractions, beat: Beat | null) => SteadyLanes | null
+  readonly steady: (rate: Fractions | Rational, base: Fractions, beat: ActiveClock | null) => SteadyLanes | null
   /** A value at other moments. */
   readonly elsewhere: (value: Node) => Elsewhere
 }
@@ -64,7 +64,7 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     else args[parameter.name] = column
   }
   for (const t of entry.takes)
-    if (args[t.name] === undefined && t.initial !== undefined) args[t.name] = one(fixedNumber(t.initial, frameRate))
+    if (args[t.name] === undefined && t.initial !== undefined) args[t.name] = one(constantNumber(t.initial, frameRate))
   const constant = (name: string): Fractions | null => {
     const column = args[name]
     return column ? (constantLanes(column, lanes)?.exact ?? null) : null
@@ -85,7 +85,7 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     steady: (rate, base) => steadyOn(p, rate, base),
     common: name => {
       const exact = constant(name)
-      return exact && alike(exact)
+      return exact && sameOnAllLanes(exact)
     },
     elsewhere,
   }
@@ -121,9 +121,9 @@ function argument(p: CallPlanner, entry: Entry, parameter: Parameter, value: Nod
   const inverse = parameter.name === entry.pace?.every
   const own = parameter.kind === 'perSecond' || parameter.name === entry.pace?.freq
   const column = inverse
-    ? p.compiler.on(PIECE, () => productColumn(p.factors(value, true), p.lanes, p.frameRate))
+    ? p.compiler.on(PIECE_CLOCK, () => productColumn(p.factors(value, true), p.lanes, p.frameRate))
     : own
-      ? p.compiler.on(PIECE, () => p.column(value))
+      ? p.compiler.on(PIECE_CLOCK, () => p.column(value))
       : p.column(value)
   // What must not change, or must be more than 0, is told so by the compiler.
   const fixed = parameter.steady || parameter.positive ? constantLanes(column, p.lanes) : null
@@ -142,8 +142,8 @@ function phaseOn(
   const { freq, every, phase } = entry.pace!
   const pace = args[freq] ?? (every ? args[every] : undefined)
   const ahead = phase ? args[phase] : undefined
-  const fixedAhead = ahead ? constantLanes(ahead, p.lanes)?.exact : zerosOn(p.lanes)
-  const base = fixedAhead ?? zerosOn(p.lanes)
+  const fixedAhead = ahead ? constantLanes(ahead, p.lanes)?.exact : zeroLanes(p.lanes)
+  const base = fixedAhead ?? zeroLanes(p.lanes)
   const one = (rate: Rational, from: Rational, wrap: number): PhaseLanes | null =>
     made(rate, shiftedLanes(base, from), wrap)
   const moving = fixedAhead ? null : ahead!

@@ -25,15 +25,15 @@ import {
 } from '../../columns/fractions.ts'
 import type { Elsewhere } from '../../columns/kernel.ts'
 import { SteadyLanes } from '../../columns/steady.ts'
-import { PIECE, type Beat } from '../../form/beat.ts'
-import { constantOf, type Form } from '../../form/form.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../../form/beat.ts'
+import { constantOf, type CompiledExpression } from '../../form/form.ts'
 import type { Entry } from '../../functions/entry.ts'
 import type { Rational } from '../../time/rational.ts'
 import { propertyKey } from '../../piece/schema.ts'
 import { Compiler } from '../compile.ts'
 import type { Env } from '../env.ts'
-import { columnOf, constantLanes, zerosOn, type Exact } from './exact.ts'
-import { CannotPlan, DEEPEST, Planner } from './planner.ts'
+import { columnOf, constantLanes, zeroLanes, type Exact } from './exact.ts'
+import { CannotPlan, DEEPEST_FOLLOWED, Planner } from './planner.ts'
 import { noColumn, SplitLanes } from './split.ts'
 import { Varying, type Surroundings } from './varies.ts'
 
@@ -48,7 +48,7 @@ export interface Host extends Surroundings {
   /** Which instance of another part each of these instances reads; −1 where there is none. */
   readonly read: (part: string, instances: readonly number[], copy: readonly number[] | 'before' | null) => Int32Array
   /** A set value by instance, as forms. */
-  readonly held: (part: string, property: string) => readonly Form[]
+  readonly held: (part: string, property: string) => readonly CompiledExpression[]
   /** Notes that so many pieces of formula are compiled lane by lane; false where that is too much. */
   readonly afford: (pieces: number) => boolean
   /** What drives a property, to be planned at other moments; null where only the plain evaluator follows. */
@@ -99,7 +99,7 @@ export class PlannerOfCopies extends Planner {
     return this.instances.map(i => this.plain.seedBy(this.env(i), node, entry)!)
   }
 
-  steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null {
+  steady(rate: Fractions | Rational, base: Fractions, beat: ActiveClock | null): SteadyLanes | null {
     if (!this.ahead) return new SteadyLanes(rate, base, this.frameRate, beat)
     const grown = beat ? null : 'big' in rate ? timesLanes(this.ahead, rate) : scaledLanes(this.ahead, rate)
     const all = grown && plusLanes(grown, base)
@@ -109,7 +109,7 @@ export class PlannerOfCopies extends Planner {
   elsewhere(value: Node): Elsewhere {
     return {
       earlier: seconds => {
-        const ahead = plusLanes(this.ahead ?? zerosOn(this.lanes), negatedLanes(seconds)) ?? noColumn()
+        const ahead = plusLanes(this.ahead ?? zeroLanes(this.lanes), negatedLanes(seconds)) ?? noColumn()
         const signs = signsOf(ahead)
         if (!this.ahead && signs.every(s => s === 0)) return this.column(value)
         const of = this.whileThere(ahead, value)
@@ -142,12 +142,12 @@ export class PlannerOfCopies extends Planner {
   protected leaf(node: Node): Column | null {
     return this.varying.has(node) ? null : this.alike(this.plain.form(node))
   }
-  argument(node: Node, form: Form | undefined): Column | null {
+  argument(node: Node, form: CompiledExpression | undefined): Column | null {
     return form && !this.varying.has(node) ? this.alike(form) : null
   }
 
   /** What is the same on every lane; null where it moves and is read at other moments of each. */
-  private alike(form: Form): Column | null {
+  private alike(form: CompiledExpression): Column | null {
     if (!this.ahead || constantOf(form)) return one(form)
     if (form.exact) {
       const { rate, base } = form.exact
@@ -171,7 +171,7 @@ export class PlannerOfCopies extends Planner {
     if (isElsewhere && !constantOf(this.plain.form(node))) return noColumn()
     if (!this.host.afford(this.lanes * A_LANE)) throw new CannotPlan()
     const { beat } = this.plain
-    const forms: Form[] = []
+    const forms: CompiledExpression[] = []
     for (let i = 0; i < this.lanes; i++) {
       const other = this.other(i)
       forms.push(other.on(beat, () => other.form(node)))
@@ -196,7 +196,7 @@ export class PlannerOfCopies extends Planner {
   protected named(node: NameNode): Column {
     const builtin = builtinNamed(node.name)
     if (!builtin) return noColumn()
-    if (builtin.name === 'base' && this.plain.beat !== PIECE) return noColumn()
+    if (builtin.name === 'base' && this.plain.beat !== PIECE_CLOCK) return noColumn()
     if (builtin.name === 'base') return this.set(this.host.own.part, this.host.own.property, this.instances)
     if (builtin.name === 'lapProgress' || builtin.name === 'lapIndex') return this.lap(builtin.name)
     return this.word(builtin.name)
@@ -251,7 +251,7 @@ export class PlannerOfCopies extends Planner {
 
   /** A driven property of some instances at a moment that is not the snapshot's. */
   private followed(key: string, which: Int32Array): Column {
-    const found = this.deep < DEEPEST ? this.host.formulaOf(key) : null
+    const found = this.deep < DEEPEST_FOLLOWED ? this.host.formulaOf(key) : null
     if (!found) return noColumn()
     const { checked, env, host } = found
     const planner = new PlannerOfCopies(checked, env, Array.from(which), host, this.deep + 1)

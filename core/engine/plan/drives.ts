@@ -21,17 +21,17 @@ import { fractionsOf, type Fractions } from '../../columns/fractions.ts'
 import { orSet, readAtMoment } from '../../columns/elsewhere.ts'
 import type { Elsewhere } from '../../columns/kernel.ts'
 import { SteadyLanes } from '../../columns/steady.ts'
-import { PIECE, type Beat } from '../../form/beat.ts'
-import type { Form } from '../../form/form.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../../form/beat.ts'
+import type { CompiledExpression } from '../../form/form.ts'
 import type { Entry } from '../../functions/entry.ts'
 import { functionNamed } from '../../functions/index.ts'
 import { negate, within, type Rational } from '../../time/rational.ts'
 import { isPerLap, numberIn } from '../compile.ts'
 import type { Env } from '../env.ts'
-import { numbersOf } from '../shape.ts'
+import { numberNodes } from '../shape.ts'
 import { columnOf, exactOf, exactTogether, type ExactLane } from './exact.ts'
-import { CannotPlan, DEEPEST, Planner } from './planner.ts'
-import { alike, noColumn, SplitLanes } from './split.ts'
+import { CannotPlan, DEEPEST_FOLLOWED, Planner } from './planner.ts'
+import { sameOnAllLanes, noColumn, SplitLanes } from './split.ts'
 import { Varying } from './varies.ts'
 
 /** What a lane reads: a driven value of the moment by its key, or what is exact. */
@@ -78,7 +78,7 @@ export class PlannerOfDrives extends Planner {
     const first = drives[0]!
     const env = host.env(first)
     super(host.checked[first]!, env, drives.length)
-    this.numbers = drives.map(lane => numbersOf(host.checked[lane]!))
+    this.numbers = drives.map(lane => numberNodes(host.checked[lane]!))
     const own = this.numbers[0]!
     this.which = new Map(own.map((n, k) => [n, k]))
     const spelled = (i: number, k: number): string => {
@@ -97,7 +97,7 @@ export class PlannerOfDrives extends Planner {
     if (!this.varying.has(node)) return one(this.plain.form(node))
     return node.type === 'number' ? this.number(this.which.get(node)!) : null
   }
-  argument(node: Node, form: Form | undefined): Column | null {
+  argument(node: Node, form: CompiledExpression | undefined): Column | null {
     return form && !this.varying.has(node) ? one(form) : null
   }
 
@@ -117,7 +117,7 @@ export class PlannerOfDrives extends Planner {
     const nth = this.plain.placeOf(node)
     return this.drives.map(lane => this.host.seed(lane, canonical(entry.name), nth))
   }
-  steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes {
+  steady(rate: Fractions | Rational, base: Fractions, beat: ActiveClock | null): SteadyLanes {
     return new SteadyLanes(rate, base, this.frameRate, beat)
   }
 
@@ -134,7 +134,7 @@ export class PlannerOfDrives extends Planner {
     return {
       at: to => readAtMoment(there(), to),
       earlier: seconds => {
-        const ahead = negate(alike(seconds))
+        const ahead = negate(sameOnAllLanes(seconds))
         const of = there()
         // What is exact stays exact at another moment, which the plain evaluator follows.
         return exactOf(of, this.lanes) ? noColumn() : readAtMoment(of, m => m.ahead(ahead))
@@ -143,7 +143,7 @@ export class PlannerOfDrives extends Planner {
   }
 
   protected named(node: NameNode): Column {
-    if (builtinNamed(node.name)?.name !== 'base' || this.plain.beat !== PIECE) return noColumn()
+    if (builtinNamed(node.name)?.name !== 'base' || this.plain.beat !== PIECE_CLOCK) return noColumn()
     const bases = this.drives.map(lane => this.host.base(lane) ?? noColumn())
     return columnOf(exactTogether(bases)!, this.frameRate)
   }
@@ -169,7 +169,7 @@ export class PlannerOfDrives extends Planner {
 
   /** Other drives at a moment that is not the snapshot's: their formulas are followed, a lane each. */
   private formulasOf(keys: readonly string[]): Column {
-    if (this.deep === DEEPEST) throw new CannotPlan()
+    if (this.deep === DEEPEST_FOLLOWED) throw new CannotPlan()
     const shapes = keys.map(key => this.host.shape(key) ?? noColumn())
     const alike = Float64Array.from(shapes, s => (s === shapes[0] ? 1 : 0))
     if (alike.includes(0)) throw new SplitLanes(alike)

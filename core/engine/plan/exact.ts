@@ -102,5 +102,5 @@ export const comparedLanes = (a: Fractions, b: Fractions): Float64Array => signs
 /** A truth on every lane: 1 or 0. */
 export const truthLanes = (of: Float64Array): Column => fixedLanes(wholes(of))
 
-export const onesOn = (lanes: number): Fractions => uniform(ONE, lanes)
-export const zerosOn = (lanes: number): Fractions => uniform(ZERO, lanes)
+export const oneLanes = (lanes: number): Fractions => uniform(ONE, lanes)
+export const zeroLanes = (lanes: number): Fractions => uniform(ZERO, lanes)

@@ -10,26 +10,35 @@ import { arithmetic, moving, pointwise, scratch, type Column } from '../../colum
 import { signsOf, uniform, type Fractions } from '../../columns/fractions.ts'
 import type { Elsewhere } from '../../columns/kernel.ts'
 import type { SteadyLanes } from '../../columns/steady.ts'
-import { reading, type Beat } from '../../form/beat.ts'
-import { constantOf, isNear, type Form } from '../../form/form.ts'
+import { clockReading, type ActiveClock } from '../../form/beat.ts'
+import { constantOf, isNear, type CompiledExpression } from '../../form/form.ts'
 import { HOLDS, MOST_FACTORS, type Comparison } from '../../form/operators.ts'
 import type { Entry } from '../../functions/entry.ts'
 import { ONE, isWhole, negate, over, type Rational } from '../../time/rational.ts'
 import { Compiler } from '../compile.ts'
 import { CannotRun, type Env } from '../env.ts'
 import { callColumn } from './calls.ts'
-import { columnOf, comparedLanes, constantLanes, exactNegated, exactOf, exactSum, onesOn, truthLanes } from './exact.ts'
+import {
+  columnOf,
+  comparedLanes,
+  constantLanes,
+  exactNegated,
+  exactOf,
+  exactSum,
+  oneLanes,
+  truthLanes,
+} from './exact.ts'
 import { productColumn, type FactorColumn } from './product.ts'
 import { NoColumn, noColumn, SplitLanes } from './split.ts'
 
 /** Links at other moments that are followed into one another, at most: a chain has a timetable. */
-export const DEEPEST = 2
+export const DEEPEST_FOLLOWED = 2
 
 export abstract class Planner {
   /** Operations of other formulas that are followed. */
   operations = 0
   protected readonly plain: Compiler
-  private readonly lets = new Map<object | null, Map<Beat, Map<Node, Column>>>()
+  private readonly lets = new Map<object | null, Map<ActiveClock, Map<Node, Column>>>()
 
   constructor(
     readonly checked: Checked,
@@ -51,7 +60,7 @@ export abstract class Planner {
   /** What the plain evaluator alone gives on all lanes; null where a node has to be planned. */
   protected abstract leaf(node: Node): Column | null
   /** The same of an argument that is made ready. */
-  abstract argument(node: Node, form: Form | undefined): Column | null
+  abstract argument(node: Node, form: CompiledExpression | undefined): Column | null
   /** A node without a kernel. */
   protected abstract byLane(node: Node): Column
   /** A word of the language, a dial, a signal. */
@@ -60,7 +69,7 @@ export abstract class Planner {
   /** The seed of each lane, for a call that draws on chance and was given none. */
   abstract seeds(node: CallNode, entry: Entry): number[]
   /** Growth by lane in seconds of the piece, or of a clock that is not steady; null where only the plain evaluator follows. */
-  abstract steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null
+  abstract steady(rate: Fractions | Rational, base: Fractions, beat: ActiveClock | null): SteadyLanes | null
   /** An argument at other moments. */
   abstract elsewhere(value: Node): Elsewhere
   /** Something of its own for each other moment at which things are read; null where that is the plan's. */
@@ -105,7 +114,7 @@ export abstract class Planner {
     if (!own) return this.named(node)
     // A let means another column on another clock, and at another moment.
     const { beat } = this.plain
-    const here = this.lets.get(this.place) ?? new Map<Beat, Map<Node, Column>>()
+    const here = this.lets.get(this.place) ?? new Map<ActiveClock, Map<Node, Column>>()
     this.lets.set(this.place, here)
     const kept = here.get(beat) ?? new Map<Node, Column>()
     here.set(beat, kept)
@@ -117,7 +126,7 @@ export abstract class Planner {
   protected lap(word: 'lapProgress' | 'lapIndex'): Column {
     const { lapLength, lapStart } = this.common
     const counted = { rate: over(ONE, lapLength), base: negate(over(lapStart, lapLength)) }
-    const { affine } = reading(counted, this.plain.beat, this.frameRate)
+    const { affine } = clockReading(counted, this.plain.beat, this.frameRate)
     const laps = affine && this.steady(affine.rate, uniform(affine.base, this.lanes), null)
     if (!laps) return noColumn()
     const [other] = scratch(1, this.lanes) as [Float64Array]
@@ -166,7 +175,7 @@ export abstract class Planner {
     if (node.type === 'binary' && (node.op === '*' || node.op === '/'))
       return [...this.factors(node.left, inverse), ...this.factors(node.right, inverse !== (node.op === '/'))]
     if (node.type === 'unary' && node.op === '-') {
-      const minus = columnOf(exactNegated({ rate: null, base: onesOn(this.lanes), paced: false }), this.frameRate)
+      const minus = columnOf(exactNegated({ rate: null, base: oneLanes(this.lanes), paced: false }), this.frameRate)
       return [{ column: minus, inverse: false }, ...this.factors(node.of, inverse)]
     }
     return [{ column: this.column(node), inverse }]

@@ -13,7 +13,7 @@ import {
 import { areSmall } from '../../form/product.ts'
 import { constantOf } from '../../form/form.ts'
 import { ONE, equal, isZero, over, times, toNumber, within, type Rational } from '../../time/rational.ts'
-import { columnOf, constantLanes, exactOf, exactScaled, onesOn } from './exact.ts'
+import { columnOf, constantLanes, exactOf, exactScaled, oneLanes } from './exact.ts'
 import { noColumn } from './split.ts'
 
 export interface FactorColumn {
@@ -38,7 +38,8 @@ export function productColumn(factors: readonly FactorColumn[], lanes: number, f
     if (alike) common = f.inverse ? (isZero(alike) ? noColumn() : over(common, alike)) : times(common, alike)
     else
       own =
-        (f.inverse ? overLanes(own ?? onesOn(lanes), c.exact) : own ? timesLanes(own, c.exact) : c.exact) ?? noColumn()
+        (f.inverse ? overLanes(own ?? oneLanes(lanes), c.exact) : own ? timesLanes(own, c.exact) : c.exact) ??
+        noColumn()
     paced ||= c.paced
   }
   if (!within(common)) return noColumn()

@@ -18,7 +18,7 @@ export class SplitLanes extends Error {
 }
 
 /** The one fraction that all lanes are: those that are another are planned apart. */
-export function alike(exact: Fractions): Rational {
+export function sameOnAllLanes(exact: Fractions): Rational {
   const common = commonOf(exact)
   if (common) return common
   const first = laneOf(exact, 0)

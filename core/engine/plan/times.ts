@@ -9,8 +9,8 @@ import { one, steadyLanes, type Column } from '../../columns/column.ts'
 import { commonOf, plusLanes, scaledLanes, shiftedLanes, uniform, type Fractions } from '../../columns/fractions.ts'
 import type { Elsewhere } from '../../columns/kernel.ts'
 import { SteadyLanes } from '../../columns/steady.ts'
-import type { Beat } from '../../form/beat.ts'
-import { constantOf, type Form } from '../../form/form.ts'
+import type { ActiveClock } from '../../form/beat.ts'
+import { constantOf, type CompiledExpression } from '../../form/form.ts'
 import type { Entry } from '../../functions/entry.ts'
 import type { Rational } from '../../time/rational.ts'
 import type { Env } from '../env.ts'
@@ -31,7 +31,7 @@ export class PlannerOfTimes extends Planner {
     private readonly env: Env,
     lanes: number,
     private times: LaneTimes,
-    private readonly link: (reader: Form, at: LaneTimes) => Column | null,
+    private readonly link: (reader: CompiledExpression, at: LaneTimes) => Column | null,
   ) {
     super(checked, env, lanes)
   }
@@ -44,7 +44,7 @@ export class PlannerOfTimes extends Planner {
     return this.argument(node, this.plain.form(node))
   }
 
-  argument(_: Node, form: Form | undefined): Column | null {
+  argument(_: Node, form: CompiledExpression | undefined): Column | null {
     if (!form) return null
     if (constantOf(form)) return one(form)
     if (form.exact) {
@@ -66,7 +66,7 @@ export class PlannerOfTimes extends Planner {
     return new Array<number>(this.lanes).fill(this.plain.seedBy(this.env, node, entry)!)
   }
 
-  steady(rate: Fractions | Rational, base: Fractions, beat: Beat | null): SteadyLanes | null {
+  steady(rate: Fractions | Rational, base: Fractions, beat: ActiveClock | null): SteadyLanes | null {
     // All lanes are of one copy, which has one pace.
     const pace = 'big' in rate ? commonOf(rate) : rate
     const grown = beat ? null : pace && scaledLanes(this.times.ahead, pace)

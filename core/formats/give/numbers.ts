@@ -1,6 +1,6 @@
 /** The values of a piece frame by frame, as CSV (RFC 4180) or JSON: bit for bit what the engine gives. */
 import type { Program } from '../../engine/program.ts'
-import { labelOf } from '../../formula/labels.ts'
+import { driveLabel } from '../../formula/labels.ts'
 import { propertyNamed } from '../../piece/properties.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { floor, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
@@ -23,7 +23,7 @@ export function columnsOf(program: Program): Column[] {
     const unit = property.unit === '%' ? '' : property.unit
     const show = inUnit(unit, program.measures)
     slot.readers.forEach((_, i) => {
-      const label = labelOf(program.piece, slot.key)
+      const label = driveLabel(program.piece, slot.key)
       const at = label.lastIndexOf('.')
       const shown = slot.count > 1 ? `${label.slice(0, at)}[${i}]${label.slice(at)}` : label
       columns.push({ name: shown, unit, shown: show, place: slot.offset + i })

@@ -1,5 +1,5 @@
 /** What will come out of a piece when it is exported as pictures or film: which frames, how large, how long. */
-import type { Lent } from '../../piece/lent.ts'
+import type { DialLoan } from '../../piece/lent.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { momentOfSeconds, type Moment } from '../../time/moment.ts'
 import { fromNumber, minus, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
@@ -28,7 +28,7 @@ export interface Wanted {
   readonly copy: number
   readonly sampleRate: number
   /** Of the page that runs: the dials to show. */
-  readonly lent: readonly Lent[]
+  readonly lent: readonly DialLoan[]
   readonly controls: Controls
 }
 

@@ -2,7 +2,7 @@
  * A piece as one page, or as one script module, that runs for ever with no server: the bundled runner, the piece and its
  * pictures. The page brings its own strict content security policy, by the hashes of its one script and its one style.
  */
-import type { Lent } from '../../piece/lent.ts'
+import type { DialLoan } from '../../piece/lent.ts'
 import type { Piece } from '../../piece/schema.ts'
 
 /** What stands under the stage: nothing, a button that plays and pauses, or that and the dials. */
@@ -12,7 +12,7 @@ export interface Carried {
   readonly piece: Piece
   /** Data addresses, by hash. */
   readonly pictures: ReadonlyMap<string, string>
-  readonly lent: readonly Lent[]
+  readonly lent: readonly DialLoan[]
   readonly controls: Controls
 }
 

@@ -4,7 +4,7 @@
  */
 import { strToU8 } from 'fflate'
 import type { Program } from '../../engine/program.ts'
-import { labelOf } from '../../formula/labels.ts'
+import { driveLabel } from '../../formula/labels.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { over, plus, rational, toNumber, type Rational } from '../../time/rational.ts'
 
@@ -49,7 +49,7 @@ export function wavOf(program: Program, sounding: Sounding, done = (_n: number) 
   let [low, high] = [Infinity, -Infinity]
   for (const v of values) [low, high] = [Math.min(low, v), Math.max(high, v)]
   const [middle, half] = [(high + low) / 2, (high - low) / 2]
-  const name = `${labelOf(program.piece, sounding.drive)}: -1 is ${low}, 1 is ${high}`
+  const name = `${driveLabel(program.piece, sounding.drive)}: -1 is ${low}, 1 is ${high}`
   const comment = strToU8(`${name}\0${name.length % 2 === 0 ? '\0' : ''}`)
   const pad = comment.length % 2
   const info = 4 + 8 + comment.length + pad

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
 import { setEye } from '../../acts/settings.ts'
-import { multiply, matrix, posed, resting, applyX, applyY } from '../../piece/transform.ts'
+import { multiply, matrix, posed, restPose, applyX, applyY } from '../../piece/transform.ts'
 import { eyeOf, FLAT, flattened, inDepth, lightFor, lit, seen, unseen } from './eye.ts'
 
 const piece = (distance: number | null) => {
@@ -11,7 +11,7 @@ const piece = (distance: number | null) => {
   return b.piece
 }
 const eye = eyeOf(piece(1000))
-const place = (given: Partial<ReturnType<typeof resting>>) => posed({ ...resting(), ...given }, matrix())
+const place = (given: Partial<ReturnType<typeof restPose>>) => posed({ ...restPose(), ...given }, matrix())
 
 describe('the eye', () => {
   it('flat sees what is there, whatever its depth', () => {
@@ -77,7 +77,7 @@ describe('the eye', () => {
 describe('the order in which a part is made', () => {
   const pose = { x: 100, y: 0, rotation: 0.25, scaleX: 2, scaleY: 1 }
   const made = (steps: ('thicken' | 'scale' | 'turn' | 'move')[]) => {
-    const m = posed({ ...resting(steps), ...pose }, matrix())
+    const m = posed({ ...restPose(steps), ...pose }, matrix())
     return [applyX(m, 10, 0), applyY(m, 10, 0)].map(v => Number(v.toFixed(9)))
   }
   it('is worked out by hand: a point 10 px to the right, scaled twice across, a quarter turned, moved 100 px', () => {
@@ -95,7 +95,7 @@ describe('the order in which a part is made', () => {
       fc.property(fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 11, maxLength: 11 }), v => {
         const [x, y, z, rotation, rotationX, rotationY, scaleX, scaleY, scaleZ, pivotX, pivotY] = v as number[]
         const of = { x, y, z, rotation, rotationX, rotationY, scaleX, scaleY, scaleZ, pivotX, pivotY } as ReturnType<
-          typeof resting
+          typeof restPose
         >
         const usual = posed({ ...of, steps: null }, matrix())
         const said = posed({ ...of, steps: ['thicken', 'scale', 'turn', 'move'] }, matrix())

@@ -4,7 +4,7 @@
  *
  * In eye space x and y run along the picture and z towards the eye; a point at z is drawn 1 ÷ (1 − z ÷ distance) as large.
  */
-import { matrix, multiply, posed, resting, type Matrix } from '../../piece/transform.ts'
+import { matrix, multiply, posed, restPose, type Matrix } from '../../piece/transform.ts'
 import type { Piece } from '../../piece/schema.ts'
 
 export interface Eye {
@@ -31,8 +31,8 @@ export function eyeOf({ camera }: Piece, { aside, above }: Look = AHEAD): Eye {
   if (!camera) return FLAT
   const still = aside === 0 && above === 0
   const turned = multiply(
-    posed({ ...resting(), rotationX: above }, matrix()),
-    posed({ ...resting(), rotationY: aside }, matrix()),
+    posed({ ...restPose(), rotationX: above }, matrix()),
+    posed({ ...restPose(), rotationY: aside }, matrix()),
     matrix(),
   )
   return { distance: camera.distance, turned: still ? null : turned, even: camera.lines === 'screen' }

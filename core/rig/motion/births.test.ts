@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
 import { Program } from '../../engine/program.ts'
-import { fixedNumber } from '../../form/form.ts'
+import { constantNumber } from '../../form/form.ts'
 import { integralOf } from '../../form/integral.ts'
 import { at } from '../../testing/fair.ts'
 import { momentNear, type Moment } from '../../time/moment.ts'
@@ -65,7 +65,7 @@ describe('the second of a birth', () => {
     expect(asked.times / 100).toBeLessThan(20)
   })
   it('is exact where births are always as many', () => {
-    const steady = new Births(fixedNumber(3, RATE), () => NaN, RATE)
+    const steady = new Births(constantNumber(3, RATE), () => NaN, RATE)
     expect([steady.secondOf(1, 0, 9), steady.secondOf(-7, -9, 9)]).toEqual([1 / 3, -7 / 3])
     expect(steady.momentOf(7, 7 / 3).exactSeconds).toEqual(rational(7, 3))
   })

@@ -2,7 +2,7 @@
  * Particles along one direction. Particle k sets off when the births have added up to k, so that where it is at any
  * moment is known without looking at the moments before; chance is hashed from k.
  */
-import { constantOf, fixedNumber, form, type Form } from '../../form/form.ts'
+import { constantOf, constantNumber, expressionOf, type CompiledExpression } from '../../form/form.ts'
 import { RETRY, type WorkQueue } from '../../form/work-queue.ts'
 import { integralOf } from '../../form/integral.ts'
 import type { Program } from '../../engine/program.ts'
@@ -140,10 +140,10 @@ const MOST_STEPS = 16_000_000
  * Held to 0 and above: what does not turn back. It’s read at fixed steps and runs straight between them, so that what
  * it adds up to never falls, not by a rounding either.
  */
-function forwards(f: Form, frameRate: Rational, queue: WorkQueue): Form {
+function forwards(f: CompiledExpression, frameRate: Rational, queue: WorkQueue): CompiledExpression {
   const { low, high } = f.facts().bounds
   if (low >= 0) return f
-  if (high <= 0) return fixedNumber(0, frameRate)
+  if (high <= 0) return constantNumber(0, frameRate)
   const step = (k: number) => Math.max(0, f.at(momentOfSeconds(rational(BigInt(k), STEPS), frameRate)))
   const size = 1 / Number(STEPS)
   /** Sums of whole steps from 0 up, and down. */
@@ -166,7 +166,7 @@ function forwards(f: Form, frameRate: Rational, queue: WorkQueue): Form {
     const steps = times(m.exactSeconds, rational(STEPS))
     return [Number(floor(steps)), toNumber(fraction(steps))]
   }
-  return form(
+  return expressionOf(
     m => {
       const [k, part] = split(m)
       return step(k) + (step(k + 1) - step(k)) * part

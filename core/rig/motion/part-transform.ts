@@ -1,12 +1,12 @@
 /** Where one instance of a part of a program stands, and what its properties are. */
-import type { Form } from '../../form/form.ts'
+import type { CompiledExpression } from '../../form/form.ts'
 import type { Program } from '../../engine/program.ts'
 import { instanceTransform, type InstanceTransform } from '../../engine/instance-transform.ts'
 import { propertyNamed } from '../../piece/properties.ts'
 import { propertyKey } from '../../piece/schema.ts'
 
 /** What a property of an instance is at a moment: driven, or held by hand. */
-export const formOf = (program: Program, part: string, property: string, instance: number): Form =>
+export const formOf = (program: Program, part: string, property: string, instance: number): CompiledExpression =>
   program.slots.get(propertyKey(part, property))?.readers[instance] ??
   program.handForms(part, propertyNamed(property)!)[instance]!
 

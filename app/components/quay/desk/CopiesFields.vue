@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How a part is copied: in a ring, row or grid, along a path, in layers. */
-import { handOf } from '~~/core/acts/staging.ts'
+import { setValueOf } from '~~/core/acts/staging.ts'
 import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
 import { MOST_INSTANCES, type Copies } from '~~/core/piece/schema.ts'
 import { placedLetters } from '~~/core/acts/spelling.ts'
@@ -18,7 +18,7 @@ const change = (c: Partial<Copies>) => put({ ...copies.value!, ...c } as Copies)
 
 /** A chain whose links hang end to end: each is turned about its left end, and carries the next at its right. */
 function chained(count: number): Copies {
-  const width = handOf(store.piece!, props.id, 'width')
+  const width = setValueOf(store.piece!, props.id, 'width')
   return { layout: 'chain', count, dx: width, dy: 0 }
 }
 
@@ -46,7 +46,7 @@ function layout(to: string): void {
     path: { layout: 'path', count, points: arc, closed: false, smooth: true, turn: true },
     layers: { layout: 'layers', count, dz: 10 },
     chain: chained(count),
-    placed: shape.type === 'text' ? placedLetters(shape, handOf(store.piece!, props.id, 'size'), spotsOf) : null,
+    placed: shape.type === 'text' ? placedLetters(shape, setValueOf(store.piece!, props.id, 'size'), spotsOf) : null,
   }
   // Links of a chain turn about the end that they hang by, unless their pin was put elsewhere.
   const { pivot } = store.piece!.parts[props.id]!

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The lap: how long it is, what closes and what does not, and what would close it. */
 import { sourceName } from '~~/core/acts/sources.ts'
-import { fractionOf, framesOf } from '~~/core/acts/settings.ts'
+import { documentFraction, framesOf } from '~~/core/acts/settings.ts'
 import { change } from '~~/core/formula/problem.ts'
 import { laterText, loopText } from '~~/core/insight/loop-count.ts'
 import type { Closing } from '~~/core/insight/closings.ts'
@@ -23,7 +23,7 @@ const frames = computed(() => framesOf(store.piece!.lap.length, store.piece!.fra
 /** The length that is being typed: how many frames it has is told before it is made so. */
 const typed = ref<number | null>(null)
 const wantedFrames = computed(() => {
-  const wanted = typed.value === null ? null : fractionOf(typed.value)
+  const wanted = typed.value === null ? null : documentFraction(typed.value)
   return wanted && framesOf(wanted, store.piece!.frameRate)
 })
 /** Whether the start moves with the length, so that the lap is as far along as it was. */
@@ -31,7 +31,7 @@ const keep = ref(false)
 
 function setLap(length: number): void {
   typed.value = null
-  const wanted = fractionOf(length)
+  const wanted = documentFraction(length)
   if (!wanted) store.notice = { says: 'A lap must be longer than 0 seconds. The old length is kept.' }
   else tuning.lap(wanted.n, wanted.d, keep.value)
 }

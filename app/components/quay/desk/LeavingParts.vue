@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Parts that leave the stage at some frame of the lap, each with its first moment. */
-import type { Leaving } from '~~/core/insight/leaving.ts'
+import type { OffStage } from '~~/core/insight/leaving.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -8,7 +8,7 @@ import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const hand = useHand()
-const found = shallowRef<readonly Leaving[] | null>(null)
+const found = shallowRef<readonly OffStage[] | null>(null)
 const looking = ref(false)
 const told = ref('')
 
@@ -26,7 +26,7 @@ async function look(): Promise<void> {
         ? 'Nothing leaves the stage at any frame.'
         : ''
 }
-function show(l: Leaving): void {
+function show(l: OffStage): void {
   hand.choose(l.part, l.copy)
   store.player!.play(false)
   store.player!.goto(l.at)

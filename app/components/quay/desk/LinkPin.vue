@@ -2,7 +2,7 @@
 /** The link that was pressed: its ratio, what is added, how much later, round, both ways, cut. */
 import { ArrowRight } from '@lucide/vue'
 import { setTie } from '~~/core/acts/ties.ts'
-import { bothWays, cut, driverName, pinText, turnRound, type Linked } from '~~/core/insight/linking.ts'
+import { bothWays, cutLink, driverName, pinText, reverseLink, type Linked } from '~~/core/insight/linking.ts'
 import type { Pin } from '~~/core/insight/pins.ts'
 import { propertyOf } from '~~/core/insight/report.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -38,12 +38,12 @@ function done(made: Linked, then: () => void): void {
   then()
 }
 const turn = () =>
-  done(turnRound(store.program!, props.pin), () =>
+  done(reverseLink(store.program!, props.pin), () =>
     emit('turned', { driver: props.pin.driven, driven: props.pin.driver }),
   )
 function cutIt(): void {
   smoothing.takeAway(
-    cut(store.program!, props.pin),
+    cutLink(store.program!, props.pin),
     `${name(props.pin.driven)} no longer follows ${name(props.pin.driver)}.`,
   )
   emit('gone')

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 /** What stands once in a piece: its stage, its frames, its eye, its chance, its kept states. */
-import { fractionOf, framesOf, setEye, setFrameRate, setSeed, setStage, settleAll } from '~~/core/acts/settings.ts'
+import {
+  documentFraction,
+  framesOf,
+  setEye,
+  setFrameRate,
+  setSeed,
+  setStage,
+  settleAll,
+} from '~~/core/acts/settings.ts'
 import type { Oklch } from '~~/core/rig/colour-text.ts'
 import { posterOf } from '~~/core/piece/poster.ts'
 import { toNumber } from '~~/core/time/rational.ts'
@@ -48,7 +56,7 @@ function poster(): void {
   store.notice = { says: `The card now shows ${printNumber(seconds, 2)} s.`, act: { says: 'Undo', do: store.undo } }
 }
 function setRate(value: number): void {
-  const fraction = fractionOf(value)
+  const fraction = documentFraction(value)
   if (!fraction) return
   const before = frames.value
   store.act(setFrameRate(fraction))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A property of the part in hand: its value, set or keyed, and the way to its formula. */
 import { Waves } from '@lucide/vue'
-import { labelOf } from '~~/core/piece/property-labels.ts'
+import { propertyLabel } from '~~/core/piece/property-labels.ts'
 import type { Property } from '~~/core/piece/properties.ts'
 import { propertyKey } from '~~/core/piece/schema.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -18,7 +18,7 @@ const store = usePiece()
 const key = computed(() => propertyKey(props.id, props.property.name))
 const driven = computed(() => store.piece!.drives[key.value] !== undefined)
 const keyed = computed(() => store.piece!.bases[key.value]?.keys !== undefined)
-const label = computed(() => labelOf(props.property.name, props.whole))
+const label = computed(() => propertyLabel(props.property.name, props.whole))
 </script>
 
 <template>

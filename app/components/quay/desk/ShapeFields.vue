@@ -4,7 +4,7 @@ import { addGear } from '~~/core/acts/gear-acts.ts'
 import { reshapeGear } from '~~/core/acts/gear-train.ts'
 import { setPart } from '~~/core/acts/parts.ts'
 import { keepAsPath } from '~~/core/acts/pen.ts'
-import { setText } from '~~/core/acts/spelling.ts'
+import { setWords } from '~~/core/acts/spelling.ts'
 import { FIELDS } from '~~/core/rig/stage-mesh/laid-outline.ts'
 import { LEADING, spotsOf } from '~~/core/rig/text/letters.ts'
 import { figure } from '~~/core/engine/weight.ts'
@@ -45,7 +45,7 @@ const ALIGN = { left: 'from the left', middle: 'in the middle', right: 'from the
 const LINES = { typed: 'as typed', words: 'one word per line' } as const
 
 /** Where each copy shows a letter there are as many copies as letters, set anew with the words. */
-const write = (to: object): void => store.act(setText(store.piece!, props.id, to, spotsOf))
+const write = (to: object): void => store.act(setWords(store.piece!, props.id, to, spotsOf))
 
 /** The line that the trace has laid by now, as a path that stays. */
 function keep(): void {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Properties that all chosen parts have: what is set applies to every one of them, in one step. */
 import { setShared, sharedProperties, sharedValue } from '~~/core/acts/shared.ts'
-import { labelOf } from '~~/core/piece/property-labels.ts'
+import { propertyLabel } from '~~/core/piece/property-labels.ts'
 import type { Property } from '~~/core/piece/properties.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -34,7 +34,7 @@ const says = (driven: number) => (driven === 0 ? '' : driven === hand.chosen.len
         class="flex min-w-0 items-center gap-2"
         :data-tip="p.says"
       >
-        <FieldLabel :label="labelOf(p.name, true)" :property="p.name" />
+        <FieldLabel :label="propertyLabel(p.name, true)" :property="p.name" />
         <span v-if="driven > 0" class="shrink-0 text-[11px] text-sea">{{ says(driven) }}</span>
         <QuantityInput
           class="field tabular w-[86px] shrink-0"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Copies and letters that overlap at some moment of the lap, part by part, each pair with its first moment. */
 import { copyName } from '~~/core/engine/copy-name.ts'
-import { MOST_TOUCHES, type Touch } from '~~/core/insight/touching.ts'
+import { MOST_OVERLAPS, type Overlap } from '~~/core/insight/touching.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -9,7 +9,7 @@ import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const hand = useHand()
-const found = shallowRef<readonly { id: string; name: string; touches: readonly Touch[] }[] | null>(null)
+const found = shallowRef<readonly { id: string; name: string; touches: readonly Overlap[] }[] | null>(null)
 /** Parts that took too long to be looked at. */
 const given = ref<readonly string[]>([])
 const looking = ref('')
@@ -22,17 +22,17 @@ const copied = computed(() =>
   Object.entries(store.piece!.parts).filter(([id]) => store.program!.instancesOf(id).count > 1),
 )
 const countText = (n: number): string =>
-  n >= MOST_TOUCHES
+  n >= MOST_OVERLAPS
     ? `${n.toLocaleString('en')} pairs or more touch`
     : `${n} ${n === 1 ? 'pair touches' : 'pairs touch'}`
-const pair = (id: string, t: Touch) =>
+const pair = (id: string, t: Overlap) =>
   `${copyName(store.piece!, id, t.a)} and ${copyName(store.piece!, id, t.b)} at ${printNumber(toNumber(t.at), 2)} s`
 
 async function look(): Promise<void> {
   const mine = ++run
   found.value = null
   given.value = []
-  const list: { id: string; name: string; touches: readonly Touch[] }[] = []
+  const list: { id: string; name: string; touches: readonly Overlap[] }[] = []
   const tooLong: string[] = []
   for (const [id, part] of copied.value) {
     looking.value = part.name
@@ -45,7 +45,7 @@ async function look(): Promise<void> {
   given.value = tooLong
   found.value = list
 }
-function show(id: string, t: Touch): void {
+function show(id: string, t: Overlap): void {
   hand.choose(id, t.a)
   store.player!.play(false)
   store.player!.goto(t.at)
@@ -90,7 +90,7 @@ onBeforeUnmount(() => run++)
           type="button"
           @click="all = new Set([...all, f.id])"
         >
-          show {{ f.touches.length < MOST_TOUCHES ? 'all ' : '' }}{{ f.touches.length }}
+          show {{ f.touches.length < MOST_OVERLAPS ? 'all ' : '' }}{{ f.touches.length }}
         </button>
       </li>
     </ul>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Make a chain in one step: parts in order, the share that each takes of the one before, and how much later. */
-import { chain } from '~~/core/insight/linking.ts'
+import { linkChain } from '~~/core/insight/linking.ts'
 import { partsListed } from '~~/core/acts/hanging.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -26,7 +26,7 @@ const can = computed(() => picked.value.length >= 2 && Number.isFinite(share.val
 
 function done(): void {
   if (!can.value) return
-  store.act(chain(store.program!, property.value, picked.value, share.value / 100, lag.value))
+  store.act(linkChain(store.program!, property.value, picked.value, share.value / 100, lag.value))
   store.notice = {
     says: `${picked.value.length - 1} parts follow one another; two new dials tune their share and their lag.`,
     act: { says: 'Undo', do: store.undo },

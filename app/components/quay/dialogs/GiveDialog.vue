@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Gives a formula to others: which parts, following it or on their own, later, larger or faster from one to the next. */
-import { ALIKE, give, givenText, type Giving } from '~~/core/acts/giving.ts'
+import { SHARED_UNCHANGED, shareFormula, sharedText, type SharingOptions } from '~~/core/acts/giving.ts'
 import { partsListed } from '~~/core/acts/hanging.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
@@ -26,20 +26,20 @@ const parts = computed(() =>
     .filter(({ part }) => part.name.toLowerCase().includes(search.value.trim().toLowerCase())),
 )
 const picked = ref<readonly string[]>([])
-const giving = ref<Giving>({ ...ALIKE })
-const set = (change: Partial<Giving>) => (giving.value = { ...giving.value, ...change })
+const giving = ref<SharingOptions>({ ...SHARED_UNCHANGED })
+const set = (change: Partial<SharingOptions>) => (giving.value = { ...giving.value, ...change })
 const targets = computed(() => picked.value.map(id => `${id}.${property.value}`))
 const replaced = computed(() => targets.value.filter(k => store.piece!.drives[k]).length)
 /** Preview of the first three formulas. */
 const says = computed(() =>
   targets.value.slice(0, 3).map((k, i) => ({
     name: sourceName(store.piece!, k),
-    text: givenText(store.piece!, props.drive, k, i + 1, giving.value),
+    text: sharedText(store.piece!, props.drive, k, i + 1, giving.value),
   })),
 )
 function done(): void {
   if (picked.value.length === 0) return
-  store.act(give(store.piece!, props.drive, targets.value, giving.value))
+  store.act(shareFormula(store.piece!, props.drive, targets.value, giving.value))
   store.notice = {
     says: `${sourceName(store.piece!, props.drive)} is applied to ${picked.value.length} ${picked.value.length === 1 ? 'other part' : 'other parts'}.`,
     act: { says: 'Undo', do: store.undo },

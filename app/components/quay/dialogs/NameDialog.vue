@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Another name for something of the piece; every formula that reads it is changed along. */
-import { readersOf, type NamedIn } from '~~/core/acts/named.ts'
+import { readerNames, type NamedIn } from '~~/core/acts/named.ts'
 import { nameProblem, rename } from '~~/core/acts/parts.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -8,7 +8,7 @@ const props = defineProps<{ collection: NamedIn; id: string }>()
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
 const old = store.piece![props.collection][props.id]!.name
-const readers = readersOf(store.piece!, props.collection, props.id)
+const readers = readerNames(store.piece!, props.collection, props.id)
 const name = ref(old)
 const problem = computed(() => nameProblem(store.piece!, name.value, `${props.collection}/${props.id}`))
 

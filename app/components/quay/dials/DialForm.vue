@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A new dial, or another name, unit and range for one that is there. */
 import { addDial, moveDial } from '~~/core/acts/drives.ts'
-import { changeNamed, readersOf, removeNamed } from '~~/core/acts/named.ts'
+import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named.ts'
 import { freeName, nameProblem, rename } from '~~/core/acts/parts.ts'
 import { apply, compose } from '~~/core/piece/operation.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
@@ -28,7 +28,7 @@ const chosen = computed(() =>
     .filter(o => o !== ''),
 )
 /** Who reads it, as people call them. */
-const readers = props.id ? readersOf(store.piece!, 'dials', props.id) : []
+const readers = props.id ? readerNames(store.piece!, 'dials', props.id) : []
 const unit = ref<Dial['unit']>(old?.unit ?? '%')
 const low = ref(old?.low ?? 0)
 const high = ref(old?.high ?? 200)

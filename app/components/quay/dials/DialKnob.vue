@@ -3,7 +3,7 @@
 import { Lock, Pencil } from '@lucide/vue'
 import { placeDial } from '~~/core/acts/drives.ts'
 import { follow } from '~/editor/follow.ts'
-import { stepOf, within } from '~~/core/piece/lent.ts'
+import { lentStep, limitToLent } from '~~/core/piece/lent.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import { slipsOf } from '~~/core/engine/retime.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -38,11 +38,11 @@ function drag(e: PointerEvent): void {
   )
 }
 
-const step = computed(() => stepOf(props.dial, props.dial))
+const step = computed(() => lentStep(props.dial, props.dial))
 const slipped = computed(() => slipsOf(store.piece!, props.id).some(key => store.piece!.slips[key] !== 0))
 
 function type(value: number): void {
-  const held = within(props.dial, props.dial, value)
+  const held = limitToLent(props.dial, props.dial, value)
   if (held !== null) tuning.dial(props.id, held)
 }
 </script>

@@ -4,7 +4,7 @@
  * with the arrow keys, several at once with Shift; the hit point is a line that is dragged; with the pen a line is drawn
  * freehand and then thinned.
  */
-import type { Point, Points } from '~~/core/acts/points.ts'
+import type { CurvePoint, Points } from '~~/core/acts/points.ts'
 import { drawn, type After } from '~~/core/signal/drawn.ts'
 import { thinned } from '~~/core/signal/thinned.ts'
 import { useElementSize } from '@vueuse/core'
@@ -167,7 +167,11 @@ function remove(): void {
 }
 function add(e: MouseEvent): void {
   const { px, py } = spot(e)
-  const point: Point = { time: snap(timeAt(px), e.altKey), value: Number(valueAt(py).toPrecision(3)), shape: 'smooth' }
+  const point: CurvePoint = {
+    time: snap(timeAt(px), e.altKey),
+    value: Number(valueAt(py).toPrecision(3)),
+    shape: 'smooth',
+  }
   const next = [...points.value, point].sort((a, b) => a.time - b.time)
   change(next)
   picked.value = [next.indexOf(point)]

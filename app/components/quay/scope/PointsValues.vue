@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The points in hand as numbers: time, value, and how the curve goes on from there. */
 import { Trash2 } from '@lucide/vue'
-import type { Point, Points } from '~~/core/acts/points.ts'
+import type { CurvePoint, Points } from '~~/core/acts/points.ts'
 import { WAYS } from '~~/core/signal/drawn.ts'
 import { EASE_BOX, easePath } from '~/editor/ease-path.ts'
 
@@ -12,7 +12,7 @@ const shape = computed(() => {
   const all = new Set(props.picked.map(k => props.points[k]?.shape))
   return all.size === 1 ? [...all][0] : undefined
 })
-const put = (change: Partial<Point>) =>
+const put = (change: Partial<CurvePoint>) =>
   emit(
     'set',
     props.points.map((p, k) => (props.picked.includes(k) ? { ...p, ...change } : p)),

@@ -2,7 +2,7 @@
 /** The scope: the drive in hand, large enough to take hold of; at its side its values as numbers. */
 import { takesBeside } from '~~/core/insight/looking.ts'
 import { sourcesOf } from '~~/core/insight/wave-handles.ts'
-import type { Leaping } from '~~/core/insight/telling.ts'
+import type { DriveJumps } from '~~/core/insight/telling.ts'
 import { DASHES, partsOf, type Part } from '~/player/scope-layers.ts'
 import type { Shown } from '~/player/scope.ts'
 import { useHand } from '~/stores/hand.ts'
@@ -44,7 +44,7 @@ const parts = computed(() =>
     : NONE,
 )
 const NONE: readonly Part[] = []
-const leaps = shallowRef<Leaping['at']>([])
+const leaps = shallowRef<DriveJumps['at']>([])
 let asked = 0
 watch(
   slot,

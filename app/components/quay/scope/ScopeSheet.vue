@@ -4,7 +4,7 @@ import { sourceOf } from '~~/core/acts/sources.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles as numbersOf } from '~~/core/formula/tree.ts'
-import type { Leaping } from '~~/core/insight/telling.ts'
+import type { DriveJumps } from '~~/core/insight/telling.ts'
 import { handlesOf, type WaveHandle } from '~~/core/insight/wave-handles.ts'
 import { limitsOf, promiseHandles, promiseMoved, type Limit } from '~/player/limits.ts'
 import { Scope, type Shown } from '~/player/scope.ts'
@@ -23,7 +23,7 @@ const props = defineProps<{
   source: number
   /** The terms of its sum, shown apart. */
   parts: readonly Part[]
-  leaps: Leaping['at']
+  leaps: DriveJumps['at']
 }>()
 const store = usePiece()
 const tuning = useTuning()

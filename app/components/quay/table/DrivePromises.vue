@@ -3,12 +3,12 @@
 import { Check, CircleHelp, TriangleAlert, X } from '@lucide/vue'
 import { setPromises } from '~~/core/acts/drives.ts'
 import type { Promised } from '~~/core/piece/schema.ts'
-import { keptText, promiseText, type Kept } from '~~/core/insight/promises.ts'
+import { promiseStateText, promiseText, type PromiseState } from '~~/core/insight/promises.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { choicesOf } from '~/components/controls/choices.ts'
 
-const props = defineProps<{ drive: string; kept: readonly Kept[] }>()
+const props = defineProps<{ drive: string; kept: readonly PromiseState[] }>()
 const writing = defineModel<boolean>('writing', { required: true })
 const store = usePiece()
 
@@ -51,8 +51,8 @@ const drop = (nth: number) =>
         aria-hidden="true"
       />
       <span class="tabular shrink-0">{{ promiseText(p, property) }}</span>
-      <span class="min-w-0 truncate text-faded" :data-tip="kept[i] && keptText(kept[i], p, property)">{{
-        kept[i] && keptText(kept[i], p, property)
+      <span class="min-w-0 truncate text-faded" :data-tip="kept[i] && promiseStateText(kept[i], p, property)">{{
+        kept[i] && promiseStateText(kept[i], p, property)
       }}</span>
       <button
         class="ml-auto grid h-5 w-5 shrink-0 place-items-center rounded-sm text-faded hover:text-ink"

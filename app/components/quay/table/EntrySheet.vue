@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
-import { labelOf } from '~~/core/formula/labels.ts'
+import { driveLabel } from '~~/core/formula/labels.ts'
 import { carry } from '~/editor/carry.ts'
 import { laidOut, onOneLine } from '~~/core/formula/layout.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
-import type { Known, Leaping } from '~~/core/insight/telling.ts'
+import type { DriveFacts, DriveJumps } from '~~/core/insight/telling.ts'
 import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
@@ -40,10 +40,10 @@ const name = computed(() => sourceName(store.piece!, props.drive))
 const property = computed(() => propertyOf(store.program!, props.drive))
 const slot = computed(() => store.program!.slots.get(props.drive))
 /** What is known of it for all time: asked for when its own slot or what it promises has changed; the last that was known stands meanwhile. */
-const known = shallowRef<Known | null>(null)
+const known = shallowRef<DriveFacts | null>(null)
 const report = computed(() => known.value?.report ?? null)
 /** Its leaps, those of every copy; and the first that a change would close. */
-const leaping = shallowRef<Leaping | null>(null)
+const leaping = shallowRef<DriveJumps | null>(null)
 const leap = computed(() => leaping.value?.closed ?? null)
 let asked = 0
 watch(
@@ -145,7 +145,7 @@ function fix(chosenFix: Fix): void {
         class="w-[104px] shrink-0 cursor-grab truncate font-medium"
         draggable="true"
         :data-tip="`${property.name}: drag it onto a formula, a row of links or a part`"
-        @dragstart="carry($event, drive, labelOf(store.piece!, drive))"
+        @dragstart="carry($event, drive, driveLabel(store.piece!, drive))"
         >{{ property.name }}</span
       >
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />

@@ -9,7 +9,7 @@ import { closeBrackets, closeCompletion, completionStatus, selectedCompletion } 
 import { standardKeymap } from '@codemirror/commands'
 import { sourceOf } from '~~/core/acts/sources.ts'
 import { bypassAt, bypassTerms, type BypassTerm } from '~~/core/formula/bypass.ts'
-import { labelOf } from '~~/core/formula/labels.ts'
+import { driveLabel } from '~~/core/formula/labels.ts'
 import { change, type Fix, type Problem } from '~~/core/formula/problem.ts'
 import { LONGEST_FORMULA } from '~~/core/piece/values.ts'
 import { EASING_NAMES } from '~~/core/signal/easing.ts'
@@ -141,7 +141,7 @@ function written(e: DragEvent, at: EditorView): boolean {
   const key = dropped(e)
   if (key === null) return false
   const pos = at.posAtCoords({ x: e.clientX, y: e.clientY }, false)
-  const insert = labelOf(store.piece!, key)
+  const insert = driveLabel(store.piece!, key)
   at.dispatch({ changes: { from: pos, insert }, selection: { anchor: pos + insert.length } })
   at.focus()
   return true

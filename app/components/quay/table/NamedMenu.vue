@@ -2,7 +2,7 @@
 /** The menu of what has a name in common: rename it, see who reads it, take it away. */
 import { Gauge, MoreHorizontal, Pencil, Trash2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { changeNamed, readersOf, removeNamed } from '~~/core/acts/named.ts'
+import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { useHand } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -16,7 +16,7 @@ const MOST = 4
 
 /** Looked for when the menu is opened. */
 function readers(): string {
-  const all = readersOf(store.piece!, props.collection, props.id)
+  const all = readerNames(store.piece!, props.collection, props.id)
   if (all.length === 0) return 'Nothing uses it.'
   const more = all.length > MOST ? ` and ${all.length - MOST} more` : ''
   return `Read by ${all.slice(0, MOST).join(', ')}${more}.`
@@ -26,7 +26,7 @@ function readHere(): void {
   store.act(changeNamed(store.piece!, 'signals', props.id, { readOut: !shown.value }))
 }
 function remove(): void {
-  const all = readersOf(store.piece!, props.collection, props.id)
+  const all = readerNames(store.piece!, props.collection, props.id)
   const gone = name.value
   store.act(removeNamed(store.piece!, props.collection, props.id))
   if (hand.drive === `${props.collection}/${props.id}` || hand.drive === `~${props.id}`) hand.take(null)

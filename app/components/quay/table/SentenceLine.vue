@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** A sentence about a clock, a cue or a curve, whose numbers and choices are handles. */
-import { sentenceOf, type TimedIn, type Word } from '~~/core/insight/sentence.ts'
+import { sentenceOf, type TimedIn, type SentencePart } from '~~/core/insight/sentence.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()
 const store = usePiece()
 /** Read anew only when it, or what it may name, has changed: not with every number elsewhere. */
-let kept: { of: readonly unknown[]; words: Word[] } | null = null
+let kept: { of: readonly unknown[]; words: SentencePart[] } | null = null
 const words = computed(() => {
   const { clocks, cues, curves, dials } = store.piece!
   const of = [clocks, cues, curves, dials, props.id]

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** A number within a sentence: pulled sideways, stepped with the arrow keys, typed after Enter. */
 import { readQuantity } from '~~/core/formula/quantity.ts'
-import type { Word } from '~~/core/insight/sentence.ts'
+import type { SentencePart } from '~~/core/insight/sentence.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { MOST } from '~~/core/piece/values.ts'
 import { placesOf, pullSideways } from '~/editor/sideways.ts'
 import { usePiece } from '~/stores/piece.ts'
 
-const props = defineProps<{ word: Extract<Word, { is: 'number' }> }>()
+const props = defineProps<{ word: Extract<SentencePart, { is: 'number' }> }>()
 const store = usePiece()
 const typing = ref(false)
 const typed = ref('')
