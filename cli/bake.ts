@@ -2,7 +2,7 @@
 import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { driveLabel } from '../core/formula/labels.ts'
-import { columnsOf, numbersOf } from '../core/formats/give/numbers.ts'
+import { columnsOf, numbersText } from '../core/formats/give/numbers.ts'
 import { floor, minus, times } from '../core/time/rational.ts'
 import { WrongCall, optionsOf, pieceIn, positiveOf, progress, timeOf } from './call.ts'
 
@@ -47,7 +47,7 @@ export async function bake(args: string[]): Promise<number> {
     throw new WrongCall(`That is ${frames} frames; at most ${MOST_FRAMES} fit in a file. Choose a shorter stretch.`)
 
   const as = /\.json$/i.test(o.out) ? 'json' : 'csv'
-  const text = numbersOf(program, as, from, rate, frames, done => progress(done, frames))
+  const text = numbersText(program, as, from, rate, frames, done => progress(done, frames))
   try {
     writeFileSync(o.out, text)
   } catch (e) {

@@ -2,7 +2,7 @@
 import { existsSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import type { Asked } from '../core/formats/give/written.ts'
+import type { TextExportRequest } from '../core/formats/give/written.ts'
 import { bundled } from '../scripts/runner-text.ts'
 import { WrongCall } from './call.ts'
 
@@ -12,7 +12,7 @@ declare global {
   /** What app/give/alone.ts leaves behind in the page. */
   var OpenTideGive: {
     give: (
-      asked: Asked,
+      asked: TextExportRequest,
       addresses: Readonly<Record<string, string>>,
       tell: (done: number) => void,
       parts: string,
@@ -57,7 +57,7 @@ async function listening(
 
 /** @param addresses pictures as data addresses, by hash */
 export async function drawnInBrowser(
-  asked: Asked,
+  asked: TextExportRequest,
   addresses: Readonly<Record<string, string>>,
   tell: (done: number) => void,
   write: Write,

@@ -42,7 +42,7 @@ export function positiveOf(text: string, option: string): Rational {
   return value
 }
 
-export const fractionOf = (r: Rational): Fraction => ({ n: Number(r.n), d: Number(r.d) })
+export const numbersOfFraction = (r: Rational): Fraction => ({ n: Number(r.n), d: Number(r.d) })
 
 /** The piece in a file, which may hold it alone, as the server gives it, or with its pictures. */
 export const pieceIn = (path: string | undefined): Piece => packedIn(path).piece

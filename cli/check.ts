@@ -51,7 +51,7 @@ interface Row {
   readonly problems: readonly Problem[]
 }
 
-export async function check(args: string[]): Promise<number> {
+export async function checkCommand(args: string[]): Promise<number> {
   const { values: o, positionals } = optionsOf(args, {
     json: { type: 'boolean' },
     touching: { type: 'boolean' },

@@ -10,7 +10,7 @@ import { momentOfSeconds } from '../core/time/moment.ts'
 import { rational, toNumber } from '../core/time/rational.ts'
 import { ANGLE, FREQUENCY, LENGTH, PLAIN, TIME, kindName, sameKind, type Kind } from '../core/units/kinds.ts'
 import { inUnit, unitOfKind } from '../core/units/units.ts'
-import { WrongCall, fractionOf, optionsOf, positiveOf, timeOf } from './call.ts'
+import { WrongCall, numbersOfFraction, optionsOf, positiveOf, timeOf } from './call.ts'
 
 const HELP = `open-tide eval FORMULA [options]
 
@@ -61,7 +61,11 @@ export async function evaluate(args: string[]): Promise<number> {
   const frameRate = positiveOf(String(o.fps), '--fps')
   const lapLength = timeOf(String(o.lap), { frameRate, lapLength: rational(8) }, '--lap')
   if (lapLength.n <= 0n) throw new WrongCall(`--lap ${o.lap}: a lap must be longer than 0.`)
-  b.piece = { ...b.piece, frameRate: fractionOf(frameRate), lap: { length: fractionOf(lapLength), start: 0 } }
+  b.piece = {
+    ...b.piece,
+    frameRate: numbersOfFraction(frameRate),
+    lap: { length: numbersOfFraction(lapLength), start: 0 },
+  }
   for (const dial of o.dial ?? []) addDial(b, dial)
   const copies = o.copies === undefined ? null : wholeOf(o.copies)
   const ring = { layout: 'ring', radius: 100, from: 0, sweep: 360, turn: true } as const

@@ -2,11 +2,11 @@
 import { createHash } from 'node:crypto'
 import { closeSync, openSync, renameSync, rmSync, writeSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
-import { FORMATS, formatOf, type Given } from '../core/formats/give/formats.ts'
+import { FORMATS, formatOf, type ExportFormat } from '../core/formats/give/formats.ts'
 import { lossesOf } from '../core/formats/give/losses.ts'
 import type { Controls } from '../core/formats/running/running.ts'
-import { planOf, wantedOf, type Wanted } from '../core/formats/give/plan.ts'
-import { written } from '../core/formats/give/written.ts'
+import { exportPlan, exportSettings, type ExportSettings } from '../core/formats/give/plan.ts'
+import { exportWithoutDrawing } from '../core/formats/give/written.ts'
 import { headOf } from '../core/formats/pictures/head.ts'
 import { lendable } from '../core/piece/lent.ts'
 import { toNumber } from '../core/time/rational.ts'
@@ -15,7 +15,7 @@ import { drawnInBrowser, type Write } from './browser.ts'
 import { WrongCall, optionsOf, packedIn, progress, timeOf } from './call.ts'
 import { driveLabel } from '../core/formula/labels.ts'
 
-const NAMES = Object.keys(FORMATS) as Given[]
+const NAMES = Object.keys(FORMATS) as ExportFormat[]
 
 const HELP = `open-tide give FILE --as FORMAT --out FILE [options]
 
@@ -38,7 +38,7 @@ FILE is a piece file (.tide) or a piece as JSON. Films and pictures are drawn in
 
   ./open-tide give demo/lantern-pier.json --as webm --laps 1 --out pier.webm`
 
-export async function give(args: string[]): Promise<number> {
+export async function exportCommand(args: string[]): Promise<number> {
   const { values: o, positionals } = optionsOf(args, {
     as: { type: 'string' },
     out: { type: 'string' },
@@ -62,7 +62,7 @@ export async function give(args: string[]): Promise<number> {
     return 0
   }
   const { piece, pictures } = packedIn(positionals[0])
-  const as = o.as as Given | undefined
+  const as = o.as as ExportFormat | undefined
   if (!as || !NAMES.includes(as)) throw new WrongCall(`--as needs one of ${NAMES.join(', ')}.`)
   const controls = (o.controls ?? 'dials') as Controls
   if (!['none', 'play', 'dials'].includes(controls)) throw new WrongCall('--controls needs none, play or dials.')
@@ -78,8 +78,8 @@ export async function give(args: string[]): Promise<number> {
   const time = (text: string, option: string) => toNumber(timeOf(text, program.measures, option))
   const between = o.from !== undefined || o.to !== undefined
   if (between && (o.from === undefined || o.to === undefined)) throw new WrongCall('--from and --to go together.')
-  const initial = wantedOf(piece, as)
-  const wanted: Wanted = {
+  const initial = exportSettings(piece, as)
+  const wanted: ExportSettings = {
     ...initial,
     laps: between || o.stretch ? null : whole(o.laps, '--laps', 1, 1000, 1),
     firstLap: whole(o['first-lap'], '--first-lap', 0, 100_000, 0),
@@ -97,7 +97,7 @@ export async function give(args: string[]): Promise<number> {
       .map(n => lentNamed(piece, n)),
     controls,
   }
-  const plan = planOf(piece, wanted)
+  const plan = exportPlan(piece, wanted)
   if (plan.problem !== null) throw new WrongCall(plan.problem)
   for (const says of lossesOf(piece, as)) console.error(says)
   const tell = (n: number) => progress(n, plan.frames)
@@ -106,7 +106,7 @@ export async function give(args: string[]): Promise<number> {
     return 'says' in head ? '' : head.type
   }
   const size = await kept(o.out, async write => {
-    const file = await written({ piece, wanted }, plan, {
+    const file = await exportWithoutDrawing({ piece, wanted }, plan, {
       picture: async hash => {
         const bytes = pictures.get(hash)
         return bytes ? { type: typed(bytes), bytes } : null

@@ -1,9 +1,9 @@
 /** A call at the prompt: which command it is, and what it comes to. */
 import { bake } from './bake.ts'
 import { WrongCall } from './call.ts'
-import { check } from './check.ts'
+import { checkCommand } from './check.ts'
 import { evaluate } from './evaluate.ts'
-import { give } from './give.ts'
+import { exportCommand } from './give.ts'
 
 const HELP = `Open Tide at a prompt
 
@@ -18,7 +18,12 @@ demo/lantern-pier.json is one.
 
 Exit codes: 0 all is well, 1 a formula or a piece is wrong, 2 the call is.`
 
-const COMMANDS: Readonly<Record<string, (args: string[]) => Promise<number>>> = { eval: evaluate, check, bake, give }
+const COMMANDS: Readonly<Record<string, (args: string[]) => Promise<number>>> = {
+  eval: evaluate,
+  check: checkCommand,
+  bake,
+  give: exportCommand,
+}
 
 /** Runs a call, given as its words after `./open-tide`; gives its exit code. */
 export async function run([command, ...rest]: string[]): Promise<number> {

@@ -12,7 +12,7 @@ describe('the door', () => {
     const door = await import('./door')
     expect(door.takeKey(folder, {} as NodeJS.ProcessEnv)).toBeNull()
     expect(door.isOpen('')).toBe(true)
-    expect(door.names({} as NodeJS.ProcessEnv)).toEqual(['127.0.0.1', 'localhost', '::1'])
+    expect(door.serverNames({} as NodeJS.ProcessEnv)).toEqual(['127.0.0.1', 'localhost', '::1'])
   })
   it('beyond it asks for a key that is made once and is the owner’s alone', async () => {
     const door = await import('./door')
@@ -22,7 +22,7 @@ describe('the door', () => {
     expect(door.takeKey(folder, env)).toBe(key)
     expect(readFileSync(join(folder, 'key'), 'utf8').trim()).toBe(key)
     expect(statSync(join(folder, 'key')).mode & 0o077).toBe(0)
-    expect(door.names(env)).toEqual(['127.0.0.1', 'localhost', '::1', 'pier.example', '10.0.0.7'])
+    expect(door.serverNames(env)).toEqual(['127.0.0.1', 'localhost', '::1', 'pier.example', '10.0.0.7'])
     expect(door.isOpen('')).toBe(false)
     expect(door.isOpen(key)).toBe(false)
     const found = door.tryKey(` ${key} `, 'a')

@@ -25,7 +25,7 @@ const hostOf = (env: NodeJS.ProcessEnv): string => env.NITRO_HOST || env.HOST ||
 export const isLoopback = (host: string): boolean => LOOPBACK.includes(host)
 
 /** The names the server may be called by: its own, and those of OPEN_TIDE_NAMES. */
-export function names(env: NodeJS.ProcessEnv = process.env): string[] {
+export function serverNames(env: NodeJS.ProcessEnv = process.env): string[] {
   const host = hostOf(env)
   const given = (env.OPEN_TIDE_NAMES ?? '').split(/[\s,]+/).filter(n => n !== '')
   const own = host === '0.0.0.0' || host === '::' ? [] : [host]

@@ -4,7 +4,7 @@ import * as v from 'valibot'
 import { readPiece } from '../core/piece/migrate'
 import type { Piece } from '../core/piece/schema'
 import { roomFor } from './database/current'
-import { DOCUMENT, SMALL, isWithin, readText, type Bounds } from './reading/reading'
+import { DOCUMENT, SMALL_BODY, isWithin, readJsonText, type Bounds } from './reading/reading'
 
 /** Milliseconds in which a body has to be there. */
 const PATIENCE = 20_000
@@ -111,14 +111,14 @@ const checked = new WeakSet<object>()
 export async function bodyOf<T extends v.GenericSchema>(
   event: H3Event,
   shape: T,
-  most: Bounds = SMALL,
+  most: Bounds = SMALL_BODY,
 ): Promise<v.InferOutput<T>> {
   const raw = await textOf(event, most)
   if (!(await roomFor(raw.length)))
     throw refuse(507, 'The disk is full: nothing was saved. Free some space and try again.')
   if (!isWithin(raw, most))
     throw refuse(413, 'This request is nested too deeply, or has too many values. Nothing was saved.')
-  const read = await readText(raw)
+  const read = await readJsonText(raw)
   if ('says' in read) throw refuse(read.status, read.status === 422 ? `${read.says} Nothing was saved.` : read.says)
   if (read.checked) checked.add((read.value as { document: object }).document)
   const result = v.safeParse(shape, read.value, { abortEarly: true })

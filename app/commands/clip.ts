@@ -7,7 +7,7 @@ import { apply } from '~~/core/piece/operation.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
-import { useHand } from '../stores/hand.ts'
+import { useSelection } from '../stores/hand.ts'
 import { useListing } from '../stores/listing.ts'
 import { usePiece } from '../stores/piece.ts'
 
@@ -36,7 +36,7 @@ function parsed(text: string): unknown {
 
 export function useClip() {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const listing = useListing()
 
   /** The formula in hand. */

@@ -6,12 +6,12 @@ import { removePart } from '~~/core/acts/parts.ts'
 import { outermost } from '~~/core/acts/staging.ts'
 import { unapply } from '~~/core/piece/transform.ts'
 import { around, boxWithCarried } from '~~/core/rig/snapping.ts'
-import { useHand } from '../stores/hand.ts'
+import { useSelection } from '../stores/hand.ts'
 import { usePiece } from '../stores/piece.ts'
 
 export function useSeveral() {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const chosen = () => outermost(store.piece!, hand.chosen)
 
   function remove(): void {

@@ -1,7 +1,7 @@
 /** Files taken in from outside: what they become, what was left, and why when nothing could be taken. */
 import { apply, type Operation } from '~~/core/piece/operation.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
-import { useHand } from '../stores/hand.ts'
+import { useSelection } from '../stores/hand.ts'
 import { usePiece } from '../stores/piece.ts'
 
 /** Pictures taken at once, most. */
@@ -9,7 +9,7 @@ const MOST = 40
 
 export function useTaking() {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
 
   /** @returns whether the files became parts */
   async function takeIn(files: readonly File[]): Promise<boolean> {

@@ -3,12 +3,12 @@ import { freeName } from '~~/core/acts/parts.ts'
 import { addCue, restartClock, setMarks, setStretch } from '~~/core/acts/timing.ts'
 import { longestLead } from '~~/core/engine/taps.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useHand } from '../stores/hand.ts'
+import { useSelection } from '../stores/hand.ts'
 import { usePiece } from '../stores/piece.ts'
 
 export function useTiming() {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const now = () => Number(store.player!.now().seconds.toFixed(3))
   const undo = { says: 'Undo', do: store.undo }
 

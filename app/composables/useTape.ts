@@ -6,9 +6,9 @@
 import { setMarks, setStretch } from '~~/core/acts/timing.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { follow } from '~/editor/follow.ts'
-import { EDGE, RULER, marksBetween, type TapeMark } from '~/player/tape-marks.ts'
+import { EDGE, TAPE_RULER, marksBetween, type TapeMark } from '~/player/tape-marks.ts'
 import { leapsWithin } from '~/player/scope-layers.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
@@ -21,7 +21,7 @@ const REACH = 7
  */
 export function useTape(perSecond: () => number, nib: () => number) {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const tuning = useTuning()
   const player = store.player!
 
@@ -134,7 +134,7 @@ export function useTape(perSecond: () => number, nib: () => number) {
     if (e.button !== 0) return
     const mark = markAt(e)
     if (mark) dragMark(e, mark)
-    else if (e.offsetY > (e.currentTarget as HTMLElement).clientHeight - RULER) drawStretch(e)
+    else if (e.offsetY > (e.currentTarget as HTMLElement).clientHeight - TAPE_RULER) drawStretch(e)
     else pullTape(e)
   }
 
@@ -145,7 +145,7 @@ export function useTape(perSecond: () => number, nib: () => number) {
       return mark.of === 'cues'
         ? `${mark.name}: drag to move, Alt duplicates, Ctrl turns snapping off`
         : `${mark.name}: drag to move`
-    return e.offsetY > e.height - RULER ? 'Drag here to mark a stretch' : ''
+    return e.offsetY > e.height - TAPE_RULER ? 'Drag here to mark a stretch' : ''
   }
 
   return { press, says, onFrame }

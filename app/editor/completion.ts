@@ -12,7 +12,7 @@ import {
 import type { Extension } from '@codemirror/state'
 import { keymap, type EditorView } from '@codemirror/view'
 import { easePath, easePicture } from './ease-path.ts'
-import { signature } from './signature.ts'
+import { signatureHint } from './signature.ts'
 import { offersAt } from '~~/core/formula/offers.ts'
 import type { Names, Target } from '~~/core/formula/scope.ts'
 
@@ -53,6 +53,6 @@ export function completion(where: () => { names: Names; target: Target } | null)
   return [
     autocompletion({ override: [source], icons: false, selectOnOpen: false, addToOptions: [PICTURES] }),
     keymap.of([{ key: 'Tab', run: take }]),
-    signature,
+    signatureHint,
   ]
 }

@@ -3,7 +3,7 @@ import type { EditorView } from '@codemirror/view'
 import { decimalsOf, digitsOf, strideOf } from '~~/core/formula/edit.ts'
 import { parse } from '~~/core/formula/parse.ts'
 import { handles } from '~~/core/formula/tree.ts'
-import { pullSideways, type Pulled } from './sideways.ts'
+import { pullSideways, type NumberPull } from './sideways.ts'
 
 export interface Tuner {
   begin: () => void
@@ -13,7 +13,7 @@ export interface Tuner {
 }
 
 /** Its value has the minus before it, where that is its own. */
-interface Held extends Pulled {
+interface Held extends NumberPull {
   readonly sign: 1 | -1
 }
 

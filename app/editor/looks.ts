@@ -8,25 +8,25 @@ import { builtinNamed } from '~~/core/formula/words.ts'
 import { everyNode, handles, type Node } from '~~/core/formula/tree.ts'
 
 /** A small ring before a term, which leaves it out and brings it back. */
-export interface Ring {
+export interface TermRing {
   readonly from: number
   readonly to: number
   readonly off: boolean
 }
 
 /** Where a ring stands: what is left out begins with the two marks of a comment. */
-export const placeOfRing = ({ from, off }: Ring): number => (off ? from - 2 : from)
+export const placeOfRing = ({ from, off }: TermRing): number => (off ? from - 2 : from)
 
-export interface Look {
+export interface FormulaLook {
   readonly checked: Checked | null
   readonly problems: readonly Problem[]
-  readonly rings: readonly Ring[]
+  readonly rings: readonly TermRing[]
   /** The ring before this place was pressed. */
   readonly press: (place: number) => void
 }
 
 /** Puts a new look on the text. */
-export const setLook = StateEffect.define<Look>()
+export const setLook = StateEffect.define<FormulaLook>()
 
 class FaintUnit extends WidgetType {
   constructor(readonly unit: string) {
@@ -48,7 +48,7 @@ class RingMark extends WidgetType {
   constructor(
     readonly off: boolean,
     readonly term: string,
-    readonly press: Look['press'],
+    readonly press: FormulaLook['press'],
   ) {
     super()
   }
@@ -91,7 +91,7 @@ function classOf(node: Node, checked: Checked): [number, number, string][] {
   return []
 }
 
-function decorations({ checked, problems, rings, press }: Look, doc: Text): DecorationSet {
+function decorations({ checked, problems, rings, press }: FormulaLook, doc: Text): DecorationSet {
   const { length } = doc
   const marks: { from: number; to: number; deco: Decoration }[] = []
   if (checked && checked.formula.text.length === length) {

@@ -1,6 +1,6 @@
 /** A number pulled sideways: what each pixel adds, coarser with Shift, finer with Alt. */
 
-export interface Pulled {
+export interface NumberPull {
   readonly value: number
   /** What one step adds. */
   readonly stride: number
@@ -18,11 +18,11 @@ export interface Pulling {
 const PER_STEP = 4
 const STARTS_AT = 3
 
-export const placesOf = (stride: number): number => Math.max(0, Math.ceil(-Math.log10(stride) - 1e-9))
+export const decimalsOf = (stride: number): number => Math.max(0, Math.ceil(-Math.log10(stride) - 1e-9))
 const factor = (e: { shiftKey: boolean; altKey: boolean }) => (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)
 
 /** Follows the pointer from a press on. */
-export function pullSideways(e: PointerEvent, start: Pulled, to: Pulling): void {
+export function pullSideways(e: PointerEvent, start: NumberPull, to: Pulling): void {
   let last = e.clientX
   let steps = 0
   let pulling = false
@@ -39,7 +39,7 @@ export function pullSideways(e: PointerEvent, start: Pulled, to: Pulling): void 
     last = m.clientX
     const stride = m.altKey ? start.stride / 10 : start.stride
     const value = start.value + Math.round(steps * (start.stride / stride)) * stride
-    to.move(value, Math.max(start.decimals, placesOf(stride)))
+    to.move(value, Math.max(start.decimals, decimalsOf(stride)))
   }
   const up = (): void => {
     removeEventListener('pointermove', move)

@@ -43,4 +43,4 @@ const hint = StateField.define<{ readonly focus: boolean; readonly shown: readon
 })
 
 /** Shown while the field has the focus; it moves with the caret, and is gone with the focus, so that it covers nothing else. */
-export const signature: Extension = [hint, EditorView.focusChangeEffect.of((_, focus) => focused.of(focus))]
+export const signatureHint: Extension = [hint, EditorView.focusChangeEffect.of((_, focus) => focused.of(focus))]

@@ -1,13 +1,13 @@
 /** Drawing without the workbench: a browser without a window that the prompt starts, which brings the pictures itself. */
-import { planOf } from '~~/core/formats/give/plan.ts'
-import type { Asked } from '~~/core/formats/give/written.ts'
+import { exportPlan } from '~~/core/formats/give/plan.ts'
+import type { TextExportRequest } from '~~/core/formats/give/written.ts'
 import { carriedPictures } from '~/running/carried.ts'
-import { drawn } from './drawing.ts'
+import { drawFile } from './drawing.ts'
 import { rasterized } from './rasterized.ts'
 
 /** @param parts where pieces of the file are sent to, with the place of each behind it */
 export async function give(
-  asked: Asked,
+  asked: TextExportRequest,
   addresses: Readonly<Record<string, string>>,
   tell: (done: number) => void,
   parts: string,
@@ -17,7 +17,7 @@ export async function give(
     addresses: () => Promise.resolve(new Map(Object.entries(addresses))),
     rasterize: rasterized,
   }
-  await drawn(asked, planOf(asked.piece, asked.wanted), lent, tell, {
+  await drawFile(asked, exportPlan(asked.piece, asked.wanted), lent, tell, {
     async write(bytes, at) {
       const answer = await fetch(`${parts}${at}`, { method: 'POST', body: bytes })
       if (!answer.ok) throw new Error(await answer.text())

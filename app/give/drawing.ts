@@ -1,7 +1,7 @@
 /** Films, packed pictures and stills of a piece, each frame painted one by one. */
 import { Program } from '~~/core/engine/program.ts'
-import { delayOf, momentOfFrame, type Plan } from '~~/core/formats/give/plan.ts'
-import type { Asked } from '~~/core/formats/give/written.ts'
+import { frameDelay, exportedMoment, type ExportPlan } from '~~/core/formats/give/plan.ts'
+import type { TextExportRequest } from '~~/core/formats/give/written.ts'
 import { shownIn } from '~~/core/formats/piece-file/piece-file.ts'
 import type { StreamTargetChunk } from 'mediabunny'
 import { painterFor, type Commission, type Page, type Painter } from './painter.ts'
@@ -11,7 +11,7 @@ import { Appending, type Sink } from './sink.ts'
 export const KEY_EVERY = 2
 
 /** What drawing is lent: pictures by their hash, and the page. */
-export interface Lent extends Page {
+export interface DrawingHost extends Page {
   readonly pictures: Commission['pictures']
 }
 
@@ -25,9 +25,9 @@ export class Frames {
   private readonly flat: OffscreenCanvasRenderingContext2D | null
 
   constructor(
-    private readonly asked: Asked,
-    readonly plan: Plan,
-    lent: Lent,
+    private readonly asked: TextExportRequest,
+    readonly plan: ExportPlan,
+    lent: DrawingHost,
   ) {
     const { piece, wanted } = asked
     const { width, height } = plan
@@ -68,7 +68,7 @@ export class Frames {
 
   private picture(frame: number, nth: number, of: number): ReturnType<Painter['picture']> {
     const { program, values, painter } = this
-    const moment = momentOfFrame(program.piece, this.plan, frame, nth, of)
+    const moment = exportedMoment(program.piece, this.plan, frame, nth, of)
     // Everything that a frame needs is worked out, however long it takes.
     program.queue.settle(() => {
       program.moment(moment, values)
@@ -123,7 +123,7 @@ async function gif(frames: Frames, tell: (done: number) => void, sink: Sink): Pr
     const clear = palette.findIndex(c => c[3] === 0)
     encoder.writeFrame(indices, canvas.width, canvas.height, {
       palette,
-      delay: 10 * delayOf(plan, k),
+      delay: 10 * frameDelay(plan, k),
       transparent: clear >= 0,
       transparentIndex: Math.max(0, clear),
       dispose: clear >= 0 ? 2 : -1,
@@ -165,10 +165,10 @@ async function film(frames: Frames, as: 'webm' | 'mp4', tell: (done: number) => 
 }
 
 /** What is drawn of a piece, as a file, piece by piece. @throws with a sentence when it cannot be made */
-export async function drawn(
-  asked: Asked,
-  plan: Plan,
-  lent: Lent,
+export async function drawFile(
+  asked: TextExportRequest,
+  plan: ExportPlan,
+  lent: DrawingHost,
   tell: (done: number) => void,
   sink: Sink,
 ): Promise<void> {

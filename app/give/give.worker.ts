@@ -1,15 +1,20 @@
 /** What to export is made here, beside the page: drawn with the stage's own renderer, or written by the core alone. */
 import { formatOf } from '~~/core/formats/give/formats.ts'
-import { planOf } from '~~/core/formats/give/plan.ts'
-import { addressesOf, written, type Asked, type Bringing } from '~~/core/formats/give/written.ts'
+import { exportPlan } from '~~/core/formats/give/plan.ts'
+import {
+  addressesOf,
+  exportWithoutDrawing,
+  type TextExportRequest,
+  type ExportSources,
+} from '~~/core/formats/give/written.ts'
 import { picturesFrom } from '~/stage/pictures.ts'
-import type { Lent } from './drawing.ts'
+import type { DrawingHost } from './drawing.ts'
 import type { Rasterized } from './hired.ts'
 import { PrivateFile } from './private-file.ts'
 import { InMemory } from './sink.ts'
 import { trialOf, type Trial } from './trial.ts'
 
-export interface Ordered extends Asked {
+export interface Ordered extends TextExportRequest {
   /** Where pictures are asked for by their hash. */
   readonly assets: string
   /** What the file is called in private storage while it is made. */
@@ -19,7 +24,7 @@ export interface Ordered extends Asked {
 export interface Tried extends Omit<Ordered, 'name'> {
   readonly trial: true
 }
-export type Told =
+export type ExportReply =
   | ({ readonly is: 'tried' } & Trial)
   | { readonly is: 'svg'; readonly svg: string; readonly width: number; readonly height: number }
   | { readonly is: 'frame'; readonly done: number; readonly of: number }
@@ -32,12 +37,12 @@ let asking: PromiseWithResolvers<ImageBitmap> | null = null
 /** The page makes one picture after another. */
 function rasterize(svg: string, width: number, height: number): Promise<ImageBitmap> {
   asking = Promise.withResolvers()
-  postMessage({ is: 'svg', svg, width, height } satisfies Told)
+  postMessage({ is: 'svg', svg, width, height } satisfies ExportReply)
   return asking.promise
 }
 
 const pictureFrom =
-  (assets: string): Bringing['picture'] =>
+  (assets: string): ExportSources['picture'] =>
   async hash => {
     const answer = await fetch(`${assets}/${hash}`)
     if (!answer.ok) return null
@@ -45,7 +50,7 @@ const pictureFrom =
     return { type: answer.headers.get('content-type') ?? '', bytes }
   }
 
-const lentTo = ({ piece, assets }: Pick<Ordered, 'piece' | 'assets'>): Lent => ({
+const lentTo = ({ piece, assets }: Pick<Ordered, 'piece' | 'assets'>): DrawingHost => ({
   pictures: picturesFrom(assets),
   addresses: () => addressesOf(piece, { picture: pictureFrom(assets) }),
   rasterize,
@@ -56,29 +61,30 @@ addEventListener('message', ({ data }: MessageEvent<Ordered | Tried | Rasterized
   if ('failed' in data) return asking?.reject(new Error(data.failed))
   if ('trial' in data) {
     void tried(data).then(
-      trial => postMessage({ is: 'tried', ...trial } satisfies Told, { transfer: [trial.first, trial.last] }),
-      (e: unknown) => postMessage({ is: 'failed', says: String(e) } satisfies Told),
+      trial => postMessage({ is: 'tried', ...trial } satisfies ExportReply, { transfer: [trial.first, trial.last] }),
+      (e: unknown) => postMessage({ is: 'failed', says: String(e) } satisfies ExportReply),
     )
     return
   }
   const { type } = formatOf(data.wanted.as)
   void made(data).then(
-    file => postMessage({ is: 'made', file: file.slice(0, file.size, type) } satisfies Told),
-    (e: unknown) => postMessage({ is: 'failed', says: e instanceof Error ? e.message : String(e) } satisfies Told),
+    file => postMessage({ is: 'made', file: file.slice(0, file.size, type) } satisfies ExportReply),
+    (e: unknown) =>
+      postMessage({ is: 'failed', says: e instanceof Error ? e.message : String(e) } satisfies ExportReply),
   )
 })
 
 async function tried(asked: Tried): Promise<Trial> {
-  const plan = planOf(asked.piece, asked.wanted)
+  const plan = exportPlan(asked.piece, asked.wanted)
   if (plan.problem !== null) throw new Error(plan.problem)
   return trialOf(asked, plan, lentTo(asked))
 }
 
 async function made(asked: Ordered): Promise<Blob> {
-  const plan = planOf(asked.piece, asked.wanted)
+  const plan = exportPlan(asked.piece, asked.wanted)
   if (plan.problem !== null) throw new Error(plan.problem)
-  const tell = (done: number) => postMessage({ is: 'frame', done, of: plan.frames } satisfies Told)
-  const file = await written(asked, plan, {
+  const tell = (done: number) => postMessage({ is: 'frame', done, of: plan.frames } satisfies ExportReply)
+  const file = await exportWithoutDrawing(asked, plan, {
     picture: pictureFrom(asked.assets),
     async runner() {
       const answer = await fetch('/runner.txt')
@@ -92,9 +98,9 @@ async function made(asked: Ordered): Promise<Blob> {
     tell,
   })
   if (file) return new Blob([file])
-  const { drawn } = await import('./drawing.ts')
+  const { drawFile } = await import('./drawing.ts')
   const onDisk = await PrivateFile.begun(asked.name)
   const inMemory = new InMemory()
-  await drawn(asked, plan, lentTo(asked), tell, onDisk ?? inMemory)
+  await drawFile(asked, plan, lentTo(asked), tell, onDisk ?? inMemory)
   return onDisk ? onDisk.done() : inMemory.file
 }

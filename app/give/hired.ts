@@ -1,5 +1,5 @@
 /** A worker that exports, and what its page does for it. */
-import type { Told } from './give.worker.ts'
+import type { ExportReply } from './give.worker.ts'
 import { rasterized } from './rasterized.ts'
 
 /** What the page answers a worker that asked for a drawing in pixels. */
@@ -9,9 +9,12 @@ export type Rasterized = { readonly picture: ImageBitmap } | { readonly failed: 
  * @param told what it tells, but for what the page does for it
  * @param gaveUp when the browser ended it
  */
-export function hired(told: (it: Exclude<Told, { is: 'svg' }>) => void, gaveUp: (e: ErrorEvent) => void): Worker {
+export function hired(
+  told: (it: Exclude<ExportReply, { is: 'svg' }>) => void,
+  gaveUp: (e: ErrorEvent) => void,
+): Worker {
   const worker = new Worker(new URL('./give.worker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = ({ data }: MessageEvent<Told>) => {
+  worker.onmessage = ({ data }: MessageEvent<ExportReply>) => {
     if (data.is !== 'svg') return told(data)
     void rasterized(data.svg, data.width, data.height).then(
       picture => worker.postMessage({ picture } satisfies Rasterized, { transfer: [picture] }),

@@ -1,11 +1,11 @@
 /** How frames are painted: by the graphics card, or where a worker has none, as drawings that the page makes pictures of. */
 import { sceneSvg } from '~~/core/formats/svg.ts'
-import type { Snapshot } from '~/player/player.ts'
+import type { PlayerSnapshot } from '~/player/player.ts'
 import type { Pictures } from '~/stage/card.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
 import { Staged } from '~/stage/staged.ts'
 
-type Shown = Pick<Snapshot, 'program' | 'values' | 'moment'>
+type Shown = Pick<PlayerSnapshot, 'program' | 'values' | 'moment'>
 
 export interface Painter {
   /** What it paints on, where that is one canvas. */

@@ -1,9 +1,9 @@
 /** What will come out, tried out before: the first and the last frame, and about how many bytes the file will have. */
 import { formatOf } from '~~/core/formats/give/formats.ts'
-import type { Plan } from '~~/core/formats/give/plan.ts'
-import type { Asked } from '~~/core/formats/give/written.ts'
+import type { ExportPlan } from '~~/core/formats/give/plan.ts'
+import type { TextExportRequest } from '~~/core/formats/give/written.ts'
 import { over, rational, toNumber } from '~~/core/time/rational.ts'
-import { drawn, Frames, KEY_EVERY, type Lent } from './drawing.ts'
+import { drawFile, Frames, KEY_EVERY, type DrawingHost } from './drawing.ts'
 
 /** Px across of the two frames. */
 const WIDE = 560
@@ -19,7 +19,7 @@ export interface Trial {
   readonly bytes: number | null
 }
 
-export async function trialOf(asked: Asked, plan: Plan, lent: Lent): Promise<Trial> {
+export async function trialOf(asked: TextExportRequest, plan: ExportPlan, lent: DrawingHost): Promise<Trial> {
   const width = Math.min(WIDE, plan.width)
   const small = { ...plan, width, height: Math.max(1, Math.round((width * plan.height) / plan.width)) }
   const frames = new Frames({ ...asked, wanted: { ...asked.wanted, blur: 1, as: 'png' } }, small, lent)
@@ -32,12 +32,12 @@ export async function trialOf(asked: Asked, plan: Plan, lent: Lent): Promise<Tri
   return { first, last, bytes: await bytesOf(asked, plan, lent) }
 }
 
-async function bytesOf(asked: Asked, plan: Plan, lent: Lent): Promise<number | null> {
+async function bytesOf(asked: TextExportRequest, plan: ExportPlan, lent: DrawingHost): Promise<number | null> {
   const { as, blur } = asked.wanted
   if (!formatOf(as).drawn || plan.width * plan.height * blur > LARGEST) return null
-  const made = async (of: Partial<Plan>): Promise<number> => {
+  const made = async (of: Partial<ExportPlan>): Promise<number> => {
     let bytes = 0
-    await drawn(asked, { ...plan, ...of }, lent, () => {}, {
+    await drawFile(asked, { ...plan, ...of }, lent, () => {}, {
       write: (part, at) => void (bytes = Math.max(bytes, at + part.length)),
     })
     return bytes

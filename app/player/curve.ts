@@ -3,7 +3,7 @@
 /** Screen pixels a second of a strip. */
 export const PER_SECOND = 52
 
-export interface Drawn {
+export interface StripCurve {
   /** The first and last column, and of which multiples: so that a faint curve does not shiver as it runs. */
   readonly from: number
   readonly to: number
@@ -19,7 +19,7 @@ export interface Drawn {
 /** A value within one turn, where there is one. */
 export const wrapped = (v: number, turn: number): number => (turn > 0 ? v - Math.floor(v / turn) * turn : v)
 
-export function drawCurve(c: CanvasRenderingContext2D, at: (column: number) => number, d: Drawn): void {
+export function drawCurve(c: CanvasRenderingContext2D, at: (column: number) => number, d: StripCurve): void {
   c.beginPath()
   let before = NaN
   for (let k = Math.floor(d.from / d.every) * d.every; k <= d.to; k += d.every) {
@@ -84,7 +84,7 @@ export function drawPaper(
 }
 
 /** Steps of an axis: 1, 2 or 5 of a power of ten, so that lines stand at least `apart` of `size` units. */
-export function stepOf(apart: number): number {
+export function axisStep(apart: number): number {
   const ten = 10 ** Math.floor(Math.log10(apart))
   return [1, 2, 5, 10].map(k => k * ten).find(k => k >= apart)!
 }

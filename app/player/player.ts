@@ -6,7 +6,7 @@ import type { Program } from '~~/core/engine/program.ts'
 import { Moment, TICKS } from '~~/core/time/moment.ts'
 import { floor, fromNumber, plus, rational, times, toNumber, type Rational } from '~~/core/time/rational.ts'
 
-export interface Snapshot {
+export interface PlayerSnapshot {
   readonly program: Program
   readonly moment: Moment
   /** Every driven value; valid until the next frame. */
@@ -14,7 +14,7 @@ export interface Snapshot {
   readonly playing: boolean
 }
 
-export type Watcher = (snapshot: Snapshot) => void
+export type Watcher = (snapshot: PlayerSnapshot) => void
 
 /** Seconds that a frame may take before playing lets time slip, as after a sleeping tab. */
 const LONGEST = 0.5
@@ -153,7 +153,7 @@ export class Player {
   }
 
   /** Goes there and shows it at once, without waiting for a frame. */
-  flush(): Snapshot {
+  flush(): PlayerSnapshot {
     const moment = this.now()
     this.program.moment(moment, this.values)
     const snapshot = { program: this.program, moment, values: this.values, playing: this.running }

@@ -6,17 +6,17 @@ import type { CompiledExpression } from '~~/core/form/form.ts'
 import { outerSpan } from '~~/core/formula/tree.ts'
 import { termsOf } from '~~/core/insight/pins.ts'
 import type { DriveJumps } from '~~/core/insight/telling.ts'
-import { drawCurve, type Drawn } from './curve.ts'
+import { drawCurve, type StripCurve } from './curve.ts'
 import { Samples, type Columns } from './samples.ts'
 
-export interface Part {
+export interface ScopePart {
   /** As it is written, with its sign. */
   readonly text: string
   readonly form: Pick<CompiledExpression, 'at'>
 }
 
 /** The terms of the sum that a formula is; none where it is one alone, or has names of its own. */
-export function partsOf(program: Program, key: string, copy: number): Part[] {
+export function partsOf(program: Program, key: string, copy: number): ScopePart[] {
   const slot = program.slots.get(key)
   const checked = slot?.running === 'text' ? program.meanings.all.get(key)?.text : null
   if (!checked || checked.formula.lets.length > 0) return []
@@ -57,11 +57,11 @@ export const DASHES: readonly (readonly number[])[] = [[], [7, 3], [2, 3], [9, 3
 
 /** Keeps what parts were at each column. */
 export class PartLayer {
-  private parts: readonly Part[] = []
+  private parts: readonly ScopePart[] = []
   private samples: Samples[] = []
   private home: ProgramHome | null = null
 
-  show(parts: readonly Part[]): void {
+  show(parts: readonly ScopePart[]): void {
     if (parts === this.parts) return
     this.parts = parts
     this.samples = parts.map(() => new Samples())
@@ -91,7 +91,7 @@ export class PartLayer {
     colour: string,
     columns: Columns,
     home: ProgramHome,
-    drawn: Omit<Drawn, 'every'>,
+    drawn: Omit<StripCurve, 'every'>,
   ): void {
     this.home = home
     c.strokeStyle = colour

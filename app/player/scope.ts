@@ -11,14 +11,14 @@ import { toNumber } from '~~/core/time/rational.ts'
 import { inUnit, printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { AskedFacts } from './asked-facts.ts'
-import { drawCurve, drawNib, stepOf, wrapped } from './curve.ts'
-import type { Snapshot } from './player.ts'
+import { drawCurve, drawNib, axisStep, wrapped } from './curve.ts'
+import type { PlayerSnapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
 import { PartLayer, drawLeaps, leapsWithin } from './scope-layers.ts'
-import { Sheet } from './sheet.ts'
+import { SizedCanvas } from './sheet.ts'
 
 /** What of a value is drawn. */
-export type Shown = 'value' | 'speed' | 'acceleration'
+export type ScopeQuantity = 'value' | 'speed' | 'acceleration'
 
 /** Screen pixels: between two samples, of the axes, above and below the curve, where the brackets stand. */
 const GAP = 2
@@ -40,7 +40,7 @@ const columnsOf = (perSecond: number): Columns => new Columns(Math.max(1, Math.r
 export class Scope {
   /** Pixels a second. */
   perSecond = FIRST
-  shown: Shown = 'value'
+  shown: ScopeQuantity = 'value'
   /** The value axis stays as it is, so that what is pulled stays under the hand. */
   fixed = false
   /** The copy that is in hand. */
@@ -53,7 +53,7 @@ export class Scope {
   leapsAt: DriveJumps['at'] = []
   /** The terms of its sum, where they are shown apart. */
   readonly layer = new PartLayer()
-  private readonly sheet: Sheet
+  private readonly sheet: SizedCanvas
   private columns = columnsOf(FIRST)
   private slot: Slot | null = null
   private own = new Samples()
@@ -84,7 +84,7 @@ export class Scope {
     private readonly palette: Palette,
     turned: () => void,
   ) {
-    this.sheet = new Sheet(canvas, turned)
+    this.sheet = new SizedCanvas(canvas, turned)
   }
 
   stop(): void {
@@ -167,7 +167,7 @@ export class Scope {
     this.turn = isBounded(facts.bounds) ? 0 : this.natural
   }
 
-  draw({ program, moment }: Pick<Snapshot, 'program' | 'moment'>): void {
+  draw({ program, moment }: Pick<PlayerSnapshot, 'program' | 'moment'>): void {
     const slot = program.slots.get(this.key)
     const c = slot ? this.sheet.begin() : null
     if (!slot || !c) return
@@ -268,7 +268,7 @@ export class Scope {
     c.lineWidth = 1
     c.beginPath()
     c.textAlign = 'center'
-    const step = stepOf(74 / this.perSecond)
+    const step = axisStep(74 / this.perSecond)
     for (let k = Math.ceil(this.from / step); k * step <= this.from + this.seconds; k++) {
       const x = Math.round(this.x(k * step)) + 0.5
       c.moveTo(x, 0)
@@ -277,7 +277,7 @@ export class Scope {
     }
     c.textAlign = 'right'
     const unit = Math.abs(shown(1)) || 1
-    const mark = stepOf(34 * this.perPixel * unit)
+    const mark = axisStep(34 * this.perPixel * unit)
     const [low, high] = [this.low - PAD * this.perPixel, this.high + HEAD * this.perPixel]
     for (let k = Math.ceil((low * unit) / mark); (k * mark) / unit <= high; k++) {
       const y = Math.round(this.y((k * mark) / unit)) + 0.5

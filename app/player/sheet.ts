@@ -1,5 +1,5 @@
 /** A canvas that knows its size: it is watched, never read in a frame after something was written. */
-export class Sheet {
+export class SizedCanvas {
   width = 0
   height = 0
   private readonly watching: ResizeObserver

@@ -10,9 +10,9 @@ import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { AskedFacts } from './asked-facts.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper, wrapped } from './curve.ts'
-import type { Snapshot } from './player.ts'
+import type { PlayerSnapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
-import { Sheet } from './sheet.ts'
+import { SizedCanvas } from './sheet.ts'
 
 /** Pixels between two samples. */
 const GAP = 2
@@ -38,7 +38,7 @@ export class Strip {
   /** Whether all this is of the formula that is drawn. */
   private settled = false
 
-  private readonly sheet: Sheet
+  private readonly sheet: SizedCanvas
 
   /** @param turned called when its size has changed and it wants to be drawn again */
   constructor(
@@ -47,7 +47,7 @@ export class Strip {
     private readonly palette: Palette,
     turned: () => void,
   ) {
-    this.sheet = new Sheet(canvas, turned)
+    this.sheet = new SizedCanvas(canvas, turned)
   }
 
   stop(): void {
@@ -75,7 +75,7 @@ export class Strip {
     this.turn = isBounded(facts.bounds) ? 0 : this.natural
   }
 
-  draw({ program, moment }: Snapshot): void {
+  draw({ program, moment }: PlayerSnapshot): void {
     const slot = program.slots.get(this.key)
     const c = slot ? this.sheet.begin() : null
     if (!slot || !c) return

@@ -14,7 +14,7 @@ export interface TapeMark {
 }
 
 /** Height of the ruler at the foot of the tape, px. */
-export const RULER = 14
+export const TAPE_RULER = 14
 /** Height of the edge in which marks hang. */
 export const EDGE = 14
 
@@ -99,7 +99,7 @@ function moment(c: CanvasRenderingContext2D, at: number, name: string, height: n
   c.lineWidth = 1.2
   c.beginPath()
   c.moveTo(at, 0)
-  c.lineTo(at, height - RULER)
+  c.lineTo(at, height - TAPE_RULER)
   c.stroke()
   c.fillStyle = palette.sheet
   c.fillRect(at, 0.5, wide, EDGE - 1)
@@ -117,7 +117,7 @@ export function drawStretch(
   palette: Palette,
 ): void {
   const [a, b] = [Math.round(x(stretch.from)) + 0.5, Math.round(x(stretch.to)) + 0.5]
-  const foot = height - RULER
+  const foot = height - TAPE_RULER
   c.strokeStyle = palette.ink
   c.lineWidth = 1.5
   c.beginPath()

@@ -3,8 +3,8 @@ import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { NIB } from './strip.ts'
 import { drawLeads, drawMarks, drawStretch, marksBetween } from './tape-marks.ts'
-import type { Snapshot } from './player.ts'
-import type { Sheet } from './sheet.ts'
+import type { PlayerSnapshot } from './player.ts'
+import type { SizedCanvas } from './sheet.ts'
 
 /** Screen pixels a second, unless zoomed; and how far it can be. */
 export const TAPE_PER_SECOND = 42
@@ -16,8 +16,8 @@ const labelEvery = (perSecond: number): number => STEPS.find(s => s * perSecond 
 
 /** @param inHand the entry in hand, whose marks stand out */
 export function drawTape(
-  sheet: Sheet,
-  snapshot: Snapshot,
+  sheet: SizedCanvas,
+  snapshot: PlayerSnapshot,
   palette: Palette,
   perSecond = TAPE_PER_SECOND,
   inHand: string | null = null,

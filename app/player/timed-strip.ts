@@ -5,26 +5,26 @@ import type { ActiveClock } from '~~/core/form/beat.ts'
 import { curveEnds } from '~~/core/acts/timing.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import type { Cue, Piece } from '~~/core/piece/schema.ts'
-import { drawn } from '~~/core/signal/drawn.ts'
+import { drawnCurve } from '~~/core/signal/drawn.ts'
 import type { Moment } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper } from './curve.ts'
 import { markAfter, marksFrom } from './marks.ts'
-import type { Snapshot } from './player.ts'
+import type { PlayerSnapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
-import { Sheet } from './sheet.ts'
+import { SizedCanvas } from './sheet.ts'
 import { NIB } from './strip.ts'
 
 const GAP = 2
 const COLUMNS = new Columns(PER_SECOND / GAP)
 const PAD = 6
 
-type Draw = (c: CanvasRenderingContext2D, snapshot: Snapshot) => string
+type Draw = (c: CanvasRenderingContext2D, snapshot: PlayerSnapshot) => string
 
 export class TimedStrip {
-  private readonly sheet: Sheet
+  private readonly sheet: SizedCanvas
   private made: { readonly of: Piece; readonly draw: Draw } | null = null
   private readonly samples = new Samples()
   /** What a curve that stands still was drawn of. */
@@ -38,7 +38,7 @@ export class TimedStrip {
     private readonly palette: Palette,
     turned: () => void,
   ) {
-    this.sheet = new Sheet(canvas, turned)
+    this.sheet = new SizedCanvas(canvas, turned)
   }
 
   stop(): void {
@@ -46,7 +46,7 @@ export class TimedStrip {
   }
 
   /** @returns what it is at now, in words */
-  draw(snapshot: Snapshot): string {
+  draw(snapshot: PlayerSnapshot): string {
     const { piece } = snapshot.program
     if (!piece[this.collection][this.id]) return ''
     if (this.made?.of !== piece) this.made = { of: piece, draw: this.drawing(snapshot.program) }
@@ -136,7 +136,7 @@ export class TimedStrip {
 
   private curve(curve: Piece['curves'][string]): Draw {
     const [start, end] = curveEnds(curve)
-    const all = Object.values(curve.channels).map(points => drawn(points, [start, end]))
+    const all = Object.values(curve.channels).map(points => drawnCurve(points, [start, end]))
     const low = Math.min(...all.map(d => d.low))
     const span = Math.max(1e-9, Math.max(...all.map(d => d.high)) - low)
     return c => {

@@ -1,6 +1,6 @@
 /** Pictures that a piece carries with it, read without asking anybody: no address is fetched. */
 import type { Pictures } from '~/stage/card.ts'
-import type { Picture } from '~/stage/pictures.ts'
+import type { StagePicture } from '~/stage/pictures.ts'
 
 function blobOf(address: string): Blob {
   const [head, body] = address.split(',', 2) as [string, string]
@@ -12,7 +12,7 @@ function blobOf(address: string): Blob {
 export const carriedPictures =
   (addresses: Readonly<Record<string, string>>) =>
   (again: () => void): Pictures => {
-    const known = new Map<string, Picture>()
+    const known = new Map<string, StagePicture>()
     return hash => {
       const found = known.get(hash)
       if (found) return found

@@ -10,7 +10,7 @@ import { carriedPictures } from './carried.ts'
 import { Runner } from './runner.ts'
 import { LOOK } from './sheet.ts'
 
-export interface Given {
+export interface MountedPiece {
   readonly piece: Piece
   /** Data addresses of its pictures, by hash. */
   readonly pictures: Readonly<Record<string, string>>
@@ -52,7 +52,7 @@ const make = <K extends keyof HTMLElementTagNameMap>(
 }
 
 /** Puts a piece into an element of a page. */
-export function mount(element: HTMLElement, given: Given, { controls, playing = true }: Choices = {}): OnPage {
+export function mount(element: HTMLElement, given: MountedPiece, { controls, playing = true }: Choices = {}): OnPage {
   const { piece, lent } = given
   const asked = controls ?? given.controls ?? 'dials'
   const shown: Controls = asked === true ? 'dials' : asked === false ? 'none' : asked

@@ -1,5 +1,5 @@
 /** Takes of a drive that move beside what runs. */
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 /** So many, most; what runs stands on the stage itself. */
@@ -7,7 +7,7 @@ const MOST = 3
 
 export function useBeside() {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   return computed(() => {
     const drive = hand.beside === null ? undefined : store.piece!.drives[hand.beside]
     return (drive?.takes ?? [])

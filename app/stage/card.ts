@@ -3,21 +3,21 @@
  * a sheet. WebGL 2 by hand, since this is all that is asked of it. When its context is lost, everything is sent again
  * once it is back.
  */
-import { PER_DEEP, type Runs } from '~~/core/rig/stage-mesh/deep.ts'
+import { PER_DEEP, type MeshRuns } from '~~/core/rig/stage-mesh/deep.ts'
 import { inDepth, lightFor, type Eye } from '~~/core/rig/depth/eye.ts'
 import { PER_CORNER } from '~~/core/rig/stage-mesh/sheet.ts'
 import type { StageMesh } from '~~/core/rig/stage-mesh/stage-mesh.ts'
-import { linesOf, type Range } from '~~/core/rig/stage-mesh/ranges.ts'
+import { tableLines, type Range } from '~~/core/rig/stage-mesh/ranges.ts'
 import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/stage-mesh/instance-table.ts'
 import { WATER_ACROSS } from '~~/core/rig/stage-mesh/waters.ts'
 import type { Rgb } from '~~/core/rig/colour.ts'
 import { Canvas, make, pictured, table, type Made } from './making.ts'
-import type { Picture } from './pictures.ts'
+import type { StagePicture } from './pictures.ts'
 import { FITTED, type Size, type View } from './view.ts'
 
-export type Pictures = (hash: string) => Picture
+export type Pictures = (hash: string) => StagePicture
 
-export class Card {
+export class GraphicsCard {
   private readonly gl: WebGL2RenderingContext
   /** What is made on the card: for flat pieces and, once there is one, for those in depth. */
   private flat: Made | null = null
@@ -111,7 +111,7 @@ export class Card {
       lines,
       rows.data,
       (ROWS_ACROSS * PER_ROW) / 4,
-      all ? null : linesOf(mesh.changed.rows, ROWS_ACROSS),
+      all ? null : tableLines(mesh.changed.rows, ROWS_ACROSS),
     )
     gl.uniform2f(made.at('half_seen'), size.width / 2 / view.zoom, size.height / 2 / view.zoom)
     gl.uniform2f(made.at('centre'), view.x, view.y)
@@ -137,12 +137,12 @@ export class Card {
     gl.enable(gl.DEPTH_TEST)
     gl.depthFunc(gl.LEQUAL)
     gl.clear(gl.DEPTH_BUFFER_BIT)
-    const all = (runs: Runs, least: number, hides: boolean) => {
+    const all = (runs: MeshRuns, least: number, hides: boolean) => {
       gl.uniform1f(made.at('least'), least)
       gl.depthMask(hides)
       this.drawRuns(made, runs)
     }
-    const hide = (runs: Runs, least: number) => {
+    const hide = (runs: MeshRuns, least: number) => {
       gl.colorMask(false, false, false, false)
       all(runs, least, true)
       gl.colorMask(true, true, true, true)
@@ -159,7 +159,7 @@ export class Card {
   }
 
   /** Stretches one after the other, each with the picture that lies on it. */
-  private drawRuns(made: Made, runs: Runs): void {
+  private drawRuns(made: Made, runs: MeshRuns): void {
     const { gl } = this
     gl.uniform1i(made.at('picture'), UNIT.picture)
     for (let k = 0; k < runs.length; k += 3) {

@@ -1,6 +1,6 @@
 /** The stage where there is no graphics card to be had: the moment as a drawing, some times a second. */
 import { sceneSvg } from '~~/core/formats/svg.ts'
-import type { Snapshot } from '~/player/player.ts'
+import type { PlayerSnapshot } from '~/player/player.ts'
 import { ASSETS } from './pictures.ts'
 import { Staged } from './staged.ts'
 import { FITTED, type View } from './view.ts'
@@ -25,7 +25,7 @@ export class DrawnStage extends Staged {
 
   resize(): void {}
 
-  draw(snapshot: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
+  draw(snapshot: Pick<PlayerSnapshot, 'program' | 'values' | 'moment'>): void {
     const scene = this.stage(snapshot)
     const now = performance.now()
     if (now < this.next) {

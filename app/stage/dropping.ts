@@ -6,7 +6,7 @@ import { usePiece } from '~/stores/piece.ts'
 import { useTaking } from '~/commands/taking.ts'
 
 /** Several parts lie where an entry was dropped: which of them is to follow it is asked there. */
-export interface Asked {
+export interface DropQuestion {
   readonly driver: string
   /** Ids, from above down. */
   readonly parts: readonly string[]
@@ -19,7 +19,7 @@ export function useStageDrop(pile: (e: MouseEvent) => Hit[]) {
   const store = usePiece()
   const linking = useLinking()
   const taking = useTaking()
-  const asked = shallowRef<Asked | null>(null)
+  const asked = shallowRef<DropQuestion | null>(null)
 
   function drop(e: DragEvent): void {
     const files = [...(e.dataTransfer?.files ?? [])]

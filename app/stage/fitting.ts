@@ -2,7 +2,7 @@
 import type { Size } from './view.ts'
 
 /** How wide a ruler is, page pixels. */
-export const RULER = 18
+export const STAGE_RULER = 18
 
 /**
  * @param room what the stage has to lie in
@@ -21,7 +21,7 @@ export function useFitting(
 
   function fit(): void {
     const { clientWidth, clientHeight } = room.value!
-    const beside = ruled() ? RULER : 0
+    const beside = ruled() ? STAGE_RULER : 0
     const [w, h] = [clientWidth - beside, clientHeight - beside]
     const scale = Math.max(0, Math.min(w / stage().width, h / stage().height))
     const [width, height] = [Math.floor(stage().width * scale), Math.floor(stage().height * scale)]

@@ -5,8 +5,8 @@ import { withCarried } from '~~/core/acts/parts.ts'
 import { moveBy, outermost } from '~~/core/acts/staging.ts'
 import { hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
-import { boxOf, drawnTo, engaging, linesOf, type Box } from '~~/core/rig/snapping.ts'
-import { useHand } from '~/stores/hand.ts'
+import { boxOf, drawnTo, engaging, snapLines, type Box } from '~~/core/rig/snapping.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { handleAt, handlesRound, handlesRoundAll, type Handle } from './grips.ts'
 import { REACH, useHolding } from './holding.ts'
@@ -22,7 +22,7 @@ const GEAR_REACH = 18
 /** @param scene the scene as it was last drawn; @param lens from the stage to the page */
 export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const offer = useOffer()
   const holding = useHolding(scene, lens, redraw)
   const shaping = useShaping(holding)
@@ -33,7 +33,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     const drawn = scene()!
     const { ids, grips: were, box } = held()
     let grips = were
-    let lines = linesOf(drawn, new Set(ids))
+    let lines = snapLines(drawn, new Set(ids))
     let meets: string | null = null
     const alone = ids.length === 1 && grips.length === 1
     const doubles = () => grips !== were
@@ -45,7 +45,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
         return { ...grip, id }
       })
       // A double may well stand in line with what it is of.
-      lines = linesOf(drawn, new Set())
+      lines = snapLines(drawn, new Set())
       hand.chooseAll(grips.map(g => g.id))
     }
     pull(

@@ -5,7 +5,7 @@ import type { Piece } from '~~/core/piece/schema.ts'
 import { flattened, inDepth } from '~~/core/rig/depth/eye.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { around, boxWithCarried, type Box } from '~~/core/rig/snapping.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useOffer } from './offering.ts'
 import type { Marquee } from './overlay.ts'
@@ -15,7 +15,7 @@ import type { Lens } from './view.ts'
 /** Page pixels within which something is drawn to a line. */
 export const REACH = 7
 
-export interface Shown {
+export interface PullMarks {
   marquee: Marquee | null
   /** Lines that what is moved lies on. */
   x: number | null
@@ -25,7 +25,7 @@ export interface Shown {
 /** Makes the operation of a pull, px of the stage from where it began; null for none. */
 export type Make = (before: Piece, dx: number, dy: number, e: PointerEvent) => Operation | null
 
-export interface Pulled {
+export interface StagePull {
   /** Done at once when it is pulled, in the same undo step. */
   readonly first?: (e: PointerEvent) => void
   readonly ended?: () => void
@@ -37,9 +37,9 @@ export interface Pulled {
 /** @param scene the scene as it was last drawn; @param lens from the stage to the page */
 export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const offer = useOffer()
-  const shown: Shown = { marquee: null, x: null, y: null }
+  const shown: PullMarks = { marquee: null, x: null, y: null }
   const now = () => store.player!.now().seconds
   /** Decimals that the eye can tell at this size. */
   const fine = () => (lens().scale > 8 ? 2 : lens().scale > 2 ? 1 : 0)
@@ -64,7 +64,7 @@ export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: 
   }
 
   /** Makes an operation over and over while it is pulled, always from how the piece was. */
-  function pull(e: PointerEvent, make: Make, { first, ended, gaveUp, press }: Pulled = {}): void {
+  function pull(e: PointerEvent, make: Make, { first, ended, gaveUp, press }: StagePull = {}): void {
     const were = store.piece!
     let before = were
     let last: Operation | null = null

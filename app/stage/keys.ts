@@ -1,7 +1,7 @@
 /** The keys of the stage, while it has the focus. */
 import { partsListed } from '~~/core/acts/hanging.ts'
 import { useClip } from '~/commands/clip.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/commands/several.ts'
 import type { useStageHand } from './gestures.ts'
@@ -29,7 +29,7 @@ export function useStageKeys(
   },
 ): (e: KeyboardEvent) => void {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const several = useSeveral()
   const clip = useClip()
 

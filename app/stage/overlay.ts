@@ -7,7 +7,7 @@ import { outlineAt } from '~~/core/rig/outlined.ts'
 import { sweptBy } from '~~/core/rig/travel.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import type { Handle } from './grips.ts'
-import type { Node } from './pen.ts'
+import type { PenPoint } from './pen.ts'
 import type { Thread } from './threads.ts'
 import type { Lens } from './view.ts'
 
@@ -193,7 +193,11 @@ export class Overlay {
   }
 
   /** Points of a path: bends are corners, what runs smoothly is round; the one in hand is filled. */
-  nodes(all: readonly Node[], picked: (n: Node) => boolean, ghost: readonly (readonly [number, number])[][]): void {
+  nodes(
+    all: readonly PenPoint[],
+    picked: (n: PenPoint) => boolean,
+    ghost: readonly (readonly [number, number])[][],
+  ): void {
     const { c, palette } = this
     for (const line of ghost) this.line(line, palette.brass, [3, 3])
     c.strokeStyle = palette.ink

@@ -2,16 +2,16 @@
 import { addCorner, addPath, drawnOf, removeCorner, setCorner, type OutlinePoint } from '~~/core/acts/pen.ts'
 import type { Matrix } from '~~/core/piece/transform.ts'
 import { seen, unseen, type Eye } from '~~/core/rig/depth/eye.ts'
-import { ringsOf } from '~~/core/rig/outline/posing.ts'
+import { ringsOfPose } from '~~/core/rig/outline/posing.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { pointDrawnTo, ruledLines } from '~~/core/rig/snapping.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { pullFrom } from './pull.ts'
 import type { Lens } from './view.ts'
 
 /** A point of the path in hand, on the page. */
-export interface Node {
+export interface PenPoint {
   readonly ring: number
   readonly nth: number
   readonly smooth: boolean
@@ -23,7 +23,7 @@ const NEAR = 7
 
 export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   /** Points laid so far, on the stage. */
   let laid: OutlinePoint[] = []
   /** Where the pointer is, on the stage, while it draws. */
@@ -52,7 +52,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
   }
   const poseOf = (id: string) => Math.min(hand.pose, drawnOf(store.piece!, id)!.poses.length - 1)
 
-  function nodes(): Node[] {
+  function nodes(): PenPoint[] {
     const it = held()
     if (!it || hand.pen) return []
     const { poses } = drawnOf(store.piece!, it.id)!
@@ -63,23 +63,23 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
       }),
     )
   }
-  const nodeAt = (at: readonly [number, number]): Node | null =>
+  const nodeAt = (at: readonly [number, number]): PenPoint | null =>
     nodes().find(n => Math.hypot(n.x - at[0], n.y - at[1]) <= NEAR) ?? null
-  const isPicked = (n: Node) => picked?.ring === n.ring && picked.nth === n.nth
+  const isPicked = (n: PenPoint) => picked?.ring === n.ring && picked.nth === n.nth
 
   /** The outline of the pose in hand where it is not the one that is seen, on the page. */
   function ghost(): [number, number][][] {
     const it = held()
     const drawn = it && drawnOf(store.piece!, it.id)!
     if (!it || !drawn || drawn.poses.length < 2) return []
-    return ringsOf(drawn, poseOf(it.id)).map(r => {
+    return ringsOfPose(drawn, poseOf(it.id)).map(r => {
       const out: [number, number][] = []
       for (let k = 0; k < r.length; k += 2) out.push(lens().toScreen(...seen(it.eye, it.world, r[k]!, r[k + 1]!)))
       return out
     })
   }
 
-  function pull(e: PointerEvent, node: Node): void {
+  function pull(e: PointerEvent, node: PenPoint): void {
     const it = held()!
     picked = node
     const [before, pose] = [store.piece!, poseOf(it.id)]
@@ -152,7 +152,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
       return true
     }
     const all = nodes()
-    const rings = new Map<number, Node[]>()
+    const rings = new Map<number, PenPoint[]>()
     for (const n of all) rings.set(n.ring, [...(rings.get(n.ring) ?? []), n])
     let best: { ring: number; after: number; share: number; far: number } | null = null
     for (const [ring, list] of rings)

@@ -1,8 +1,8 @@
 /** Pictures for the stage, fetched once and kept while they are shown anywhere. */
 
-export type Picture = ImageBitmap | 'coming' | 'gone'
+export type StagePicture = ImageBitmap | 'coming' | 'gone'
 
-const known = new Map<string, Picture>()
+const known = new Map<string, StagePicture>()
 const waiting = new Set<() => void>()
 
 /** Where the pictures of the house are asked for. */
@@ -12,7 +12,7 @@ export const ASSETS = '/api/assets'
  * The picture of a hash; while it is fetched `coming`, and `again` is called when it is there or known to be gone.
  * @param from where it is asked for
  */
-export function pictureOf(hash: string, again: () => void, from = ASSETS): Picture {
+export function pictureOf(hash: string, again: () => void, from = ASSETS): StagePicture {
   const found = known.get(hash)
   if (found === 'coming') waiting.add(again)
   if (found) return found
@@ -31,10 +31,10 @@ export function pictureOf(hash: string, again: () => void, from = ASSETS): Pictu
 export const picturesFrom =
   (from: string) =>
   (again: () => void) =>
-  (hash: string): Picture =>
+  (hash: string): StagePicture =>
     pictureOf(hash, again, from)
 
-async function fetched(address: string): Promise<Picture> {
+async function fetched(address: string): Promise<StagePicture> {
   try {
     const answer = await fetch(address)
     if (!answer.ok) return 'gone'

@@ -1,14 +1,14 @@
 /** Draws a piece, flat or in depth: its outlines lie on the graphics card, a table of its instances is sent a frame. */
 import { rgbOf } from '~~/core/rig/colour.ts'
 import { StageMesh } from '~~/core/rig/stage-mesh/stage-mesh.ts'
-import { Card, type Pictures } from './card.ts'
+import { GraphicsCard, type Pictures } from './card.ts'
 import { pictureOf } from './pictures.ts'
 import { Staged } from './staged.ts'
 import { FITTED, type View } from './view.ts'
-import type { Snapshot } from '~/player/player.ts'
+import type { PlayerSnapshot } from '~/player/player.ts'
 
 export class StageRenderer extends Staged {
-  private readonly card: Card
+  private readonly card: GraphicsCard
   private readonly mesh = new StageMesh()
   /** The window of the stage that is seen. */
   view: View = FITTED
@@ -27,7 +27,7 @@ export class StageRenderer extends Staged {
     pictures: Pictures = hash => pictureOf(hash, again),
   ) {
     super()
-    this.card = new Card(canvas, again, pictures)
+    this.card = new GraphicsCard(canvas, again, pictures)
   }
 
   /** @param width in real screen pixels, as is `height` */
@@ -42,7 +42,7 @@ export class StageRenderer extends Staged {
     return this.mesh.full
   }
 
-  draw(snapshot: Pick<Snapshot, 'program' | 'values' | 'moment'>): void {
+  draw(snapshot: Pick<PlayerSnapshot, 'program' | 'values' | 'moment'>): void {
     if (this.width === 0) return
     const { stage } = snapshot.program.piece
     const scene = this.stage(snapshot)

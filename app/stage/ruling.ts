@@ -2,7 +2,7 @@
 import { MOST_GUIDES } from '~~/core/piece/schema.ts'
 import { dropGuide, guidesOf, layGuide, moveGuide, type GuideAxis } from '~~/core/acts/guides.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
-import { linesOf, pointDrawnTo, SAFE, type Lines } from '~~/core/rig/snapping.ts'
+import { snapLines, pointDrawnTo, SAFE, type SnapLines } from '~~/core/rig/snapping.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type { Palette } from '~/composables/usePalette.ts'
@@ -45,7 +45,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
   }
 
   /** Where a guide would lie: on whole pixels, or drawn to what is there unless Ctrl is held. */
-  function placeOf(axis: GuideAxis, at: readonly [number, number], lines: Lines | null): number {
+  function placeOf(axis: GuideAxis, at: readonly [number, number], lines: SnapLines | null): number {
     const to = along(axis, at)
     if (!lines) return Math.round(to * 10) / 10
     const near = pointDrawnTo(to, to, lines, REACH / lens().scale)[axis === 'x' ? 0 : 1]!
@@ -66,7 +66,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
     }
     const drawn = scene()
     // As they lay when it was taken hold of, without itself: it would stick to where it is.
-    const all = drawn ? linesOf(drawn, new Set()) : null
+    const all = drawn ? snapLines(drawn, new Set()) : null
     const held = own === null ? NaN : guidesOf(before)[axis][own]!
     const lines = all && { ...all, [axis]: all[axis].filter(v => v !== held) }
     let acted = false

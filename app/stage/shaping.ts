@@ -2,15 +2,15 @@
 import { pinTo, sizeTo, turnBy } from '~~/core/acts/staging.ts'
 import { sizeAll, turnAll } from '~~/core/acts/staging-several.ts'
 import { applyX, applyY, unapply } from '~~/core/piece/transform.ts'
-import { drawnTo, linesOf, sideDrawnTo } from '~~/core/rig/snapping.ts'
-import { useHand } from '~/stores/hand.ts'
+import { drawnTo, snapLines, sideDrawnTo } from '~~/core/rig/snapping.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { halfOf, type Handle } from './grips.ts'
 import { REACH, type Holding } from './holding.ts'
 
 export function useShaping({ scene, lens, shown, now, fine, gripOf, held, isTogether, pull }: Holding) {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
 
   /** Degrees that the hand has gone round a place of the page; all the way round counts on, and does not fall back. */
   function roundOf(e: PointerEvent, at: readonly [number, number], [px, py]: readonly [number, number]) {
@@ -44,7 +44,7 @@ export function useShaping({ scene, lens, shown, now, fine, gripOf, held, isToge
     const [hx, hy] = [side[0] * half[0], side[1] * half[1]]
     const [x, y] = [m[0]! * hx + m[1]! * hy + m[3]!, m[4]! * hx + m[5]! * hy + m[7]!]
     // What hangs on it moves along, so it is drawn to nothing of that.
-    const lines = linesOf(scene()!, new Set([hand.part!]))
+    const lines = snapLines(scene()!, new Set([hand.part!]))
     pull(e, (before, dx, dy, p) => {
       const free = p.ctrlKey || p.metaKey
       const drawn = sideDrawnTo(m, side, x + dx, y + dy, lines, free ? 0 : REACH / lens().scale)
@@ -91,7 +91,7 @@ export function useShaping({ scene, lens, shown, now, fine, gripOf, held, isToge
   function sizingAll(e: PointerEvent, { side }: Handle): void {
     const { ids, grips, box } = held()
     if (!box) return
-    const lines = linesOf(scene()!, new Set(ids))
+    const lines = snapLines(scene()!, new Set(ids))
     const [w, h] = [((box.right - box.left) / 2) * side[0], ((box.high - box.low) / 2) * side[1]]
     const [mx, my] = [(box.left + box.right) / 2, (box.low + box.high) / 2]
     pull(e, (before, dx, dy, p) => {

@@ -2,7 +2,7 @@
 import { AHEAD, eyeOf, FLAT, type Eye, type Look } from '~~/core/rig/depth/eye.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { Scene } from '~~/core/rig/scene.ts'
-import type { Snapshot } from '~/player/player.ts'
+import type { PlayerSnapshot } from '~/player/player.ts'
 
 export class Staged {
   private scene: Scene | null = null
@@ -18,7 +18,7 @@ export class Staged {
   private looked: Look | null = null
   private seen: Piece['camera'] = null
 
-  protected stage({ program, values, moment }: Pick<Snapshot, 'program' | 'values' | 'moment'>): Scene {
+  protected stage({ program, values, moment }: Pick<PlayerSnapshot, 'program' | 'values' | 'moment'>): Scene {
     if (!this.scene?.adopt(program)) this.scene = new Scene(program)
     const { scene } = this
     scene.only = this.only

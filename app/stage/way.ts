@@ -5,7 +5,7 @@ import type { Body } from '~~/core/rig/body.ts'
 import type { Eye } from '~~/core/rig/depth/eye.ts'
 import { travelOf } from '~~/core/rig/travel.ts'
 import { toNumber } from '~~/core/time/rational.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 interface Way {
@@ -20,9 +20,9 @@ interface Way {
 }
 
 /** Gives the points of it on the stage, x and y in turn; null where it stands still, or is not asked for. */
-export function useWay(): (body: Body, instance: number, eye: Eye) => Float64Array | null {
+export function useMotionPath(): (body: Body, instance: number, eye: Eye) => Float64Array | null {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   let way: Way | null = null
   return (body, instance, eye) => {
     const { player, program } = store

@@ -5,7 +5,7 @@
 import { del, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
 import { formatOf } from '~~/core/formats/give/formats.ts'
-import type { Wanted } from '~~/core/formats/give/plan.ts'
+import type { ExportSettings } from '~~/core/formats/give/plan.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { Ordered } from '~/give/give.worker.ts'
 import { hired } from '~/give/hired.ts'
@@ -19,26 +19,26 @@ export const useGivingOut = defineStore('giving-out', () => {
   const file = shallowRef<{ url: string; name: string; bytes: number } | null>(null)
   const wrong = ref('')
   /** What was begun for this piece in a window that was closed. */
-  const unfinished = shallowRef<Wanted | null>(null)
+  const unfinished = shallowRef<ExportSettings | null>(null)
   let worker: Worker | null = null
   let noted = ''
   /** Names in private storage: of what is being made, and of the last file. */
   let [making, made] = ['', '']
 
-  const named = (title: string, { as }: Wanted) =>
+  const named = (title: string, { as }: ExportSettings) =>
     `${title.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'piece'}.${formatOf(as).end}`
   const note = (id: string) => `giving-out/${id}`
 
   /** Looks whether something was begun and not finished. */
   async function look(id: string): Promise<void> {
-    unfinished.value = progress.value ? null : ((await tried(() => get<Wanted>(note(id)), undefined)) ?? null)
+    unfinished.value = progress.value ? null : ((await tried(() => get<ExportSettings>(note(id)), undefined)) ?? null)
   }
 
   /**
    * @param id of the piece, under which it is noted
    * @param assets where its pictures are asked for
    */
-  function begin(document: Piece, wanted: Wanted, id: string, assets = ASSETS): void {
+  function begin(document: Piece, wanted: ExportSettings, id: string, assets = ASSETS): void {
     stop()
     forget()
     wrong.value = ''

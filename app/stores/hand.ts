@@ -9,7 +9,7 @@ export interface Writing {
   readonly insert: (text: string) => void
 }
 
-export const useHand = defineStore('hand', () => {
+export const useSelection = defineStore('hand', () => {
   const part = ref<string | null>(null)
   const instance = ref(0)
   /** Parts that are chosen besides the one. */

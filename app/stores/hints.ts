@@ -1,6 +1,6 @@
 /** Three short hints on the demo at a first visit, each gone once it was done; kept in this browser. */
 import { storage } from '../services/storage.ts'
-import { useHand } from './hand.ts'
+import { useSelection } from './hand.ts'
 import { usePiece } from './piece.ts'
 
 const PLACE = 'open-tide-hints'
@@ -25,7 +25,7 @@ function doneBefore(): Hint[] {
 
 export function useHints() {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const done = ref<readonly Hint[]>(doneBefore())
   const left = computed(() =>
     store.id === DEMO ? (Object.keys(HINTS) as Hint[]).filter(h => !done.value.includes(h)) : [],

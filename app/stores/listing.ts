@@ -6,7 +6,7 @@ import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { sameEntries } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { useHand } from './hand.ts'
+import { useSelection } from './hand.ts'
 import { usePiece } from './piece.ts'
 import { useVerdicts } from './verdicts.ts'
 
@@ -20,7 +20,7 @@ export interface Group {
 }
 
 /** A line of the table: the head of a group, what moves a part that has no formula, or an entry. */
-export type Row =
+export type ListingRow =
   | { readonly id: string; readonly head: Group }
   | { readonly id: string; readonly nothing: string }
   | { readonly id: string; readonly entry: string }
@@ -38,7 +38,7 @@ const made = (id: string) => Number(id.replace(/\D/g, '')) || 0
 
 export const useListing = defineStore('listing', () => {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const verdicts = useVerdicts()
   const search = ref('')
   const filter = ref<Filter>('all')
@@ -130,9 +130,9 @@ export const useListing = defineStore('listing', () => {
 
   const anyDriven = computed(() => Object.keys(store.piece!.drives).length > 0)
   /** Every line of the table from above down. */
-  const rows = computed<Row[]>(() =>
-    groups.value.flatMap((g): Row[] => {
-      const head: Row = { id: `head ${g.part ?? ''}`, head: g }
+  const rows = computed<ListingRow[]>(() =>
+    groups.value.flatMap((g): ListingRow[] => {
+      const head: ListingRow = { id: `head ${g.part ?? ''}`, head: g }
       if (rolled.value.has(g.part)) return [head]
       if (g.entries.length > 0) return [head, ...g.entries.map(entry => ({ id: entry, entry }))]
       // Of those that nothing drives only the one in hand tells more than its name.

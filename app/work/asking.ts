@@ -25,7 +25,7 @@ export interface Answers {
 }
 export type About = keyof Answers
 
-export type Told =
+export type InsightRequest =
   | { readonly is: 'opened'; readonly piece: Piece; readonly version: number }
   | { readonly is: 'done'; readonly op: Operation; readonly version: number }
   | { readonly is: 'asked'; readonly key: string; readonly about: About }

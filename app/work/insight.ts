@@ -4,7 +4,7 @@
  */
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import type { About, Answered, Answers, Told } from './asking.ts'
+import type { About, Answered, Answers, InsightRequest } from './asking.ts'
 
 /** Milliseconds that the worker may take for one answer. */
 const PATIENCE = 10_000
@@ -51,7 +51,7 @@ export class Insight {
     for (const a of this.asked.splice(0)) a.answer(null)
   }
 
-  private tell(what: Told): void {
+  private tell(what: InsightRequest): void {
     this.worker?.postMessage(what)
   }
 
@@ -59,7 +59,7 @@ export class Insight {
     const made = new Worker(new URL('./insight.worker.ts', import.meta.url), { type: 'module' })
     made.onmessage = ({ data }: MessageEvent<Answered>) => this.heard(data)
     made.onerror = () => this.giveUp()
-    made.postMessage({ is: 'opened', piece: this.piece, version: this.version } satisfies Told)
+    made.postMessage({ is: 'opened', piece: this.piece, version: this.version } satisfies InsightRequest)
     return made
   }
 

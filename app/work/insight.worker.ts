@@ -8,7 +8,7 @@ import { partsOffStage } from '~~/core/insight/leaving.ts'
 import { overlappingCopies } from '~~/core/insight/touching.ts'
 import { apply } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import type { About, Answered, Told } from './asking.ts'
+import type { About, Answered, InsightRequest } from './asking.ts'
 
 let piece: Piece | null = null
 let version = 0
@@ -46,7 +46,7 @@ function wake(): void {
   setTimeout(tell)
 }
 
-addEventListener('message', ({ data }: MessageEvent<Told>) => {
+addEventListener('message', ({ data }: MessageEvent<InsightRequest>) => {
   if (data.is === 'opened') {
     piece = data.piece
     version = data.version

@@ -1,11 +1,11 @@
 /** A picture file read, looked at and kept on the server under its hash. */
 import { headOf } from '~~/core/formats/pictures/head.ts'
-import type { Taken } from '~~/core/formats/pictures/adding.ts'
+import type { AddedPicture } from '~~/core/formats/pictures/adding.ts'
 import { post } from '~/services/request.ts'
 
-export type Read = Taken | { readonly name: string; readonly says: string }
+export type ReadPicture = AddedPicture | { readonly name: string; readonly says: string }
 
-export async function readPicture(file: File): Promise<Read> {
+export async function readPicture(file: File): Promise<ReadPicture> {
   const { name } = file
   const bytes = new Uint8Array(await file.arrayBuffer())
   const head = headOf(bytes)

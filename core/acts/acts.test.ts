@@ -5,7 +5,7 @@ import { Program } from '../engine/program.ts'
 import { sentenceOf, type SentencePart } from '../insight/sentence.ts'
 import { apply, inverse } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
-import { thinned } from '../signal/thinned.ts'
+import { thinPoints } from '../signal/thinned.ts'
 import { at, fair } from '../testing/fair.ts'
 import { dialOf, numberAt, rangeRound, widened } from './dialling.ts'
 import { SHARED_UNCHANGED, shareFormula, sharedText, paced } from './giving.ts'
@@ -96,15 +96,15 @@ describe('points', () => {
   })
   it('a line drawn by hand keeps its corners and few points more', () => {
     const line = Array.from({ length: 201 }, (_, k) => ({ time: k / 100, value: k <= 100 ? k / 10 : 20 - k / 10 }))
-    expect(thinned(line)).toEqual([
+    expect(thinPoints(line)).toEqual([
       { time: 0, value: 0 },
       { time: 1, value: 10 },
       { time: 2, value: 0 },
     ])
-    expect(thinned([{ time: 1, value: 2 }])).toHaveLength(1)
-    expect(thinned([])).toEqual([])
+    expect(thinPoints([{ time: 1, value: 2 }])).toHaveLength(1)
+    expect(thinPoints([])).toEqual([])
     // A hand that goes back in time draws each moment once.
-    expect(thinned([...line, ...line].reverse()).map(p => p.time)).toEqual([0, 1, 2])
+    expect(thinPoints([...line, ...line].reverse()).map(p => p.time)).toEqual([0, 1, 2])
   })
 })
 

@@ -5,7 +5,7 @@ import { reportOf } from '../insight/report.ts'
 import { apply, inverse, type Operation } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import type { Piece } from '../piece/schema.ts'
-import { between, heightsOf, ringsOf, trianglesOf } from '../rig/outline/posing.ts'
+import { between, heightsOf, ringsOfPose, trianglesOf } from '../rig/outline/posing.ts'
 import { outlineOf } from '../rig/outline/outline.ts'
 import { noSizes } from '../rig/sizing.ts'
 import { hit } from '../rig/hit.ts'
@@ -78,7 +78,7 @@ describe('a drawn path', () => {
       [-50, 0],
       [0, -50],
     ].map(([x, y]) => ({ x: x!, y: y!, smooth: true }))
-    const ring = ringsOf({ type: 'path', closed: true, poses: [[four]] }, 0)[0]!
+    const ring = ringsOfPose({ type: 'path', closed: true, poses: [[four]] }, 0)[0]!
     expect(ring).toHaveLength(80)
     for (let k = 0; k < ring.length; k += 2) {
       const far = Math.hypot(ring[k]!, ring[k + 1]!)
@@ -208,7 +208,7 @@ describe('a line in depth', () => {
     const corner = (x: number, z: number) => ({ x, y: 0, z, smooth: true })
     const deep = { type: 'path', closed: false, poses: [[[corner(0, 0), corner(10, 20), corner(20, 0)]]] } as const
     const heights = heightsOf(deep as never, 0)!
-    const [points] = ringsOf(deep as never, 0)
+    const [points] = ringsOfPose(deep as never, 0)
     expect(heights).toHaveLength(points!.length / 2)
     expect([heights[0], heights[10], heights[20]]).toEqual([0, 20, 0])
     expect(Math.max(...heights)).toBeLessThanOrEqual(21)

@@ -5,7 +5,7 @@ import { canonical } from '../units/names.ts'
 import type { Piece } from '../piece/schema.ts'
 import { rational, toNumber } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { drawn } from '../signal/drawn.ts'
+import { drawnCurve } from '../signal/drawn.ts'
 
 /** A channel of a curve by their names; the first in order when none is named. */
 export function channelOf(piece: Piece, curve: string, channel: string | null, m: Measures) {
@@ -17,7 +17,7 @@ export function channelOf(piece: Piece, curve: string, channel: string | null, m
   const times = Object.values(channels).flatMap(c => c.map(p => p.time))
   return points
     ? {
-        drawn: drawn(points, [Math.min(...times), Math.max(...times)]),
+        drawn: drawnCurve(points, [Math.min(...times), Math.max(...times)]),
         size: toNumber(dialUnit(unit)?.size(m) ?? rational(1)),
         hit,
       }

@@ -7,7 +7,7 @@ import * as I from '../facts/interval.ts'
 import { costOf } from '../facts/cost.ts'
 import { everySeconds, type Repeats } from '../facts/repeats.ts'
 import { curveBends } from '../form/drawing.ts'
-import { beyond, drawn } from '../signal/drawn.ts'
+import { beyond, drawnCurve } from '../signal/drawn.ts'
 import {
   ONE,
   ZERO,
@@ -31,7 +31,7 @@ export function keyframeExpression(
   beat: ActiveClock,
   frameRate: Rational,
 ): CompiledExpression {
-  const curve = drawn(keys.points)
+  const curve = drawnCurve(keys.points)
   const length = curve.end > curve.start ? minus(fromNumber(curve.end), fromNumber(curve.start)) : ONE
   const read = clockReading(
     { rate: over(ONE, length), base: negate(over(fromNumber(curve.start), length)) },

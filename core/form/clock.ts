@@ -3,7 +3,7 @@ import { SMOOTH, atSeconds, passing, steadily, type Bends } from '../facts/bends
 import { ALL, interval, type Interval } from '../facts/interval.ts'
 import { ALWAYS, NEVER, everySeconds, growing, onlyFrom, rests, scaled, type Repeats } from '../facts/repeats.ts'
 import type { Clock, Piece } from '../piece/schema.ts'
-import { drawn } from '../signal/drawn.ts'
+import { drawnCurve } from '../signal/drawn.ts'
 import { marksOf } from '../signal/marks.ts'
 import { evaluateAffine, type Affine } from '../time/affine.ts'
 import { momentNear, momentOfSeconds, type Moment } from '../time/moment.ts'
@@ -186,7 +186,7 @@ function bent(piece: Piece, clock: Clock): (t: Rational) => Rational {
     }
     case 'curve': {
       const points = channelOf(piece, way)
-      const curve = points && drawn(points)
+      const curve = points && drawnCurve(points)
       return t => (curve ? fromNumber(curve.at(toNumber(t))) : t)
     }
     case 'steady':
@@ -225,7 +225,7 @@ function turnedRepeats(piece: Piece, clock: Clock, parent: ActiveClock): Repeats
     case 'curve': {
       const points = channelOf(piece, way)
       if (!points) return growing(pace)
-      const { start, end } = drawn(points)
+      const { start, end } = drawnCurve(points)
       return settledBy({ rate: pace, base: parent.steady!.base }, fromNumber(start), fromNumber(end))
     }
   }

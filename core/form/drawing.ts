@@ -1,11 +1,11 @@
 /** Drawn curves as they are read over time: where they bend. */
 import { joined, type Bends } from '../facts/bends.ts'
-import type { After, Drawn } from '../signal/drawn.ts'
+import type { After, DrawnCurve } from '../signal/drawn.ts'
 import type { NamedEase } from '../signal/easing.ts'
 import type { ClockReading } from './beat.ts'
 
 /** Where a curve bends that is read in lengths of its own: at its points, in each round of it. */
-export function curveBends(d: Drawn, after: After, read: ClockReading): Bends {
+export function curveBends(d: DrawnCurve, after: After, read: ClockReading): Bends {
   const length = d.end - d.start
   const shares = length > 0 ? d.bends.map(t => (t - d.start) / length) : []
   const there = after === 'mirror' ? [...shares, ...shares.map(s => 1 - s)] : shares
@@ -13,7 +13,7 @@ export function curveBends(d: Drawn, after: After, read: ClockReading): Bends {
 }
 
 /** A curve as an easing: its length stands for shares from 0 to 1, its values are shares. */
-export function curveEase({ drawn, size }: { readonly drawn: Drawn; readonly size: number }): NamedEase {
+export function curveEase({ drawn, size }: { readonly drawn: DrawnCurve; readonly size: number }): NamedEase {
   const { start, end, low, high, bends } = drawn
   const length = end > start ? end - start : 1
   return {

@@ -17,13 +17,13 @@ type Point = readonly [x: number, y: number, z: number]
 const short = (x: number) => String(Math.round(x * 100) / 100)
 
 /** Something to paint, with how near it is. */
-export interface Painted {
+export interface DepthPainting {
   readonly near: number
   readonly svg: string
 }
 
 /** All that is painted, the furthest first; what is as near keeps its place. */
-export const fromBehind = (all: readonly Painted[]): string =>
+export const fromBehind = (all: readonly DepthPainting[]): string =>
   [...all]
     .sort((a, b) => (Math.abs(a.near - b.near) < 1e-6 ? 0 : a.near - b.near))
     .map(p => p.svg)
@@ -206,7 +206,7 @@ const dot = (a: Point, b: Point) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 const FIELDS = 28
 
 /** Water row by row, each as near as it lies, so that what floats stands between them. */
-export function waterOf(scene: Scene, body: Body, i: number): Painted[] {
+export function waterOf(scene: Scene, body: Body, i: number): DepthPainting[] {
   const { eye } = scene
   const m = body.worlds[i]!
   const read = (name: string) => body.get(name, i)
@@ -224,7 +224,7 @@ export function waterOf(scene: Scene, body: Body, i: number): Painted[] {
     const [x, z] = [(k / FIELDS - 0.5) * width, -(j / FIELDS) * far]
     return at(m, x, rise(x, z), z)
   }
-  const rows: Painted[] = []
+  const rows: DepthPainting[] = []
   for (let j = FIELDS - 1; j >= 0; j--) {
     let svg = ''
     for (let k = 0; k < FIELDS; k++)

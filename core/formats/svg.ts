@@ -2,7 +2,7 @@
 import { Program } from '../engine/program.ts'
 import type { Piece } from '../piece/schema.ts'
 import { hex, paintOf, rgbOf } from '../rig/colour.ts'
-import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
+import { gradientEnds, extent, gradientOf } from '../rig/gradient.ts'
 import { cutOutline, holesIn, outlineOf, pointsOfDot, type Outline } from '../rig/outline/outline.ts'
 import { particleOutline } from '../rig/particle.ts'
 import { noSizes, sizesOf } from '../rig/sizing.ts'
@@ -12,7 +12,7 @@ import type { Body } from '../rig/body.ts'
 import { Scene } from '../rig/scene.ts'
 import { flattened, inDepth, seen, type Eye } from '../rig/depth/eye.ts'
 import { scaleOf, type Matrix } from '../piece/transform.ts'
-import { brightness, fromBehind, nearnessOf, sidesOf, waterOf, type Painted } from './svg-depth.ts'
+import { brightness, fromBehind, nearnessOf, sidesOf, waterOf, type DepthPainting } from './svg-depth.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 
@@ -50,7 +50,7 @@ function paintFor(
     for (const k of ['r', 'g', 'b'] as const) near[k] = Math.min(1, near[k] * bright)
   }
   const g = gradientOf(body, i, near, extent(outline.points), stage, m)
-  const ends = g && endsOf(g)
+  const ends = g && gradientEnds(g)
   if (!g || !ends) return { defs: '', fill: hex(near) }
   const [x1, y1, x2, y2] = ends
   const from = `<stop offset="0" stop-color="${hex(near)}"/>`
@@ -234,7 +234,7 @@ export function sceneSvg(
   let bodies = ''
   queue.withinBudget(() => {
     const deep = inDepth(scene.eye)
-    const painted: Painted[] = []
+    const painted: DepthPainting[] = []
     let long = 0
     for (const { body, instance } of scene.paint) {
       if (long > longest) break

@@ -11,7 +11,7 @@ import type { WorkQueue } from '../form/work-queue.ts'
 import { settledBy, type ActiveClock, type ClockReading } from '../form/beat.ts'
 import { joined, type Bends } from '../facts/bends.ts'
 import type { Kernel } from '../columns/kernel.ts'
-import type { Drawn } from '../signal/drawn.ts'
+import type { DrawnCurve } from '../signal/drawn.ts'
 import type { NamedEase } from '../signal/easing.ts'
 import type { Marks } from '../signal/marks.ts'
 import type { Wave } from '../signal/waves.ts'
@@ -162,7 +162,7 @@ export interface Call {
   /** Something steady in the seconds of the clock in force, ready to be read. */
   readonly read: (a: Affine) => ClockReading
   /** The channel of the curve that is named, with the size of its unit. */
-  readonly curve: { readonly drawn: Drawn; readonly size: number; readonly hit: number } | null
+  readonly curve: { readonly drawn: DrawnCurve; readonly size: number; readonly hit: number } | null
   /** The gear that is named: its turn, how many of its teeth go to one of this gear's, and what is added (turns). */
   readonly gear: { readonly rotation: CompiledExpression; readonly ratio: Rational; readonly offset: number } | null
   /** The wave surface that is named: its waves, how tall it is at rest, what they are raised by, and how far the lap is on. */

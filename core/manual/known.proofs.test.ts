@@ -9,7 +9,7 @@ import { jumpsOf } from '../insight/leaps.ts'
 import { linksOf } from '../insight/links.ts'
 import { promiseState } from '../insight/promises.ts'
 import { reportOf } from '../insight/report.ts'
-import { endsOf, extent, gradientOf } from '../rig/gradient.ts'
+import { gradientEnds, extent, gradientOf } from '../rig/gradient.ts'
 import { emitterOf } from '../rig/motion/emitter.ts'
 import { shown } from '../rig/text/letters.ts'
 import { traceOf } from '../rig/motion/trace.ts'
@@ -244,7 +244,7 @@ const KNOWN = {
       const scene = new Scene(f.program).update(f.program.moment(at(0), new Float64Array(f.program.size)), at(0))
       const body = scene.bodies.get('p3')!
       const outline = outlineOf({ type: 'rectangle' }, sizes)!
-      return endsOf(gradientOf(body, 0, { r: 0, g: 0, b: 0 }, extent(outline.points), f.piece.stage)!)!.map(
+      return gradientEnds(gradientOf(body, 0, { r: 0, g: 0, b: 0 }, extent(outline.points), f.piece.stage)!)!.map(
         v => Math.round(v) + 0,
       )
     }

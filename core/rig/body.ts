@@ -1,5 +1,5 @@
 /** A part of a running piece as it is drawn: where its instances stand, how solid they are, what its properties say. */
-import type { Column } from './column.ts'
+import type { PropertyColumn } from './column.ts'
 import type { Layers } from './depth/layers.ts'
 import type { Wave } from '../signal/waves.ts'
 import type { Laying } from './outline/points-laid.ts'
@@ -34,7 +34,7 @@ export interface Body {
   /** A property of an instance in base measure, held to what it may be. */
   readonly get: (property: string, instance: number) => number
   /** The same of one property, looked up once. */
-  readonly column: (property: string) => Column
+  readonly column: (property: string) => PropertyColumn
   /** Of an emitter: the part whose outline its particles have; null for dots. */
   particle: Body | null
   /** Of a trace or an emitter: its points on the stage. */

@@ -61,4 +61,4 @@ const two = (x: number) =>
 export const hex = (c: Rgb): string => `#${two(c.r)}${two(c.g)}${two(c.b)}`
 
 /** The paint of what is not filled. */
-export const NOTHING: Rgb = { r: 0, g: 0, b: 0 }
+export const NO_PAINT: Rgb = { r: 0, g: 0, b: 0 }

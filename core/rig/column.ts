@@ -1,12 +1,12 @@
 /** One property of all instances of a body, as it is read a frame: driven, or set by hand. */
 
 /** The driven values of a moment, as a program leaves them. */
-export interface Snapshot {
+export interface ValueSnapshot {
   values: Float64Array
 }
 
 /** One class for all, so that a loop over instances reads it without asking what it is. */
-export class Column {
+export class PropertyColumn {
   /**
    * @param from where driven values are
    * @param offset where its own begin there; −1 when it is set by hand
@@ -16,7 +16,7 @@ export class Column {
    * @param high what it is held between
    */
   constructor(
-    private readonly from: Snapshot,
+    private readonly from: ValueSnapshot,
     private readonly offset: number,
     private all: number,
     private own: Float64Array | null = null,

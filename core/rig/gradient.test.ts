@@ -6,7 +6,7 @@ import { Program } from '../engine/program.ts'
 import { at } from '../testing/fair.ts'
 import { rational } from '../time/rational.ts'
 import { paintOf } from './colour.ts'
-import { endsOf, extent, gradientOf } from './gradient.ts'
+import { gradientEnds, extent, gradientOf } from './gradient.ts'
 import { StageMesh } from './stage-mesh/stage-mesh.ts'
 import { outlineOf } from './outline/outline.ts'
 import { noSizes, sizesOf } from './sizing.ts'
@@ -63,7 +63,7 @@ describe('a gradient', () => {
     expect(
       simulateVertexShader(new StageMesh().build(board({ gradient: 0 }).scene, 1), 1).ways.every(Number.isNaN),
     ).toBe(true)
-    expect(endsOf(g!)!.map(v => Math.round(v) + 0)).toEqual([-20, 0, 80, 0])
+    expect(gradientEnds(g!)!.map(v => Math.round(v) + 0)).toEqual([-20, 0, 80, 0])
     expect(stillSvg(b.piece, rational(0))).toContain('x1="-20" y1="0" x2="80" y2="0"')
   })
 })

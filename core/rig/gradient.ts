@@ -57,7 +57,7 @@ export function gradientOf(
 }
 
 /** Two points of the stage between which a gradient runs; null when it does not. */
-export function endsOf(g: Gradient): readonly [number, number, number, number] | null {
+export function gradientEnds(g: Gradient): readonly [number, number, number, number] | null {
   const square = g.x * g.x + g.y * g.y
   if (!(square > 0)) return null
   const at = (t: number) => [((t - g.base) * g.x) / square, ((t - g.base) * g.y) / square] as const

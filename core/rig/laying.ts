@@ -1,7 +1,7 @@
 /** What traces and emitters lay on the stage, made ready once a program: the path of a point, the places of particles. */
 import { MOST_PARTICLES, emitterOf } from './motion/emitter.ts'
 import { MOST_LAID, traceOf } from './motion/trace.ts'
-import { NOTHING, type Laying } from './outline/points-laid.ts'
+import { NO_POINTS, type Laying } from './outline/points-laid.ts'
 import { everyCopy } from '../engine/every-copy.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey } from '../piece/schema.ts'
@@ -32,7 +32,7 @@ export function laidBy(program: Program, { id, part, get, count }: Body): Laid {
   const most = mostParticles(program)
   const laying = copiesLaying(most, count)
   const emitters = Array.from({ length: laying }, (_, i) => emitterOf(program, id, part, i, most))
-  return { of, at: (i, now) => emitters[i]?.(now) ?? NOTHING }
+  return { of, at: (i, now) => emitters[i]?.(now) ?? NO_POINTS }
 }
 
 /** Particles that each emitter of a piece may show. */

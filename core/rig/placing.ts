@@ -1,6 +1,6 @@
 /** Where the instances of a body stand, from its properties and what it hangs on. */
 import { carrierOf, type Body } from './body.ts'
-import type { Column } from './column.ts'
+import type { PropertyColumn } from './column.ts'
 import { hangsOnBefore, copyMatrices } from '../piece/copies.ts'
 import {
   backwards,
@@ -26,7 +26,7 @@ interface Seats {
   readonly upright: boolean
 }
 
-type Put = (of: Column) => (pose: Pose, instance: number) => void
+type Put = (of: PropertyColumn) => (pose: Pose, instance: number) => void
 /** Each property into its place: a name that is looked up for every instance would take most of the time. */
 const PUT: Record<Exclude<Posed, `scale${string}`>, Put> = {
   x: of => (p, i) => void (p.x = of.at(i)),

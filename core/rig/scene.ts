@@ -5,9 +5,9 @@
 import { propertiesOf, type Property } from '../piece/properties.ts'
 import { matrices, POSED, type Matrix } from '../piece/transform.ts'
 import { fallback, isPosed, RESIZED, type Body } from './body.ts'
-import { Column, type Snapshot } from './column.ts'
+import { PropertyColumn, type ValueSnapshot } from './column.ts'
 import { eyeOf, inDepth, type Eye } from './depth/eye.ts'
-import { layersOf } from './depth/layers.ts'
+import { bodyLayers } from './depth/layers.ts'
 import { particleOf } from './particle.ts'
 import { Placing } from './placing.ts'
 import { isTailed } from './tail.ts'
@@ -25,7 +25,7 @@ export class Scene {
   readonly paint: readonly { readonly body: Body; readonly instance: number }[]
   /** Parts that are shown, by their ids; null for all. */
   only: ReadonlySet<string> | null = null
-  private readonly snapshot: Snapshot = { values: new Float64Array(0) }
+  private readonly snapshot: ValueSnapshot = { values: new Float64Array(0) }
   /** How far the lap is on, 0 to 1. */
   progress = 0
   /** From where it is seen. */
@@ -121,13 +121,13 @@ export class Scene {
     const own = part.copies?.count ?? 1
     const count = (parent?.count ?? 1) * own
     const known = propertiesOf(part.shape.type)
-    const columns = new Map<string, Column>()
-    const make = (name: string): Column => {
+    const columns = new Map<string, PropertyColumn>()
+    const make = (name: string): PropertyColumn => {
       const property = known.find(p => p.name === name)
-      return property ? this.columnOf(id, property) : new Column(this.snapshot, -1, fallback(part, name))
+      return property ? this.columnOf(id, property) : new PropertyColumn(this.snapshot, -1, fallback(part, name))
     }
     // Few of all its properties are ever asked for.
-    const column = (name: string): Column => {
+    const column = (name: string): PropertyColumn => {
       let made = columns.get(name)
       if (!made) columns.set(name, (made = make(name)))
       return made
@@ -147,7 +147,7 @@ export class Scene {
     const fades = driven.has('opacity') || part.span !== null || (parent?.fades ?? false)
     const still = driven.size === 0 && !part.span && !lay && !rise && (parent?.still ?? true)
     const always = { driven, rests, rigid, fades, still }
-    const layers = layersOf({ part, own, parent, count })
+    const layers = bodyLayers({ part, own, parent, count })
     const body: Body = {
       id,
       part,
@@ -177,13 +177,13 @@ export class Scene {
     this.program.slots.get(propertyKey(id, name))?.offset ?? -1
 
   /** A property, driven or set by hand, in base measure and held to what it may be. */
-  private columnOf(id: string, property: Property): Column {
+  private columnOf(id: string, property: Property): PropertyColumn {
     const { sizes } = this
     const { all, own } = this.program.handNumbers(id, property)
     const size = sizes.get(property.unit) ?? toNumber(sizeOfUnit(property.unit, this.program.measures))
     sizes.set(property.unit, size)
     const [low, high] = (property.range ?? [-Infinity, Infinity]).map(x => x * size) as [number, number]
-    return new Column(this.snapshot, this.offsetOf(id, property.name), all, own, low, high)
+    return new PropertyColumn(this.snapshot, this.offsetOf(id, property.name), all, own, low, high)
   }
 
   /** Puts every body where it stands for a snapshot of a moment. */

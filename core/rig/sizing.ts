@@ -2,20 +2,20 @@
 import type { Sizes } from './outline/outline.ts'
 import type { Body } from './body.ts'
 import { propertiesOf } from '../piece/properties.ts'
-import type { Column } from './column.ts'
+import type { PropertyColumn } from './column.ts'
 import { shown } from './text/letters.ts'
 
 /** What is asked of a shape, each looked up once; null for what it has not. */
 export interface Sizing {
   /** For which of the settings of its body. */
   readonly settings: number
-  readonly sides: readonly [width: Column, height: Column] | null
-  readonly corners: Column | null
-  readonly round: readonly [radius: Column, innerRadius: Column] | null
-  readonly size: Column | null
-  readonly value: Column
-  readonly pose: Column
-  readonly dashes: readonly [dash: Column, gap: Column, offset: Column] | null
+  readonly sides: readonly [width: PropertyColumn, height: PropertyColumn] | null
+  readonly corners: PropertyColumn | null
+  readonly round: readonly [radius: PropertyColumn, innerRadius: PropertyColumn] | null
+  readonly size: PropertyColumn | null
+  readonly value: PropertyColumn
+  readonly pose: PropertyColumn
+  readonly dashes: readonly [dash: PropertyColumn, gap: PropertyColumn, offset: PropertyColumn] | null
 }
 const kept = new WeakMap<Body, Sizing>()
 

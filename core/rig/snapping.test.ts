@@ -13,7 +13,7 @@ import {
   boxWithCarried,
   drawnTo,
   engaging,
-  linesOf,
+  snapLines,
   pointDrawnTo,
   ruledLines,
   sideDrawnTo,
@@ -118,10 +118,10 @@ describe('lines that a part is drawn to', () => {
     })
   it('are those of the stage, of other parts and their pins; not of what is moved, or carried, or unseen', () => {
     const { scene, id } = fair()
-    const { x, y } = linesOf(scene, new Set([id('Cart')]))
+    const { x, y } = snapLines(scene, new Set([id('Cart')]))
     expect(new Set(x)).toEqual(new Set([-640, 0, 640, 300, 290, 310]))
     expect(new Set(y)).toEqual(new Set([-360, 0, 360, -40, 40]))
-    const all = linesOf(scene, new Set())
+    const all = snapLines(scene, new Set())
     expect(all.x).toContain(-230)
     expect(all.y).toContain(116)
     expect(all.x).not.toContain(77)

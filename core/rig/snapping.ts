@@ -78,7 +78,7 @@ export const around = (boxes: readonly Box[]): Box => ({
 })
 
 /** Lines that something may be drawn to, across and up. */
-export interface Lines {
+export interface SnapLines {
   readonly x: readonly number[]
   readonly y: readonly number[]
   /** How far apart the lines of a grid lie, from the middle on; 0 for none. */
@@ -86,7 +86,7 @@ export interface Lines {
 }
 
 /** The lines that are ruled over a stage: its edges and middle, what guides are shown, the grid. */
-export function ruledLines({ width, height, guides, ownGuides, grid = 0 }: Piece['stage']): Lines {
+export function ruledLines({ width, height, guides, ownGuides, grid = 0 }: Piece['stage']): SnapLines {
   const shares = guides ? [0.5, ...SAFE.map(s => s / 2)] : [0.5]
   const of = (size: number, own: readonly number[] = []) => [
     0,
@@ -103,7 +103,7 @@ export const SAFE = [0.9, 0.8] as const
 const MOST = 400
 
 /** The lines of the stage and of all parts that are not moved. */
-export function linesOf(scene: Scene, moved: ReadonlySet<string>): Lines {
+export function snapLines(scene: Scene, moved: ReadonlySet<string>): SnapLines {
   const { stage } = scene.program.piece
   const ruled = ruledLines(stage)
   const [x, y] = [[...ruled.x], [...ruled.y]]
@@ -129,7 +129,7 @@ function isCarried(body: Body, by: ReadonlySet<string>): boolean {
   return false
 }
 
-export interface Drawn {
+export interface Snapped {
   /** What is added to the move. */
   readonly dx: number
   readonly dy: number
@@ -139,13 +139,13 @@ export interface Drawn {
 }
 
 /** A point drawn to lines within reach. */
-export function pointDrawnTo(x: number, y: number, lines: Lines, reach: number): [number, number] {
+export function pointDrawnTo(x: number, y: number, lines: SnapLines, reach: number): [number, number] {
   const to = drawnTo({ left: x, right: x, low: y, high: y }, lines, reach)
   return [x + to.dx, y + to.dy]
 }
 
 /** Draws a box that has been moved to the nearest lines within reach. */
-export function drawnTo(box: Box, lines: Lines, reach: number): Drawn {
+export function drawnTo(box: Box, lines: SnapLines, reach: number): Snapped {
   const nearest = (own: readonly number[], of: readonly number[]): readonly [number, number | null] => {
     let [by, line]: [number, number | null] = [0, null]
     let least = reach
@@ -174,9 +174,9 @@ export function sideDrawnTo(
   side: readonly [number, number],
   x: number,
   y: number,
-  lines: Lines,
+  lines: SnapLines,
   reach: number,
-): Drawn {
+): Snapped {
   const to = drawnTo({ left: x, right: x, low: y, high: y }, lines, reach)
   // Where the side looks to on the stage.
   const [wx, wy] = [m[0]! * side[0] + m[1]! * side[1], m[4]! * side[0] + m[5]! * side[1]].map(Math.abs) as [

@@ -4,19 +4,19 @@
  */
 import type { Body } from './body.ts'
 import type { Outline } from './outline/outline.ts'
-import type { Spot } from './outline/points-laid.ts'
+import type { OutlineSpot } from './outline/points-laid.ts'
 
 /** Pieces of a line that changes along itself: so many that no step between them is seen. */
 export const PIECES = 96
 
 /** A stretch of a line whose points are as old as its piece. */
-export interface Run {
+export interface TailStretch {
   /** Which piece, the oldest first. */
   readonly nth: number
-  readonly spots: readonly Spot[]
+  readonly spots: readonly OutlineSpot[]
   /** The points of the line before its first and after its last; the same where the line ends. */
-  readonly before: Spot
-  readonly after: Spot
+  readonly before: OutlineSpot
+  readonly after: OutlineSpot
 }
 
 /** What is at its old end: width and solidity against those of now, and how far its hue has gone round, turns. */
@@ -50,12 +50,12 @@ export const ageOf = (nth: number, pieces = PIECES): number => 1 - (nth + 0.5) /
 const SAME = 1e-9
 
 /** The pieces of a line by the ages of its points, which fall from 1 to 0. */
-export function runsOf({ points, heights }: Outline, ages: Float64Array, pieces = PIECES): Run[] {
+export function runsOf({ points, heights }: Outline, ages: Float64Array, pieces = PIECES): TailStretch[] {
   const n = points.length / 2
-  const spot = (k: number): Spot => [points[2 * k]!, points[2 * k + 1]!, heights?.[k] ?? 0]
+  const spot = (k: number): OutlineSpot => [points[2 * k]!, points[2 * k + 1]!, heights?.[k] ?? 0]
   if (n < 2) return []
   // All points with those at which one piece ends and the next begins, and where these are.
-  const spots: Spot[] = [spot(0)]
+  const spots: OutlineSpot[] = [spot(0)]
   const ends: number[] = []
   const first = Math.max(0, Math.min(pieces - 1, Math.floor((1 - ages[0]! + SAME) * pieces)))
   let next = first + 1

@@ -13,7 +13,7 @@ export const WAYS: readonly string[] = [
   ...EASING_NAMES.filter(name => name !== 'linear' && name !== 'smooth'),
 ]
 
-export interface Point {
+export interface DrawnPoint {
   readonly time: number
   readonly value: number
   /** How it goes on from here to the next point: one of `WAYS`. */
@@ -23,7 +23,7 @@ export interface Point {
 export const AFTER = ['hold', 'repeat', 'mirror', 'carry'] as const
 export type After = (typeof AFTER)[number]
 
-export interface Drawn {
+export interface DrawnCurve {
   readonly low: number
   readonly high: number
   readonly first: number
@@ -48,7 +48,7 @@ type Ends = 'open' | 'joined' | 'level'
 /**
  * @param whole first and last time of the curve that the points are a channel of: they hold up to its ends
  */
-export function drawn(points: readonly Point[], whole?: readonly [number, number]): Drawn {
+export function drawnCurve(points: readonly DrawnPoint[], whole?: readonly [number, number]): DrawnCurve {
   const p = [...points].sort((a, b) => a.time - b.time)
   const eases = p.map(q => easeOf(q.shape))
   const [low, high] = rangeOf(p, eases)
@@ -121,7 +121,7 @@ function easeOf(shape: string): NamedEase | undefined {
 }
 
 /** Lowest and highest value, easings that go beyond their points counted. */
-function rangeOf(p: readonly Point[], eases: readonly (NamedEase | undefined)[]): [number, number] {
+function rangeOf(p: readonly DrawnPoint[], eases: readonly (NamedEase | undefined)[]): [number, number] {
   let [low, high] = [Infinity, -Infinity]
   p.forEach((q, k) => {
     const [next, ease] = [p[k + 1], eases[k]]
@@ -133,7 +133,7 @@ function rangeOf(p: readonly Point[], eases: readonly (NamedEase | undefined)[])
   return [low, high]
 }
 
-function slopesOf(p: readonly Point[], ends: Ends): number[] {
+function slopesOf(p: readonly DrawnPoint[], ends: Ends): number[] {
   const secant = (k: number) => {
     const h = p[k + 1]!.time - p[k]!.time
     return h > 0 ? (p[k + 1]!.value - p[k]!.value) / h : 0
@@ -154,7 +154,7 @@ function slopesOf(p: readonly Point[], ends: Ends): number[] {
 }
 
 /** Its value after its last point and before its first, as `after` has it. `time` counts from its first point. */
-export function beyond(d: Drawn, after: After, whole: number, part: number): number {
+export function beyond(d: DrawnCurve, after: After, whole: number, part: number): number {
   const length = d.end - d.start
   if (length <= 0 || after === 'hold') return d.at(d.start + (whole + part) * length)
   const odd = ((whole % 2) + 2) % 2 === 1

@@ -3,7 +3,7 @@
  * shares of the line's own length and height, so that it is thinned alike in every unit.
  * @param keep how far a point may lie off, as a share of the whole
  */
-export function thinned(
+export function thinPoints(
   points: readonly { readonly time: number; readonly value: number }[],
   keep = 0.015,
 ): { time: number; value: number }[] {

@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs'
 import { Program } from '../../core/engine/program.ts'
 import { PER_DEEP } from '../../core/rig/stage-mesh/deep.ts'
 import { StageMesh } from '../../core/rig/stage-mesh/stage-mesh.ts'
-import { linesOf, type Range } from '../../core/rig/stage-mesh/ranges.ts'
+import { tableLines, type Range } from '../../core/rig/stage-mesh/ranges.ts'
 import { PER_ROW, ROWS_ACROSS } from '../../core/rig/stage-mesh/instance-table.ts'
 import { Scene } from '../../core/rig/scene.ts'
 import { PER_CORNER } from '../../core/rig/stage-mesh/sheet.ts'
@@ -84,7 +84,7 @@ function measure(
     spent[2]! += performance.now() - t2
     const { changed, deep } = mesh
     const lines: Range[] =
-      changed.all || deep ? [[0, Math.ceil(mesh.rows.count / ROWS_ACROSS)]] : linesOf(changed.rows, ROWS_ACROSS)
+      changed.all || deep ? [[0, Math.ceil(mesh.rows.count / ROWS_ACROSS)]] : tableLines(changed.rows, ROWS_ACROSS)
     sent += bytesOf(lines, ROWS_ACROSS * (PER_ROW + (deep ? PER_DEEP : 0))) + (deep?.waters.data.byteLength ?? 0)
     sent += bytesOf(changed.corners, PER_CORNER + 1 + (deep ? 3 : 0)) + bytesOf(changed.indices, 1)
   }

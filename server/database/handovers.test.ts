@@ -11,7 +11,7 @@ import { handOver, handoversOf, hashOfToken, mayShow, received, tune, withdraw }
 import type { Opened } from './open'
 import { dropPattern, keepPattern, listPatterns, retitlePattern } from './patterns'
 import { createPiece, deletePiece, listDeleted, listPieces, moveTo, restorePiece, takeIn } from './pieces'
-import { KINDS } from './testing'
+import { DATABASES } from './testing'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -26,7 +26,7 @@ describe.each(['embedded', 'server'] as const)('what is handed over (%s)', kind 
   const lent = [{ dial: pace, says: 'Pace', low: 60, high: 120 }]
   const making = { lent, formats: ['png'], until: null }
   beforeAll(async () => {
-    opened = await KINDS[kind](async db => void (await createPiece(db, piece, 'pier')))
+    opened = await DATABASES[kind](async db => void (await createPiece(db, piece, 'pier')))
   }, 60000)
   afterAll(() => opened.close())
 
@@ -123,7 +123,7 @@ describe.each(['embedded', 'server'] as const)('what is handed over (%s)', kind 
     const folder = mkdtempSync(join(tmpdir(), 'open-tide-copy-'))
     try {
       await backup(db, join(folder, 'all'))
-      const other = await KINDS.embedded()
+      const other = await DATABASES.embedded()
       await restore(other.db, readFileSync(join(folder, 'all')))
       expect((await received(other.db, token))!.tuned).toEqual({ [pace]: 99 })
       expect((await listPatterns(other.db)).map(p => p.document.title)).toEqual(['Wink'])

@@ -18,7 +18,7 @@ export const hashOfToken = (token: string): string => createHash('sha256').updat
 /** 16 bytes in base 64 for addresses. */
 const TOKEN = /^[A-Za-z0-9_-]{22}$/
 
-export interface Making {
+export interface NewHandover {
   readonly lent: readonly DialLoan[]
   readonly formats: readonly string[]
   readonly until: Date | null
@@ -29,7 +29,7 @@ export async function handOver(
   db: Database,
   piece: string,
   document: Piece,
-  { lent, formats, until }: Making,
+  { lent, formats, until }: NewHandover,
 ): Promise<string> {
   const token = randomBytes(16).toString('base64url')
   await db
@@ -74,10 +74,10 @@ export async function mayShow(db: Database, token: string, hash: string): Promis
   return row !== null && shownIn(unpack(row.packed)).includes(hash)
 }
 
-export type Tuned = { readonly tuned: Readonly<Record<string, number>> } | { readonly says: string } | null
+export type TunedDials = { readonly tuned: Readonly<Record<string, number>> } | { readonly says: string } | null
 
 /** Keeps what the receiver tuned: all of it or, where one value is not allowed, nothing. Null when the token is not good. */
-export async function tune(db: Database, token: string, values: Readonly<Record<string, number>>): Promise<Tuned> {
+export async function tune(db: Database, token: string, values: Readonly<Record<string, number>>): Promise<TunedDials> {
   const row = await opened(db, token)
   if (!row) return null
   const { dials } = unpack(row.packed)

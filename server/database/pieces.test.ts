@@ -11,7 +11,7 @@ import type { Opened } from './open'
 import { pack, packOld, unpack } from './packed'
 import {
   createPiece,
-  cut,
+  firstCharacters,
   deletePiece,
   freeTitle,
   listPieces,
@@ -24,14 +24,14 @@ import {
   savePiece,
 } from './pieces'
 import { pieces, revisions } from './schema'
-import { KINDS } from './testing'
+import { DATABASES } from './testing'
 import { thin } from './thinning'
 
 describe.each(['embedded', 'server'] as const)('pieces in the database (%s)', kind => {
   let opened: Opened
   let asked = 0
   beforeAll(async () => {
-    opened = await KINDS[kind](db =>
+    opened = await DATABASES[kind](db =>
       seedDemo(db, async () => {
         asked++
         return { 'lantern-pier': JSON.parse(JSON.stringify(lanternPier())) }
@@ -127,7 +127,7 @@ describe.each(['embedded', 'server'] as const)('pieces in the database (%s)', ki
     await createPiece(db, newPiece(title))
     const next = await freeTitle(db, title)
     expect(next).toBe(`${'x'.repeat(118)} 2`)
-    expect(cut('ab😀', 3)).toBe('ab')
+    expect(firstCharacters('ab😀', 3)).toBe('ab')
   })
 
   it('what the first Open Tide kept unpacked is packed, as it was', async () => {
@@ -196,7 +196,7 @@ describe.each(['embedded', 'server'] as const)('pieces in the database (%s)', ki
     expect(await restore(db, readFileSync(file))).toBeGreaterThanOrEqual(cards.length)
     expect(await listPieces(db)).toEqual(cards)
     expect((await listVersions(db, 'lantern-pier'))!.length).toBe(versions)
-    const other = await KINDS.embedded()
+    const other = await DATABASES.embedded()
     await restore(other.db, readFileSync(file))
     expect(await listPieces(other.db)).toEqual(cards)
     expect((await readStored(other.db, 'lantern-pier'))!.document).toEqual(lanternPier())

@@ -37,13 +37,13 @@ export async function listDeleted(db: Database): Promise<PieceSummary[]> {
 }
 
 /** A piece with its document as text, which nothing here needs to read. */
-export async function readText(db: Database, id: string): Promise<{ revision: number; text: string } | null> {
+export async function readPieceText(db: Database, id: string): Promise<{ revision: number; text: string } | null> {
   const [row] = await db.select().from(pieces).where(standing(id))
   return row ? { revision: row.revision, text: unpackText(row.packed!) } : null
 }
 
 export async function readStored(db: Database, id: string): Promise<Stored | null> {
-  const found = await readText(db, id)
+  const found = await readPieceText(db, id)
   return found && { id, revision: found.revision, document: JSON.parse(found.text) as Piece }
 }
 
@@ -99,13 +99,13 @@ export async function freeTitle(db: Database, wish: string): Promise<string> {
   const taken = new Set((await listPieces(db)).map(c => c.title))
   for (let n = 1; ; n++) {
     const end = n === 1 ? '' : ` ${n}`
-    const title = cut(wish, LONGEST_TITLE - end.length) + end
+    const title = firstCharacters(wish, LONGEST_TITLE - end.length) + end
     if (!taken.has(title)) return title
   }
 }
 
 /** The first characters of a text, whole ones. */
-export const cut = (text: string, most: number): string =>
+export const firstCharacters = (text: string, most: number): string =>
   text.length <= most
     ? text
     : text

@@ -70,7 +70,7 @@ const emptyDatabase = (): Promise<string> =>
   })())
 
 /** The two kinds of database, each opened with what it begins with. */
-export const KINDS = {
+export const DATABASES = {
   embedded: async (begin?: (db: Database) => Promise<void>): Promise<Opened> => {
     const folder = mkdtempSync(join(tmpdir(), 'open-tide-test-'))
     const opened = await openDatabase(folder, migrationFiles(), undefined, await emptyDatabase())

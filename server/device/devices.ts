@@ -1,7 +1,7 @@
 /** The devices of all pieces, while the server runs: one sender each, and who listens to what comes in. */
 import type { Device, Incoming } from '../../core/piece/device'
 import type { Piece } from '../../core/piece/schema'
-import { Sender, type Running, type Status } from './sender'
+import { Sender, type SenderRun, type Status } from './sender'
 
 const senders = new Map<string, Sender>()
 const listeners = new Map<string, Set<(what: Incoming) => void>>()
@@ -15,7 +15,7 @@ export function send(
   document: Piece | null,
   device: Device,
   by: 'quay' | 'alone',
-  running: Running,
+  running: SenderRun,
 ): Status {
   let sender = senders.get(piece)
   if (!sender) {

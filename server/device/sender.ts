@@ -30,7 +30,7 @@ export const mayReach = (host: string, env: NodeJS.ProcessEnv = process.env): bo
   [...OWN, ...(env.OPEN_TIDE_DEVICES ?? '').split(/[\s,]+/)].includes(host.toLowerCase()) && host !== ''
 
 /** How it runs: from a moment of the piece, so fast. */
-export interface Running {
+export interface SenderRun {
   readonly seconds: number
   /** 1 is true time, 0 stands still. */
   readonly pace: number
@@ -50,7 +50,7 @@ export class Sender {
   private socket: Socket | null = null
   private ear: Socket | null = null
   private timer: NodeJS.Timeout | null = null
-  private from: Running & { readonly at: number } = { seconds: 0, pace: 0, at: 0 }
+  private from: SenderRun & { readonly at: number } = { seconds: 0, pace: 0, at: 0 }
   private sent = 0
   private limit = ''
   private next = 0
@@ -82,7 +82,7 @@ export class Sender {
     this.program = new Program(piece, this.program)
   }
 
-  begin(by: 'quay' | 'alone', running: Running): void {
+  begin(by: 'quay' | 'alone', running: SenderRun): void {
     this.from = { ...running, at: performance.now() }
     this.by = by
     if (this.timer) return

@@ -1,6 +1,6 @@
 /** Other pages open in the same browser must not reach this server: the name it is called by and the origin of a change must be its own. */
 import { refuse } from '../request'
-import { names } from '../door'
+import { serverNames } from '../door'
 
 export default defineEventHandler(event => {
   const host = getRequestHeader(event, 'host') ?? ''
@@ -12,7 +12,7 @@ export default defineEventHandler(event => {
     setResponseStatus(event, 400)
     return send(event, JSON.stringify({ statusCode: 400, message }), 'application/json')
   }
-  if (!names().includes(name)) throw refuse(403, `Open Tide isn’t served under the name ${name.slice(0, 80)}.`)
+  if (!serverNames().includes(name)) throw refuse(403, `Open Tide isn’t served under the name ${name.slice(0, 80)}.`)
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getRequestHeader(event, 'origin')
   if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`)

@@ -1,6 +1,6 @@
 /** Bodies as values: their shape is bounded before they are parsed, and large ones are parsed and checked in a worker. */
 import { Beside } from '../beside.ts'
-import type { Read } from './worker.ts'
+import type { ReadBody } from './worker.ts'
 
 /** Of the text of a body, at most: bytes, how deep it is nested, how many values it holds. */
 export interface Bounds {
@@ -10,14 +10,14 @@ export interface Bounds {
 }
 
 /** What a request takes that is no document. */
-export const SMALL: Bounds = { bytes: 256 * 1024, depth: 8, count: 20_000 }
+export const SMALL_BODY: Bounds = { bytes: 256 * 1024, depth: 8, count: 20_000 }
 /** A request with a document: 2,000 keyframes on each of 85 properties and more. */
 export const DOCUMENT: Bounds = { bytes: 8 * 1024 * 1024, depth: 24, count: 2_500_000 }
 
 /** Characters beyond which a body is read in the worker. */
 const LARGE = 200_000
 
-const worker = new Beside<string, Read>('reading.mjs', 'server/reading/worker.ts', {
+const worker = new Beside<string, ReadBody>('reading.mjs', 'server/reading/worker.ts', {
   time: 10_000,
   memory: 512,
   heavy: 'This takes too long to read. Nothing was saved.',
@@ -42,7 +42,7 @@ export function isWithin(text: string, { depth, count }: Bounds): boolean {
 }
 
 /** Reads a text of JSON that is within its bounds. */
-export async function readText(text: string): Promise<Read> {
+export async function readJsonText(text: string): Promise<ReadBody> {
   if (text.length <= LARGE) {
     try {
       return { value: JSON.parse(text) as unknown, checked: false }

@@ -4,11 +4,11 @@ import { readPiece } from '../../core/piece/migrate.ts'
 import { READY } from '../beside.ts'
 
 /** What was read; `checked` where it has a document, which is sound. Or what is wrong, with the status that fits. */
-export type Read =
+export type ReadBody =
   | { readonly value: unknown; readonly checked: boolean }
   | { readonly value?: undefined; readonly status: number; readonly says: string }
 
-function read(text: string): Read {
+function read(text: string): ReadBody {
   let value: unknown
   try {
     value = JSON.parse(text)

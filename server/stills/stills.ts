@@ -3,9 +3,9 @@
  * openings go on meanwhile, and a piece that cannot be drawn gets a card that says so. Kept by revision.
  */
 import { Beside } from '../beside.ts'
-import type { Asked, Drawn } from './worker.ts'
+import type { StillRequest, DrawnStill } from './worker.ts'
 
-const worker = new Beside<Asked, Drawn>('still.mjs', 'server/stills/worker.ts', {
+const worker = new Beside<StillRequest, DrawnStill>('still.mjs', 'server/stills/worker.ts', {
   time: 8000,
   memory: 384,
   heavy: 'This piece takes too long to draw.',
@@ -22,7 +22,7 @@ let size = 0
 const begun = new Map<string, Promise<Still>>()
 
 /** The picture of a piece at a revision; `read` gives its document as text, with the pictures it shows. */
-export function still(id: string, revision: number, read: () => Promise<Asked>): Promise<Still> {
+export function still(id: string, revision: number, read: () => Promise<StillRequest>): Promise<Still> {
   const key = `${id} ${revision}`
   const known = kept.get(key)
   if (known) return Promise.resolve(known)
@@ -47,7 +47,7 @@ function keep(key: string, made: Still): Still {
   return made
 }
 
-async function drawn(read: () => Promise<Asked>): Promise<Still> {
+async function drawn(read: () => Promise<StillRequest>): Promise<Still> {
   const { answer, why } = await worker.ask(read)
   if (answer === null) return { svg: null, why }
   if (answer.svg === undefined) return { svg: null, why: answer.why }

@@ -6,17 +6,17 @@ import { readPiece } from '../../core/piece/migrate.ts'
 import { posterOf } from '../../core/piece/poster.ts'
 
 /** A document as text, and the pictures it shows as data addresses, by their hashes. */
-export interface Asked {
+export interface StillRequest {
   readonly text: string
   readonly pictures: readonly (readonly [string, string])[]
 }
 
-export type Drawn = { readonly svg: string } | { readonly svg?: undefined; readonly why: string }
+export type DrawnStill = { readonly svg: string } | { readonly svg?: undefined; readonly why: string }
 
 // Its loading is no part of the time that a picture may take.
 parentPort!.postMessage(READY)
 
-parentPort!.on('message', ({ text, pictures }: Asked) => {
+parentPort!.on('message', ({ text, pictures }: StillRequest) => {
   try {
     const { piece, problem } = readPiece(JSON.parse(text))
     parentPort!.postMessage(piece ? { svg: stillSvg(piece, posterOf(piece), new Map(pictures)) } : { why: problem })

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { Program } from '../../core/engine/program.ts'
-import { affineOf, type Pose } from '../../core/formats/moving/posed.ts'
+import { affineOf, type FlatPose } from '../../core/formats/moving/posed.ts'
 import { keyframesPage, movingSvg } from '../../core/formats/moving/printing.ts'
 import { motionOf } from '../../core/formats/moving/sampling.ts'
 import { rowOf } from '../../core/formats/moving/units.ts'
@@ -43,7 +43,7 @@ test('K2: moving SVG and CSS keyframes of the fair stand where the engine has th
       here.update(program.moment(moment, values), moment)
       return posed.map(({ m: { unit } }) => {
         const now = { ...unit, body: here.bodies.get(unit.body.id)! }
-        return affineOf(rowOf(now, null).where as unknown as Pose)
+        return affineOf(rowOf(now, null).where as unknown as FlatPose)
       })
     }),
   )

@@ -2,7 +2,7 @@
 /** A day, or none: typed as 2027-03-12 or 12 Mar 2027, or chosen from a month. `''` is none. */
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { Calendar, ChevronLeft, ChevronRight, X } from '@lucide/vue'
-import { dayOf, daysOf, isoOf, readDay, shifted } from './days.ts'
+import { dayOf, daysOf, isoOf, readDay, shiftDay } from './days.ts'
 import { vFloat } from './floating.ts'
 
 defineProps<{ label: string }>()
@@ -31,7 +31,7 @@ function read(e: Event): void {
   field.value = says(value.value)
 }
 async function go(by: { days?: number; months?: number }): Promise<void> {
-  at.value = shifted(at.value, by)
+  at.value = shiftDay(at.value, by)
   await nextTick()
   grid.value?.querySelector<HTMLElement>('[tabindex="0"]')?.focus()
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { daysOf, readDay, shifted } from './days.ts'
+import { daysOf, readDay, shiftDay } from './days.ts'
 
 describe('days', () => {
   it('are read as people type them', () => {
@@ -13,10 +13,10 @@ describe('days', () => {
     expect(readDay('2028-02-29')).toBe('2028-02-29')
   })
   it('go on over the ends of months and years, and stay the last where a month is shorter', () => {
-    expect(shifted('2027-12-31', { days: 1 })).toBe('2028-01-01')
-    expect(shifted('2027-01-31', { months: 1 })).toBe('2027-02-28')
-    expect(shifted('2028-03-31', { months: -1 })).toBe('2028-02-29')
-    expect(shifted('2027-03-28', { days: 1 })).toBe('2027-03-29')
+    expect(shiftDay('2027-12-31', { days: 1 })).toBe('2028-01-01')
+    expect(shiftDay('2027-01-31', { months: 1 })).toBe('2027-02-28')
+    expect(shiftDay('2028-03-31', { months: -1 })).toBe('2028-02-29')
+    expect(shiftDay('2027-03-28', { days: 1 })).toBe('2027-03-29')
   })
   it('of a month are six weeks from a Monday', () => {
     const days = daysOf('2027-02-10')

@@ -8,7 +8,7 @@ export const dayOf = (iso: string): Date => new Date(`${iso}T12:00:00Z`)
 const iso = (d: Date): string => d.toISOString().slice(0, 10)
 
 /** Some days or months away; a month's last day stays the last where the other month is shorter. */
-export function shifted(from: string, by: { readonly days?: number; readonly months?: number }): string {
+export function shiftDay(from: string, by: { readonly days?: number; readonly months?: number }): string {
   const d = dayOf(from)
   const day = d.getUTCDate()
   if (by.months) {
@@ -33,7 +33,7 @@ export function daysOf(at: string): CalendarDay[] {
   const first = dayOf(`${at.slice(0, 8)}01`)
   const back = (first.getUTCDay() + 6) % 7
   return Array.from({ length: 42 }, (_, k) => {
-    const d = shifted(iso(first), { days: k - back })
+    const d = shiftDay(iso(first), { days: k - back })
     return { iso: d, day: Number(d.slice(8)), within: d.slice(0, 7) === at.slice(0, 7) }
   })
 }

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 /** How something is exported: as what, how much of it, how large; only what the format asks for. */
-import { formatOf, formatsOf, FORMATS, type Kind } from '~~/core/formats/give/formats.ts'
-import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
+import { formatOf, formatsOf, FORMATS, type ExportKind } from '~~/core/formats/give/formats.ts'
+import type { ExportPlan, ExportSettings } from '~~/core/formats/give/plan.ts'
 import { SAMPLE_RATES } from '~~/core/formats/sound/wav.ts'
 import { instancesOf } from '~~/core/engine/instances.ts'
 import { driveLabel } from '~~/core/formula/labels.ts'
 import { lendable } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 
-const props = defineProps<{ piece: Piece; kind: Kind; plan: Plan }>()
-const wanted = defineModel<{ -readonly [K in keyof Wanted]: Wanted[K] }>({ required: true })
+const props = defineProps<{ piece: Piece; kind: ExportKind; plan: ExportPlan }>()
+const wanted = defineModel<{ -readonly [K in keyof ExportSettings]: ExportSettings[K] }>({ required: true })
 
 const format = computed(() => formatOf(wanted.value.as))
 const formats = computed(() => formatsOf(props.kind).map(as => ({ says: FORMATS[as].name, value: as })))

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** Export: what is wanted at the left, how at the right; what will come out is said before, and what it became after. */
-import { formatOf, formatsOf, KINDS, type Kind } from '~~/core/formats/give/formats.ts'
-import { planOf, wantedOf, type Wanted } from '~~/core/formats/give/plan.ts'
+import { formatOf, formatsOf, EXPORT_KINDS, type ExportKind } from '~~/core/formats/give/formats.ts'
+import { exportPlan, exportSettings, type ExportSettings } from '~~/core/formats/give/plan.ts'
 import type { LoopCount } from '~~/core/insight/loop-count.ts'
 import { lendable } from '~~/core/piece/lent.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { bytesText } from '~~/core/units/bytes.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
 import { useGivingOut } from '~/stores/giving-out.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { useListing } from '~/stores/listing.ts'
 import { useVerdicts } from '~/stores/verdicts.ts'
 
@@ -24,19 +24,19 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ close: [] }>()
 const giving = useGivingOut()
-const hand = useHand()
+const hand = useSelection()
 const listing = useListing()
 const verdicts = useVerdicts()
 
-const kind = ref<Kind | 'Device'>('Film')
-const wanted = reactive<{ -readonly [K in keyof Wanted]: Wanted[K] }>({
-  ...wantedOf(props.piece, 'webm'),
+const kind = ref<ExportKind | 'Device'>('Film')
+const wanted = reactive<{ -readonly [K in keyof ExportSettings]: ExportSettings[K] }>({
+  ...exportSettings(props.piece, 'webm'),
   at: props.at,
   lent: lendable(props.piece).filter(l => !props.piece.dials[l.dial]!.hidden),
 })
-const plan = computed(() => planOf(props.piece, wanted))
+const plan = computed(() => exportPlan(props.piece, wanted))
 
-function choose(of: Kind): void {
+function choose(of: ExportKind): void {
   kind.value = of
   wanted.as = formatsOf(of)[0]!
 }
@@ -84,7 +84,7 @@ function leave(): void {
         aria-label="What to export"
       >
         <button
-          v-for="k in KINDS"
+          v-for="k in EXPORT_KINDS"
           :key="k.kind"
           class="rounded-sm border-l-[3px] px-2 py-2 text-left"
           :class="k.kind === kind ? 'border-sea bg-band' : 'border-transparent hover:bg-paper'"

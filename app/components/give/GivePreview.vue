@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** What will come out: its first and its last frame one over the other, and about how large the file will be. */
 import { formatOf } from '~~/core/formats/give/formats.ts'
-import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
+import type { ExportPlan, ExportSettings } from '~~/core/formats/give/plan.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { bytesText } from '~~/core/units/bytes.ts'
 import type { Tried } from '~/give/give.worker.ts'
 import { hired } from '~/give/hired.ts'
 import { ASSETS } from '~/stage/pictures.ts'
 
-const props = defineProps<{ piece: Piece; wanted: Wanted; plan: Plan; busy: boolean }>()
+const props = defineProps<{ piece: Piece; wanted: ExportSettings; plan: ExportPlan; busy: boolean }>()
 /** Milliseconds of rest after a change before it is tried out. */
 const REST = 350
 const [first, last] = [useTemplateRef('first'), useTemplateRef('last')]

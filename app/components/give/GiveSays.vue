@@ -2,7 +2,7 @@
 /** What will come out: frames and seconds, whether it closes, what the format cannot carry, by name. */
 import { formatOf } from '~~/core/formats/give/formats.ts'
 import { lossesOf } from '~~/core/formats/give/losses.ts'
-import type { Plan, Wanted } from '~~/core/formats/give/plan.ts'
+import type { ExportPlan, ExportSettings } from '~~/core/formats/give/plan.ts'
 import { firstLoopingLap, laterText, type LoopCount } from '~~/core/insight/loop-count.ts'
 import { measuresOf } from '~~/core/engine/words.ts'
 import { samplesOf } from '~~/core/formats/sound/wav.ts'
@@ -12,8 +12,8 @@ import { printNumber } from '~~/core/units/units.ts'
 
 const props = defineProps<{
   piece: Piece
-  wanted: Wanted
-  plan: Plan
+  wanted: ExportSettings
+  plan: ExportPlan
   looping: LoopCount | null
   /** Those that do not loop, by key, where they can be gone to. */
   names: readonly { readonly key: string; readonly says: string }[]

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Handing over: which dials, under which words and locks, what may be taken away, until when; and what was handed over before. */
 import { ArrowUp } from '@lucide/vue'
-import { FORMATS, type Given } from '~~/core/formats/give/formats.ts'
+import { FORMATS, type ExportFormat } from '~~/core/formats/give/formats.ts'
 import type { Handover } from '~~/core/piece/handing.ts'
 import { lendable, limitToLent, type DialLoan } from '~~/core/piece/lent.ts'
 import { useHandingOver } from '~/stores/handing-over.ts'
@@ -13,8 +13,8 @@ const handing = useHandingOver()
 
 type Row = { -readonly [K in keyof DialLoan]: DialLoan[K] } & { on: boolean }
 const rows = ref<Row[]>(lendable(store.piece!).map(l => ({ ...l, on: !store.piece!.dials[l.dial]!.hidden })))
-const TAKEN = ['webm', 'mp4', 'gif', 'png', 'svg', 'moving', 'page', 'piece'] as const satisfies readonly Given[]
-const formats = ref<Given[]>(['webm', 'gif', 'png'])
+const TAKEN = ['webm', 'mp4', 'gif', 'png', 'svg', 'moving', 'page', 'piece'] as const satisfies readonly ExportFormat[]
+const formats = ref<ExportFormat[]>(['webm', 'gif', 'png'])
 const until = ref('')
 
 function up(k: number): void {

@@ -3,13 +3,13 @@
 import { missing, rolesOf } from '~~/core/acts/patterns.ts'
 import type { Pattern } from '~~/core/piece/api.ts'
 import { partsListed } from '~~/core/acts/hanging.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePatterns } from '~/stores/patterns.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const patterns = usePatterns()
 onMounted(patterns.load)
 

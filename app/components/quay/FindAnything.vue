@@ -4,7 +4,7 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, Dialo
 import { Search } from '@lucide/vue'
 import { matching } from '~~/core/manual/matching.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useFinding, type Found } from './finding.ts'
@@ -24,7 +24,7 @@ function take(): void {
 onMounted(() => nextTick(take))
 watch(() => props.typed, take)
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const listing = useListing()
 const { commands, known } = useFinding()
 const words = ref('')

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** The manual beside the quay: found by words, and its examples put into the formula in hand by one press. */
 import { ExternalLink, X } from '@lucide/vue'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const tuning = useTuning()
 
 /** Without a formula in hand it is said how to take one. */

@@ -3,12 +3,12 @@
 import { BookOpen, Handshake, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue'
 import { laterText, loopText } from '~~/core/insight/loop-count.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useVerdicts } from '~/stores/verdicts.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const verdicts = useVerdicts()
 const emit = defineEmits<{ find: [] }>()
 const lap = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)

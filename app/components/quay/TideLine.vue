@@ -5,16 +5,16 @@ import { setStretch } from '~~/core/acts/timing.ts'
 import { readTime, showTime } from '~~/core/time/reading.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { fromNumber, toNumber } from '~~/core/time/rational.ts'
-import { Sheet } from '~/player/sheet.ts'
+import { SizedCanvas } from '~/player/sheet.ts'
 import { NIB } from '~/player/strip.ts'
 import { drawTape, TAPE_PER_SECOND, TAPE_ZOOM } from '~/player/tape.ts'
 import { writeText } from '~/player/written.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
 const player = store.player!
-const hand = useHand()
+const hand = useSelection()
 const canvas = useTemplateRef('canvas')
 const timeText = useTemplateRef('timeText')
 const placeText = useTemplateRef('placeText')
@@ -42,7 +42,7 @@ const palette = usePalette(() => player.refresh())
 const stops: (() => void)[] = []
 
 onMounted(() => {
-  const sheet = new Sheet(canvas.value!, () => player.refresh())
+  const sheet = new SizedCanvas(canvas.value!, () => player.refresh())
   stops.push(
     () => sheet.stop(),
     player.changed(() => {

@@ -11,7 +11,7 @@ import { useClip } from '~/commands/clip.ts'
 import { useCommon } from '~/commands/common.ts'
 import type { DeskPage } from '~/stores/desk.ts'
 import { useDriving } from '~/commands/driving.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/commands/several.ts'
 import { useTakes } from '~/commands/takes.ts'
@@ -27,7 +27,7 @@ const DESK = '[aria-label="Desk"]'
 
 export function useFinding() {
   const store = usePiece()
-  const hand = useHand()
+  const hand = useSelection()
   const common = useCommon()
   const timing = useTiming()
   const takes = useTakes()

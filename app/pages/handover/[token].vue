@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** A hand-over: the stage, the dials that were chosen, what may be taken away; nothing else. */
 import { Pause, Play } from '@lucide/vue'
-import { FORMATS, type Given } from '~~/core/formats/give/formats.ts'
-import { wantedOf } from '~~/core/formats/give/plan.ts'
+import { FORMATS, type ExportFormat } from '~~/core/formats/give/formats.ts'
+import { exportSettings } from '~~/core/formats/give/plan.ts'
 import { Runner } from '~/running/runner.ts'
 import { picturesFrom } from '~/stage/pictures.ts'
 import { useGivingOut } from '~/stores/giving-out.ts'
@@ -46,10 +46,10 @@ useHead({
 })
 
 const stage = computed(() => received.value!.document.stage)
-const formats = computed(() => (received.value?.formats ?? []) as Given[])
-function take(as: Given): void {
+const formats = computed(() => (received.value?.formats ?? []) as ExportFormat[])
+function take(as: ExportFormat): void {
   const piece = runner!.current()
-  const wanted = { ...wantedOf(piece, as), at: runner!.player.now().seconds, lent: received.value!.lent }
+  const wanted = { ...exportSettings(piece, as), at: runner!.player.now().seconds, lent: received.value!.lent }
   giving.begin(piece, wanted, `handover-${token.slice(0, 6)}`, assets)
 }
 </script>

@@ -6,7 +6,7 @@ import type { Stored } from '~~/core/piece/api.ts'
 import { openPiece } from '~/services/opening.ts'
 import { useClip } from '~/commands/clip.ts'
 import { useDriving } from '~/commands/driving.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { useTakes } from '~/commands/takes.ts'
 import { useTiming } from '~/commands/timing.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -15,7 +15,7 @@ import type TideTable from '~/components/quay/table/TideTable.vue'
 
 const route = useRoute()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const timing = useTiming()
 const takes = useTakes()
 const clip = useClip()

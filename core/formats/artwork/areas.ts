@@ -3,24 +3,24 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference
 /// <reference path="./clipper-lib.d.ts" />
 import clipper from 'clipper-lib'
-import type { Ring } from './lines.ts'
+import type { PathRing } from './lines.ts'
 
-type Points = Ring['points']
+type Points = PathRing['points']
 
 /** Winding either way fills, or every other one, as SVG has it. */
 export type Rule = 'nonzero' | 'evenodd'
 
-export interface Area {
+export interface FilledArea {
   /** Its outline, then the holes in it. */
   readonly rings: readonly Points[]
   readonly closed: boolean
 }
 
-export interface Areas {
+export interface FilledAreas {
   /** Areas that are filled; their lines too where they are `whole`. */
-  readonly areas: readonly Area[]
+  readonly areas: readonly FilledArea[]
   /** Lines besides: what encloses nothing, and where the areas are others than the outlines, all of these. */
-  readonly lines: readonly Area[]
+  readonly lines: readonly FilledArea[]
   /** Whether each outline is the line round its own area. */
   readonly whole: boolean
   /** Whether it runs over itself too often for that to be worked out. */
@@ -34,8 +34,8 @@ const MOST_CROSSINGS = 2000
 const MOST = 500
 
 /** @param filled whether it is filled, so that rings left open are areas too; @param lined whether it has a line */
-export function areasOf(rings: readonly Ring[], filled: boolean, lined: boolean, rule: Rule): Areas {
-  const all = (some: readonly Ring[]): Area[] => some.map(r => ({ rings: [r.points], closed: r.closed }))
+export function filledAreas(rings: readonly PathRing[], filled: boolean, lined: boolean, rule: Rule): FilledAreas {
+  const all = (some: readonly PathRing[]): FilledArea[] => some.map(r => ({ rings: [r.points], closed: r.closed }))
   if (!filled)
     return {
       areas: nested(closedOf(rings), 'evenodd'),
@@ -56,11 +56,11 @@ export function areasOf(rings: readonly Ring[], filled: boolean, lined: boolean,
   return { areas, lines: whole ? all(rest) : lined ? all(rings) : [], whole, wild }
 }
 
-const isClosed = ({ points, closed }: Ring): boolean => points.length > 2 && closed
-const closedOf = (rings: readonly Ring[]): Points[] => rings.filter(isClosed).map(r => r.points)
+const isClosed = ({ points, closed }: PathRing): boolean => points.length > 2 && closed
+const closedOf = (rings: readonly PathRing[]): Points[] => rings.filter(isClosed).map(r => r.points)
 
 /** Rings that do not cross, as areas and the holes in them. */
-function nested(rings: readonly Points[], rule: Rule): Area[] {
+function nested(rings: readonly Points[], rule: Rule): FilledArea[] {
   const areas = rings.map(points => ({ points, size: size(points) }))
   const around = areas.map(a =>
     areas.filter(b => b !== a && Math.abs(b.size) > Math.abs(a.size) && inside(b.points, a.points[0]!)),
@@ -90,7 +90,7 @@ function nested(rings: readonly Points[], rule: Rule): Area[] {
 const FINE = 256
 
 /** Rings that run over themselves and one another, cut where they cross (Vatti's method); null where there would be too many points. */
-function clipped(rings: readonly Points[], rule: Rule): Area[] | null {
+function clipped(rings: readonly Points[], rule: Rule): FilledArea[] | null {
   const { Clipper, PolyTree, PolyType, ClipType, PolyFillType } = clipper
   const engine = new Clipper()
   engine.StrictlySimple = true
@@ -99,7 +99,7 @@ function clipped(rings: readonly Points[], rule: Rule): Area[] | null {
   const tree = new PolyTree()
   const by = rule === 'evenodd' ? PolyFillType.pftEvenOdd : PolyFillType.pftNonZero
   if (!engine.Execute(ClipType.ctUnion, tree, by, by)) return null
-  const areas: Area[] = []
+  const areas: FilledArea[] = []
   const pointsOf = (contour: readonly { X: number; Y: number }[]): Points => contour.map(p => [p.X / FINE, p.Y / FINE])
   const take = (nodes: ReturnType<typeof tree.Childs>): void => {
     for (const node of nodes) {

@@ -12,13 +12,13 @@ import { noSizes, sizesOf } from '../../rig/sizing.ts'
 import { covered, simulateVertexShader } from '../../rig/stage-mesh/simulated-shader.ts'
 import { hashUnit } from '../../signal/hash.ts'
 import { at } from '../../testing/fair.ts'
-import { artworkOf, MOST_PARTS, type Taken } from './artwork.ts'
+import { artworkOf, MOST_PARTS, type ArtworkImport } from './artwork.ts'
 
 const empty = () => new Builder('Artwork', 1).piece
 const svg = (inner: string, box = '0 0 200 100') =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}">${inner}</svg>`
 
-function take(text: string, piece = empty()): { piece: Piece; taken: Taken } {
+function take(text: string, piece = empty()): { piece: Piece; taken: ArtworkImport } {
   const taken = artworkOf(piece, text, 'sign')
   if (!('op' in taken)) throw new Error(taken.says)
   const after = apply(piece, taken.op)

@@ -8,15 +8,15 @@ import { symmetryOf } from '../../piece/symmetry.ts'
 import { operation, type Operation, type Put } from '../../piece/operation.ts'
 import type { Part, Piece, Shape } from '../../piece/schema.ts'
 import { canonical } from '../../units/names.ts'
-import { dataOf, joined, ringsOf, SAME, transformOf, type Flat, type Ring } from './lines.ts'
-import { gradientsOf, handOf, wayOf, type Gradient, type Way } from './gradients.ts'
-import { areasOf } from './areas.ts'
+import { elementPathData, joinFlat, ringsOfPathData, SAME, transformOf, type Flat, type PathRing } from './lines.ts'
+import { gradientsOf, gradientSetValues, wayOf, type SvgGradient, type Way } from './gradients.ts'
+import { filledAreas } from './areas.ts'
 import { LISTED, plain, SILENT, titled } from './naming.ts'
 import { painted } from './painting.ts'
-import { endsOf, PLAIN, rulesOf, styleOf, type Style } from './style.ts'
-import { treeOf, Unreadable, type Element } from './tree.ts'
+import { lineEnds, PLAIN_STYLE, rulesOf, styleOf, type Style } from './style.ts'
+import { treeOf, Unreadable, type SvgElement } from './tree.ts'
 
-export interface Taken {
+export interface ArtworkImport {
   /** The topmost parts that were made. */
   readonly ids: readonly string[]
   readonly op: Operation
@@ -33,7 +33,7 @@ const FINE = 0.2
 const DEEPEST_USE = 6
 
 /** @returns what it becomes, or why it cannot be taken */
-export function artworkOf(piece: Piece, text: string, name: string): Taken | { readonly says: string } {
+export function artworkOf(piece: Piece, text: string, name: string): ArtworkImport | { readonly says: string } {
   try {
     return new Taking(piece, treeOf(text), name).taken()
   } catch (e) {
@@ -60,9 +60,9 @@ class Taking {
   private readonly puts: Put[] = []
   private parts: Record<string, Part>
   private readonly left = new Set<string>()
-  private readonly byId = new Map<string, Element>()
+  private readonly byId = new Map<string, SvgElement>()
   private readonly rules: ReadonlyMap<string, Record<string, string>>
-  private readonly gradients: ReadonlyMap<string, Gradient>
+  private readonly gradients: ReadonlyMap<string, SvgGradient>
   /** Names that were given, and with which number to go on of each. */
   private readonly names = new Set<string>()
   private readonly alike = new Map<string, number>()
@@ -71,12 +71,12 @@ class Taking {
 
   constructor(
     private readonly piece: Piece,
-    private readonly root: Element,
+    private readonly root: SvgElement,
     private readonly name: string,
   ) {
     this.parts = { ...piece.parts }
     const css: string[] = []
-    const index = (e: Element): void => {
+    const index = (e: SvgElement): void => {
       if (e.attributes.id) this.byId.set(e.attributes.id, e)
       if (e.name === 'style') css.push(e.text)
       e.children.forEach(index)
@@ -86,10 +86,10 @@ class Taking {
     this.gradients = gradientsOf(this.byId)
   }
 
-  taken(): Taken {
+  taken(): ArtworkImport {
     const siblings = Object.values(this.piece.parts).filter(p => p.parent === null)
     this.order = Math.max(0, ...siblings.map(p => p.order)) + 1
-    const made = this.children(this.root, styleOf(this.root, PLAIN, this.rules), this.fitted(), 0)
+    const made = this.children(this.root, styleOf(this.root, PLAIN_STYLE, this.rules), this.fitted(), 0)
     if (made.length === 0) {
       const what = this.left.size > 0 ? `: it has only ${[...this.left].slice(0, 3).join(', ')}` : ''
       throw new Unreadable(`Nothing in this file can be imported${what}.`)
@@ -122,11 +122,11 @@ class Taking {
     return [scale, 0, 0, -scale, -(x + w / 2) * scale, (y + h / 2) * scale]
   }
 
-  private children(e: Element, style: Style, m: Flat, uses: number): Made[] {
+  private children(e: SvgElement, style: Style, m: Flat, uses: number): Made[] {
     return e.children.flatMap(c => this.one(c, style, m, uses))
   }
 
-  private one(e: Element, around: Style, m: Flat, uses: number): Made[] {
+  private one(e: SvgElement, around: Style, m: Flat, uses: number): Made[] {
     if (SILENT.has(e.name)) return []
     const says = LISTED[e.name]
     if (says !== undefined) {
@@ -136,7 +136,7 @@ class Taking {
     const style = styleOf(e, around, this.rules)
     const transform = transformOf(e.attributes.transform)
     if (!transform) this.left.add('a transform that couldn’t be read')
-    const at = joined(m, transform ?? SAME)
+    const at = joinFlat(m, transform ?? SAME)
     for (const name of ['mask', 'filter', 'clip-path'])
       if (e.attributes[name] && e.attributes[name] !== 'none')
         this.left.add(`${name} (its elements are imported without it)`)
@@ -148,12 +148,12 @@ class Taking {
       // A group of one thing that has no name of its own is that thing.
       return made.length === 1 && called === '' ? made : [this.group(made, called || 'Group')]
     }
-    const data = dataOf(e)
+    const data = elementPathData(e)
     if (data === null) {
       if (!/^[a-z]+:/.test(e.name)) this.left.add(`${e.name} elements`)
       return []
     }
-    const rings = ringsOf(data, at, FINE)
+    const rings = ringsOfPathData(data, at, FINE)
     if (!rings) {
       this.left.add('an outline that couldn’t be read, or has more than 20,000 points')
       return []
@@ -161,7 +161,7 @@ class Taking {
     return this.outline(rings, style, at, called || titled(e.name))
   }
 
-  private used(e: Element, style: Style, m: Flat, uses: number): Made[] {
+  private used(e: SvgElement, style: Style, m: Flat, uses: number): Made[] {
     const href = e.attributes.href ?? e.attributes['xlink:href'] ?? ''
     const target = href.startsWith('#') ? this.byId.get(href.slice(1)) : undefined
     if (!target) {
@@ -173,12 +173,12 @@ class Taking {
       return []
     }
     const [x, y] = [Number.parseFloat(e.attributes.x ?? '0') || 0, Number.parseFloat(e.attributes.y ?? '0') || 0]
-    const at = joined(m, [1, 0, 0, 1, x, y])
+    const at = joinFlat(m, [1, 0, 0, 1, x, y])
     const inner = target.name === 'symbol' ? { ...target, name: 'g' } : target
     return this.one(inner, style, at, uses + 1)
   }
 
-  private outline(rings: readonly Ring[], style: Style, m: Flat, name: string): Made[] {
+  private outline(rings: readonly PathRing[], style: Style, m: Flat, name: string): Made[] {
     const { values } = style
     if (style.opacity === 0 || values.visibility === 'hidden') return []
     const { hand, gradient, filled, width, left } = painted(values, style.opacity, m, this.gradients)
@@ -186,9 +186,9 @@ class Taking {
     if (!filled && !(width > 0)) return []
     // What is only filled is an area also where its outline was left open.
     const rule = values['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero'
-    const { areas, lines, whole, wild } = areasOf(rings, filled, width > 0, rule)
+    const { areas, lines, whole, wild } = filledAreas(rings, filled, width > 0, rule)
     if (wild) this.left.add('an outline that crosses itself too often (its fill may differ)')
-    const ends = width > 0 ? endsOf(values) : {}
+    const ends = width > 0 ? lineEnds(values) : {}
     const all = rings.flatMap(r => r.points)
     const way = gradient && wayOf(gradient, all, m)
     const clear = (what: string) => [...hand.filter(([property]) => property !== what), [what, 0] as [string, number]]
@@ -212,7 +212,7 @@ class Taking {
     const short = (v: number) => Number(v.toFixed(2)) || 0
     const pose = rings.map(r => r.map(([px, py]) => ({ x: short(px - x), y: short(py - y), smooth: false })))
     const id = this.part({ type: 'path', closed, poses: [pose] }, name, ends)
-    const along = way ? handOf(way, [x, y], [box.right - box.left, box.high - box.low]) : []
+    const along = way ? gradientSetValues(way, [x, y], [box.right - box.left, box.high - box.low]) : []
     for (const [property, value] of [...hand, ...along]) this.base(id, property, value)
     return { id, box, x, y }
   }

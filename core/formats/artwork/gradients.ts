@@ -1,13 +1,13 @@
 /** Gradients of SVG as ours: from the colour of the first stop to that of the last, along one direction. */
 import { atanTurns } from '../../signal/maths.ts'
 import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
-import { joined, transformOf, SAME, type Flat } from './lines.ts'
-import { colourOf, shareOf, type Colour } from './style.ts'
-import type { Element } from './tree.ts'
+import { joinFlat, transformOf, SAME, type Flat } from './lines.ts'
+import { colourOf, shareOf, type ArtworkColour } from './style.ts'
+import type { SvgElement } from './tree.ts'
 
-export interface Gradient {
-  readonly from: Colour
-  readonly to: Colour
+export interface SvgGradient {
+  readonly from: ArtworkColour
+  readonly to: ArtworkColour
   /** From the first stop to the last, in its own measure. */
   readonly ends: readonly [x1: number, y1: number, x2: number, y2: number]
   /** From its own measure to that of the box round what it fills, or to that of the element. */
@@ -20,8 +20,8 @@ export interface Gradient {
 
 type Points = readonly (readonly [number, number])[]
 
-export function gradientsOf(byId: ReadonlyMap<string, Element>): ReadonlyMap<string, Gradient> {
-  const found = new Map<string, Gradient>()
+export function gradientsOf(byId: ReadonlyMap<string, SvgElement>): ReadonlyMap<string, SvgGradient> {
+  const found = new Map<string, SvgGradient>()
   for (const [id, e] of byId) {
     if (e.name !== 'linearGradient' && e.name !== 'radialGradient') continue
     const chain = madeAfter(e, byId)
@@ -55,9 +55,9 @@ export function gradientsOf(byId: ReadonlyMap<string, Element>): ReadonlyMap<str
 }
 
 /** It and those that it is made after. */
-function madeAfter(e: Element, byId: ReadonlyMap<string, Element>): Element[] {
-  const all: Element[] = []
-  for (let at: Element | undefined = e; at && all.length < 8;) {
+function madeAfter(e: SvgElement, byId: ReadonlyMap<string, SvgElement>): SvgElement[] {
+  const all: SvgElement[] = []
+  for (let at: SvgElement | undefined = e; at && all.length < 8;) {
     all.push(at)
     const href: string = at.attributes.href ?? at.attributes['xlink:href'] ?? ''
     at = href.startsWith('#') ? byId.get(href.slice(1)) : undefined
@@ -66,7 +66,7 @@ function madeAfter(e: Element, byId: ReadonlyMap<string, Element>): Element[] {
 }
 
 /** The stops of the first that has any, none before the one that it follows. */
-function stopsOf(chain: readonly Element[]): { at: number; colour: Colour }[] {
+function stopsOf(chain: readonly SvgElement[]): { at: number; colour: ArtworkColour }[] {
   const own = chain.map(e => e.children.filter(c => c.name === 'stop')).find(s => s.length > 0) ?? []
   let last = 0
   return own.flatMap(s => {
@@ -92,17 +92,17 @@ export interface Way {
  * @param m from the measure of the element to the stage
  * @returns null where its stops fall together, or all is seen from the side
  */
-export function wayOf({ ends, transform, boxed }: Gradient, points: Points, m: Flat): Way | null {
+export function wayOf({ ends, transform, boxed }: SvgGradient, points: Points, m: Flat): Way | null {
   const back = inverse(m)
   if (!back) return null
-  let to = joined(m, transform)
+  let to = joinFlat(m, transform)
   if (boxed) {
     const own = points.map(
       ([x, y]) => [back[0] * x + back[2] * y + back[4], back[1] * x + back[3] * y + back[5]] as const,
     )
     const [xs, ys] = [own.map(p => p[0]), own.map(p => p[1])]
     const [left, low] = [Math.min(...xs), Math.min(...ys)]
-    to = joined(joined(m, [Math.max(...xs) - left, 0, 0, Math.max(...ys) - low, left, low]), transform)
+    to = joinFlat(joinFlat(m, [Math.max(...xs) - left, 0, 0, Math.max(...ys) - low, left, low]), transform)
   }
   const flat = inverse(to)
   const [x1, y1, x2, y2] = ends
@@ -117,7 +117,11 @@ export function wayOf({ ends, transform, boxed }: Gradient, points: Points, m: F
 }
 
 /** The same as set values of a part that stands at a place and reaches so far to either side of it. */
-export function handOf({ x, y, base }: Way, [px, py]: readonly [number, number], [w, h]: readonly [number, number]) {
+export function gradientSetValues(
+  { x, y, base }: Way,
+  [px, py]: readonly [number, number],
+  [w, h]: readonly [number, number],
+) {
   const turns = atanTurns(y, x)
   const long = (Math.abs(cosineOfTurns(turns)) * w + Math.abs(sineOfTurns(turns)) * h) / 2
   const run = 1 / (2 * long * Math.sqrt(x * x + y * y))

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { areasOf } from './areas.ts'
-import { dataOf, joined, ringsOf, SAME, transformOf, type Flat, type Ring } from './lines.ts'
-import { colourOf, PLAIN, rulesOf, shareOf, styleOf } from './style.ts'
-import { treeOf, type Element } from './tree.ts'
+import { filledAreas } from './areas.ts'
+import { elementPathData, joinFlat, ringsOfPathData, SAME, transformOf, type Flat, type PathRing } from './lines.ts'
+import { colourOf, PLAIN_STYLE, rulesOf, shareOf, styleOf } from './style.ts'
+import { treeOf, type SvgElement } from './tree.ts'
 
 const near = (a: Flat | null, b: readonly number[]) => b.forEach((v, i) => expect(a![i]).toBeCloseTo(v, 9))
-const element = (text: string): Element => treeOf(`<svg>${text}</svg>`).children[0]!
+const element = (text: string): SvgElement => treeOf(`<svg>${text}</svg>`).children[0]!
 
 describe('transforms of SVG', () => {
   const c = Math.cos(Math.PI / 6)
@@ -26,13 +26,13 @@ describe('transforms of SVG', () => {
   ] as const)('%s', (text, wanted) => near(transformOf(text), wanted))
   it('within one another are as one after the other', () => {
     const [a, b] = [transformOf('rotate(30) scale(2 1)')!, transformOf('translate(5 6)')!]
-    near(joined(a, b), transformOf('rotate(30) scale(2 1) translate(5 6)')!)
-    near(joined(SAME, a), a)
+    near(joinFlat(a, b), transformOf('rotate(30) scale(2 1) translate(5 6)')!)
+    near(joinFlat(SAME, a), a)
   })
 })
 
 describe('outlines', () => {
-  const rings = (d: string, fine = 0.1) => ringsOf(d, SAME, fine)!
+  const rings = (d: string, fine = 0.1) => ringsOfPathData(d, SAME, fine)!
   it('relative and short commands are what they stand for', () => {
     expect(rings('M10 10h20v20H10z')).toEqual(rings('M10 10L30 10L30 30L10 30Z'))
     expect(rings('m10 10 20 0 0 20z')).toEqual(rings('M10 10L30 10L30 30z'))
@@ -75,7 +75,7 @@ describe('outlines', () => {
     expect(rings(wild, 0.2)[0]!.points.length).toBeLessThanOrEqual(500)
   })
   it('an arc stays on its circle', () => {
-    const { points } = rings(dataOf(element('<circle cx="5" cy="-3" r="40"/>'))!)[0]!
+    const { points } = rings(elementPathData(element('<circle cx="5" cy="-3" r="40"/>'))!)[0]!
     for (const [x, y] of points) expect(Math.hypot(x - 5, y + 3)).toBeCloseTo(40, 1)
     expect(points.length).toBeGreaterThan(12)
   })
@@ -95,15 +95,15 @@ describe('outlines', () => {
     expect(second!.points[0]).toEqual([10, 10])
   })
   it('what cannot be read is none', () => {
-    expect(ringsOf('M0 0 L', SAME, 1)).toBeNull()
-    expect(ringsOf('potato', SAME, 1)).toBeNull()
-    expect(ringsOf('M0 0L1e9 1', SAME, 1)).toBeNull()
-    expect(ringsOf(`M0 0${'l1 1l1 -1'.repeat(20_000)}`, SAME, 1)).toBeNull()
+    expect(ringsOfPathData('M0 0 L', SAME, 1)).toBeNull()
+    expect(ringsOfPathData('potato', SAME, 1)).toBeNull()
+    expect(ringsOfPathData('M0 0L1e9 1', SAME, 1)).toBeNull()
+    expect(ringsOfPathData(`M0 0${'l1 1l1 -1'.repeat(20_000)}`, SAME, 1)).toBeNull()
   })
 })
 
 describe('areas and their holes', () => {
-  const square = (size: number, x = 0, closed = true): Ring => ({
+  const square = (size: number, x = 0, closed = true): PathRing => ({
     points: [
       [x - size, -size],
       [x + size, -size],
@@ -112,12 +112,12 @@ describe('areas and their holes', () => {
     ],
     closed,
   })
-  const turned = (r: Ring): Ring => ({ ...r, points: [...r.points].reverse() })
-  const filled = (rings: readonly Ring[], rule: 'nonzero' | 'evenodd' = 'nonzero', lined = false) =>
-    areasOf(rings, true, lined, rule)
+  const turned = (r: PathRing): PathRing => ({ ...r, points: [...r.points].reverse() })
+  const filled = (rings: readonly PathRing[], rule: 'nonzero' | 'evenodd' = 'nonzero', lined = false) =>
+    filledAreas(rings, true, lined, rule)
   /** What is filled, px²: areas less their holes. */
-  const covered = (areas: readonly { rings: readonly Ring['points'][] }[]) => {
-    const size = (p: Ring['points']) =>
+  const covered = (areas: readonly { rings: readonly PathRing['points'][] }[]) => {
+    const size = (p: PathRing['points']) =>
       Math.abs(p.reduce((n, [x, y], k) => n + x * p[(k + 1) % p.length]![1] - p[(k + 1) % p.length]![0] * y, 0)) / 2
     return areas.reduce(
       (n, { rings: [outer, ...holes] }) => n + size(outer!) - holes.reduce((m, h) => m + size(h), 0),
@@ -144,7 +144,7 @@ describe('areas and their holes', () => {
     expect(covered(filled([a, b]).areas)).toBeCloseTo(600, 1)
     expect(covered(filled([a, turned(b)]).areas)).toBeCloseTo(400, 1)
     expect(covered(filled([a, b], 'evenodd').areas)).toBeCloseTo(400, 1)
-    const bow: Ring = {
+    const bow: PathRing = {
       points: [
         [0, 0],
         [10, 10],
@@ -164,13 +164,13 @@ describe('areas and their holes', () => {
       const a = (2 * Math.PI * k) / 5
       return [100 * Math.cos(a), 100 * Math.sin(a)]
     })
-    const star: Ring = { points, closed: true }
+    const star: PathRing = { points, closed: true }
     const [wound, other] = [filled([star]).areas, filled([star], 'evenodd').areas]
     expect(covered(wound) - covered(other)).toBeCloseTo(2.5 * 38.1966 * 38.1966 * Math.sin((2 * Math.PI) / 5), 0)
   })
   it('what runs over itself without end is filled as its points say, and that is told', () => {
     const far = (k: number) => (k * 7919) % 1000
-    const wild: Ring = { points: Array.from({ length: 400 }, (_, k) => [far(k), far(3 * k + 1)]), closed: true }
+    const wild: PathRing = { points: Array.from({ length: 400 }, (_, k) => [far(k), far(3 * k + 1)]), closed: true }
     const { areas, wild: told } = filled([wild])
     expect([areas.length, told]).toEqual([1, true])
   })
@@ -182,7 +182,7 @@ describe('areas and their holes', () => {
       whole: false,
       lines: [{ rings: [open.points], closed: false }],
     })
-    expect(areasOf([open], false, true, 'nonzero')).toMatchObject({
+    expect(filledAreas([open], false, true, 'nonzero')).toMatchObject({
       areas: [],
       lines: [{ rings: [open.points], closed: false }],
     })
@@ -203,7 +203,7 @@ describe('how it is painted', () => {
   })
   it('a style counts more than a rule, a rule more than an attribute, all more than what is around', () => {
     const rules = rulesOf('/* note */ path { fill: green } .a, .b { stroke: red; } g > .c { fill: blue } .d{fill:pink')
-    const of = (text: string, around = PLAIN) => styleOf(element(text), around, rules)
+    const of = (text: string, around = PLAIN_STYLE) => styleOf(element(text), around, rules)
     expect(of('<rect fill="red"/>').values.fill).toBe('red')
     expect(of('<path fill="red"/>').values.fill).toBe('green')
     expect(of('<path fill="red" style="fill: blue !important"/>').values.fill).toBe('blue')

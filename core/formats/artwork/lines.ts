@@ -1,13 +1,13 @@
 /** Path data and basic shapes of SVG as rings of points, curves laid as straight pieces. */
 import svgpath from 'svgpath'
 import { kept } from '../../signal/thinned.ts'
-import type { Element } from './tree.ts'
+import type { SvgElement } from './tree.ts'
 
 /** a b c d e f of SVG: x' = a x + c y + e, y' = b x + d y + f. */
 export type Flat = readonly [number, number, number, number, number, number]
 export const SAME: Flat = [1, 0, 0, 1, 0, 0]
 
-export const joined = (m: Flat, n: Flat): Flat => [
+export const joinFlat = (m: Flat, n: Flat): Flat => [
   m[0] * n[0] + m[2] * n[1],
   m[1] * n[0] + m[3] * n[1],
   m[0] * n[2] + m[2] * n[3],
@@ -16,7 +16,7 @@ export const joined = (m: Flat, n: Flat): Flat => [
   m[1] * n[4] + m[3] * n[5] + m[5],
 ]
 
-export interface Ring {
+export interface PathRing {
   readonly points: readonly (readonly [number, number])[]
   readonly closed: boolean
 }
@@ -35,13 +35,13 @@ export function transformOf(text: string | undefined): Flat | null {
   return [a[0]! - o[0]!, a[1]! - o[1]!, c[0]! - o[0]!, c[1]! - o[1]!, o[0]!, o[1]!]
 }
 
-const number = (e: Element, name: string, otherwise = 0): number => {
+const number = (e: SvgElement, name: string, otherwise = 0): number => {
   const value = Number.parseFloat(e.attributes[name] ?? '')
   return Number.isFinite(value) ? value : otherwise
 }
 
 /** The path data of an element; null where it has no outline. */
-export function dataOf(e: Element): string | null {
+export function elementPathData(e: SvgElement): string | null {
   switch (e.name) {
     case 'path':
       return e.attributes.d ?? null
@@ -84,7 +84,7 @@ const MOST_READ = 20_000
  * @param fine how far a straight piece may lie off its curve, px after the transform
  * @returns null where the data cannot be read
  */
-export function ringsOf(data: string, m: Flat, fine: number): Ring[] | null {
+export function ringsOfPathData(data: string, m: Flat, fine: number): PathRing[] | null {
   const path = svgpath(data)
   if ((path as unknown as { err: string }).err) return null
   const rings: { points: [number, number][]; closed: boolean }[] = []

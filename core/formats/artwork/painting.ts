@@ -1,12 +1,12 @@
 /** What an element of artwork is painted with, as set values of the part that it becomes. */
-import type { Gradient } from './gradients.ts'
+import type { SvgGradient } from './gradients.ts'
 import type { Flat } from './lines.ts'
 import { colourOf, dashesOf, shareOf, type Style } from './style.ts'
 
-export interface Painted {
+export interface PaintedElement {
   readonly hand: readonly (readonly [property: string, value: number])[]
   /** What its fill goes over by, which is told for each area. */
-  readonly gradient: Gradient | null
+  readonly gradient: SvgGradient | null
   readonly filled: boolean
   /** Of its line, px of the stage; 0 where it has none. */
   readonly width: number
@@ -19,8 +19,8 @@ export function painted(
   values: Style['values'],
   opacity: number,
   m: Flat,
-  gradients: ReadonlyMap<string, Gradient>,
-): Painted {
+  gradients: ReadonlyMap<string, SvgGradient>,
+): PaintedElement {
   const left: string[] = []
   const ref = /^url\(["']?#([^"')]+)/.exec(values.fill ?? '')?.[1]
   const gradient = ref === undefined ? undefined : gradients.get(ref)

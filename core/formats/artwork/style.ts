@@ -1,10 +1,10 @@
 /** How an element is painted: its own attributes, its style, and the rules of the file for its class. */
 import { converter, parse } from 'culori'
 import type { Part } from '../../piece/schema.ts'
-import type { Element } from './tree.ts'
+import type { SvgElement } from './tree.ts'
 
 /** Colours as parts have them: lightness in per cent, hue in degrees. */
-export interface Colour {
+export interface ArtworkColour {
   readonly lightness: number
   readonly chroma: number
   readonly hue: number
@@ -19,7 +19,7 @@ export interface Style {
   readonly opacity: number
 }
 
-export const PLAIN: Style = { values: { fill: 'black', stroke: 'none', 'stroke-width': '1' }, opacity: 1 }
+export const PLAIN_STYLE: Style = { values: { fill: 'black', stroke: 'none', 'stroke-width': '1' }, opacity: 1 }
 
 const INHERITED = new Set([
   ...['fill', 'fill-opacity', 'fill-rule', 'stroke', 'stroke-width', 'stroke-opacity', 'color', 'visibility'],
@@ -48,7 +48,7 @@ function declarations(text: string): Record<string, string> {
   return found
 }
 
-export function styleOf(e: Element, around: Style, rules: ReadonlyMap<string, Record<string, string>>): Style {
+export function styleOf(e: SvgElement, around: Style, rules: ReadonlyMap<string, Record<string, string>>): Style {
   const classes = (e.attributes.class ?? '').split(/\s+/).filter(c => c !== '')
   const own: Record<string, string> = Object.assign(
     {},
@@ -74,7 +74,7 @@ const toOklch = converter('oklch')
 const rounded = (v: number, places: number) => Number(v.toFixed(places))
 
 /** A colour as CSS writes it; null for none, or for what is no colour. */
-export function colourOf(text: string | undefined, current: string | undefined): Colour | null {
+export function colourOf(text: string | undefined, current: string | undefined): ArtworkColour | null {
   const written = text?.trim().toLowerCase() === 'currentcolor' ? (current ?? 'black') : text?.trim()
   if (!written || written === 'none' || written === 'transparent') return null
   const read = parse(written)
@@ -89,7 +89,7 @@ export function colourOf(text: string | undefined, current: string | undefined):
 }
 
 /** How the ends and bends of a line are, by SVG's words for them. */
-export function endsOf(values: Style['values']): Pick<Part, 'cap' | 'join'> {
+export function lineEnds(values: Style['values']): Pick<Part, 'cap' | 'join'> {
   const [cap, join] = [values['stroke-linecap'], values['stroke-linejoin']]
   return {
     ...((cap === 'round' || cap === 'square') && { cap }),

@@ -1,10 +1,10 @@
 /** An SVG file as a tree of elements: read by a parser that knows no scripts, no outside, and no entities. */
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 
-export interface Element {
+export interface SvgElement {
   readonly name: string
   readonly attributes: Readonly<Record<string, string>>
-  readonly children: readonly Element[]
+  readonly children: readonly SvgElement[]
   /** What stands in it as text. */
   readonly text: string
 }
@@ -32,7 +32,7 @@ export class Unreadable extends Error {}
 type Raw = Record<string, unknown>
 
 /** @throws {Unreadable} */
-export function treeOf(text: string): Element {
+export function treeOf(text: string): SvgElement {
   if (text.length > LARGEST) throw new Unreadable('This file is larger than 4 million characters.')
   // A document type may declare entities that unfold for ever; none of it is needed.
   const bare = text.replace(/<!DOCTYPE[^>[]*(\[[\s\S]*?\])?\s*>/i, '').replace(/^\uFEFF/, '')
@@ -46,7 +46,7 @@ export function treeOf(text: string): Element {
     throw new Unreadable('This isn’t an SVG that Open Tide can read.')
   }
   let count = 0
-  const read = (list: readonly Raw[], depth: number): Element[] => {
+  const read = (list: readonly Raw[], depth: number): SvgElement[] => {
     if (depth > DEEPEST) throw new Unreadable(`Its elements are nested more than ${DEEPEST} deep.`)
     return list.flatMap(item => {
       const name = Object.keys(item).find(k => k !== ':@' && k !== '#text')

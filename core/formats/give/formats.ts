@@ -1,10 +1,10 @@
 /** The formats that a piece is exported in: one entry a format, which the window, the worker and the prompt read. */
 
-export type Kind = 'Film' | 'Live page' | 'Moving SVG or CSS' | '3D scene' | 'Numbers' | 'Still' | 'Piece'
+export type ExportKind = 'Film' | 'Live page' | 'Moving SVG or CSS' | '3D scene' | 'Numbers' | 'Still' | 'Piece'
 
-export interface Format {
+export interface FormatEntry {
   readonly name: string
-  readonly kind: Kind
+  readonly kind: ExportKind
   /** The end of its files. */
   readonly end: string
   /** Its media type. */
@@ -35,11 +35,11 @@ export const FORMATS = {
   png: { name: 'PNG', kind: 'Still', end: 'png', type: 'image/png', drawn: true, clear: true, timeless: true },
   svg: { name: 'SVG', kind: 'Still', end: 'svg', type: 'image/svg+xml', timeless: true },
   piece: { name: 'piece file', kind: 'Piece', end: 'tide', type: 'application/zip', timeless: true },
-} as const satisfies Record<string, Format>
+} as const satisfies Record<string, FormatEntry>
 
-export type Given = keyof typeof FORMATS
+export type ExportFormat = keyof typeof FORMATS
 
-export const KINDS: readonly { readonly kind: Kind; readonly says: string }[] = [
+export const EXPORT_KINDS: readonly { readonly kind: ExportKind; readonly says: string }[] = [
   { kind: 'Film', says: 'WebM, MP4, GIF, numbered PNGs' },
   { kind: 'Live page', says: 'one HTML file; never ends; dials if you like' },
   { kind: 'Moving SVG or CSS', says: 'for web pages, no script' },
@@ -49,6 +49,6 @@ export const KINDS: readonly { readonly kind: Kind; readonly says: string }[] = 
   { kind: 'Piece', says: 'everything, to open elsewhere' },
 ]
 
-export const formatOf = (as: Given): Format => FORMATS[as]
-export const formatsOf = (kind: Kind): Given[] =>
-  (Object.keys(FORMATS) as Given[]).filter(as => FORMATS[as].kind === kind)
+export const formatOf = (as: ExportFormat): FormatEntry => FORMATS[as]
+export const formatsOf = (kind: ExportKind): ExportFormat[] =>
+  (Object.keys(FORMATS) as ExportFormat[]).filter(as => FORMATS[as].kind === kind)

@@ -2,7 +2,7 @@
 import { propertiesOf } from '../../piece/properties.ts'
 import { SOLID } from '../../piece/property-kinds.ts'
 import type { Part, Piece } from '../../piece/schema.ts'
-import type { Given } from './formats.ts'
+import type { ExportFormat } from './formats.ts'
 
 type Driven = (property: string) => boolean
 
@@ -10,7 +10,7 @@ const FORMS = ['corners', 'pose', 'innerRadius', 'value', 'lineStart', 'lineEnd'
 const COLOURS = ['Lightness', 'Chroma', 'Hue', 'Alpha'].flatMap(c => [`fill${c}`, `stroke${c}`, `gradient${c}`])
 
 /** What stays behind of a part, in words that follow its name; empty when nothing does. */
-const BEHIND: Partial<Record<Given, (part: Part, driven: Driven, held: (p: string) => number) => string[]>> = {
+const BEHIND: Partial<Record<ExportFormat, (part: Part, driven: Driven, held: (p: string) => number) => string[]>> = {
   moving: drawing,
   css: drawing,
   gltf: (part, driven, held) => {
@@ -44,7 +44,7 @@ function drawing(part: Part, driven: Driven, held: (p: string) => number): strin
 }
 
 /** Sentences, each beginning with the part's name. */
-export function lossesOf(piece: Piece, as: Given): string[] {
+export function lossesOf(piece: Piece, as: ExportFormat): string[] {
   const behind = BEHIND[as]
   if (!behind) return []
   return Object.entries(piece.parts).flatMap(([id, part]) => {

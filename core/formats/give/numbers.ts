@@ -6,7 +6,7 @@ import { momentOfSeconds } from '../../time/moment.ts'
 import { floor, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
 import { inUnit } from '../../units/units.ts'
 
-export interface Column {
+export interface NumbersColumn {
   readonly name: string
   readonly unit: string
   readonly shown: (value: number) => number
@@ -14,8 +14,8 @@ export interface Column {
 }
 
 /** Every driven property, of copies each; in degrees, px, or plain numbers (shares: 1 is 100 %). */
-export function columnsOf(program: Program): Column[] {
-  const columns: Column[] = []
+export function columnsOf(program: Program): NumbersColumn[] {
+  const columns: NumbersColumn[] = []
   for (const slot of program.slots.values()) {
     if (slot.offset < 0) continue
     const [, name] = slot.key.split('.') as [string, string]
@@ -32,7 +32,7 @@ export function columnsOf(program: Program): Column[] {
   return columns
 }
 
-export interface Row {
+export interface NumbersRow {
   readonly seconds: number
   readonly values: readonly number[]
 }
@@ -40,12 +40,12 @@ export interface Row {
 /** @param done is told how many frames are there */
 export function bakeRows(
   program: Program,
-  columns: readonly Column[],
+  columns: readonly NumbersColumn[],
   from: Rational,
   rate: Rational,
   frames: number,
   done: (n: number) => void,
-): Row[] {
+): NumbersRow[] {
   const values = new Float64Array(program.size)
   return Array.from({ length: frames }, (_, k) => {
     const seconds = plus(from, over(rational(k), rate))
@@ -58,7 +58,7 @@ export function bakeRows(
 const quoted = (s: string) => (/[",\n]/.test(s) ? `"${s.replaceAll('"', '""')}"` : s)
 
 /** So many frames from a moment on, as the text of a file. */
-export function numbersOf(
+export function numbersText(
   program: Program,
   as: 'csv' | 'json',
   from: Rational,

@@ -5,10 +5,10 @@ import { momentOfSeconds, type Moment } from '../../time/moment.ts'
 import { fromNumber, minus, over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
 import type { Controls } from '../running/running.ts'
 import { MOST_SAMPLES, samplesOf } from '../sound/wav.ts'
-import { formatOf, type Given } from './formats.ts'
+import { formatOf, type ExportFormat } from './formats.ts'
 
-export interface Wanted {
-  readonly as: Given
+export interface ExportSettings {
+  readonly as: ExportFormat
   /** Whole laps; null for the marked stretch, or from one moment to another. */
   readonly laps: number | null
   /** The lap with which they begin, counted from 0. */
@@ -33,7 +33,7 @@ export interface Wanted {
 }
 
 /** What is wanted where nothing is said. */
-export const wantedOf = (piece: Piece, as: Given): Wanted => ({
+export const exportSettings = (piece: Piece, as: ExportFormat): ExportSettings => ({
   as,
   laps: 1,
   firstLap: 0,
@@ -49,7 +49,7 @@ export const wantedOf = (piece: Piece, as: Given): Wanted => ({
   controls: 'dials',
 })
 
-export interface Plan {
+export interface ExportPlan {
   readonly frames: number
   readonly from: Rational
   /** Seconds from the first moment to the one that is not exported any more. */
@@ -70,7 +70,7 @@ const WIDEST = 8192
 const MOST_PIXELS = 2_500_000_000
 
 /** Frames 0 … N − 1 of whole laps or of the stretch; never the one that would repeat the first. */
-export function planOf(piece: Piece, wanted: Wanted): Plan {
+export function exportPlan(piece: Piece, wanted: ExportSettings): ExportPlan {
   const rate = rational(BigInt(piece.frameRate.n), BigInt(piece.frameRate.d))
   const lap = rational(BigInt(piece.lap.length.n), BigInt(piece.lap.length.d))
   const { stretch, stage } = piece
@@ -89,7 +89,7 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
   const width = side(wanted.width)
   const height = side((wanted.width * stage.height) / stage.width)
   const plan = { frames, from, span, rate, width, height }
-  const says = (problem: string | null): Plan => ({ ...plan, problem })
+  const says = (problem: string | null): ExportPlan => ({ ...plan, problem })
   if (wanted.laps === null && !part && !still)
     return says(
       wanted.between
@@ -114,14 +114,14 @@ export function planOf(piece: Piece, wanted: Wanted): Plan {
 }
 
 /** The moment of a frame; of a blurred one the n-th of so many within the first half of its time. */
-export function momentOfFrame(piece: Piece, { from, rate }: Plan, frame: number, nth = 0, of = 1): Moment {
+export function exportedMoment(piece: Piece, { from, rate }: ExportPlan, frame: number, nth = 0, of = 1): Moment {
   const fps = rational(BigInt(piece.frameRate.n), BigInt(piece.frameRate.d))
   const at = plus(rational(BigInt(frame)), rational(BigInt(nth), BigInt(2 * of)))
   return momentOfSeconds(plus(from, over(at, rate)), fps)
 }
 
 /** When each frame of a GIF ends, in its hundredths of a second: rounded from the beginning, so that it keeps its pace. */
-export const delayOf = ({ rate }: Plan, frame: number): number => {
+export const frameDelay = ({ rate }: ExportPlan, frame: number): number => {
   const end = (k: number) => Math.round((100 * k) / toNumber(rate))
   return Math.max(1, end(frame + 1) - end(frame))
 }

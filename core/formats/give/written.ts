@@ -3,16 +3,16 @@ import { strToU8 } from 'fflate'
 import { Program } from '../../engine/program.ts'
 import type { Piece } from '../../piece/schema.ts'
 import { base64 } from '../base64.ts'
-import type { Given } from './formats.ts'
-import type { Plan, Wanted } from './plan.ts'
+import type { ExportFormat } from './formats.ts'
+import type { ExportPlan, ExportSettings } from './plan.ts'
 
-export interface Asked {
+export interface TextExportRequest {
   readonly piece: Piece
-  readonly wanted: Wanted
+  readonly wanted: ExportSettings
 }
 
 /** What whoever runs it must be able to bring. */
-export interface Bringing {
+export interface ExportSources {
   /** A picture by its hash; null when it is gone. */
   readonly picture: (hash: string) => Promise<{ type: string; bytes: Uint8Array } | null>
   /** The bundle that a page that runs begins with. */
@@ -28,7 +28,7 @@ const utf8 = (text: string): Bytes => strToU8(text) as Bytes
 
 type Pictures = Map<string, { type: string; bytes: Uint8Array }>
 
-async function brought(piece: Piece, { picture }: Pick<Bringing, 'picture'>): Promise<Pictures> {
+async function brought(piece: Piece, { picture }: Pick<ExportSources, 'picture'>): Promise<Pictures> {
   const { shownIn } = await import('../piece-file/piece-file.ts')
   const found: Pictures = new Map()
   for (const hash of shownIn(piece)) {
@@ -39,18 +39,18 @@ async function brought(piece: Piece, { picture }: Pick<Bringing, 'picture'>): Pr
 }
 
 /** Addresses of a piece's pictures by their hash, which hold the pictures themselves. */
-export async function addressesOf(piece: Piece, bring: Pick<Bringing, 'picture'>): Promise<Map<string, string>> {
+export async function addressesOf(piece: Piece, bring: Pick<ExportSources, 'picture'>): Promise<Map<string, string>> {
   const pictures = await brought(piece, bring)
   return new Map([...pictures].map(([hash, p]) => [hash, `data:${p.type};base64,${base64(p.bytes)}`]))
 }
 
-type Writing = (asked: Asked, plan: Plan, bring: Bringing) => Promise<Bytes>
+type Writing = (asked: TextExportRequest, plan: ExportPlan, bring: ExportSources) => Promise<Bytes>
 
 const numbers =
   (as: 'csv' | 'json'): Writing =>
   async ({ piece }, plan, { tell }) => {
-    const { numbersOf } = await import('./numbers.ts')
-    return utf8(numbersOf(new Program(piece), as, plan.from, plan.rate, plan.frames, tell))
+    const { numbersText } = await import('./numbers.ts')
+    return utf8(numbersText(new Program(piece), as, plan.from, plan.rate, plan.frames, tell))
   }
 
 const moving =
@@ -69,7 +69,7 @@ const running =
     return utf8(await print(await bring.runner(), { piece, pictures, lent, controls }, bring.hash))
   }
 
-const WRITING: Partial<Record<Given, Writing>> = {
+const WRITING: Partial<Record<ExportFormat, Writing>> = {
   csv: numbers('csv'),
   json: numbers('json'),
   moving: moving('movingSvg'),
@@ -98,7 +98,11 @@ const WRITING: Partial<Record<Given, Writing>> = {
 }
 
 /** The file; null for what must be drawn. @throws with a sentence when it cannot be made */
-export async function written(asked: Asked, plan: Plan, bring: Bringing): Promise<Bytes | null> {
+export async function exportWithoutDrawing(
+  asked: TextExportRequest,
+  plan: ExportPlan,
+  bring: ExportSources,
+): Promise<Bytes | null> {
   const writing = WRITING[asked.wanted.as]
   return writing ? writing(asked, plan, bring) : null
 }

@@ -3,7 +3,7 @@
 import { strToU8 } from 'fflate'
 
 /** What a list of numbers is of, with how many each entry has. */
-export type Kind = 'SCALAR' | 'VEC2' | 'VEC3' | 'VEC4'
+export type AccessorType = 'SCALAR' | 'VEC2' | 'VEC3' | 'VEC4'
 const WIDTH = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4 } as const
 
 const FLOAT = 5126
@@ -30,7 +30,7 @@ export class Bytes {
   /** A list of numbers; gives its number. @param bounds whether least and greatest are said */
   list(
     values: readonly number[],
-    type: Kind,
+    type: AccessorType,
     { target, bounds = false }: { target?: number; bounds?: boolean } = {},
   ): number {
     const whole = target === TRIANGLES

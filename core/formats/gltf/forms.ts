@@ -4,13 +4,15 @@ import { holesIn, type Outline } from '../../rig/outline/outline.ts'
 import type { Rings } from '../moving/lines.ts'
 
 /** Corners, three numbers each, and triangles of them. */
-export interface Form {
+export interface TriangleForm {
   readonly corners: number[]
   readonly triangles: number[]
 }
 
 /** What is filled of an outline: each with its holes, in the outline's own measure. */
-export function areasOf(o: Outline): readonly { outline: ArrayLike<number>; holes: readonly ArrayLike<number>[] }[] {
+export function outlineAreas(
+  o: Outline,
+): readonly { outline: ArrayLike<number>; holes: readonly ArrayLike<number>[] }[] {
   if (o.letters) return o.letters.setting.areas
   return [{ outline: o.points, holes: holesIn(o) }, ...(o.more ?? []).map(outline => ({ outline, holes: [] }))]
 }
@@ -19,7 +21,7 @@ export function areasOf(o: Outline): readonly { outline: ArrayLike<number>; hole
  * Faces at the front, or front, back and sides when it is thick: the front at z 0, the back at −1, to be stretched.
  * @param taper how large the back is against the front
  */
-export function solidOf(areas: ReturnType<typeof areasOf>, thick: boolean, taper: number): Form {
+export function solidOf(areas: ReturnType<typeof outlineAreas>, thick: boolean, taper: number): TriangleForm {
   const corners: number[] = []
   const triangles: number[] = []
   for (const { outline, holes } of areas) {
@@ -67,7 +69,7 @@ function turned(flat: readonly number[], face: readonly number[], k: number): nu
 const LONGEST = 4
 
 /** A line as a band round its points, so wide. */
-export function bandOf(rings: Rings, width: number): Form {
+export function bandOf(rings: Rings, width: number): TriangleForm {
   const corners: number[] = []
   const triangles: number[] = []
   const half = width / 2

@@ -12,13 +12,13 @@ import { Scene } from '../../rig/scene.ts'
 import { power } from '../../signal/maths.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { over, plus, rational, times, toNumber, type Rational } from '../../time/rational.ts'
-import { thinned } from '../moving/thinning.ts'
+import { thinTrack } from '../moving/thinning.ts'
 import { unitsOf } from '../moving/sampling.ts'
 import { ringsOfLine } from '../moving/lines.ts'
-import type { Unit } from '../moving/units.ts'
+import type { DrawnUnit } from '../moving/units.ts'
 import { Bytes, CORNERS, TRIANGLES } from './binary.ts'
-import { areasOf, bandOf, solidOf, type Form } from './forms.ts'
-import { isThick, laid, placed, stretchOf } from './placing.ts'
+import { outlineAreas, bandOf, solidOf, type TriangleForm } from './forms.ts'
+import { isThick, laid, unitMatrix, unitStretch } from './placing.ts'
 import { eyeFor } from './seeing.ts'
 import { standingOf, type Standing } from './standing.ts'
 
@@ -40,7 +40,7 @@ export interface Spatial {
 }
 
 interface Thing {
-  readonly unit: Unit
+  readonly unit: DrawnUnit
   readonly mesh: number
   readonly order: number
   readonly stretch: readonly [number, number]
@@ -64,14 +64,14 @@ export function gltfOf(given: Spatial, done: (n: number) => void = () => {}): Ui
     const made = new Making(given)
     const things = unitsOf(scene).flatMap((unit, order) => {
       const mesh = made.mesh(unit)
-      return mesh === null ? [] : [{ unit, mesh, order, stretch: stretchOf(unit), stands: [] } as Thing]
+      return mesh === null ? [] : [{ unit, mesh, order, stretch: unitStretch(unit), stands: [] } as Thing]
     })
     const out = matrix()
     for (let n = 0; n <= whole; n++) {
       show(n)
       for (const thing of things) {
         const { unit, stretch, order, stands } = thing
-        placed(scene, unit, stretch, order, out)
+        unitMatrix(scene, unit, stretch, order, out)
         stands.push(standingOf(out, stands.at(-1) ?? null, !isThick(unit)))
       }
       if (n % FINER === 0) done(n / FINER)
@@ -94,7 +94,7 @@ class Making {
   constructor(private readonly given: Spatial) {}
 
   /** The form of a unit as it is now, in its colour; null for what has none. */
-  mesh(unit: Unit): number | null {
+  mesh(unit: DrawnUnit): number | null {
     const { body, i, what } = unit
     // What a gear has within lies in its fill.
     if (what === 'more') return null
@@ -103,9 +103,9 @@ class Making {
     const material = this.material(unit)
     if (material === null) return null
     if (made === null)
-      return this.kept(`picture ${material} ${stretchOf(unit).join()}`, () => this.card(unit, material))
+      return this.kept(`picture ${material} ${unitStretch(unit).join()}`, () => this.card(unit, material))
     const { laidOutline, outline } = made
-    const [sx, sy] = stretchOf(unit)
+    const [sx, sy] = unitStretch(unit)
     const scaled = (p: ArrayLike<number>) => Array.from(p, (v, k) => v * (k % 2 === 0 ? sx : sy))
     const width = body.get('strokeWidth', i)
     const taper = body.get('taper', i)
@@ -118,7 +118,7 @@ class Making {
               width,
             )
           : solidOf(
-              areasOf(outline).map(a => ({ outline: scaled(a.outline), holes: a.holes.map(scaled) })),
+              outlineAreas(outline).map(a => ({ outline: scaled(a.outline), holes: a.holes.map(scaled) })),
               isThick(unit),
               taper,
             )
@@ -127,7 +127,7 @@ class Making {
   }
 
   /** Its outline as it is now; null for what is laid anew all the time. */
-  private outline(unit: Unit): { laidOutline: LaidOutline; outline: Outline } | null {
+  private outline(unit: DrawnUnit): { laidOutline: LaidOutline; outline: Outline } | null {
     const laidOutline = laid(unit)
     const outline = laidOutline.places ? null : placedOutline(unit.body, laidOutline)
     return outline && outline.points.length > 0 && unit.body.part.shape.type !== 'trace'
@@ -143,21 +143,21 @@ class Making {
     return this.known.get(name)! < 0 ? null : this.known.get(name)!
   }
 
-  private primitive({ corners, triangles }: Form, material: number): object | null {
+  private primitive({ corners, triangles }: TriangleForm, material: number): object | null {
     if (triangles.length === 0) return null
     const POSITION = this.bytes.list(corners, 'VEC3', { target: CORNERS, bounds: true })
     return { attributes: { POSITION }, indices: this.bytes.list(triangles, 'SCALAR', { target: TRIANGLES }), material }
   }
 
-  private card(unit: Unit, material: number): object {
-    const [w, h] = stretchOf(unit).map(v => v / 2) as [number, number]
+  private card(unit: DrawnUnit, material: number): object {
+    const [w, h] = unitStretch(unit).map(v => v / 2) as [number, number]
     const at = this.bytes.list([-w, -h, 0, w, -h, 0, w, h, 0, -w, h, 0], 'VEC3', { target: CORNERS, bounds: true })
     const TEXCOORD_0 = this.bytes.list([0, 1, 1, 1, 1, 0, 0, 0], 'VEC2', { target: CORNERS })
     const indices = this.bytes.list([0, 1, 2, 0, 2, 3], 'SCALAR', { target: TRIANGLES })
     return { attributes: { POSITION: at, TEXCOORD_0 }, indices, material }
   }
 
-  private material({ body, i, what }: Unit): number | null {
+  private material({ body, i, what }: DrawnUnit): number | null {
     const { shape } = body.part
     const solid = Math.min(1, Math.max(0, body.opacity[i]!))
     let pbr: Record<string, unknown>
@@ -220,7 +220,7 @@ class Making {
         ['rotation', 'VEC4', inners, [PART], inner],
       ] as const
       for (const [path, kind, rows, tolerance, target] of tracks) {
-        const track = thinned({ at, rows }, tolerance)
+        const track = thinTrack({ at, rows }, tolerance)
         if (track.rows.length < 2) continue
         const input = this.times(track.at)
         const output = this.bytes.list(track.rows.flat(), kind)

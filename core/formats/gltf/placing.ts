@@ -4,7 +4,7 @@ import { layOutline, emptyLaidOutline, type LaidOutline } from '../../rig/stage-
 import { isSolid } from '../../rig/depth/layers.ts'
 import type { Scene } from '../../rig/scene.ts'
 import { noSizes, sizesOf } from '../../rig/sizing.ts'
-import type { Unit } from '../moving/units.ts'
+import type { DrawnUnit } from '../moving/units.ts'
 
 /** What is painted later lies so much nearer, px: things of one plane must not fight for who is seen. */
 const APART = 0.02
@@ -12,19 +12,19 @@ const APART = 0.02
 const sizes = noSizes()
 const laidOutline = emptyLaidOutline()
 /** As it is laid now; of what is cut a half of its line. */
-export const laid = ({ body, i, cut }: Unit): LaidOutline =>
+export const laid = ({ body, i, cut }: DrawnUnit): LaidOutline =>
   layOutline(body, sizesOf(body, i, sizes), cut ? 0.25 : 0, cut ? 0.75 : 1, laidOutline)
 
 /** What it is stretched by; 1 where that is nothing. */
-export function stretchOf(unit: Unit): readonly [number, number] {
+export function unitStretch(unit: DrawnUnit): readonly [number, number] {
   const { sx, sy } = laid(unit)
   return [Math.abs(sx) > 1e-6 ? sx : 1, Math.abs(sy) > 1e-6 ? sy : 1]
 }
 
 /** @param stretch what it was stretched by when it was laid; @param order when it is painted */
-export function placed(
+export function unitMatrix(
   scene: Scene,
-  unit: Unit,
+  unit: DrawnUnit,
   stretch: readonly [number, number],
   order: number,
   out: Matrix,
@@ -44,5 +44,5 @@ export function placed(
 }
 
 /** Whether it has a back, at some time. */
-export const isThick = ({ body, what, i }: Unit): boolean =>
+export const isThick = ({ body, what, i }: DrawnUnit): boolean =>
   what !== 'line' && isSolid(body.part) && (body.driven.has('thickness') || body.get('thickness', i) > 0)

@@ -27,7 +27,7 @@ export interface Gltf {
   readonly bufferViews: readonly { readonly byteOffset: number; readonly byteLength: number }[]
 }
 
-export interface Read {
+export interface ReadGltf {
   readonly json: Gltf
   readonly numbers: (accessor: number) => Float32Array
   /** The corners of what a node shows, three numbers each, so many seconds on, in px of the stage. */
@@ -35,7 +35,7 @@ export interface Read {
 }
 
 /** @throws when it is no GLB, or not as long as it says */
-export function read(bytes: Uint8Array): Read {
+export function read(bytes: Uint8Array): ReadGltf {
   const view = new DataView(bytes.buffer, bytes.byteOffset)
   if (view.getUint32(0, true) !== 0x46546c67 || view.getUint32(8, true) !== bytes.length) throw new Error('No GLB.')
   const long = view.getUint32(12, true)

@@ -9,14 +9,14 @@ import { boxOf, type Box } from '../../rig/snapping.ts'
 import { at } from '../../testing/fair.ts'
 import { rational } from '../../time/rational.ts'
 import { gltfOf } from './gltf.ts'
-import { read, type Read } from './reading.ts'
+import { read, type ReadGltf } from './reading.ts'
 
 const validator = createRequire(import.meta.url)('gltf-validator') as {
   validateBytes: (bytes: Uint8Array) => Promise<{ issues: { numErrors: number; numWarnings: number } }>
 }
 
 /** The box round what a node shows as the eye sees it. */
-function seen(file: Read, node: number, seconds: number): Box {
+function seen(file: ReadGltf, node: number, seconds: number): Box {
   const points = file.corners(node, seconds)
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
   for (let k = 0; k < points.length; k += 3) {

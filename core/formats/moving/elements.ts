@@ -1,16 +1,16 @@
 /** What moves as elements of a drawing: what each is, and what of it changes over a lap, whoever prints it. */
 import { hex, paintOf, rgbOf } from '../../rig/colour.ts'
-import { endsOf, extent, gradientOf } from '../../rig/gradient.ts'
+import { gradientEnds, extent, gradientOf } from '../../rig/gradient.ts'
 import { outlineAt } from '../../rig/outlined.ts'
 import { atanTurns } from '../../signal/maths.ts'
 import type { Piece } from '../../piece/schema.ts'
-import { dataOf, flat, short } from './lines.ts'
+import { ringsPathData, flat, short } from './lines.ts'
 import type { Moving } from './sampling.ts'
 import type { Track } from './thinning.ts'
-import type { Unit } from './units.ts'
+import type { DrawnUnit } from './units.ts'
 
 /** One thing that changes: an attribute, or a kind of transformation, in this order. */
-export interface Change {
+export interface ElementChange {
   readonly of: 'translate' | 'rotate' | 'scale' | 'skewX' | Attribute
   /** Times as shares of the whole; one alone stands still. */
   readonly at: readonly number[]
@@ -21,25 +21,25 @@ export interface Change {
 export type Attribute = 'd' | 'opacity' | 'fill' | 'stroke' | 'stroke-width' | 'stroke-dashoffset' | 'stroke-dasharray'
 export const MOVES = ['translate', 'rotate', 'scale', 'skewX'] as const
 
-export interface Element {
+export interface MovingElement {
   readonly tag: 'path' | 'image'
   readonly id: string
   readonly attributes: Readonly<Record<string, string>>
-  readonly changes: readonly Change[]
+  readonly changes: readonly ElementChange[]
   /** What must be defined before it. */
   readonly defs: string
 }
 
 const change = (
-  of: Change['of'],
+  of: ElementChange['of'],
   { at, rows }: Track,
   print: (row: readonly number[]) => string,
   stepped = false,
-): Change => ({ of, at, values: rows.map(print), stepped })
+): ElementChange => ({ of, at, values: rows.map(print), stepped })
 
 const IDENTITY = new Float64Array([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0])
 /** A fill that runs, as it lies in what is laid; empty where there is none. */
-function gradient(unit: Unit, stage: Piece['stage'], id: string): string {
+function gradient(unit: DrawnUnit, stage: Piece['stage'], id: string): string {
   const { body, i } = unit
   const outline = outlineAt(body, i)
   if (!outline || unit.what !== 'fill') return ''
@@ -47,7 +47,7 @@ function gradient(unit: Unit, stage: Piece['stage'], id: string): string {
   // What is laid on the stage point by point has its gradient there too.
   const own = unit.mode === 'posed' ? IDENTITY : body.worlds[i]!
   const g = gradientOf(body, i, near, extent(outline.points), stage, own)
-  const ends = g && endsOf(g)
+  const ends = g && gradientEnds(g)
   if (!g || !ends) return ''
   // What is laid is as much smaller as its outline is.
   const [w, h] = extent(outline.points)
@@ -65,11 +65,11 @@ export function elementOf(
   stage: Piece['stage'],
   pictures: ReadonlyMap<string, string>,
   k: number,
-): Element | null {
+): MovingElement | null {
   const { unit, points } = moving
   const id = `m${k}`
   const posed = unit.mode === 'posed'
-  const changes: Change[] = []
+  const changes: ElementChange[] = []
   if (posed) {
     const decimals = unit.reach < 20 ? 5 : 4
     changes.push(
@@ -84,7 +84,7 @@ export function elementOf(
     changes.push({
       of: 'd',
       at: points.at,
-      values: points.rows.map((row, n) => dataOf(stepped ? rings[n]! : moving.forms[0]!, row, 2)),
+      values: points.rows.map((row, n) => ringsPathData(stepped ? rings[n]! : moving.forms[0]!, row, 2)),
       stepped,
     })
   }
@@ -97,7 +97,7 @@ export function elementOf(
     return { tag: 'image', id, attributes, changes, defs: '' }
   }
   const attributes: Record<string, string> = {}
-  if (posed) attributes.d = dataOf(unit.rings, flat(unit.rings), unit.reach < 20 ? 5 : 2)
+  if (posed) attributes.d = ringsPathData(unit.rings, flat(unit.rings), unit.reach < 20 ? 5 : 2)
   const colour = (r: readonly number[]) => hex({ r: r[0]!, g: r[1]!, b: r[2]! })
   if (unit.what === 'line') {
     attributes.fill = 'none'
@@ -116,7 +116,7 @@ export function elementOf(
 }
 
 /** A line that is dashed, capped, or drawn from a share of its way to another. */
-function dashes({ unit, dash, cut }: Moving, attributes: Record<string, string>, changes: Change[]): void {
+function dashes({ unit, dash, cut }: Moving, attributes: Record<string, string>, changes: ElementChange[]): void {
   const { cap, join } = unit.body.part
   if (join) attributes['stroke-linejoin'] = join
   if (cap && cap !== 'flat') attributes['stroke-linecap'] = cap
@@ -135,5 +135,5 @@ function dashes({ unit, dash, cut }: Moving, attributes: Record<string, string>,
 }
 
 /** The ground of a stage. */
-export const groundOf = ({ background: { lightness, chroma, hue } }: Piece['stage']): string =>
+export const backgroundOf = ({ background: { lightness, chroma, hue } }: Piece['stage']): string =>
   hex(rgbOf(lightness, chroma, hue / 360))

@@ -20,7 +20,7 @@ export const ringsOfLine = (o: Outline): Rings =>
     : [{ points: o.points, closed: o.closed }, ...(o.drawn?.holes ?? []).map(points => ({ points, closed: true }))]
 
 /** How far from their middle points lie, at most. */
-export function reachOf(rings: Rings): number {
+export function ringsReach(rings: Rings): number {
   let far = 0
   for (const { points } of rings)
     for (let k = 0; k < points.length; k += 2)
@@ -29,7 +29,7 @@ export function reachOf(rings: Rings): number {
 }
 
 /** @param values x and y of all rings in turn */
-export function dataOf(shape: Rings, values: ArrayLike<number>, decimals: number): string {
+export function ringsPathData(shape: Rings, values: ArrayLike<number>, decimals: number): string {
   let d = ''
   let k = 0
   for (const { points, closed } of shape) {

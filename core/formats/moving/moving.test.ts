@@ -5,10 +5,10 @@ import { Program } from '../../engine/program.ts'
 import { Scene } from '../../rig/scene.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { fromNumber, rational } from '../../time/rational.ts'
-import { affineOf, poseOf, type Affine } from './posed.ts'
+import { affineOf, poseOf, type FlatMatrix } from './posed.ts'
 import { keyframesPage, movingSvg } from './printing.ts'
 import { motionOf, type Moving } from './sampling.ts'
-import { straight, thinned, type Track } from './thinning.ts'
+import { straight, thinTrack, type Track } from './thinning.ts'
 
 describe('a pose', () => {
   const number = fc.double({ min: -3, max: 3, noNaN: true })
@@ -20,9 +20,9 @@ describe('a pose', () => {
         (m, before) => {
           // What is flattened to a line has more than one slant.
           fc.pre(Math.abs(m[0] * m[3] - m[1] * m[2]) > 1e-3 && Math.hypot(m[0], m[1]) > 1e-2)
-          const back = affineOf(poseOf(m as Affine, before))
+          const back = affineOf(poseOf(m as FlatMatrix, before))
           back.forEach((v, k) => expect(v).toBeCloseTo(m[k]!, 9))
-          expect(Math.abs(poseOf(m as Affine, before)[2] - before)).toBeLessThanOrEqual(0.25 + 1e-9)
+          expect(Math.abs(poseOf(m as FlatMatrix, before)[2] - before)).toBeLessThanOrEqual(0.25 + 1e-9)
         },
       ),
     )
@@ -44,9 +44,9 @@ describe('a pose', () => {
 describe('thinning', () => {
   it('keeps nothing of what stands still, two moments of what grows steadily, and no more than is asked', () => {
     const at = Array.from({ length: 101 }, (_, k) => k / 100)
-    expect(thinned({ at, rows: at.map(() => [4]) }, [0.1]).rows).toEqual([[4]])
-    expect(thinned({ at, rows: at.map(t => [3 * t]) }, [0.1]).at).toEqual([0, 1])
-    const wave = thinned({ at, rows: at.map(t => [10 * Math.sin(2 * Math.PI * t)]) }, [0.05])
+    expect(thinTrack({ at, rows: at.map(() => [4]) }, [0.1]).rows).toEqual([[4]])
+    expect(thinTrack({ at, rows: at.map(t => [3 * t]) }, [0.1]).at).toEqual([0, 1])
+    const wave = thinTrack({ at, rows: at.map(t => [10 * Math.sin(2 * Math.PI * t)]) }, [0.05])
     expect(wave.at.length).toBeLessThan(40)
     for (const t of at)
       expect(Math.abs(between(wave, t)[0]! - 10 * Math.sin(2 * Math.PI * t))).toBeLessThanOrEqual(0.05)
@@ -99,7 +99,7 @@ describe('a lap as motion', () => {
       const moment = momentOfSeconds(fromNumber(seconds), program.measures.frameRate)
       scene.update(program.moment(moment, values), moment)
     })
-  const poseAt = (m: Moving, t: number): Affine =>
+  const poseAt = (m: Moving, t: number): FlatMatrix =>
     affineOf([m.move, m.turn, m.stretch, m.slant].flatMap(track => between(track, t)) as never)
 
   it('shows each fill and line where the stage has it, at 500 moments: ≤ 0.25 px', () => {

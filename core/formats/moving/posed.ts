@@ -3,15 +3,15 @@ import { atanTurns } from '../../signal/maths.ts'
 import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
 
 /** x, y, turns, stretch along x and y, slant: the map is move · turn · stretch · (1 slant / 0 1). */
-export type Pose = readonly [x: number, y: number, turns: number, sx: number, sy: number, slant: number]
+export type FlatPose = readonly [x: number, y: number, turns: number, sx: number, sy: number, slant: number]
 
 /** Columns of the map: x' = a·x + c·y + e, y' = b·x + d·y + f. */
-export type Affine = readonly [a: number, b: number, c: number, d: number, e: number, f: number]
+export type FlatMatrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number]
 
 const near = (turns: number, to: number) => turns + Math.round(to - turns)
 
 /** The pose of a map; of all that are the same, the one whose turn is nearest to the one before. */
-export function poseOf([a, b, c, d, e, f]: Affine, before = 0): Pose {
+export function poseOf([a, b, c, d, e, f]: FlatMatrix, before = 0): FlatPose {
   const long = Math.sqrt(a * a + b * b)
   const det = a * d - b * c
   if (!(long > 1e-9)) {
@@ -28,7 +28,7 @@ export function poseOf([a, b, c, d, e, f]: Affine, before = 0): Pose {
 }
 
 /** The map of a pose. */
-export function affineOf([x, y, turns, sx, sy, slant]: Pose): Affine {
+export function affineOf([x, y, turns, sx, sy, slant]: FlatPose): FlatMatrix {
   const [k, s] = [cosineOfTurns(turns), sineOfTurns(turns)]
   return [k * sx, s * sx, k * sx * slant - s * sy, s * sx * slant + k * sy, x, y]
 }

@@ -4,7 +4,7 @@
  */
 import type { Piece } from '../../piece/schema.ts'
 import { toNumber, type Rational } from '../../time/rational.ts'
-import { elementOf, groundOf, MOVES, type Change, type Element } from './elements.ts'
+import { elementOf, backgroundOf, MOVES, type ElementChange, type MovingElement } from './elements.ts'
 import { short } from './lines.ts'
 import { motionOf } from './sampling.ts'
 
@@ -21,8 +21,8 @@ export interface Lap {
 /** Characters that a drawing may have. */
 const LARGEST = 40_000_000
 const escaped = (s: string) => s.replace(/[&<>"]/g, c => `&#${c.charCodeAt(0)};`)
-const still = ({ values }: Change) => values.length === 1
-const isMove = ({ of }: Change) => (MOVES as readonly string[]).includes(of)
+const still = ({ values }: ElementChange) => values.length === 1
+const isMove = ({ of }: ElementChange) => (MOVES as readonly string[]).includes(of)
 
 /** What stands of a transformation that does nothing. */
 const REST: Readonly<Record<(typeof MOVES)[number], string>> = {
@@ -32,7 +32,7 @@ const REST: Readonly<Record<(typeof MOVES)[number], string>> = {
   skewX: '0',
 }
 
-function elementsOf(lap: Lap, done: (n: number) => void): Element[] {
+function elementsOf(lap: Lap, done: (n: number) => void): MovingElement[] {
   if (lap.piece.camera)
     throw new Error('A drawing can’t hold a piece in depth. Export a film, a 3D scene or a live page instead.')
   return motionOf(lap.piece, lap.from, lap.span, lap.frames, done).flatMap((m, k) => {
@@ -51,7 +51,7 @@ function frame({ piece, seeThrough }: Lap, body: string, more = ''): string {
   const box = `${-width / 2} ${-height / 2} ${width} ${height}`
   const ground = seeThrough
     ? ''
-    : `<rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${groundOf(piece.stage)}"/>`
+    : `<rect x="${-width / 2}" y="${-height / 2}" width="${width}" height="${height}" fill="${backgroundOf(piece.stage)}"/>`
   const whole = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width}" height="${height}"${more}><title>${escaped(piece.title)}</title>${ground}${body}</svg>`
   if (whole.length > LARGEST)
     throw new Error('That’s too much for one drawing. Export a film or a live page, or fewer laps.')
@@ -59,7 +59,7 @@ function frame({ piece, seeThrough }: Lap, body: string, more = ''): string {
 }
 
 /** What stands still of an element, with the first moment of what moves. */
-function rest(e: Element, withFirst: boolean): Record<string, string> {
+function rest(e: MovingElement, withFirst: boolean): Record<string, string> {
   const all: Record<string, string> = { ...e.attributes }
   for (const c of e.changes) if (!isMove(c) && (withFirst || still(c))) all[c.of] = c.values[0]!
   if (all.opacity === '1') delete all.opacity
@@ -86,7 +86,7 @@ export function movingSvg(lap: Lap, done: (n: number) => void = () => {}): strin
   return frame(lap, `${defs ? `<defs>${defs}</defs>` : ''}${body.join('\n')}`)
 }
 
-function animated(c: Change, seconds: string, onTop: boolean): string {
+function animated(c: ElementChange, seconds: string, onTop: boolean): string {
   const common = `dur="${seconds}s" repeatCount="indefinite"`
   const of = isMove(c)
     ? `Transform attributeName="transform" type="${c.of}"${onTop ? ' additive="sum"' : ''}`
@@ -123,7 +123,7 @@ ${sheet}</style></head><body>${svg}</body></html>\n`
 }
 
 /** A value as CSS says it. */
-function declared(c: Change, k: number): string {
+function declared(c: ElementChange, k: number): string {
   const value = c.values[k]!
   switch (c.of) {
     case 'translate':

@@ -7,12 +7,12 @@ import type { Piece } from '../../piece/schema.ts'
 import { Scene } from '../../rig/scene.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { plus, rational, times, type Rational } from '../../time/rational.ts'
-import { straight, thinned, type Tolerance, type Track } from './thinning.ts'
-import { even, formOf, lay, rowOf, settle, type Row, type Unit } from './units.ts'
+import { straight, thinTrack, type Tolerance, type Track } from './thinning.ts'
+import { even, unitForm, lay, rowOf, settleUnit, type UnitRow, type DrawnUnit } from './units.ts'
 
 /** A unit with how it moves; times are shares of the whole. */
 export interface Moving {
-  readonly unit: Unit
+  readonly unit: DrawnUnit
   readonly move: Track
   readonly turn: Track
   readonly stretch: Track
@@ -25,7 +25,7 @@ export interface Moving {
   readonly dash: Track
   readonly cut: Track
   /** Ends of the form of what is stepped, by frame. */
-  readonly forms: readonly Unit['rings'][]
+  readonly forms: readonly DrawnUnit['rings'][]
 }
 
 /** Px, turns, and parts of a colour's whole that may be off. */
@@ -41,7 +41,7 @@ const MOST_HELD = 3e7
 interface Sample {
   /** In 1/4096 of a frame of the whole. */
   readonly at: number
-  readonly rows: readonly Row[]
+  readonly rows: readonly UnitRow[]
 }
 
 const UNITS = ['picture', 'fill', 'more', 'line'] as const
@@ -73,7 +73,7 @@ export function motionOf(
   return program.queue.settle(() => {
     show(0)
     const units = unitsOf(scene)
-    units.forEach(settle)
+    units.forEach(settleUnit)
     sort(units, frames, at => show(at << FINEST))
     show(0)
     for (const unit of units) if (unit.mode === 'posed') lay(unit)
@@ -118,8 +118,8 @@ export function motionOf(
 }
 
 /** Every fill, line and picture of a scene, in the order it is painted. */
-export function unitsOf(scene: Scene): Unit[] {
-  const units: Unit[] = []
+export function unitsOf(scene: Scene): DrawnUnit[] {
+  const units: DrawnUnit[] = []
   for (const { body, instance: i } of scene.paint) {
     const { type } = body.part.shape
     if (type === 'group') continue
@@ -148,17 +148,18 @@ export function unitsOf(scene: Scene): Unit[] {
   return units
 }
 
-const staysOnStage = ({ body, i }: Unit): boolean => body.part.gradientFrame === 'stage' && body.get('gradient', i) > 0
+const staysOnStage = ({ body, i }: DrawnUnit): boolean =>
+  body.part.gradientFrame === 'stage' && body.get('gradient', i) > 0
 
 /** Says of each unit how it is carried, by looking at every frame once. */
-function sort(units: readonly Unit[], frames: number, show: (frame: number) => void): void {
-  const first = units.map(formOf)
+function sort(units: readonly DrawnUnit[], frames: number, show: (frame: number) => void): void {
+  const first = units.map(unitForm)
   const counts = units.map(() => -1)
   for (let n = 0; n <= frames; n++) {
     show(n)
     units.forEach((unit, k) => {
       if (unit.mode === 'stepped') return
-      if (unit.mode === 'posed' && (formOf(unit) !== first[k] || first[k]!.includes('NaN'))) unit.mode = 'formed'
+      if (unit.mode === 'posed' && (unitForm(unit) !== first[k] || first[k]!.includes('NaN'))) unit.mode = 'formed'
       // A line that is stretched to one side would not be as wide all round.
       if (unit.mode === 'posed' && unit.what === 'line' && !even(unit)) unit.mode = 'formed'
       // A fill whose gradient stays on the stage is laid there, and moves over it by its points.
@@ -179,7 +180,7 @@ function sort(units: readonly Unit[], frames: number, show: (frame: number) => v
 
 const toleranceOf =
   (first: Sample) =>
-  (unit: Unit, k: number): Tolerance => {
+  (unit: DrawnUnit, k: number): Tolerance => {
     if (unit.mode !== 'posed') return [OFF]
     const [, , , sx, sy] = first.rows[k]!.where as number[]
     const size = Math.max(1e-3, unit.reach * Math.max(Math.abs(sx!), Math.abs(sy!), 1e-6))
@@ -190,17 +191,17 @@ const toleranceOf =
 const PAINT: Tolerance = [PART]
 const LINE: Tolerance = [OFF, OFF, 0.0005, 0.0005]
 
-const off = (a: Row, b: Row, half: Row, tolerance: Tolerance | null): boolean =>
+const off = (a: UnitRow, b: UnitRow, half: UnitRow, tolerance: Tolerance | null): boolean =>
   (tolerance !== null && straight(a.where, b.where, half.where, 0.5, tolerance) > 1) ||
   straight(a.paint, b.paint, half.paint, 0.5, PAINT) > 1 ||
   straight(a.line, b.line, half.line, 0.5, LINE) > 1
 
 const NONE: Track = { at: [0], rows: [[]] }
 
-function tracksOf(unit: Unit, k: number, samples: readonly Sample[], whole: number, tolerance: Tolerance): Moving {
+function tracksOf(unit: DrawnUnit, k: number, samples: readonly Sample[], whole: number, tolerance: Tolerance): Moving {
   const at = samples.map(s => s.at / whole)
   const of = (part: 'where' | 'paint' | 'line', from: number, to: number, by: Tolerance): Track =>
-    thinned({ at, rows: samples.map(s => s.rows[k]![part].slice(from, to)) }, by)
+    thinTrack({ at, rows: samples.map(s => s.rows[k]![part].slice(from, to)) }, by)
   const posed = unit.mode === 'posed'
   const where = (from: number, to: number) => (posed ? of('where', from, to, tolerance.slice(from, to)) : NONE)
   return {

@@ -29,7 +29,7 @@ export function straight(
 }
 
 /** Keeps first and last; one row alone where nothing changes. */
-export function thinned({ at, rows }: Track, tolerance: Tolerance): Track {
+export function thinTrack({ at, rows }: Track, tolerance: Tolerance): Track {
   const last = rows.length - 1
   const keep = new Set([0, last])
   const open: [number, number][] = [[0, last]]

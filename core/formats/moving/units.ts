@@ -2,8 +2,8 @@
  * What of a piece becomes one element of a drawing: the fill, the line or the picture of an instance. Its form is laid once
  * and moved, turned and stretched; or, where the form itself changes, its points go where they go.
  */
-import { flat, reachOf, ringsOfFill, ringsOfLine, type Rings } from './lines.ts'
-import { poseOf, type Affine } from './posed.ts'
+import { flat, ringsReach, ringsOfFill, ringsOfLine, type Rings } from './lines.ts'
+import { poseOf, type FlatMatrix } from './posed.ts'
 import { layOutline, emptyLaidOutline, placedOutline, type LaidOutline } from '../../rig/stage-mesh/laid-outline.ts'
 import { paintOf } from '../../rig/colour.ts'
 import { cutOutline, outlineOf, type Outline } from '../../rig/outline/outline.ts'
@@ -14,7 +14,7 @@ import type { Body } from '../../rig/body.ts'
 /** `stepped`: its points are not even always as many, so that nothing lies between two moments. */
 export type Mode = 'posed' | 'formed' | 'stepped'
 
-export interface Unit {
+export interface DrawnUnit {
   readonly id: string
   readonly body: Body
   readonly i: number
@@ -33,7 +33,7 @@ export interface Unit {
 }
 
 /** What is read of a unit at a moment: its pose or its points; its solidity, red, green, blue; its line. */
-export interface Row {
+export interface UnitRow {
   readonly where: readonly number[]
   readonly paint: readonly number[]
   readonly line: readonly number[]
@@ -45,7 +45,7 @@ const sizes = noSizes()
 const laidOutline = emptyLaidOutline()
 
 /** Of what is cut at any time the form is laid as long as it is, always. */
-function laid(unit: Pick<Unit, 'body' | 'i' | 'cut' | 'stretch'>): LaidOutline {
+function laid(unit: Pick<DrawnUnit, 'body' | 'i' | 'cut' | 'stretch'>): LaidOutline {
   const of = sizesOf(unit.body, unit.i, sizes)
   const c = layOutline(unit.body, of, unit.cut ? 0.25 : 0, unit.cut ? 0.75 : 1, laidOutline)
   if (unit.body.part.shape.type === 'picture') {
@@ -58,7 +58,7 @@ function laid(unit: Pick<Unit, 'body' | 'i' | 'cut' | 'stretch'>): LaidOutline {
   return c
 }
 
-const ringsOf = (what: Unit['what'], o: Outline): Rings =>
+const ringsOf = (what: DrawnUnit['what'], o: Outline): Rings =>
   what === 'line'
     ? ringsOfLine(o)
     : what === 'more'
@@ -66,17 +66,17 @@ const ringsOf = (what: Unit['what'], o: Outline): Rings =>
       : ringsOfFill({ ...o, more: [] })
 
 /** The map of an instance in a drawing, y downwards, of what is laid so much smaller. */
-function affine({ body, i }: Unit, sx: number, sy: number): Affine {
+function affine({ body, i }: DrawnUnit, sx: number, sy: number): FlatMatrix {
   const m = body.worlds[i]!
   return [m[0]! * sx, -m[4]! * sx, -m[1]! * sy, m[5]! * sy, m[3]!, -m[7]!]
 }
 
 /** A round that grows keeps its points. */
 const ROUND = 48
-const isRound = ({ body }: Unit): boolean => ['ellipse', 'ring'].includes(body.part.shape.type)
+const isRound = ({ body }: DrawnUnit): boolean => ['ellipse', 'ring'].includes(body.part.shape.type)
 
 /** The form of a unit now, by which it is told whether it ever changes. */
-export function formOf(unit: Unit): string {
+export function unitForm(unit: DrawnUnit): string {
   if (unit.what === 'picture') return ''
   const { key, text, places } = laid(unit)
   // How many points a round is laid with is no other form.
@@ -85,7 +85,7 @@ export function formOf(unit: Unit): string {
 }
 
 /** Whether its line is as wide all the way round, wherever it stands now: nothing stretches it to one side. */
-export function even(unit: Unit): boolean {
+export function even(unit: DrawnUnit): boolean {
   const { sx, sy } = laid(unit)
   const [, , , x, y, slant] = poseOf(affine(unit, sx, sy))
   const most = Math.max(Math.abs(x), Math.abs(y))
@@ -93,13 +93,13 @@ export function even(unit: Unit): boolean {
 }
 
 /** Takes how it is stretched now as how it is laid. */
-export function settle(unit: Unit): void {
+export function settleUnit(unit: DrawnUnit): void {
   const { sx, sy } = laid(unit)
   unit.stretch = [Math.abs(sx) > 1e-6 ? sx : 1, Math.abs(sy) > 1e-6 ? sy : 1]
 }
 
 /** Lays what is posed, once. */
-export function lay(unit: Unit): void {
+export function lay(unit: DrawnUnit): void {
   if (unit.what === 'picture') {
     unit.reach = Math.SQRT1_2
     return
@@ -114,11 +114,11 @@ export function lay(unit: Unit): void {
     points: Array.from(points, (v, k) => v * (k % 2 === 0 ? x : y)),
     closed,
   }))
-  unit.reach = reachOf(unit.rings)
+  unit.reach = ringsReach(unit.rings)
 }
 
 /** Points of what changes its form, on the stage, y upwards; its rings say how many. */
-function points(unit: Unit): number[] {
+function points(unit: DrawnUnit): number[] {
   const { body, i, what } = unit
   const of = sizesOf(body, i, sizes)
   let outline = outlineOf(body.part.shape, of)
@@ -140,7 +140,7 @@ function points(unit: Unit): number[] {
  * @param before the row before it, whose turn goes on
  * @param held its form stays the one before
  */
-export function rowOf(unit: Unit, before: Row | null, held = false): Row {
+export function rowOf(unit: DrawnUnit, before: UnitRow | null, held = false): UnitRow {
   const { body, i, what, mode } = unit
   const solid = Math.min(1, Math.max(0, body.opacity[i]!))
   const of = what === 'line' ? 'stroke' : 'fill'

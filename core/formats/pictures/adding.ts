@@ -5,7 +5,7 @@ import { operation, type Operation, type Put } from '../../piece/operation.ts'
 import { propertyKey, type Piece } from '../../piece/schema.ts'
 import type { Head } from './head.ts'
 
-export interface Taken {
+export interface AddedPicture {
   readonly name: string
   /** The first half of the SHA-256 of its bytes, in hexadecimal. */
   readonly hash: string
@@ -14,7 +14,7 @@ export interface Taken {
 }
 
 /** Puts pictures on the stage, the first at the bottom; larger than the stage they are all shrunk alike. */
-export function addPictures(piece: Piece, all: readonly Taken[]): { ids: string[]; op: Operation } {
+export function addPictures(piece: Piece, all: readonly AddedPicture[]): { ids: string[]; op: Operation } {
   const wide = Math.max(...all.map(p => p.head.width))
   const high = Math.max(...all.map(p => p.head.height))
   const share = Math.min(1, piece.stage.width / wide, piece.stage.height / high)

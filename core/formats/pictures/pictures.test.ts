@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { apply } from '../../piece/operation.ts'
 import { readPiece } from '../../piece/migrate.ts'
 import { emptyPiece } from '../../piece/schema.ts'
-import { addPictures, type Taken } from './adding.ts'
+import { addPictures, type AddedPicture } from './adding.ts'
 import { headOf, LARGEST_PICTURE } from './head.ts'
 
 const bytes = (...all: (string | number[])[]) =>
@@ -66,7 +66,7 @@ describe('the head of a picture', () => {
 })
 
 describe('pictures that become parts', () => {
-  const taken = (name: string, width: number, height: number): Taken => ({
+  const taken = (name: string, width: number, height: number): AddedPicture => ({
     name,
     hash: name.replace(/\W/g, '').padEnd(32, '0').slice(0, 32),
     bytes: 1000,

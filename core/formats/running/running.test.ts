@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
-import { moduleOf, pageOf, type Carried } from './running.ts'
+import { moduleOf, pageOf, type BundledPiece } from './running.ts'
 
 const hash = async (text: string) => createHash('sha256').update(text).digest('base64')
 const RUNNER = 'var OpenTide={mount(){}}'
-const carried = (title: string): Carried => ({
+const carried = (title: string): BundledPiece => ({
   piece: new Builder(title, 1).piece,
   pictures: new Map(),
   lent: [],

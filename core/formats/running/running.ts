@@ -8,7 +8,7 @@ import type { Piece } from '../../piece/schema.ts'
 /** What stands under the stage: nothing, a button that plays and pauses, or that and the dials. */
 export type Controls = 'none' | 'play' | 'dials'
 
-export interface Carried {
+export interface BundledPiece {
   readonly piece: Piece
   /** Data addresses, by hash. */
   readonly pictures: ReadonlyMap<string, string>
@@ -25,13 +25,13 @@ const held = (value: unknown): string =>
 
 const text = (s: string): string => s.replace(/[&<>"]/g, c => `&#${c.charCodeAt(0)};`)
 
-const given = ({ piece, pictures, lent, controls }: Carried): string =>
+const given = ({ piece, pictures, lent, controls }: BundledPiece): string =>
   held({ piece, pictures: Object.fromEntries(pictures), lent, controls })
 
 const STYLE = 'html,body{margin:0;background:Canvas}body>div{max-width:1920px;margin:0 auto}'
 
 /** @param runner the bundle of app/running, which leaves `OpenTide` behind */
-export async function pageOf(runner: string, carried: Carried, hash: Hashing): Promise<string> {
+export async function pageOf(runner: string, carried: BundledPiece, hash: Hashing): Promise<string> {
   const script = `${runner}\nOpenTide.mount(document.querySelector('div'),JSON.parse(document.getElementById('piece').textContent))`
   const policy = `default-src 'none'; script-src 'sha256-${await hash(script)}'; style-src 'sha256-${await hash(STYLE)}'; base-uri 'none'; form-action 'none'`
   return `<!doctype html>
@@ -44,7 +44,7 @@ export async function pageOf(runner: string, carried: Carried, hash: Hashing): P
 }
 
 /** A module that gives `mount(element, choices)` for this piece. */
-export const moduleOf = (runner: string, carried: Carried): string =>
+export const moduleOf = (runner: string, carried: BundledPiece): string =>
   `/* ${carried.piece.title.replace(/\*\/|[\u2028\u2029]|\p{Control}/gu, ' ')} · runs by itself: mount(element, { controls, playing }) gives play, seek, dial, values, remove. */
 ${runner}
 const GIVEN = ${given(carried)}

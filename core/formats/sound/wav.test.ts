@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { expect, it } from 'vitest'
 import { fair } from '../../testing/fair.ts'
 import { rational } from '../../time/rational.ts'
-import { samplesOf, valuesOf, wavOf } from './wav.ts'
+import { samplesOf, soundValues, wavOf } from './wav.ts'
 
 const of = (text: string, rate: number) => {
   const { program, key, value } = fair(text)
@@ -35,7 +35,7 @@ it.each([44_100, 48_000, 96_000])('at %i samples a second each sample is the eng
   const count = view.getUint32(at + 4, true) / 3
   expect(count).toBe(samplesOf(sounding))
   const [, low, high] = /-1 is (\S+), 1 is (\S+)$/.exec(comment)!.map(Number)
-  const values = valuesOf(program, sounding)
+  const values = soundValues(program, sounding)
   for (let k = 0; k < count; k += 7) {
     const b = at + 8 + 3 * k
     const raw = bytes[b]! | (bytes[b + 1]! << 8) | (bytes[b + 2]! << 16)

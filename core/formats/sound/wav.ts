@@ -27,7 +27,7 @@ export interface Sounding {
 export const samplesOf = ({ span, rate }: Pick<Sounding, 'span' | 'rate'>): number => Math.round(toNumber(span) * rate)
 
 /** The values themselves, in base measure. @throws with a sentence when there is no such drive or copy */
-export function valuesOf(
+export function soundValues(
   program: Program,
   { drive, copy, from, span, rate }: Sounding,
   done = (_n: number) => {},
@@ -45,7 +45,7 @@ export function valuesOf(
 }
 
 export function wavOf(program: Program, sounding: Sounding, done = (_n: number) => {}): Uint8Array<ArrayBuffer> {
-  const values = valuesOf(program, sounding, done)
+  const values = soundValues(program, sounding, done)
   let [low, high] = [Infinity, -Infinity]
   for (const v of values) [low, high] = [Math.min(low, v), Math.max(high, v)]
   const [middle, half] = [(high + low) / 2, (high - low) / 2]

@@ -1,12 +1,12 @@
 /** Columns of numbers from a file: CSV (RFC 4180, also with semicolons and commas for points) or JSON. */
 import Papa from 'papaparse'
 
-export interface Column {
+export interface TableColumn {
   readonly name: string
   readonly values: readonly number[]
 }
 export interface Table {
-  readonly columns: readonly Column[]
+  readonly columns: readonly TableColumn[]
   readonly rows: number
 }
 type Read = Table | { readonly says: string }
@@ -98,7 +98,7 @@ function columns(names: readonly string[], rows: readonly (readonly unknown[])[]
   if (rows.length === 0 || names.length === 0) return says('There are no rows of numbers in this file.')
   if (rows.length > MOST_ROWS) return says(`There are more than ${MOST_ROWS.toLocaleString('en')} rows in this file.`)
   if (names.length > MOST_COLUMNS) return says(`There are more than ${MOST_COLUMNS} columns in this file.`)
-  const all: Column[] = []
+  const all: TableColumn[] = []
   let wrong = ''
   names.forEach((name, c) => {
     const values = rows.map(r => numberOf(r[c]))

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { apply } from '../../piece/operation.ts'
 import { readPiece } from '../../piece/migrate.ts'
 import { emptyPiece } from '../../piece/schema.ts'
-import { numbersOf } from '../give/numbers.ts'
+import { numbersText } from '../give/numbers.ts'
 import { fair } from '../../testing/fair.ts'
 import { rational } from '../../time/rational.ts'
 import { cueOf, curveOf, type AsCurve } from './taking.ts'
@@ -53,7 +53,7 @@ describe('a table', () => {
     expect(names(table('[1, 2.5]', 'x.json'))).toEqual(['time'])
     const { program } = fair('time * 45deg/s')
     for (const kind of ['csv', 'json'] as const) {
-      const back = table(numbersOf(program, kind, rational(0), rational(30), 10), `a.${kind}`)
+      const back = table(numbersText(program, kind, rational(0), rational(30), 10), `a.${kind}`)
       expect(back.columns.find(c => c.name === 'Carousel.rotation')!.values[9]).toBe(13.5)
     }
   })

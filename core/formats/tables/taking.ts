@@ -3,8 +3,8 @@ import { freeName } from '../../acts/parts.ts'
 import { addCue, addCurve } from '../../acts/timing.ts'
 import type { Operation } from '../../piece/operation.ts'
 import type { Curve, Piece } from '../../piece/schema.ts'
-import { thinned } from '../moving/thinning.ts'
-import type { Column, Table } from './table.ts'
+import { thinTrack } from '../moving/thinning.ts'
+import type { TableColumn, Table } from './table.ts'
 
 /** In what times are told. */
 export const TIME_UNITS = ['s', 'ms', 'frames'] as const
@@ -36,11 +36,11 @@ export interface AsCurve {
   readonly within: number
 }
 
-export type Taken =
+export type ImportResult =
   | { readonly id: string; readonly op: Operation; readonly says: string }
   | { readonly says: string; readonly op?: undefined }
 
-export function curveOf(piece: Piece, table: Table, as: AsCurve): Taken {
+export function curveOf(piece: Piece, table: Table, as: AsCurve): ImportResult {
   const chosen = table.columns.filter(c => as.channels.includes(c.name))
   if (chosen.length === 0) return { says: 'Choose a column for the curve.' }
   if (chosen.length > MOST_CHANNELS) return { says: `A curve can have up to ${MOST_CHANNELS} channels.` }
@@ -71,11 +71,11 @@ export function curveOf(piece: Piece, table: Table, as: AsCurve): Taken {
 }
 
 /** Points within a tolerance of all rows: as many as a curve holds, the tolerance being raised until they do. */
-function fewer(at: readonly number[], { values }: Column, within: number): Curve['channels'][string] {
+function fewer(at: readonly number[], { values }: TableColumn, within: number): Curve['channels'][string] {
   const rows = values.map(v => [v])
   let track = { at, rows: rows as readonly (readonly number[])[] }
   for (let by = Math.max(within, 1e-12); ; by *= 2) {
-    if (within > 0 || rows.length > MOST_POINTS) track = thinned({ at, rows }, [by])
+    if (within > 0 || rows.length > MOST_POINTS) track = thinTrack({ at, rows }, [by])
     if (track.at.length <= MOST_POINTS) break
   }
   return track.at.map((time, k) => ({ time, value: track.rows[k]![0]!, shape: 'straight' as const }))
@@ -92,7 +92,7 @@ export function cueOf(
   piece: Piece,
   table: Table,
   { name, time, timeUnit }: Pick<AsCurve, 'name' | 'time' | 'timeUnit'>,
-): Taken {
+): ImportResult {
   if (time === null) return { says: 'Choose the column of times.' }
   const all = [...new Set(timesOf(piece, table, time, timeUnit))].sort((a, b) => a - b)
   if (all.length > MOST_MARKS)

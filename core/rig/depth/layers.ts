@@ -21,7 +21,7 @@ export const isSolid = ({ shape }: Part): boolean =>
   SOLID.includes(shape.type) && shape.type !== 'waves' && !(shape.type === 'path' && !shape.closed)
 
 /** The layers that a body stands in, by its own copies or those of what carries it. */
-export function layersOf(body: Placed & { readonly count: number }): Layers | null {
+export function bodyLayers(body: Placed & { readonly count: number }): Layers | null {
   if (!isSolid(body.part)) return null
   let [stride, at]: [number, Placed | null] = [1, body]
   while (at && at.part.copies?.layout !== 'layers') {

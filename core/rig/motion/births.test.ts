@@ -8,7 +8,7 @@ import { at } from '../../testing/fair.ts'
 import { momentNear, type Moment } from '../../time/moment.ts'
 import { rational } from '../../time/rational.ts'
 import { Births, Settled, type Birth } from './births.ts'
-import { formOf } from './part-transform.ts'
+import { propertyExpression } from './part-transform.ts'
 
 const RATE = rational(30)
 /** As fine as a birth is found, s. */
@@ -21,7 +21,7 @@ function births(text: string) {
   b.drive(id, 'births', text)
   const program = new Program(b.piece)
   expect(program.slots.get(`${id}.births`)!.problems).toEqual([])
-  const form = formOf(program, id, 'births', 0)
+  const form = propertyExpression(program, id, 'births', 0)
   const whole = integralOf(form, RATE, program.queue)
   const asked = { times: 0 }
   const born = (m: Moment) => (asked.times++, program.queue.settle(() => whole(m)))

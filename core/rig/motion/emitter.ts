@@ -13,8 +13,8 @@ import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
 import { momentOfSeconds, type Moment } from '../../time/moment.ts'
 import { floor, fraction, fromNumber, rational, times, toNumber, type Rational } from '../../time/rational.ts'
 import { Births, Settled, type Birth } from './births.ts'
-import { NOTHING, type Laying } from '../outline/points-laid.ts'
-import { formOf, partTransform } from './part-transform.ts'
+import { NO_POINTS, type Laying } from '../outline/points-laid.ts'
+import { propertyExpression, partTransform } from './part-transform.ts'
 
 type Emitter = Extract<Shape, { type: 'emitter' }>
 
@@ -30,11 +30,11 @@ export function emitterOf(
   most = MOST_PARTICLES,
 ): (now: Moment) => Laying {
   const { shape } = part
-  if (shape.type !== 'emitter') return () => NOTHING
+  if (shape.type !== 'emitter') return () => NO_POINTS
   const { queue } = program
   const { frameRate } = program.measures
   const deep = program.piece.camera !== null
-  const read = (property: string) => formOf(program, id, property, instance)
+  const read = (property: string) => propertyExpression(program, id, property, instance)
   const [life, spread, variety] = [read('life'), read('spread'), read('variety')]
   const span = read('birthSize')
   const speed = shape.reverses ? read('speed') : forwards(read('speed'), frameRate, queue)
@@ -76,7 +76,7 @@ export function emitterOf(
     const start = now.seconds - age
     const [before, last] = [Math.floor(born(at(start, frameRate))), Math.floor(born(now))]
     // Beyond whole numbers that a double tells apart there is no counting.
-    if (!(Math.abs(last) < Number.MAX_SAFE_INTEGER)) return NOTHING
+    if (!(Math.abs(last) < Number.MAX_SAFE_INTEGER)) return NO_POINTS
     const first = Math.max(before + 1, last - most + 1)
     // Where it is still being worked out how many there were, there are none.
     const count = first <= last ? last - first + 1 : 0

@@ -6,10 +6,15 @@ import { propertyNamed } from '../../piece/properties.ts'
 import { propertyKey } from '../../piece/schema.ts'
 
 /** What a property of an instance is at a moment: driven, or held by hand. */
-export const formOf = (program: Program, part: string, property: string, instance: number): CompiledExpression =>
+export const propertyExpression = (
+  program: Program,
+  part: string,
+  property: string,
+  instance: number,
+): CompiledExpression =>
   program.slots.get(propertyKey(part, property))?.readers[instance] ??
   program.handForms(part, propertyNamed(property)!)[instance]!
 
 /** Where an instance stands at any moment: only what it hangs on is looked at. */
 export const partTransform = (program: Program, part: string, instance: number): InstanceTransform =>
-  instanceTransform(program.piece, (id, property, i) => formOf(program, id, property, i), part, instance)
+  instanceTransform(program.piece, (id, property, i) => propertyExpression(program, id, property, i), part, instance)

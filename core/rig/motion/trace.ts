@@ -10,7 +10,7 @@ import { floor, fromNumber, minus, over, rational, times, toNumber, ONE } from '
 import { bendsOf, STRETCH } from '../outline/bending.ts'
 import { RETRY } from '../../form/work-queue.ts'
 import { applyX, applyY, applyZ } from '../../piece/transform.ts'
-import { layingOf, NOTHING, type Laying, type Spot } from '../outline/points-laid.ts'
+import { layingOf, NO_POINTS, type Laying, type OutlineSpot } from '../outline/points-laid.ts'
 import { partTransform } from './part-transform.ts'
 
 /** Points of one path, and of all paths of a piece, at most. */
@@ -24,14 +24,14 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
   const room = Math.max(4, Math.min(MOST, most))
   const { shape } = part
   const followed = shape.type === 'trace' && shape.of !== null ? program.piece.parts[shape.of] : undefined
-  if (shape.type !== 'trace' || !followed) return () => NOTHING
+  if (shape.type !== 'trace' || !followed) return () => NO_POINTS
   const where = partTransform(program, shape.of!, 0).at
   const { queue } = program
   const { frameRate } = program.measures
   const [px, py] = [followed.pivot.x + shape.x, followed.pivot.y + shape.y]
-  const laid = new Map<number, Spot>()
+  const laid = new Map<number, OutlineSpot>()
   const stretches = new Map<number, readonly number[]>()
-  const point = (m: Moment): Spot => {
+  const point = (m: Moment): OutlineSpot => {
     const w = where(m)
     return [applyX(w, px, py), applyY(w, px, py), applyZ(w, px, py)]
   }
@@ -43,19 +43,19 @@ export function traceOf(program: Program, part: Part, most = MOST): (now: Moment
     // What takes too long is drawn in the next frames.
     if (queue.isExhausted) {
       queue.enqueue(RETRY)
-      return NOTHING
+      return NO_POINTS
     }
     const asked = queue.requestCount
     const long = Math.min(trail, ((room - 2) / shape.every) * (shape.bend ? SPARSE : 1))
-    if (!(long > 0)) return NOTHING
+    if (!(long > 0)) return NO_POINTS
     const from = minus(now.exactSeconds, fromNumber(long))
     const first = Number(floor(over(from, step))) + 1
     const until = Number(floor(over(now.exactSeconds, step)))
-    const spots: Spot[] = [point(momentOfSeconds(from, frameRate))]
+    const spots: OutlineSpot[] = [point(momentOfSeconds(from, frameRate))]
     const ages = [1]
     if (laid.size > 3 * room) laid.clear()
     if (stretches.size > 3 * room) stretches.clear()
-    const at = (k: number): Spot => {
+    const at = (k: number): OutlineSpot => {
       const known = laid.get(k)
       if (known) return known
       const before = queue.requestCount

@@ -1,6 +1,6 @@
 /** Which of the steps of a moving point are kept where it is laid by bend and distance. */
 import { atanTurns } from '../../signal/maths.ts'
-import type { Spot } from './points-laid.ts'
+import type { OutlineSpot } from './points-laid.ts'
 
 /** Steps that are decided upon together; the first of each stretch always stays. */
 export const STRETCH = 16
@@ -14,7 +14,7 @@ export const STRETCH = 16
  * @param bend degrees, and px
  */
 export function bendsOf(
-  at: (step: number) => Spot,
+  at: (step: number) => OutlineSpot,
   first: number,
   bend: { readonly angle: number; readonly distance: number },
 ): number[] {
@@ -26,13 +26,13 @@ export function bendsOf(
     // Quarters too: a bend to one side and back again would pass for straight.
     const every = half > 1 ? half / 2 : half
     let [turned, long] = [0, 0]
-    let before: Spot | null = null
+    let before: OutlineSpot | null = null
     for (let k = a; k < b; k += every) {
       const way = between(at(k), at(k + every))
       const length = Math.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2])
       if (!(length > 0)) continue
       long += length
-      const now: Spot = [way[0] / length, way[1] / length, way[2] / length]
+      const now: OutlineSpot = [way[0] / length, way[1] / length, way[2] / length]
       if (before) turned += angle(before, now)
       before = now
     }
@@ -45,10 +45,10 @@ export function bendsOf(
   return kept
 }
 
-const between = (a: Spot, b: Spot): Spot => [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
+const between = (a: OutlineSpot, b: OutlineSpot): OutlineSpot => [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
 
 /** Between two ways as long as 1, turns: by their cross and dot, so that small ones are exact too. */
-function angle(a: Spot, b: Spot): number {
+function angle(a: OutlineSpot, b: OutlineSpot): number {
   const [x, y, z] = [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
   return atanTurns(Math.sqrt(x * x + y * y + z * z), a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
 }

@@ -3,7 +3,7 @@ import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
 import type { Shape } from '../../piece/schema.ts'
 import { layOutText, type TextLayout } from '../text/letters.ts'
 import type { Laying } from './points-laid.ts'
-import { heightsOf, ringsOf, trianglesOf } from './posing.ts'
+import { heightsOf, ringsOfPose, trianglesOf } from './posing.ts'
 
 export interface Outline {
   readonly points: Float64Array
@@ -194,7 +194,7 @@ export function outlineOf(shape: Shape, s: Sizes): Outline | null {
     case 'gear':
       return gear(shape.teeth, shape.spokes, shape.module)
     case 'path': {
-      const [points, ...holes] = ringsOf(shape, s.pose ?? 0) as [Float64Array, ...Float64Array[]]
+      const [points, ...holes] = ringsOfPose(shape, s.pose ?? 0) as [Float64Array, ...Float64Array[]]
       if (!shape.closed) {
         const heights = heightsOf(shape, s.pose ?? 0)
         return { points, closed: false, ...(heights && { heights }) }

@@ -1,5 +1,5 @@
 /** A point, with its height. */
-export type Spot = readonly [x: number, y: number, z: number]
+export type OutlineSpot = readonly [x: number, y: number, z: number]
 
 /** Points that a trace or an emitter lays on the stage, px. */
 export interface Laying {
@@ -21,4 +21,4 @@ export const layingOf = (
   ages: new Float64Array(ages),
 })
 
-export const NOTHING: Laying = layingOf([], [])
+export const NO_POINTS: Laying = layingOf([], [])

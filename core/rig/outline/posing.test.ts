@@ -1,9 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { between, laidCoarsely, piecesOf, ringsOf, trianglesOf, type Drawn } from './posing.ts'
+import { between, laidCoarsely, piecesOf, ringsOfPose, trianglesOf, type PathShape } from './posing.ts'
 
-type Corner = Drawn['poses'][number][number][number]
+type Corner = PathShape['poses'][number][number][number]
 const point = (x: number, y: number, smooth = false): Corner => ({ x, y, smooth })
-const path = (closed: boolean, ...poses: Corner[][]): Drawn => ({ type: 'path', closed, poses: poses.map(p => [p]) })
+const path = (closed: boolean, ...poses: Corner[][]): PathShape => ({
+  type: 'path',
+  closed,
+  poses: poses.map(p => [p]),
+})
 const size = (points: Float64Array, triangles: readonly number[]): number => {
   let sum = 0
   for (let k = 0; k < triangles.length; k += 3) {
@@ -17,14 +21,14 @@ const size = (points: Float64Array, triangles: readonly number[]): number => {
 
 describe('lines through points', () => {
   it('bends are joined straight, and nothing is put between them', () => {
-    const [ring] = ringsOf(path(true, [point(0, 0), point(10, 0), point(10, 5)]), 0)
+    const [ring] = ringsOfPose(path(true, [point(0, 0), point(10, 0), point(10, 5)]), 0)
     expect([...ring!]).toEqual([0, 0, 10, 0, 10, 5])
-    const [line] = ringsOf(path(false, [point(0, 0), point(10, 0), point(10, 5)]), 0)
+    const [line] = ringsOfPose(path(false, [point(0, 0), point(10, 0), point(10, 5)]), 0)
     expect([...line!]).toEqual([0, 0, 10, 0, 10, 5])
   })
   it('smooth points run through without a bend: the ways in and out are one', () => {
     const corners = [point(0, 0), point(40, 30, true), point(90, -10, true), point(120, 20)]
-    const [line] = ringsOf(path(false, corners), 0)
+    const [line] = ringsOfPose(path(false, corners), 0)
     const at = (k: number) => [line![2 * k]!, line![2 * k + 1]!] as const
     // Ten pieces a stretch: the second point is the tenth.
     expect(at(10)).toEqual([40, 30])
@@ -38,9 +42,9 @@ describe('lines through points', () => {
     expect(line).toHaveLength(2 * 31)
   })
   it('an outline of two points, and all points in one place, are still lines', () => {
-    expect([...ringsOf(path(true, [point(0, 0), point(5, 5)]), 0)[0]!]).toEqual([0, 0, 5, 5])
+    expect([...ringsOfPose(path(true, [point(0, 0), point(5, 5)]), 0)[0]!]).toEqual([0, 0, 5, 5])
     expect(
-      ringsOf(path(true, [point(1, 1, true), point(1, 1, true), point(1, 1, true)]), 0)[0]!.every(v => v === 1),
+      ringsOfPose(path(true, [point(1, 1, true), point(1, 1, true), point(1, 1, true)]), 0)[0]!.every(v => v === 1),
     ).toBe(true)
   })
 })
@@ -48,16 +52,16 @@ describe('lines through points', () => {
 describe('between poses', () => {
   const drawn = path(true, [point(0, 0), point(10, 0), point(0, 10)], [point(0, 0), point(30, 0), point(0, 50)])
   it('points go straight from the one to the other', () => {
-    expect([...ringsOf(drawn, 0.25)[0]!]).toEqual([0, 0, 15, 0, 0, 20])
-    expect([...ringsOf(drawn, 1)[0]!]).toEqual([0, 0, 30, 0, 0, 50])
-    expect([...ringsOf(drawn, 1.5)[0]!]).toEqual([0, 0, 20, 0, 0, 30])
-    expect([...ringsOf(drawn, 2)[0]!]).toEqual([...ringsOf(drawn, 0)[0]!])
+    expect([...ringsOfPose(drawn, 0.25)[0]!]).toEqual([0, 0, 15, 0, 0, 20])
+    expect([...ringsOfPose(drawn, 1)[0]!]).toEqual([0, 0, 30, 0, 0, 50])
+    expect([...ringsOfPose(drawn, 1.5)[0]!]).toEqual([0, 0, 20, 0, 0, 30])
+    expect([...ringsOfPose(drawn, 2)[0]!]).toEqual([...ringsOfPose(drawn, 0)[0]!])
   })
   it('are the same a year of rounds later, and backwards', () => {
     for (const pose of [0.3, 1.7]) {
-      const wanted = [...ringsOf(drawn, pose)[0]!]
+      const wanted = [...ringsOfPose(drawn, pose)[0]!]
       for (const round of [2 * 15_768_000, -2 * 5])
-        ringsOf(drawn, pose + round)[0]!.forEach((v, k) => expect(v).toBeCloseTo(wanted[k]!, 6))
+        ringsOfPose(drawn, pose + round)[0]!.forEach((v, k) => expect(v).toBeCloseTo(wanted[k]!, 6))
     }
   })
   it('a bend becomes smooth by and by: no leap on the way', () => {
@@ -66,7 +70,7 @@ describe('between poses', () => {
       [point(0, 0), point(40, 0), point(40, 40)],
       [point(0, 0), point(40, 0, true), point(40, 40)],
     )
-    const middle = (pose: number) => ringsOf(soft, pose)[0]!
+    const middle = (pose: number) => ringsOfPose(soft, pose)[0]!
     const [a, b] = [middle(0.5), middle(0.5001)]
     expect(a).toHaveLength(b.length)
     a.forEach((v, k) => expect(Math.abs(v - b[k]!)).toBeLessThan(0.01))
@@ -112,19 +116,19 @@ describe('a path of very many points', () => {
     const chance = () => (seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648 - 0.5
     const ring = (n: number) =>
       Array.from({ length: n }, () => ({ x: chance() * 600, y: chance() * 600, smooth: true }))
-    const path = (rings: number, n: number): Drawn => ({
+    const path = (rings: number, n: number): PathShape => ({
       type: 'path',
       closed: true,
       poses: [Array.from({ length: rings }, () => ring(n))],
     })
     const crowded = path(8, 499)
     expect([piecesOf(crowded), laidCoarsely(crowded)]).toEqual([1, true])
-    const laid = ringsOf(crowded, 0)
+    const laid = ringsOfPose(crowded, 0)
     expect(laid.reduce((n, r) => n + r.length / 2, 0)).toBe(8 * 499)
     expect(trianglesOf(laid).length).toBeGreaterThan(100)
     const many = path(1, 1000)
     expect(piecesOf(many)).toBe(4)
-    expect(ringsOf(many, 0)[0]!.length / 2).toBe(4000)
+    expect(ringsOfPose(many, 0)[0]!.length / 2).toBe(4000)
     expect([piecesOf(path(1, 300)), laidCoarsely(path(1, 300))]).toEqual([10, false])
   })
 })

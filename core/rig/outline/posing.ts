@@ -5,8 +5,8 @@
 import earcut from 'earcut'
 import type { Shape } from '../../piece/schema.ts'
 
-export type Drawn = Extract<Shape, { type: 'path' }>
-type Ring = Drawn['poses'][number][number]
+export type PathShape = Extract<Shape, { type: 'path' }>
+type Ring = PathShape['poses'][number][number]
 
 /** Pieces of a stretch that bends, and how many points a pose is laid with at most: filling what crosses itself takes their square. */
 const PIECES = 10
@@ -14,7 +14,7 @@ const MOST_LAID = 4000
 
 const laidIn = new WeakMap<Shape, number>()
 /** In how many pieces a bend of a path is laid: the more points it has, the fewer; 1 where all is straight. */
-export function piecesOf(shape: Drawn): number {
+export function piecesOf(shape: PathShape): number {
   let pieces = laidIn.get(shape)
   if (pieces === undefined) {
     const points = shape.poses[0]!.reduce((n, ring) => n + ring.length, 0)
@@ -27,7 +27,7 @@ export function piecesOf(shape: Drawn): number {
   return pieces
 }
 /** Whether it has so many points that its bends are laid in fewer pieces than others have. */
-export const laidCoarsely = (shape: Drawn): boolean => piecesOf(shape) < PIECES
+export const laidCoarsely = (shape: PathShape): boolean => piecesOf(shape) < PIECES
 
 /** Which two poses, and how far from the one to the other; after the last comes the first. */
 export function between(poses: number, pose: number): { a: number; b: number; share: number } {
@@ -38,7 +38,7 @@ export function between(poses: number, pose: number): { a: number; b: number; sh
 }
 
 /** All rings of a path as lines of points, x and y in turn; the first is its outline, the others are holes in it. */
-export function ringsOf(shape: Drawn, pose: number): Float64Array[] {
+export function ringsOfPose(shape: PathShape, pose: number): Float64Array[] {
   const { a, b, share } = between(shape.poses.length, pose)
   const pieces = piecesOf(shape)
   return shape.poses[a]!.map((from, k) =>
@@ -47,7 +47,7 @@ export function ringsOf(shape: Drawn, pose: number): Float64Array[] {
 }
 
 /** Of an open line in depth: how far towards the eye each point of `ringsOf` is; null where all lie in its plane. */
-export function heightsOf(shape: Drawn, pose: number): Float64Array | null {
+export function heightsOf(shape: PathShape, pose: number): Float64Array | null {
   if (depthOf(shape) === 0) return null
   const { a, b, share } = between(shape.poses.length, pose)
   return lineThrough(shape.poses[a]![0]!, shape.poses[b]![0]!, share, false, DEEP, piecesOf(shape))

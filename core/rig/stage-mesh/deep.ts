@@ -14,10 +14,10 @@ import type { Matrix } from '../../piece/transform.ts'
 export const PER_DEEP = 8
 
 /** Stretches of indices: from, count, and which picture lies on them (−1: none), in turn. */
-export type Runs = number[]
+export type MeshRuns = number[]
 
 /** One stretch more, in one with the last where they meet. */
-export function addRun(runs: Runs, from: number, count: number, picture: number): void {
+export function addRun(runs: MeshRuns, from: number, count: number, picture: number): void {
   const last = runs.length - 3
   if (last >= 0 && runs[last]! + runs[last + 1]! === from && runs[last + 2] === picture) runs[last + 1]! += count
   else runs.push(from, count, picture)
@@ -30,7 +30,7 @@ export interface Pass {
    * (a veil) only what is nearest is seen, once.
    */
   is: 'solid' | 'sheet' | 'glass' | 'veil'
-  runs: Runs
+  runs: MeshRuns
   /** How near it is, px towards the eye. */
   near: number
   members: number
@@ -40,7 +40,7 @@ export interface Pass {
 }
 
 /** The stretch of an instance on the mesh, and which picture lies on it. */
-export interface Drawn {
+export interface MeshRun {
   readonly index: number
   readonly indices: number
   readonly picture: number
@@ -109,7 +109,7 @@ export class Deep {
   }
 
   /** A stretch of indices that is painted as a solid, or in the plane of a matrix. */
-  add(solid: boolean, through: boolean, m: Matrix, { index: from, indices: count, picture }: Drawn): void {
+  add(solid: boolean, through: boolean, m: Matrix, { index: from, indices: count, picture }: MeshRun): void {
     if (count === 0) return
     const run = (pass: Pass): void => {
       pass.near += m[11]!

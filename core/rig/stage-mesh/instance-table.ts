@@ -8,7 +8,7 @@
  *   2  red, green, blue, half the line's width  5  x, y and base of the gradient
  */
 import { putRgb, rgbOf } from '../colour.ts'
-import type { Column } from '../column.ts'
+import type { PropertyColumn } from '../column.ts'
 import type { LaidOutline } from './laid-outline.ts'
 import { gradientOf } from '../gradient.ts'
 import type { Body } from '../body.ts'
@@ -30,16 +30,16 @@ const SIDE = 0.62
 export interface Paints {
   /** For which of the settings of its body. */
   readonly settings: number
-  readonly strokeWidth: Column
-  readonly fillAlpha: Column
-  readonly strokeAlpha: Column
-  readonly lineStart: Column
-  readonly lineEnd: Column
-  readonly thickness: Column
-  readonly taper: Column
-  readonly particleEnd: Column
-  readonly particleFade: Column
-  readonly gradient: Column
+  readonly strokeWidth: PropertyColumn
+  readonly fillAlpha: PropertyColumn
+  readonly strokeAlpha: PropertyColumn
+  readonly lineStart: PropertyColumn
+  readonly lineEnd: PropertyColumn
+  readonly thickness: PropertyColumn
+  readonly taper: PropertyColumn
+  readonly particleEnd: PropertyColumn
+  readonly particleFade: PropertyColumn
+  readonly gradient: PropertyColumn
   /** Whether any instance may ever have a line, or a graded fill. */
   readonly lines: boolean
   readonly grades: boolean
@@ -52,9 +52,9 @@ export interface Paints {
 
 /** A colour that is worked out again only when what it is made of has changed: three numbers an instance. */
 interface Colour {
-  readonly lightness: Column
-  readonly chroma: Column
-  readonly hue: Column
+  readonly lightness: PropertyColumn
+  readonly chroma: PropertyColumn
+  readonly hue: PropertyColumn
   readonly last: Float64Array
   readonly rgb: Float64Array
 }

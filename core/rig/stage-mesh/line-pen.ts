@@ -4,9 +4,9 @@ import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
 import { dashed, type Dashes } from '../outline/dashes.ts'
 import { cutOutline, type Outline } from '../outline/outline.ts'
 import type { Part } from '../../piece/schema.ts'
-import { Sheet, TAG } from './sheet.ts'
+import { MeshSheet, TAG } from './sheet.ts'
 import { runsOf } from '../tail.ts'
-import type { Spot } from '../outline/points-laid.ts'
+import type { OutlineSpot } from '../outline/points-laid.ts'
 
 /** Across a line: clear, solid, solid, clear. */
 const LINE = [
@@ -22,22 +22,22 @@ const CAP_STEPS = Array.from({ length: 9 }, (_, k) => k / 8 - 0.5)
 const SQUARE = [-0.5, -0.25, 0.25, 0.5]
 
 /** How the ends and the bends of a line are. */
-export type Ends = Pick<Part, 'cap' | 'join'>
-const PLAIN: Ends = {}
+export type LineEnds = Pick<Part, 'cap' | 'join'>
+const PLAIN: LineEnds = {}
 
 /** Turns from which on a bend is one; below it a line is smooth and its bends are mitred whatever is asked for. */
 const BENDS = 1 / 24
 /** Turns of a round bend that one triangle takes. */
 const FAN = 1 / 32
 
-export class LinePen extends Sheet {
+export class LinePen extends MeshSheet {
   /** The line along an outline, from a share of it to another, in dashes, with ends as the part has them. */
-  stroke(o: Outline, from: number, to: number, dashes: Dashes = WHOLE, ends: Ends = PLAIN): void {
+  stroke(o: Outline, from: number, to: number, dashes: Dashes = WHOLE, ends: LineEnds = PLAIN): void {
     for (const hole of o.drawn?.holes ?? []) this.stroke({ points: hole, closed: true }, from, to, dashes, ends)
     for (const line of dashed(cutOutline(o, from, to), dashes)) this.line(line, ends)
   }
 
-  private line(o: Outline, { cap, join }: Ends): void {
+  private line(o: Outline, { cap, join }: LineEnds): void {
     const { points, closed, heights } = o
     const n = points.length / 2
     if (n < 2) return
@@ -53,14 +53,14 @@ export class LinePen extends Sheet {
   }
 
   /** A corner at a point between two others. */
-  private spot(p: Spot, before: Spot, after: Spot, tag: number): number {
+  private spot(p: OutlineSpot, before: OutlineSpot, after: OutlineSpot, tag: number): number {
     const c = this.put(p[0], p[1], before[0], before[1], after[0], after[1], tag)
     if (this.heights && c < this.lastCorner) this.heights.set([p[2], before[2], after[2]], 3 * c)
     return c
   }
 
   /** The line of a trace in pieces by its age, each on a row of its own from a row on. */
-  tail(o: Outline, from: number, to: number, dashes: Dashes, { cap }: Ends, row: number): void {
+  tail(o: Outline, from: number, to: number, dashes: Dashes, { cap }: LineEnds, row: number): void {
     for (const line of dashed(cutOutline(o, from, to), dashes)) {
       const runs = runsOf(line, line.ages!)
       const turned = areaOf(line.points) < 0 ? TAG.clockwise : 0
@@ -96,8 +96,9 @@ export class LinePen extends Sheet {
   private joined({ points, closed, heights }: Outline, join: 'round' | 'bevel'): void {
     const n = points.length / 2
     const turned = areaOf(points) < 0 ? TAG.clockwise : 0
-    const at = (k: number): Spot => [points[2 * k]!, points[2 * k + 1]!, heights?.[k] ?? 0]
-    const corner = (p: Spot, before: Spot, after: Spot, tag: number) => this.spot(p, before, after, tag | turned)
+    const at = (k: number): OutlineSpot => [points[2 * k]!, points[2 * k + 1]!, heights?.[k] ?? 0]
+    const corner = (p: OutlineSpot, before: OutlineSpot, after: OutlineSpot, tag: number) =>
+      this.spot(p, before, after, tag | turned)
     let [first, last] = [-1, -1]
     for (let k = 0; k < n; k++) {
       const p = at(k)
@@ -218,19 +219,24 @@ export class LinePen extends Sheet {
 }
 
 /** From one point on to another, as long as 1 px across; null where they are one. */
-function way(from: Spot, to: Spot): Spot | null {
+function way(from: OutlineSpot, to: OutlineSpot): OutlineSpot | null {
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]]
   const long = Math.sqrt(dx * dx + dy * dy)
   return long > 0 ? [dx / long, dy / long, (to[2] - from[2]) / long] : null
 }
 
-const beyond = (p: Spot, w: Spot, by: 1 | -1): Spot => [p[0] + by * w[0], p[1] + by * w[1], p[2] + by * w[2]]
+const beyond = (p: OutlineSpot, w: OutlineSpot, by: 1 | -1): OutlineSpot => [
+  p[0] + by * w[0],
+  p[1] + by * w[1],
+  p[2] + by * w[2],
+]
 
 /** How far one way turns to be another, −½ to ½ turns. */
-const turnsBetween = (a: Spot, b: Spot): number => atanTurns(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1])
+const turnsBetween = (a: OutlineSpot, b: OutlineSpot): number =>
+  atanTurns(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1])
 
 /** The way between two, a share on from the one to the other. */
-function turnedWay(a: Spot, b: Spot, turns: number, share: number): Spot {
+function turnedWay(a: OutlineSpot, b: OutlineSpot, turns: number, share: number): OutlineSpot {
   const [c, s] = [cosineOfTurns(turns * share), sineOfTurns(turns * share)]
   return [a[0] * c - a[1] * s, a[1] * c + a[0] * s, a[2] + (b[2] - a[2]) * share]
 }

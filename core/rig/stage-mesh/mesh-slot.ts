@@ -104,7 +104,7 @@ export function meshSlotsOf(scene: Scene): MeshSlot[] {
 }
 
 /** Goes by what is set by hand now: whether that was anything else. */
-export function settle(slot: MeshSlot): boolean {
+export function settleSlot(slot: MeshSlot): boolean {
   if (slot.paints.settings === slot.body.settings) return false
   slot.paints = paintsOf(slot.body)
   shorten(slot)
@@ -156,7 +156,7 @@ export const reachesIn = (body: Body, i: number): boolean =>
   layerOf(body, i) !== null || (isSolid(body.part) && body.get('thickness', i) > 0)
 
 /** How many layers make the sides of text that reaches back and is turned. */
-export function layersOf({ body, instance, paints }: MeshSlot, pixel: number): number {
+export function textLayers({ body, instance, paints }: MeshSlot, pixel: number): number {
   if (body.part.shape.type !== 'text' || !(paints.fillAlpha.at(instance) > 0)) return 0
   const m = body.worlds[instance]!
   const back = paints.thickness.at(instance)

@@ -2,7 +2,7 @@
  * Lays outlines as triangles for the graphics card: each corner with its neighbours along the outline, so that the card
  * itself places, mitres and edges it. Nothing here depends on where a part stands or on its colours.
  */
-import type { Area } from '../text/letters.ts'
+import type { LetterArea } from '../text/letters.ts'
 import { areaOf, LinePen } from './line-pen.ts'
 import type { Outline } from '../outline/outline.ts'
 import { TAG } from './sheet.ts'
@@ -74,7 +74,7 @@ export class Pen extends LinePen {
   }
 
   /** A filled area with holes in it, each edge with its fringe. */
-  area({ outline, holes, triangles }: Area): void {
+  area({ outline, holes, triangles }: LetterArea): void {
     /** The corner within the fringe, of every point in turn. */
     const inner: number[] = []
     for (const [k, points] of [outline, ...holes].entries()) {

@@ -9,7 +9,7 @@ export function join(ranges: Range[], from: number, to: number): void {
 }
 
 /** The lines of a table, so many things across, in which some of them lie. */
-export function linesOf(ranges: readonly Range[], across: number): Range[] {
+export function tableLines(ranges: readonly Range[], across: number): Range[] {
   const lines: Range[] = []
   for (const [a, b] of ranges) {
     if (b <= a) continue

@@ -35,7 +35,7 @@ export const TAG = {
 
 export const PER_CORNER = 6
 
-export class Sheet {
+export class MeshSheet {
   points = new Float32Array(PER_CORNER * 512)
   tags = new Uint32Array(512)
   /** Three a corner, where the mesh is in depth; else none. */

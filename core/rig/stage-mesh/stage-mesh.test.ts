@@ -5,7 +5,7 @@ import type { Part, Shape } from '../../piece/schema.ts'
 import { at } from '../../testing/fair.ts'
 import { hit } from '../hit.ts'
 import { StageMesh } from './stage-mesh.ts'
-import { linesOf } from './ranges.ts'
+import { tableLines } from './ranges.ts'
 import { PER_ROW, ROWS_ACROSS } from './instance-table.ts'
 import { Scene } from '../scene.ts'
 import { covered, simulateVertexShader } from './simulated-shader.ts'
@@ -280,7 +280,7 @@ describe('what is sent', () => {
       if (changed.all) [corners, indices] = [pen.points.slice(0, 6 * mesh.corners), pen.indices.slice(0, mesh.count)]
       const line = ROWS_ACROSS * PER_ROW
       if (changed.all) rows = mesh.rows.data.slice()
-      for (const [from, to] of linesOf(changed.rows, ROWS_ACROSS))
+      for (const [from, to] of tableLines(changed.rows, ROWS_ACROSS))
         rows.set(mesh.rows.data.subarray(from * line, to * line), from * line)
       expect(rows).toEqual(mesh.rows.data)
       for (const [from, to] of changed.corners) corners.set(pen.points.subarray(6 * from, 6 * to), 6 * from)
@@ -309,7 +309,7 @@ describe('what is sent', () => {
     const lines = (program: Program, s: number, pixel = 1) => {
       const now = at(s)
       mesh.build(scene.update(program.moment(now, new Float64Array(program.size)), now), pixel)
-      return linesOf(mesh.changed.rows, ROWS_ACROSS).reduce((n, [from, to]) => n + to - from, 0)
+      return tableLines(mesh.changed.rows, ROWS_ACROSS).reduce((n, [from, to]) => n + to - from, 0)
     }
     const all = Math.ceil(1001 / ROWS_ACROSS)
     expect([0, 0.1, 0.2].map(s => lines(before, s))).toEqual([all, 1, 1])

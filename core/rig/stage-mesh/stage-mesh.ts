@@ -6,15 +6,15 @@ import {
   meshSlotsOf,
   fillsNow,
   isShown,
-  layersOf,
+  textLayers,
   MOST_LAYERS,
   reachesBack,
-  settle,
+  settleSlot,
   strokesNow,
   type MeshSlot,
 } from './mesh-slot.ts'
 import { layOutline, emptyLaidOutline, KEY, placedOutline, stretchOf, type LaidOutline } from './laid-outline.ts'
-import { addRun, type Runs } from './deep.ts'
+import { addRun, type MeshRuns } from './deep.ts'
 import { DepthGeometry } from './depth-geometry.ts'
 import { inDepth, type Eye } from '../depth/eye.ts'
 import { extent } from '../gradient.ts'
@@ -41,7 +41,7 @@ export class StageMesh {
   corners = 0
   count = 0
   /** What is drawn where the piece is flat, and the pictures that lie on it, by their hashes. */
-  readonly runs: Runs = []
+  readonly runs: MeshRuns = []
   readonly pictures: string[] = []
   /** Whether there was more than is drawn. */
   full = false
@@ -107,7 +107,7 @@ export class StageMesh {
     const { places } = this.laidOutline
     if (places) return places.heights.length
     if (slot.paints.tails) return PIECES
-    return this.deep ? 1 : layersOf(slot, pixel) + 1
+    return this.deep ? 1 : textLayers(slot, pixel) + 1
   }
 
   /** The frame's rows, and what must be laid anew; whether all fitted. */
@@ -134,7 +134,7 @@ export class StageMesh {
         rows.put(scene, slot.body, slot.instance, slot.paints, laidOutline, slot.reach, pixel, front, 0)
         continue
       }
-      const kept = !settle(slot) && slot.fixed
+      const kept = !settleSlot(slot) && slot.fixed
       if (kept) {
         laidOutline.sx = slot.sx
         laidOutline.sy = slot.sy
@@ -186,7 +186,7 @@ export class StageMesh {
     this.runs.length = 0
     let row = 0
     for (const slot of this.slots) {
-      settle(slot)
+      settleSlot(slot)
       this.castIt(slot)
       const needs = this.rowsNow(slot, pixel)
       if (needs > slot.rows)

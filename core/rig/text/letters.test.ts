@@ -6,7 +6,7 @@ import { Program } from '../../engine/program.ts'
 import { at } from '../../testing/fair.ts'
 import { rational } from '../../time/rational.ts'
 import { hit } from '../hit.ts'
-import { number, layOutText, shown } from './letters.ts'
+import { numberText, layOutText, shown } from './letters.ts'
 import { StageMesh } from '../stage-mesh/stage-mesh.ts'
 import { covered, simulateVertexShader } from '../stage-mesh/simulated-shader.ts'
 import { Scene } from '../scene.ts'
@@ -66,7 +66,7 @@ describe('letters', () => {
     expect(shown(price, 12.345, 0)).toBe('× 12.35 laps')
     expect(shown(text(), 7, 3)).toBe('PIER')
     expect([0, 3, 4].map(k => shown(text({ shows: 'letters' }), 0, k))).toEqual(['P', 'R', ''])
-    expect([number(-0.004, 2), number(-3.5, 1), number(NaN, 0), number(1e21, 1)]).toEqual([
+    expect([numberText(-0.004, 2), numberText(-3.5, 1), numberText(NaN, 0), numberText(1e21, 1)]).toEqual([
       '0.00',
       '−3.5',
       '–',

@@ -8,13 +8,13 @@ import type { Shape } from '../../piece/schema.ts'
 type Text = Extract<Shape, { type: 'text' }>
 
 /** One filled area of a letter: its outline, the holes in it, and triangles over all their points in turn. */
-export interface Area {
+export interface LetterArea {
   readonly outline: Float64Array
   readonly holes: readonly Float64Array[]
   readonly triangles: readonly number[]
 }
 export interface TextLayout {
-  readonly areas: readonly Area[]
+  readonly areas: readonly LetterArea[]
   /** From the left end to the right, and about the line the letters stand on. */
   readonly left: number
   readonly right: number
@@ -31,12 +31,12 @@ const GLYPHS = glyphs.glyphs as unknown as Readonly<Record<string, Glyph>>
 
 /** What a text part shows at a copy: `value` in its own measure, `copy` which of how many. */
 export function shown(text: Text, value: number, copy: number): string {
-  if (text.shows === 'number') return `${text.prefix}${number(value, text.decimals)}${text.suffix}`
+  if (text.shows === 'number') return `${text.prefix}${numberText(value, text.decimals)}${text.suffix}`
   return text.shows === 'letters' ? ([...text.words][copy] ?? '') : text.words
 }
 
 /** A number with so many decimals, halves away from 0, and no minus on nothing. */
-export function number(value: number, decimals: number): string {
+export function numberText(value: number, decimals: number): string {
   if (!Number.isFinite(value)) return '–'
   const text = Math.abs(value) < 1e15 ? value.toFixed(decimals) : value.toExponential(decimals)
   return Number(text) === 0 ? text.replace('-', '') : text.replace('-', '−')
@@ -47,7 +47,7 @@ const kept = new Map<string, TextLayout>()
 const MOST = 400
 
 /** How lines are made of the words: where they were typed, or a word a line; and per cent of the size from line to line. */
-export interface Lines {
+export interface TextLines {
   readonly lines?: 'typed' | 'words' | undefined
   readonly leading?: number | undefined
 }
@@ -66,7 +66,7 @@ interface PlacedLetter {
 function placeLetters(
   words: string,
   align: Text['align'],
-  { lines = 'typed', leading = LEADING }: Lines,
+  { lines = 'typed', leading = LEADING }: TextLines,
 ): PlacedLetter[] {
   const rows: PlacedLetter[][] = [[]]
   const ends: number[] = [0]
@@ -94,15 +94,15 @@ function placeLetters(
 }
 
 /** The middles of all letters of a text as it is set, in thousandths of the size: one a letter, with its spaces. */
-export const spotsOf = (words: string, align: Text['align'], lines: Lines): { x: number; y: number }[] =>
+export const spotsOf = (words: string, align: Text['align'], lines: TextLines): { x: number; y: number }[] =>
   placeLetters(words, align, lines).map(s => ({ x: s.x + s.wide / 2, y: s.y + glyphs.capital / 2 }))
 
 /** A text, set; the same text again is the same object. Letters the font lacks are left out. */
-export function layOutText(words: string, align: Text['align'], lines: Lines = {}): TextLayout {
+export function layOutText(words: string, align: Text['align'], lines: TextLines = {}): TextLayout {
   const key = `${align}${lines.lines ?? ''}${lines.leading ?? ''} ${words}`
   const known = kept.get(key)
   if (known) return known
-  const areas: Area[] = []
+  const areas: LetterArea[] = []
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
   for (const { letter, x, y, wide } of placeLetters(words, align, lines)) {
     const moved = (p: readonly number[]) => Float64Array.from(p, (n, i) => n + (i % 2 === 0 ? x : y))

@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { DOCUMENT } from '../../reading/reading'
 import { database, wrote } from '../../database/current'
-import { createPiece, cut, freeTitle, newPiece, readStored } from '../../database/pieces'
+import { createPiece, firstCharacters, freeTitle, newPiece, readStored } from '../../database/pieces'
 import { Title, bodyOf, documentOf, refuse } from '../../request'
 
 const New = v.union([
@@ -19,7 +19,7 @@ export default defineEventHandler(async event => {
   else if ('copyOf' in body) {
     const stored = await readStored(db, body.copyOf)
     if (!stored) throw refuse(404, 'The piece to duplicate no longer exists.')
-    document = { ...stored.document, title: await freeTitle(db, `${cut(stored.document.title, 115)} copy`) }
+    document = { ...stored.document, title: await freeTitle(db, `${firstCharacters(stored.document.title, 115)} copy`) }
   } else {
     const given = documentOf(body.document)
     document = { ...given, title: await freeTitle(db, given.title) }

@@ -2,14 +2,14 @@
 /** The desk: its pages, pulled up and down by its upper edge. */
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { follow } from '~/editor/follow.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { timedOf } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { DESK } from '~/stores/desk.ts'
 import type ScopeDesk from '../scope/ScopeDesk.vue'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const scope = useTemplateRef<InstanceType<typeof ScopeDesk>>('scope')
 const inHand = computed(() => {
   const key = hand.drive

@@ -3,11 +3,11 @@
 import type { OffStage } from '~~/core/insight/leaving.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const found = shallowRef<readonly OffStage[] | null>(null)
 const looking = ref(false)
 const told = ref('')

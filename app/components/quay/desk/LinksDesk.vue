@@ -3,14 +3,14 @@
 import { Search } from '@lucide/vue'
 import { driverName, pinSays } from '~~/core/insight/linking.ts'
 import { pinsOf, type Pin } from '~~/core/insight/pins.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { dropped, mayDrop } from '~/editor/carry.ts'
 import { useLinking } from '~/commands/linking.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const listing = useListing()
 const linking = useLinking()
 const search = ref('')

@@ -3,14 +3,14 @@
 import { propertyKey } from '~~/core/piece/schema.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { useLinking } from '~/commands/linking.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { plainChoices, type Choice } from '~/components/controls/choices.ts'
 
 const emit = defineEmits<{ linked: [to: { driver: string; driven: string }] }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const linking = useLinking()
 const parts = computed(() => Object.entries(store.piece!.parts))
 const first = computed(() => parts.value[0]?.[0] ?? '')

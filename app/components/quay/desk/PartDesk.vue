@@ -11,14 +11,14 @@ import { hidesHand, onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
 import { followedBy } from '~~/core/insight/moved-by.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useDriving } from '~/commands/driving.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/commands/several.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const tuning = useTuning()
 const driving = useDriving()
 const several = useSeveral()

@@ -3,11 +3,11 @@
 import { ArrowDown, ArrowUp, Eye, EyeOff, Lock, LockOpen } from '@lucide/vue'
 import { hangOn, mayHangOn, moveAmong, moveBeside, partsListed } from '~~/core/acts/hanging.ts'
 import { setPart, shapeName } from '~~/core/acts/parts.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 /** Parts that are shown before more are asked for. */
 const SHOWN = 200
 const all = ref(false)

@@ -4,12 +4,12 @@ import { Minus, Plus } from '@lucide/vue'
 import { addPose, MOST_POSES, removePose, setClosed, setPoints, type DrawnShape } from '~~/core/acts/pen.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { laidCoarsely } from '~~/core/rig/outline/posing.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ id: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const shape = computed(() => store.piece!.parts[props.id]!.shape as DrawnShape)
 const pose = computed(() => Math.min(hand.pose, shape.value.poses.length - 1))
 const wrong = ref('')

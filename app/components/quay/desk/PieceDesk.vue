@@ -14,11 +14,11 @@ import { posterOf } from '~~/core/piece/poster.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import type { Choice } from '~/components/controls/choices.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const piece = computed(() => store.piece!)
 const SIZES = [
   [1280, 720],

@@ -2,12 +2,12 @@
 /** Where the pin of a part may stand: its middle, its edges and corners. Where it stands now, the part stays. */
 import { pinTo } from '~~/core/acts/staging.ts'
 import { halfOf } from '~/stage/grips.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ id: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const PLACES = [
   ['top left', -1, 1],
   ['top', 0, 1],

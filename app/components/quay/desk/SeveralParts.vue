@@ -15,12 +15,12 @@ import {
   Trash2,
 } from '@lucide/vue'
 import type { Side } from '~~/core/acts/aligning.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/commands/several.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const several = useSeveral()
 const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
   { side: 'left', says: 'Align left edges', icon: AlignStartVertical },

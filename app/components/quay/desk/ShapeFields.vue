@@ -13,12 +13,12 @@ import { particlesAtOnce } from '~~/core/rig/laying.ts'
 import { PARTICLES } from '~~/core/rig/particle.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { symmetryIn, symmetryOf } from '~~/core/piece/symmetry.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ id: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const shape = computed(() => store.piece!.parts[props.id]!.shape)
 
 /** Another outline has another symmetry, unless one was set by hand. */

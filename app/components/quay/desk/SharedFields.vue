@@ -3,11 +3,11 @@
 import { setShared, sharedProperties, sharedValue } from '~~/core/acts/shared.ts'
 import { propertyLabel } from '~~/core/piece/property-labels.ts'
 import type { Property } from '~~/core/piece/properties.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const shared = computed(() =>
   sharedProperties(store.piece!, hand.chosen).map(property => ({
     property,

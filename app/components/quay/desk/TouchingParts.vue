@@ -4,11 +4,11 @@ import { copyName } from '~~/core/engine/copy-name.ts'
 import { MOST_OVERLAPS, type Overlap } from '~~/core/insight/touching.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const found = shallowRef<readonly { id: string; name: string; touches: readonly Overlap[] }[] | null>(null)
 /** Parts that took too long to be looked at. */
 const given = ref<readonly string[]>([])

@@ -5,8 +5,8 @@
  * freehand and then thinned.
  */
 import type { CurvePoint, Points } from '~~/core/acts/points.ts'
-import { drawn, type After } from '~~/core/signal/drawn.ts'
-import { thinned } from '~~/core/signal/thinned.ts'
+import { drawnCurve, type After } from '~~/core/signal/drawn.ts'
+import { thinPoints } from '~~/core/signal/thinned.ts'
 import { useElementSize } from '@vueuse/core'
 import { printNumber } from '~~/core/units/units.ts'
 import { follow } from '~/editor/follow.ts'
@@ -71,7 +71,7 @@ const values = computed(() => steps(seen.value.low, seen.value.high, Math.max(2,
 const paths = computed(() =>
   Object.entries(props.channels).map(([name, list]) => {
     const all = Object.values(props.channels).flat()
-    const d = drawn(list, [Math.min(...all.map(p => p.time)), Math.max(...all.map(p => p.time))])
+    const d = drawnCurve(list, [Math.min(...all.map(p => p.time)), Math.max(...all.map(p => p.time))])
     const at = d.round(props.after ?? 'hold')
     const [a, b] = [x(d.start), x(d.end)]
     const line: string[] = []
@@ -189,7 +189,7 @@ function press(e: PointerEvent): void {
     m => {
       const { px, py } = spot(m)
       line.push({ time: timeAt(px), value: valueAt(py) })
-      const made = thinned(line)
+      const made = thinPoints(line)
       if (made.length > 1) change(made.map(p => ({ ...p, shape: 'smooth' })))
     },
     () => {

@@ -3,18 +3,18 @@
 import { takesBeside } from '~~/core/insight/looking.ts'
 import { sourcesOf } from '~~/core/insight/wave-handles.ts'
 import type { DriveJumps } from '~~/core/insight/telling.ts'
-import { DASHES, partsOf, type Part } from '~/player/scope-layers.ts'
-import type { Shown } from '~/player/scope.ts'
-import { useHand } from '~/stores/hand.ts'
+import { DASHES, partsOf, type ScopePart } from '~/player/scope-layers.ts'
+import type { ScopeQuantity } from '~/player/scope.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type ScopeSheet from './ScopeSheet.vue'
 
 const props = defineProps<{ drive: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const sheet = useTemplateRef<InstanceType<typeof ScopeSheet>>('sheet')
-const SHOWN: readonly Shown[] = ['value', 'speed', 'acceleration']
-const shown = ref<Shown>('value')
+const SHOWN: readonly ScopeQuantity[] = ['value', 'speed', 'acceleration']
+const shown = ref<ScopeQuantity>('value')
 const ghostly = ref(true)
 const source = ref(0)
 /** Keyframes under the formula, and whether they are looked at. */
@@ -43,7 +43,7 @@ const parts = computed(() =>
     ? [...(apart.value ? terms.value : NONE), ...(compared.value ? others.value : NONE)]
     : NONE,
 )
-const NONE: readonly Part[] = []
+const NONE: readonly ScopePart[] = []
 const leaps = shallowRef<DriveJumps['at']>([])
 let asked = 0
 watch(

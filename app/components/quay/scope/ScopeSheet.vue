@@ -7,9 +7,9 @@ import { handles as numbersOf } from '~~/core/formula/tree.ts'
 import type { DriveJumps } from '~~/core/insight/telling.ts'
 import { handlesOf, type WaveHandle } from '~~/core/insight/wave-handles.ts'
 import { limitsOf, promiseHandles, promiseMoved, type Limit } from '~/player/limits.ts'
-import { Scope, type Shown } from '~/player/scope.ts'
-import type { Part } from '~/player/scope-layers.ts'
-import type { Snapshot } from '~/player/player.ts'
+import { Scope, type ScopeQuantity } from '~/player/scope.ts'
+import type { ScopePart } from '~/player/scope-layers.ts'
+import type { PlayerSnapshot } from '~/player/player.ts'
 import { follow } from '~/editor/follow.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
@@ -17,12 +17,12 @@ import { useTuning } from '~/commands/tuning.ts'
 const props = defineProps<{
   drive: string
   copy: number
-  shown: Shown
+  shown: ScopeQuantity
   ghostly: boolean
   /** Which of the sources of the formula has the handles. */
   source: number
   /** The terms of its sum, shown apart. */
-  parts: readonly Part[]
+  parts: readonly ScopePart[]
   leaps: DriveJumps['at']
 }>()
 const store = usePiece()
@@ -101,7 +101,7 @@ function place(): void {
   }
 }
 
-function frame({ program, moment }: Snapshot): void {
+function frame({ program, moment }: PlayerSnapshot): void {
   if (!scope) return
   const now = program.slots.get(props.drive)
   if (now && before && now.forms !== before.forms && !pull) scope.ghost = props.ghostly ? before : null

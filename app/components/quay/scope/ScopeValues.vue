@@ -7,14 +7,14 @@ import { UNIT_SIGN, propertyOf, propertyOfKind, showValue } from '~~/core/insigh
 import { momentNear, type Moment } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber, sizeOfUnit } from '~~/core/units/units.ts'
-import type { Snapshot } from '~/player/player.ts'
+import type { PlayerSnapshot } from '~/player/player.ts'
 import { writeText } from '~/player/written.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ drive: string; copy: number }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const atNib = useTemplateRef('atNib')
 const speedAtNib = useTemplateRef('speedAtNib')
 const ofSelected = useTemplateRef('ofSelected')
@@ -35,7 +35,7 @@ const swing = computed(() => {
 })
 /** Half the seconds over which a speed is told. */
 const NEAR = 1 / 1024
-function frame({ program, moment }: Snapshot): void {
+function frame({ program, moment }: PlayerSnapshot): void {
   const reader = program.slots.get(props.drive)?.readers[props.copy]
   if (!reader) return
   const at = (t: number) => reader.at(momentNear(t, program.measures.frameRate))

@@ -19,14 +19,14 @@ import {
 import { addPart, shapeName } from '~~/core/acts/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { focusDriving } from '~/editor/focus.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTaking } from '~/commands/taking.ts'
 
 defineProps<{ large?: boolean }>()
 const emit = defineEmits<{ added: [] }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const taking = useTaking()
 
 /** What a path is before anything is drawn of it by hand. */

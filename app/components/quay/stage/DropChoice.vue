@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** An entry was dropped where several parts lie: which of them is to follow it. */
 import { driverName } from '~~/core/insight/linking.ts'
-import type { Asked } from '~/stage/dropping.ts'
+import type { DropQuestion } from '~/stage/dropping.ts'
 import { useLinking } from '~/commands/linking.ts'
 import { usePiece } from '~/stores/piece.ts'
 
-const props = defineProps<Asked>()
+const props = defineProps<DropQuestion>()
 const emit = defineEmits<{ close: [] }>()
 const store = usePiece()
 const linking = useLinking()

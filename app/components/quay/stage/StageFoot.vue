@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Below the stage: how much of it is seen, from where, and what is drawn over it. */
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from '@lucide/vue'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 
 defineProps<{
   /** Whether the piece is in depth, and one has looked round it. */
@@ -9,7 +9,7 @@ defineProps<{
   away: boolean
 }>()
 const emit = defineEmits<{ fit: []; life: []; turn: [aside: number, above: number]; home: [] }>()
-const hand = useHand()
+const hand = useSelection()
 const WAYS = [
   [ArrowLeft, 'from the left', -2, 0],
   [ArrowRight, 'from the right', 2, 0],

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A ruler along the stage, in stage px from its middle: pulled from it, a guide comes out. */
 import type { GuideAxis } from '~~/core/acts/guides.ts'
-import { RULER } from '~/stage/fitting.ts'
+import { STAGE_RULER } from '~/stage/fitting.ts'
 import type { Lens, Size } from '~/stage/view.ts'
 
 const props = defineProps<{
@@ -23,7 +23,7 @@ function draw(): void {
   if (!c) return
   const across = props.axis === 'x'
   const ratio = devicePixelRatio || 1
-  const [w, h] = across ? [long.value, RULER] : [RULER, long.value]
+  const [w, h] = across ? [long.value, STAGE_RULER] : [STAGE_RULER, long.value]
   canvas.value!.width = w * ratio
   canvas.value!.height = h * ratio
   c.setTransform(ratio, 0, 0, ratio, 0, 0)
@@ -41,18 +41,18 @@ function draw(): void {
   const tick = (at: number, from: number) => {
     if (across) {
       c.moveTo(at, from)
-      c.lineTo(at, RULER)
+      c.lineTo(at, STAGE_RULER)
     } else {
       c.moveTo(from, at)
-      c.lineTo(RULER, at)
+      c.lineTo(STAGE_RULER, at)
     }
   }
   c.beginPath()
   const fine = step / 10
   for (let k = Math.ceil(ends[0]! / fine); k * fine <= ends[1]!; k++) {
     const at = Math.floor(toScreen(k * fine, k * fine)[across ? 0 : 1]) + 0.5
-    const much = k % 10 === 0 ? RULER : k % 5 === 0 ? 6 : 3
-    tick(at, RULER - much)
+    const much = k % 10 === 0 ? STAGE_RULER : k % 5 === 0 ? 6 : 3
+    tick(at, STAGE_RULER - much)
     if (k % 10 !== 0) continue
     const says = String(Math.round(k * fine * 100) / 100).replace('-', '−')
     c.save()
@@ -81,7 +81,11 @@ watch(() => [props.lens, props.size, props.pointer], draw)
     ref="canvas"
     class="absolute touch-none"
     :class="axis === 'x' ? 'bottom-full left-0 cursor-row-resize' : 'top-0 right-full cursor-col-resize'"
-    :style="axis === 'x' ? { width: `${long}px`, height: `${RULER}px` } : { width: `${RULER}px`, height: `${long}px` }"
+    :style="
+      axis === 'x'
+        ? { width: `${long}px`, height: `${STAGE_RULER}px` }
+        : { width: `${STAGE_RULER}px`, height: `${long}px` }
+    "
     :data-ruler="axis"
     aria-hidden="true"
     :data-tip="axis === 'x' ? 'Drag down for a horizontal guide' : 'Drag right for a vertical guide'"

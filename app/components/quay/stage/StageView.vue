@@ -15,14 +15,14 @@ import { StageRenderer } from '~/stage/renderer.ts'
 import { useRuling } from '~/stage/ruling.ts'
 import { useThreads } from '~/stage/threads.ts'
 import { useLook } from '~/stage/look.ts'
-import { useWay } from '~/stage/way.ts'
+import { useMotionPath } from '~/stage/way.ts'
 import { useView } from '~/stage/viewing.ts'
 import { mayDrop, mayDropFile } from '~/editor/carry.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const title = computed(() => store.piece!.title)
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
@@ -131,7 +131,7 @@ const ruling = useRuling(
 /** Where the pointer is over the stage, for the rulers. */
 const pointer = shallowRef<readonly [number, number] | null>(null)
 
-const pathOf = useWay()
+const pathOf = useMotionPath()
 const threadsOf = useThreads()
 
 const round = useLook()

@@ -8,13 +8,13 @@ import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
 import { previewPath } from '~/player/preview.ts'
 import { useDriving } from '~/commands/driving.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { choicesOf, plainChoices } from '~/components/controls/choices.ts'
 
 const props = defineProps<{ part: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const driving = useDriving()
 
 const name = computed(() => store.piece!.parts[props.part]!.name)

@@ -9,7 +9,7 @@ import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
 import { writeText } from '~/player/written.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { useListing } from '~/stores/listing.ts'
 import { useTuning } from '~/commands/tuning.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -19,7 +19,7 @@ import type FormulaField from './FormulaField.vue'
 const props = defineProps<{ drive: string; seen: boolean }>()
 const emit = defineEmits<{ busy: [busy: boolean]; wrong: [wrong: boolean] }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const listing = useListing()
 const tuning = useTuning()
 const verdicts = useVerdicts()

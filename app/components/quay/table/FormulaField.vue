@@ -19,7 +19,7 @@ import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
 import { useEasings } from '~/editor/easings.ts'
 import { looks, placeOfRing, setLook } from '~/editor/looks.ts'
 import { draftOf, keepDraft } from '~/services/drafts.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
@@ -28,7 +28,7 @@ const emit = defineEmits<{ focus: []; problems: [list: readonly Problem[], draft
 
 const store = usePiece()
 const tuning = useTuning()
-const hand = useHand()
+const hand = useSelection()
 const host = useTemplateRef('host')
 let view: EditorView | null = null
 let unlisten = () => {}

@@ -4,12 +4,12 @@ import { Gauge, MoreHorizontal, Pencil, Trash2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ collection: TimedIn | 'signals'; id: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const naming = ref(false)
 const name = computed(() => store.piece![props.collection][props.id]?.name ?? '')
 const MOST = 4

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** The head of a part's group in the tide table; its menu is there when it is near. */
 import { LAYOUTS, shapeName } from '~~/core/acts/parts.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ part: string; count: number }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const head = useTemplateRef('head')
 const { near } = useNear(head)
 

@@ -2,14 +2,14 @@
 /** The takes of a drive: press one and it runs; the one that runs is filled. */
 import { Columns2, Plus } from '@lucide/vue'
 import { nameTake, takeInHand } from '~~/core/acts/sources.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTakes } from '~/commands/takes.ts'
 
 const props = defineProps<{ drive: string }>()
 const store = usePiece()
 const takes = useTakes()
-const hand = useHand()
+const hand = useSelection()
 const entry = computed(() => store.piece!.drives[props.drive])
 const inHand = computed(() => (entry.value ? takeInHand(entry.value) : -1))
 const others = computed(() => (entry.value?.takes.length ?? 0) - (inHand.value >= 0 ? 1 : 0))

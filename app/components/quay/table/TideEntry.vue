@@ -4,12 +4,12 @@
  * in full; of the others their names and formulas, so that a thousand cost hardly more than ten.
  */
 import { isSignal, sourceName, sourceOf } from '~~/core/acts/sources.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ drive: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const shell = useTemplateRef('shell')
 const { near, seen, tall } = useNear(shell)
 /** A formula half written stays in full, wherever it is scrolled. */

@@ -3,13 +3,13 @@
 import { Search } from '@lucide/vue'
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/vue-virtual'
 import { FILTERS, timedOf, useListing } from '~/stores/listing.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import TideEntry from './TideEntry.vue'
 
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const listing = useListing()
 const SAYS = {
   all: 'all',

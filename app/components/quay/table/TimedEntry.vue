@@ -5,12 +5,12 @@ import { TimedStrip } from '~/player/timed-strip.ts'
 import { RotateCcw } from '@lucide/vue'
 import { writeText } from '~/player/written.ts'
 import { useTiming } from '~/commands/timing.ts'
-import { useHand } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/hand.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()
 const store = usePiece()
-const hand = useHand()
+const hand = useSelection()
 const timing = useTiming()
 const canvas = useTemplateRef('canvas')
 const readout = useTemplateRef('readout')

@@ -1,6 +1,6 @@
 import { database } from '../../../database/current'
 import { picturesIn } from '../../../database/assets'
-import { readText, revisionOf } from '../../../database/pieces'
+import { readPieceText, revisionOf } from '../../../database/pieces'
 import { packedFor } from '../../../packing'
 import { idOf, refuse } from '../../../request'
 import { still } from '../../../stills/stills'
@@ -33,7 +33,7 @@ export default defineEventHandler(async event => {
     return null
   }
   const made = await still(id, revision, async () => {
-    const text = (await readText(db, id))?.text ?? '{}'
+    const text = (await readPieceText(db, id))?.text ?? '{}'
     return { text, pictures: await picturesIn(db, text) }
   })
   if (made.svg === null) return notDrawn(made.why)
