@@ -2,7 +2,7 @@
 import { writeFileSync } from 'node:fs'
 import { Program } from '../core/engine/program.ts'
 import { driveLabel } from '../core/formula/labels.ts'
-import { columnsOf, numbersText } from '../core/formats/give/numbers.ts'
+import { columnsOf, numbersText } from '../core/formats/export/numbers-text.ts'
 import { floor, minus, times } from '../core/time/rational.ts'
 import { WrongCall, optionsOf, pieceIn, positiveOf, progress, timeOf } from './call.ts'
 
@@ -32,7 +32,7 @@ export async function bake(args: string[]): Promise<number> {
   const broken = [...program.slots.values()].find(s => s.problems.some(p => p.level === 'error'))
   if (broken) {
     console.error(
-      `${driveLabel(program.piece, broken.key)}: ${broken.problems[0]!.says} Fix it first; open-tide check lists every error.`,
+      `${driveLabel(program.piece, broken.key)}: ${broken.problems[0]!.message} Fix it first; open-tide check lists every error.`,
     )
     return 1
   }

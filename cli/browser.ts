@@ -2,15 +2,15 @@
 import { existsSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import type { TextExportRequest } from '../core/formats/give/written.ts'
+import type { TextExportRequest } from '../core/formats/export/text-exports.ts'
 import { bundled } from '../scripts/runner-text.ts'
 import { WrongCall } from './call.ts'
 
 const PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']
 
 declare global {
-  /** What app/give/alone.ts leaves behind in the page. */
-  var OpenTideGive: {
+  /** What app/export/headless-entry.ts leaves behind in the page. */
+  var OpenTideExport: {
     give: (
       asked: TextExportRequest,
       addresses: Readonly<Record<string, string>>,
@@ -80,9 +80,11 @@ export async function drawnInBrowser(
     await page.goto(`${address}/`)
     await page.exposeFunction('told', tell)
     await page.evaluate(
-      await bundled('app/give/alone.ts', 'OpenTideGive').then(t => `${t};globalThis.OpenTideGive=OpenTideGive`),
+      await bundled('app/export/headless-entry.ts', 'OpenTideExport').then(
+        t => `${t};globalThis.OpenTideExport=OpenTideExport`,
+      ),
     )
-    await page.evaluate(([a, b, c]) => OpenTideGive.give(a, b, told, c), [asked, addresses, parts] as const)
+    await page.evaluate(([a, b, c]) => OpenTideExport.give(a, b, told, c), [asked, addresses, parts] as const)
   } catch (e) {
     if (failed) throw failed as Error
     // What the page threw is said in its own words.

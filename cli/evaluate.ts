@@ -87,7 +87,7 @@ export async function evaluate(args: string[]): Promise<number> {
       level: 'error',
       from: 0,
       to: text.length,
-      says: `This is ${kindName(result)}, but it should be ${kindName(kind)}.`,
+      message: `This is ${kindName(result)}, but it should be ${kindName(kind)}.`,
       fixes: [],
     })
   }
@@ -131,8 +131,8 @@ export async function evaluate(args: string[]): Promise<number> {
 export function told(text: string, p: Problem): string {
   const line = text.replaceAll('\n', ' ')
   const mark = ' '.repeat(p.from) + '^'.repeat(Math.max(1, p.to - p.from))
-  const fix = p.fixes.map(f => f.says).join('   or   ')
-  return [line, mark, p.says, ...(fix ? [`try: ${fix}`] : [])].join('\n')
+  const fix = p.fixes.map(f => f.label).join('   or   ')
+  return [line, mark, p.message, ...(fix ? [`try: ${fix}`] : [])].join('\n')
 }
 
 function wholeOf(text: string): number {

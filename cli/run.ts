@@ -1,9 +1,9 @@
 /** A call at the prompt: which command it is, and what it comes to. */
 import { bake } from './bake.ts'
 import { WrongCall } from './call.ts'
-import { checkCommand } from './check.ts'
+import { checkCommand } from './check-command.ts'
 import { evaluate } from './evaluate.ts'
-import { exportCommand } from './give.ts'
+import { exportCommand } from './export-command.ts'
 
 const HELP = `Open Tide at a prompt
 

@@ -23,5 +23,5 @@ export function heavy(count: number): Piece {
     const text = i % 10 === 9 ? `delay(\`Lamp ${i - 1}\`.y, 100ms) * 0.5` : `base + ${own}`
     puts.push(putDrive({ ...key, part, property: i % 2 ? 'x' : 'y', text, good: text, seed: i + 1 }))
   }
-  return b.do({ says: '', puts: [{ in: 'drives', id: propertyKey(first, 'y'), value: null }, ...puts] }).piece
+  return b.do({ undoLabel: '', puts: [{ in: 'drives', id: propertyKey(first, 'y'), value: null }, ...puts] }).piece
 }

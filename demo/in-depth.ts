@@ -2,7 +2,7 @@
 import { Builder } from '../core/acts/build.ts'
 import { addGear } from '../core/acts/gear-acts.ts'
 import { setEye, setStage } from '../core/acts/settings.ts'
-import { placedLetters } from '../core/acts/spelling.ts'
+import { placedLetters } from '../core/acts/text-parts.ts'
 import type { Piece, Shape } from '../core/piece/schema.ts'
 import { spotsOf } from '../core/rig/text/letters.ts'
 import { fill, paint } from './kit.ts'
@@ -67,9 +67,9 @@ export function driveRoom(): Piece {
     const made = addGear(b.piece, last, { teeth, spokes })
     b.do(made.op)
     const part = b.piece.parts[made.id]!
-    b.do({ says: `name ${name}`, puts: [{ in: 'parts', id: made.id, value: { ...part, name } }] })
+    b.do({ undoLabel: `name ${name}`, puts: [{ in: 'parts', id: made.id, value: { ...part, name } }] })
     for (const [property, value] of Object.entries({ ...wheel, ...paint('fill', colour) }))
-      b.do({ says: 'set', puts: [{ in: 'bases', id: `${made.id}.${property}`, value: { value } }] })
+      b.do({ undoLabel: 'set', puts: [{ in: 'bases', id: `${made.id}.${property}`, value: { value } }] })
     last = made.id
   }
   b.part(
@@ -163,7 +163,7 @@ export function duckBasin(): Piece {
     { parent: tilt, order: 2, copies: { layout: 'row', count: 4, dx: 240, dy: 0 } },
     {},
   )
-  b.do({ says: 'set', puts: [{ in: 'bases', id: `${duck}.y`, value: { value: 11 } }] })
+  b.do({ undoLabel: 'set', puts: [{ in: 'bases', id: `${duck}.y`, value: { value: 11 } }] })
   const x = '(index - (count - 1) / 2) * 240px + own.x'
   const z = 'own.z - 380px'
   b.drive(duck, 'x', 'sine(freq: 1/lap, amp: 26px, phase: along * 1turn)')

@@ -19,7 +19,7 @@ for (const [id, document] of Object.entries(pieces)) {
   const { piece, problem } = readPiece(document)
   if (!piece) throw new Error(`${id}: ${problem}`)
   for (const [key, slot] of new Program(piece).slots) {
-    if (slot.problems.length > 0) throw new Error(`${id} ${key}: ${slot.problems[0]!.says}`)
+    if (slot.problems.length > 0) throw new Error(`${id} ${key}: ${slot.problems[0]!.message}`)
   }
   writeFileSync(new URL(`./${id}.json`, import.meta.url), `${JSON.stringify(piece)}\n`)
 }

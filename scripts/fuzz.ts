@@ -78,7 +78,7 @@ function tried(t: string, frame: number): number {
       const v = slot.readers[0]!.at(momentOfFrame(frame, program.measures.frameRate))
       if (!Number.isFinite(v)) throw new Error(`the value ${v} got through`)
       Object.values(slot.readers[0]!.facts())
-    } else if (!found.every(p => p.says.length > 5 && p.from <= p.to && p.to <= t.length))
+    } else if (!found.every(p => p.message.length > 5 && p.from <= p.to && p.to <= t.length))
       throw new Error(`a problem without its place: ${JSON.stringify(found)}`)
   } catch (e) {
     wrong++

@@ -47,10 +47,10 @@ table(
 for (const [group, title] of GROUPS) {
   lines.push(`## ${title}`, '')
   for (const f of functionsIn(group)) {
-    lines.push(`### ${callSignature(f)}`, '', f.says, '', '```', f.example.text, '```', '')
+    lines.push(`### ${callSignature(f)}`, '', f.description, '', '```', f.example.text, '```', '')
     table(
       ['argument', 'takes', 'unless given', 'what it is'],
-      f.takes.map(p => [`\`${p.name}\``, argumentKind(p), argumentDefault(p), p.says]),
+      f.parameters.map(p => [`\`${p.name}\``, argumentKind(p), argumentDefault(p), p.description]),
     )
   }
 }
@@ -67,7 +67,7 @@ table(
 lines.push('## Properties', '')
 table(
   ['property', 'unit', 'what it is', 'which shapes'],
-  PROPERTIES.map(p => [`\`${p.name}\``, p.unit, p.says, p.on ? p.on.join(', ') : 'all']),
+  PROPERTIES.map(p => [`\`${p.name}\``, p.unit, p.description, p.on ? p.on.join(', ') : 'all']),
 )
 
 lines.push('## The rules, one by one', '', 'Each is held by a test of its name.', '')

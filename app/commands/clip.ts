@@ -1,13 +1,13 @@
 /** Formulas, and parts with all they carry, copied and pasted, also between pieces: kept in this browser. */
 import { storage } from '../services/storage.ts'
-import { transferOf, pasteTransfer } from '~~/core/acts/carrying.ts'
+import { transferOf, pasteTransfer } from '~~/core/acts/transfer.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { apply } from '~~/core/piece/operation.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
-import { useSelection } from '../stores/hand.ts'
+import { useSelection } from '../stores/selection.ts'
 import { useListing } from '../stores/listing.ts'
 import { usePiece } from '../stores/piece.ts'
 

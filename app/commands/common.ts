@@ -1,7 +1,7 @@
 /** What many formulas share: signals, cues, clocks and curves, newly made and taken in hand. */
 import { addSignal } from '~~/core/acts/drives.ts'
 import { freeName } from '~~/core/acts/parts.ts'
-import { addClock, addCue, addCurve } from '~~/core/acts/timing.ts'
+import { addClock, addCue, addCurve } from '~~/core/acts/time-edits.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useListing } from '../stores/listing.ts'

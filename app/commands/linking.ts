@@ -1,5 +1,5 @@
 /** Links made by one gesture: at a crossing of the board, or by dropping an entry on what is to follow it. */
-import { driverName, link } from '~~/core/insight/linking.ts'
+import { driverName, link } from '~~/core/insight/changing-links.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
 import { useListing } from '../stores/listing.ts'
 import { usePiece } from '../stores/piece.ts'

@@ -3,10 +3,10 @@ import { aligned, type Side } from '~~/core/acts/aligning.ts'
 import { group, ungroup } from '~~/core/acts/grouping.ts'
 import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { removePart } from '~~/core/acts/parts.ts'
-import { outermost } from '~~/core/acts/staging.ts'
+import { outermost } from '~~/core/acts/stage-edits.ts'
 import { unapply } from '~~/core/piece/transform.ts'
 import { around, boxWithCarried } from '~~/core/rig/snapping.ts'
-import { useSelection } from '../stores/hand.ts'
+import { useSelection } from '../stores/selection.ts'
 import { usePiece } from '../stores/piece.ts'
 
 export function useSeveral() {

@@ -1,7 +1,7 @@
 /** Files taken in from outside: what they become, what was left, and why when nothing could be taken. */
 import { apply, type Operation } from '~~/core/piece/operation.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
-import { useSelection } from '../stores/hand.ts'
+import { useSelection } from '../stores/selection.ts'
 import { usePiece } from '../stores/piece.ts'
 
 /** Pictures taken at once, most. */

@@ -1,9 +1,9 @@
 /** Gestures on time, made at the moment that is shown: a mark here, an end of the stretch here. */
 import { freeName } from '~~/core/acts/parts.ts'
-import { addCue, restartClock, setMarks, setStretch } from '~~/core/acts/timing.ts'
+import { addCue, restartClock, setMarks, setStretch } from '~~/core/acts/time-edits.ts'
 import { longestLead } from '~~/core/engine/taps.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useSelection } from '../stores/hand.ts'
+import { useSelection } from '../stores/selection.ts'
 import { usePiece } from '../stores/piece.ts'
 
 export function useTiming() {

@@ -1,6 +1,6 @@
 /** The gestures that tune a running piece, made at the moment that is shown. */
-import { dialOf, numberAt, widened } from '~~/core/acts/dialling.ts'
-import { changeNamed } from '~~/core/acts/named.ts'
+import { dialOf, numberAt, widened } from '~~/core/acts/number-to-dial.ts'
+import { changeNamed } from '~~/core/acts/named-things.ts'
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { rewrite } from '~~/core/engine/rewrite.ts'
 import { setDial, setLap, setLapStart, settleFrom0 } from '~~/core/engine/retime.ts'

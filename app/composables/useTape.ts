@@ -3,12 +3,12 @@
  * doubled); along the ruler at its foot a stretch is marked. Marks and ends snap to whole frames, marks also to
  * other marks and to where the formula leaps that was in hand last.
  */
-import { setMarks, setStretch } from '~~/core/acts/timing.ts'
+import { setMarks, setStretch } from '~~/core/acts/time-edits.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { follow } from '~/editor/follow.ts'
 import { EDGE, TAPE_RULER, marksBetween, type TapeMark } from '~/player/tape-marks.ts'
 import { leapsWithin } from '~/player/scope-layers.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 

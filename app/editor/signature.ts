@@ -3,22 +3,22 @@ import { StateEffect, StateField, type EditorState, type Extension } from '@code
 import { EditorView, showTooltip, type Tooltip } from '@codemirror/view'
 import { signatureAt, type Signature } from '~~/core/formula/offers.ts'
 
-function drawn({ name, takes, at }: Signature): HTMLElement {
+function drawn({ name, parameters, at }: Signature): HTMLElement {
   const box = document.createElement('div')
   box.className = 'tide-signature'
   box.append(`${name}(`)
-  takes.forEach((p, i) => {
+  parameters.forEach((p, i) => {
     if (i > 0) box.append(', ')
     const span = document.createElement(i === at ? 'strong' : 'span')
     span.textContent = p.name
     box.append(span)
   })
   box.append(')')
-  const now = takes[at]
+  const now = parameters[at]
   if (now) {
     const says = document.createElement('div')
     says.className = 'tide-signature-says'
-    says.textContent = `${now.name}: ${now.says}`
+    says.textContent = `${now.name}: ${now.description}`
     box.append(says)
   }
   return box

@@ -140,6 +140,6 @@ const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'n
         </ul>
       </section>
     </main>
-    <LazyGiveOut v-if="given" :id="given.id" :piece="given.piece" :at="0" :looping="null" @close="given = null" />
+    <LazyExportDialog v-if="given" :id="given.id" :piece="given.piece" :at="0" :looping="null" @close="given = null" />
   </div>
 </template>

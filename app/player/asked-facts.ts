@@ -4,7 +4,7 @@
  */
 import { SMOOTH } from '~~/core/facts/bends.ts'
 import { union, type Interval } from '~~/core/facts/interval.ts'
-import type { CompiledExpression } from '~~/core/form/form.ts'
+import type { CompiledExpression } from '~~/core/form/compiled-expression.ts'
 import type { Work, WorkQueue } from '~~/core/form/work-queue.ts'
 
 export interface DrawnFacts {

@@ -1,6 +1,6 @@
 /** Values at fixed columns of time, so that a frame works out only the columns that have come in. */
 import type { ProgramHome } from '~~/core/engine/program.ts'
-import type { CompiledExpression } from '~~/core/form/form.ts'
+import type { CompiledExpression } from '~~/core/form/compiled-expression.ts'
 import { momentOfSeconds, type Moment } from '~~/core/time/moment.ts'
 import { rational, type Rational } from '~~/core/time/rational.ts'
 

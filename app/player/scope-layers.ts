@@ -2,10 +2,10 @@
 import { compileNode } from '~~/core/engine/compile.ts'
 import { CannotRun } from '~~/core/engine/env.ts'
 import type { ProgramHome, Program } from '~~/core/engine/program.ts'
-import type { CompiledExpression } from '~~/core/form/form.ts'
+import type { CompiledExpression } from '~~/core/form/compiled-expression.ts'
 import { outerSpan } from '~~/core/formula/tree.ts'
 import { termsOf } from '~~/core/insight/pins.ts'
-import type { DriveJumps } from '~~/core/insight/telling.ts'
+import type { DriveJumps } from '~~/core/insight/drive-facts.ts'
 import { drawCurve, type StripCurve } from './curve.ts'
 import { Samples, type Columns } from './samples.ts'
 

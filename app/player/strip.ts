@@ -12,7 +12,7 @@ import { AskedFacts } from './asked-facts.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper, wrapped } from './curve.ts'
 import type { PlayerSnapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
-import { SizedCanvas } from './sheet.ts'
+import { SizedCanvas } from './sized-canvas.ts'
 
 /** Pixels between two samples. */
 const GAP = 2

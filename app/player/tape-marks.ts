@@ -3,7 +3,7 @@ import type { Program } from '~~/core/engine/program.ts'
 import { longestLead } from '~~/core/engine/taps.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import type { Palette } from '~/composables/usePalette.ts'
-import { marksFrom } from './marks.ts'
+import { marksFrom } from './marks-in-sight.ts'
 
 export interface TapeMark {
   /** A mark of a cue, or a moment that is a dial: which, by its id. */

@@ -4,7 +4,7 @@ import type { Palette } from '~/composables/usePalette.ts'
 import { NIB } from './strip.ts'
 import { drawLeads, drawMarks, drawStretch, marksBetween } from './tape-marks.ts'
 import type { PlayerSnapshot } from './player.ts'
-import type { SizedCanvas } from './sheet.ts'
+import type { SizedCanvas } from './sized-canvas.ts'
 
 /** Screen pixels a second, unless zoomed; and how far it can be. */
 export const TAPE_PER_SECOND = 42

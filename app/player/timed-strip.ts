@@ -1,8 +1,8 @@
 /** Strips of what shapes time: a clock by its seconds, a cue by its marks, a drawn curve over its own length. */
 import type { Program } from '~~/core/engine/program.ts'
 import { activeClockOf } from '~~/core/form/clock.ts'
-import type { ActiveClock } from '~~/core/form/beat.ts'
-import { curveEnds } from '~~/core/acts/timing.ts'
+import type { ActiveClock } from '~~/core/form/active-clock.ts'
+import { curveEnds } from '~~/core/acts/time-edits.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import type { Cue, Piece } from '~~/core/piece/schema.ts'
 import { drawnCurve } from '~~/core/signal/drawn.ts'
@@ -11,10 +11,10 @@ import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper } from './curve.ts'
-import { markAfter, marksFrom } from './marks.ts'
+import { markAfter, marksFrom } from './marks-in-sight.ts'
 import type { PlayerSnapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
-import { SizedCanvas } from './sheet.ts'
+import { SizedCanvas } from './sized-canvas.ts'
 import { NIB } from './strip.ts'
 
 const GAP = 2

@@ -8,7 +8,7 @@ import type { Piece } from '~~/core/piece/schema.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { carriedPictures } from './carried.ts'
 import { Runner } from './runner.ts'
-import { LOOK } from './sheet.ts'
+import { LOOK } from './page-style.ts'
 
 export interface MountedPiece {
   readonly piece: Piece

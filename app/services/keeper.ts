@@ -7,7 +7,7 @@ import { nanoid } from 'nanoid'
 import { alike } from '~~/core/piece/alike.ts'
 import type { Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { documentText } from '~~/core/piece/written.ts'
+import { documentText } from '~~/core/piece/document-text.ts'
 import { get, JsonText, put, type Answer } from './request.ts'
 import { forgetUnsaved, keepUnsaved, type Sent } from './unsaved.ts'
 

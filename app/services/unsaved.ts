@@ -1,7 +1,7 @@
 /** What is not on the server's disk yet waits in this browser's own store, so that nothing is lost with a tab. */
 import { createStore, del, entries, get, promisifyRequest, type UseStore } from 'idb-keyval'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { documentText } from '~~/core/piece/written.ts'
+import { documentText } from '~~/core/piece/document-text.ts'
 
 /** A state on its way to the server, under the name of its save. */
 export interface Sent {

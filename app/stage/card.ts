@@ -5,9 +5,9 @@
  */
 import { PER_DEEP, type MeshRuns } from '~~/core/rig/stage-mesh/deep.ts'
 import { inDepth, lightFor, type Eye } from '~~/core/rig/depth/eye.ts'
-import { PER_CORNER } from '~~/core/rig/stage-mesh/sheet.ts'
+import { PER_CORNER } from '~~/core/rig/stage-mesh/mesh-sheet.ts'
 import type { StageMesh } from '~~/core/rig/stage-mesh/stage-mesh.ts'
-import { tableLines, type Range } from '~~/core/rig/stage-mesh/ranges.ts'
+import { tableLines, type Range } from '~~/core/rig/stage-mesh/row-ranges.ts'
 import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/stage-mesh/instance-table.ts'
 import { WATER_ACROSS } from '~~/core/rig/stage-mesh/waters.ts'
 import type { Rgb } from '~~/core/rig/colour.ts'

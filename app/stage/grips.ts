@@ -1,5 +1,5 @@
 /** The handles round the part in hand: sides and corners, the knob that turns it, its pin. */
-import { sizedBy } from '~~/core/acts/staging.ts'
+import { sizedBy } from '~~/core/acts/stage-edits.ts'
 import { outlineAt } from '~~/core/rig/outlined.ts'
 import { extent } from '~~/core/rig/gradient.ts'
 import type { Body } from '~~/core/rig/body.ts'

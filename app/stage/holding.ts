@@ -1,11 +1,11 @@
 /** What the hand on the stage holds: parts as they stand when it takes hold of them, pulled in one undo step. */
-import { outermost, type Grip } from '~~/core/acts/staging.ts'
+import { outermost, type Grip } from '~~/core/acts/stage-edits.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { flattened, inDepth } from '~~/core/rig/depth/eye.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { around, boxWithCarried, type Box } from '~~/core/rig/snapping.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useOffer } from './offering.ts'
 import type { Marquee } from './overlay.ts'

@@ -1,5 +1,5 @@
 /** What is made on the graphics card for a context: programs, buffers, tables, and what depth is drawn on. */
-import { PER_CORNER } from '~~/core/rig/stage-mesh/sheet.ts'
+import { PER_CORNER } from '~~/core/rig/stage-mesh/mesh-sheet.ts'
 import { DEEP_FRAGMENT, DEEP_VERTEX, FRAGMENT, VERTEX } from './shaders.ts'
 
 type TableName = 'rows' | 'deep' | 'waters'

@@ -1,6 +1,6 @@
 /** What is offered after the hand has set a number that a formula drives. */
 import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
-import { overruledProperties } from '~~/core/acts/staging.ts'
+import { overruledProperties } from '~~/core/acts/stage-edits.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'

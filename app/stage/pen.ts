@@ -1,11 +1,11 @@
 /** The pen: outlines drawn on the stage point by point, and the points of a path that is chosen, pose by pose. */
-import { addCorner, addPath, drawnOf, removeCorner, setCorner, type OutlinePoint } from '~~/core/acts/pen.ts'
+import { addCorner, addPath, drawnOf, removeCorner, setCorner, type OutlinePoint } from '~~/core/acts/path-edits.ts'
 import type { Matrix } from '~~/core/piece/transform.ts'
 import { seen, unseen, type Eye } from '~~/core/rig/depth/eye.ts'
 import { ringsOfPose } from '~~/core/rig/outline/posing.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { pointDrawnTo, ruledLines } from '~~/core/rig/snapping.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { pullFrom } from './pull.ts'
 import type { Lens } from './view.ts'

@@ -2,7 +2,7 @@
 import { hit, hits, type Hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { focusWords } from '~/editor/focus.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type { useStageHand } from './gestures.ts'
 import type { useLook } from './look.ts'

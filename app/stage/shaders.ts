@@ -2,7 +2,7 @@
  * What the graphics card does with a mesh (`core/rig/stage-mesh/stage-mesh.ts`): places each corner by the row of its instance, pushes
  * it outward along the mitre by half the line and half a screen pixel, and paints it.
  */
-import { ROW_SHIFT, TAG } from '~~/core/rig/stage-mesh/sheet.ts'
+import { ROW_SHIFT, TAG } from '~~/core/rig/stage-mesh/mesh-sheet.ts'
 import { SHADE } from '~~/core/rig/depth/eye.ts'
 import { FOAM } from '~~/core/signal/waves.ts'
 import { PER_ROW, ROWS_ACROSS } from '~~/core/rig/stage-mesh/instance-table.ts'

@@ -1,9 +1,9 @@
 /** What the handles round the part in hand do: turn it, size it, set its pin; round several, or a group, all of them. */
-import { pinTo, sizeTo, turnBy } from '~~/core/acts/staging.ts'
-import { sizeAll, turnAll } from '~~/core/acts/staging-several.ts'
+import { pinTo, sizeTo, turnBy } from '~~/core/acts/stage-edits.ts'
+import { sizeAll, turnAll } from '~~/core/acts/stage-edits-several.ts'
 import { applyX, applyY, unapply } from '~~/core/piece/transform.ts'
 import { drawnTo, snapLines, sideDrawnTo } from '~~/core/rig/snapping.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { halfOf, type Handle } from './grips.ts'
 import { REACH, type Holding } from './holding.ts'

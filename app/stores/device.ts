@@ -1,6 +1,6 @@
 /** Live values to a device: what goes out, and whether it does while the piece plays here; what comes in turns dials and taps cues. */
 import { defineStore } from 'pinia'
-import { setMarks } from '~~/core/acts/timing.ts'
+import { setMarks } from '~~/core/acts/time-edits.ts'
 import { newDevice, type Device, type Incoming } from '~~/core/piece/device.ts'
 import { usePiece } from './piece.ts'
 import { get, post, put } from '../services/request.ts'

@@ -4,12 +4,12 @@
  */
 import { del, get, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
-import { formatOf } from '~~/core/formats/give/formats.ts'
-import type { ExportSettings } from '~~/core/formats/give/plan.ts'
+import { formatOf } from '~~/core/formats/export/formats.ts'
+import type { ExportSettings } from '~~/core/formats/export/export-plan.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import type { Ordered } from '~/give/give.worker.ts'
-import { hired } from '~/give/hired.ts'
-import { freshName, thrownAway } from '~/give/private-file.ts'
+import type { Ordered } from '~/export/export.worker.ts'
+import { hired } from '~/export/hired.ts'
+import { freshName, thrownAway } from '~/export/private-file.ts'
 import { ASSETS } from '~/stage/pictures.ts'
 import { tried } from '../services/unsaved.ts'
 

@@ -82,7 +82,7 @@ export const useHandingOver = defineStore('handing-over', () => {
         store.player!.now(),
         store.noJump(),
       )
-      op = { ...compose(op, next), says: op.says }
+      op = { ...compose(op, next), undoLabel: op.undoLabel }
       program = new Program(apply(program.piece, next), program)
     }
     if (op.puts.length > 0) smoothing.told(op, 'Your dials now have the shared values.', program)

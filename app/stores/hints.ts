@@ -1,6 +1,6 @@
 /** Three short hints on the demo at a first visit, each gone once it was done; kept in this browser. */
 import { storage } from '../services/storage.ts'
-import { useSelection } from './hand.ts'
+import { useSelection } from './selection.ts'
 import { usePiece } from './piece.ts'
 
 const PLACE = 'open-tide-hints'

@@ -6,7 +6,7 @@ import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { sameEntries } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { useSelection } from './hand.ts'
+import { useSelection } from './selection.ts'
 import { usePiece } from './piece.ts'
 import { useVerdicts } from './verdicts.ts'
 

@@ -52,7 +52,7 @@ export const usePiece = defineStore('piece', () => {
     undone.value = []
     saving.value = { is: 'saved', at: null }
     const retitled = (title: string) => {
-      const op: Operation = { says: '', puts: [{ set: 'title', value: title }] }
+      const op: Operation = { undoLabel: '', puts: [{ set: 'title', value: title }] }
       const after = apply(piece.value!, op)
       show(after, new Program(after, program.value), op)
     }

@@ -5,7 +5,7 @@
 import { defineStore } from 'pinia'
 import type { Costs } from '~~/core/insight/costs.ts'
 import { isCounted, loopCountOf } from '~~/core/insight/loop-count.ts'
-import type { DriveFacts } from '~~/core/insight/telling.ts'
+import type { DriveFacts } from '~~/core/insight/drive-facts.ts'
 import type { Slot } from '~~/core/engine/slot.ts'
 import { entriesChanged } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'

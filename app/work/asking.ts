@@ -4,9 +4,9 @@ import type { Piece } from '~~/core/piece/schema.ts'
 import type { Costs } from '~~/core/insight/costs.ts'
 import type { Closing } from '~~/core/insight/closings.ts'
 import type { Rational } from '~~/core/time/rational.ts'
-import type { OffStage } from '~~/core/insight/leaving.ts'
-import type { Overlap } from '~~/core/insight/touching.ts'
-import type { DriveFacts, DriveJumps } from '~~/core/insight/telling.ts'
+import type { OffStage } from '~~/core/insight/off-stage.ts'
+import type { Overlap } from '~~/core/insight/overlaps.ts'
+import type { DriveFacts, DriveJumps } from '~~/core/insight/drive-facts.ts'
 
 /** What may be asked of a drive. */
 export interface Answers {

@@ -7,9 +7,9 @@ import { apply, inverse } from '../piece/operation.ts'
 import { readPiece } from '../piece/migrate.ts'
 import { thinPoints } from '../signal/thinned.ts'
 import { at, fair } from '../testing/fair.ts'
-import { dialOf, numberAt, rangeRound, widened } from './dialling.ts'
-import { SHARED_UNCHANGED, shareFormula, sharedText, paced } from './giving.ts'
-import { formulasNaming, readerNames, removeNamed } from './named.ts'
+import { dialOf, numberAt, rangeRound, widened } from './number-to-dial.ts'
+import { SHARED_UNCHANGED, shareFormula, sharedText, paced } from './share-formula.ts'
+import { formulasNaming, readerNames, removeNamed } from './named-things.ts'
 import { channelsOf } from '../piece/channels.ts'
 import {
   addChannel,
@@ -22,7 +22,7 @@ import {
 } from './points.ts'
 import { documentFraction, framesOf } from './settings.ts'
 import { keepTake, nameTake, setText, takeInHand } from './sources.ts'
-import { lastingUntil, setMarks, setStretch } from './timing.ts'
+import { lastingUntil, setMarks, setStretch } from './time-edits.ts'
 
 const sound = (piece: unknown) => expect(readPiece(JSON.parse(JSON.stringify(piece))).problem).toBeNull()
 
@@ -247,7 +247,7 @@ describe('sentences', () => {
       way: { type: 'steady', rate: 1, ahead: 0 },
       hold: null,
     } as const
-    const piece = apply(demo, { says: '', puts: [{ in: 'clocks', id, value: clock }] })
+    const piece = apply(demo, { undoLabel: '', puts: [{ in: 'clocks', id, value: clock }] })
     for (const collection of ['clocks', 'cues', 'curves'] as const)
       for (const entry of Object.keys(piece[collection]))
         for (const w of sentenceOf(piece, collection, entry, changing)) {
@@ -269,7 +269,7 @@ describe('sentences', () => {
       way: { type: 'steady', rate: 1, ahead: 0 },
       hold: null,
     } as const
-    const piece = apply(demo, { says: '', puts: [{ in: 'clocks', id: 'k1', value: clock }] })
+    const piece = apply(demo, { undoLabel: '', puts: [{ in: 'clocks', id: 'k1', value: clock }] })
     const rate = of(sentenceOf(piece, 'clocks', 'k1', changing), 'Rate')
     if (rate.is !== 'number') throw new Error('a number was expected')
     expect(apply(piece, rate.set(0.5)).clocks.k1!.way).toEqual({ type: 'steady', rate: 0.5, ahead: 6.2 })

@@ -1,7 +1,7 @@
 /** Several parts lined up as they stand: on a side or a middle of them all, or with even gaps between. */
 import { operation, type Operation } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
-import { moveBy, type Grip } from './staging.ts'
+import { moveBy, type Grip } from './stage-edits.ts'
 
 export const SIDES = ['left', 'middle', 'right', 'top', 'centre', 'foot', 'across', 'upward'] as const
 /** `middle` and `centre` are those across and up; `across` and `upward` make the gaps between them even. */

@@ -2,7 +2,7 @@
 import { addDial, addDrive, addSignal } from './drives.ts'
 import { apply, type Operation } from '../piece/operation.ts'
 import { addPart, setBase, setCopies } from './parts.ts'
-import { addClock, addCue, addCurve } from './timing.ts'
+import { addClock, addCue, addCurve } from './time-edits.ts'
 import { emptyPiece, type Clock, type Curve, type Dial, type Part, type Piece, type Shape } from '../piece/schema.ts'
 
 export class Builder {

@@ -1,7 +1,7 @@
 /** A part copied with all it carries: its formulas mean the same about the copy, and draw their own chance. */
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
-import { transferOf, pasteTransfer } from './carrying.ts'
+import { transferOf, pasteTransfer } from './transfer.ts'
 
 /** How far the copy is set beside what it is a copy of, px, so that it is seen. */
 const ASIDE = [
@@ -22,5 +22,5 @@ export function duplicatePart(piece: Piece, id: string, aside = true): { id: str
     const base = piece.bases[propertyKey(id, property)] ?? { value: 0 }
     return { in: 'bases', id: propertyKey(copy, property), value: { ...base, value: base.value + by } }
   })
-  return { id: copy, op: operation(op.says, ...op.puts, ...puts) }
+  return { id: copy, op: operation(op.undoLabel, ...op.puts, ...puts) }
 }

@@ -63,7 +63,7 @@ export function addGear(
     (p: Piece) => setBase(p, id, 'y', y),
     (p: Piece) => addDrive(p, id, 'rotation', `engage(${quotedName(beside.name)})`),
   ].reduce((done, next) => compose(done, next(apply(piece, done))), op)
-  return { id, op: { ...all, says: `add a gear to ${beside.name}` } }
+  return { id, op: { ...all, undoLabel: `add a gear to ${beside.name}` } }
 }
 
 /** A gear that was put beside another runs with it from now on, where that can be; else it is said why not. */
@@ -90,5 +90,5 @@ export function engageWith(piece: Piece, id: string, other: string): { op: Opera
         value: { ...drive, text: runs, good: runs },
       })
     : addDrive(piece, id, 'rotation', runs)
-  return { op: { ...op, says: `engage ${name}` }, says: `${name} runs with ${otherName} now.` }
+  return { op: { ...op, undoLabel: `engage ${name}` }, says: `${name} runs with ${otherName} now.` }
 }

@@ -71,14 +71,14 @@ describe('a group given up', () => {
     [
       'rotation is set',
       (b: Builder, id: string): unknown =>
-        b.do({ says: '', puts: [{ in: 'bases', id: `${id}.rotation`, value: { value: 9 } }] }),
+        b.do({ undoLabel: '', puts: [{ in: 'bases', id: `${id}.rotation`, value: { value: 9 } }] }),
     ],
     ['x moves it', (b: Builder, id: string): unknown => b.drive(id, 'x', 'time * 1px/s')],
     [
       'it is copied',
       (b: Builder, id: string): unknown =>
         b.do({
-          says: '',
+          undoLabel: '',
           puts: [
             { in: 'parts', id, value: { ...b.piece.parts[id]!, copies: { layout: 'row', count: 2, dx: 9, dy: 0 } } },
           ],
@@ -87,7 +87,10 @@ describe('a group given up', () => {
     [
       'has a span',
       (b: Builder, id: string): unknown =>
-        b.do({ says: '', puts: [{ in: 'parts', id, value: { ...b.piece.parts[id]!, span: { from: 0, to: 1 } } }] }),
+        b.do({
+          undoLabel: '',
+          puts: [{ in: 'parts', id, value: { ...b.piece.parts[id]!, span: { from: 0, to: 1 } } }],
+        }),
     ],
     [
       'positioned by its own formula',

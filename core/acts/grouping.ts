@@ -5,7 +5,7 @@ import { DEEPEST_PARENTING, propertyKey, type Piece } from '../piece/schema.ts'
 import { hangings } from '../piece/hangings.ts'
 import { addPart } from './parts.ts'
 import { hidesHand } from './sources.ts'
-import { setValueOf } from './staging.ts'
+import { setValueOf } from './stage-edits.ts'
 
 /**
  * Parts of one parent in a group of their own. The group stands where its parent does, so that their numbers and formulas

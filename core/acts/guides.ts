@@ -48,5 +48,5 @@ export const rule = (piece: Piece, what: Ruled, on: boolean): Operation =>
 
 const changed = (piece: Piece, says: string, { x, y }: OwnGuides): Operation => ({
   ...setStage(piece, { guides: true, ownGuides: { x: [...x], y: [...y] } }),
-  says,
+  undoLabel: says,
 })

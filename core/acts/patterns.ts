@@ -14,7 +14,7 @@ import { propertyKey, type Drive, type Part, type Piece } from '../piece/schema.
 import { seedOf } from '../signal/hash.ts'
 import { toNumber } from '../time/rational.ts'
 import { alike } from '../piece/alike.ts'
-import { bringNamed, transferOf, PasteBuilder, mentions, remapTexts } from './carrying.ts'
+import { bringNamed, transferOf, PasteBuilder, mentions, remapTexts } from './transfer.ts'
 
 /** A part of a pattern that another takes the place of. */
 export interface Role {

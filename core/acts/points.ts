@@ -2,7 +2,7 @@
 import type { Operation } from '../piece/operation.ts'
 import type { Base, Curve, Piece } from '../piece/schema.ts'
 import { channelsOf } from '../piece/channels.ts'
-import { changeNamed } from './named.ts'
+import { changeNamed } from './named-things.ts'
 import { setKeys } from './parts.ts'
 
 export type CurvePoint = Curve['channels'][string][number]
@@ -20,7 +20,7 @@ export function pointsInOrder(points: Points): CurvePoint[] {
 export function setChannel(piece: Piece, id: string, channel: string, points: Points): Operation {
   const { channels, name } = piece.curves[id]!
   const op = changeNamed(piece, 'curves', id, { channels: { ...channels, [channel]: pointsInOrder(points) } })
-  return { ...op, says: `draw ${name}` }
+  return { ...op, undoLabel: `draw ${name}` }
 }
 
 /** A channel that begins and ends like the first of the curve, straight. */
@@ -37,7 +37,7 @@ export function addChannel(piece: Piece, id: string): Operation {
     channels: { ...channels, [`channel${n}`]: pointsInOrder(ends) },
     first,
   })
-  return { ...op, says: `add a channel to ${name}` }
+  return { ...op, undoLabel: `add a channel to ${name}` }
 }
 
 export function removeChannel(piece: Piece, id: string, channel: string): Operation {

@@ -40,7 +40,7 @@ describe('several parts at once', () => {
     const after = apply(piece, op)
     expect(ids.map(id => after.bases[`${id}.x`]!.value)).toEqual([77, 77, 77])
     expect(left).toEqual(['Ball'])
-    expect(op.says).toBe('set x of 3 parts')
+    expect(op.undoLabel).toBe('set x of 3 parts')
     expect(apply(after, inverse(piece, op))).toEqual(piece)
   })
 })

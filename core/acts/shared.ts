@@ -3,7 +3,7 @@ import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { operation, type Operation } from '../piece/operation.ts'
 import { hidesHand } from './sources.ts'
-import { setByHand } from './spelling.ts'
+import { setByHand } from './text-parts.ts'
 
 const parted = (piece: Piece, ids: readonly string[]) => ids.filter(id => piece.parts[id])
 

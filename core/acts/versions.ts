@@ -26,5 +26,5 @@ export function takeBack(now: Piece, then: Piece, says: string): Operation {
       .filter(id => !alike(now[c][id], then[c][id]))
       .map(id => ({ in: c, id, value: then[c][id] ?? null }) as Put),
   )
-  return { says: `restore the version of ${says}`, puts: [...settings, ...entries] }
+  return { undoLabel: `restore the version of ${says}`, puts: [...settings, ...entries] }
 }

@@ -3,7 +3,7 @@
  * block of lanes from those that it reads. The plain evaluator says what every lane must be, to the bit; a lane on which a
  * kernel cannot decide that (a floor or a comparison too near its edge, no number) is marked, and read by it again.
  */
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumbers, type Fractions } from './fractions.ts'
 import type { SteadyLanes } from './steady.ts'

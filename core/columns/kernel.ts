@@ -3,7 +3,7 @@ import type { Fractions } from './fractions.ts'
 import type { Column } from './column.ts'
 import type { Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
-import type { PhaseLanes } from './phase.ts'
+import type { PhaseLanes } from './phase-columns.ts'
 import type { SteadyLanes } from './steady.ts'
 
 /** @template C what the call is on one lane, for the words, curves and easings that are the same on all */

@@ -3,7 +3,7 @@
  * its share is worked out once a moment, and a lane costs one sum: of whole numbers over one denominator while doubles hold
  * them, else of two doubles each. What those cannot tell, and lanes with paces of their own, are read one by one.
  */
-import type { ActiveClock } from '../form/beat.ts'
+import type { ActiveClock } from '../form/active-clock.ts'
 import { AffineReader, evaluateAffine } from '../time/affine.ts'
 import { TICKS, type Moment } from '../time/moment.ts'
 import { ZERO, commonMultiple, floor, over, rational, type Rational } from '../time/rational.ts'

@@ -8,12 +8,12 @@ import { propertyKey } from '../piece/schema.ts'
 import { seedOf } from '../signal/hash.ts'
 import { ZERO } from '../time/rational.ts'
 import type { Env } from './env.ts'
-import type { SlotReuse } from './keeps.ts'
+import type { SlotReuse } from './slot-reuse.ts'
 import { readKeys, runningFormula, type Meaning, type Meanings } from './meaning.ts'
-import { PlannerOfDrives, type DrivesHost, type LaneRead } from './plan/drives.ts'
-import type { ExactLane } from './plan/exact.ts'
+import { PlannerOfDrives, type DrivesHost, type LaneRead } from './plan/planner-of-drives.ts'
+import type { ExactLane } from './plan/exact-lanes.ts'
 import { planOf, type Plan } from './plan/plan.ts'
-import { shapeOf } from './shape.ts'
+import { shapeOf } from './formula-shape.ts'
 import { exactForm, type Slot } from './slot.ts'
 import { nothingTracked, type Ground, type Tracked } from './surroundings.ts'
 
@@ -146,7 +146,7 @@ export class Batches {
     // A sum of its own has a slip of its own, which the others don't have.
     const own = [...made.first]
     if (!plan || [...made.shared.paces.keys()].some(slip => own.some(key => slip.includes(key)))) return null
-    for (const key of own) made.shared.hands.delete(key)
+    for (const key of own) made.shared.setValueKeys.delete(key)
     return { plan, keys, level, shared: made.shared, exact: made.exact, operations: plan.operations }
   }
 

@@ -5,7 +5,7 @@
 import type { Checked } from '../formula/check.ts'
 import { canonical } from '../units/names.ts'
 import type { Span } from '../formula/problem.ts'
-import { PIECE_CLOCK, type ActiveClock } from '../form/beat.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../form/active-clock.ts'
 import { asPlace } from '../formula/lookup.ts'
 import { letRead, partBefore } from '../formula/scope.ts'
 import { builtinNamed } from '../formula/words.ts'
@@ -22,7 +22,7 @@ import {
 } from '../formula/tree.ts'
 import { isWhole, isZero, toNumber, within, type Rational } from '../time/rational.ts'
 import { inBase, readUnit, type Measures } from '../units/units.ts'
-import { dialFactor } from '../form/dialled.ts'
+import { dialFactor } from '../form/dial-factors.ts'
 import { cannotRun, type Env } from './env.ts'
 import {
   constantOf,
@@ -31,10 +31,10 @@ import {
   negateExpression,
   sum,
   type CompiledExpression,
-} from '../form/form.ts'
+} from '../form/compiled-expression.ts'
 import { conditional, comparison, logicalJunction, logicalNot, raiseToPower } from '../form/operators.ts'
 import { multiply, type Factor } from '../form/product.ts'
-import { CallCompiler } from './ready.ts'
+import { CallCompiler } from './call-compiler.ts'
 
 /** The form of a whole formula. Throws `CannotRun` with the problem. */
 export function compile(checked: Checked, env: Env): CompiledExpression {

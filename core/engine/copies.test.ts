@@ -133,7 +133,7 @@ describe('layers', () => {
     ).toEqual([3, 2, 1, 0])
   })
   it('are only there where copies are layers', () => {
-    expect(fair('layer * 1deg', { on: 'Mount' }).slot.problems[0]!.says).toBe(
+    expect(fair('layer * 1deg', { on: 'Mount' }).slot.problems[0]!.message).toBe(
       'This part has no layers, so there’s no layer here.',
     )
   })
@@ -175,12 +175,12 @@ describe('chains', () => {
     const f = fair('before.x + 5px', {
       on: 'Flag',
       property: 'x',
-      change: b => void b.do({ says: '', puts: [{ in: 'bases', id: 'p3.x', value: { value: 40 } }] }),
+      change: b => void b.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p3.x', value: { value: 40 } }] }),
     })
     expect(f.slot.readers.map(r => r.at(at(0)))).toEqual([45, 50, 55, 60, 65])
   })
   it('need copies, and never run in a circle', () => {
-    expect(fair('before.rotation * 2').slot.problems[0]!.says).toMatch(
+    expect(fair('before.rotation * 2').slot.problems[0]!.message).toMatch(
       /Carousel has no copies, so there’s no copy before it/,
     )
     expect(fair('flag[index + 1].rotation * 2', { on: 'Flag' }).slot.running).toBe('base')

@@ -3,7 +3,7 @@
  * scope, its facts, or a lane on which a kernel could not decide.
  */
 import type { Moment } from '../time/moment.ts'
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 
 export class DeferredForm implements CompiledExpression {
   private compiled: CompiledExpression | null = null

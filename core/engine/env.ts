@@ -4,9 +4,9 @@ import { problem, type Problem } from '../formula/problem.ts'
 import type { Marks } from '../signal/marks.ts'
 import { fromNumber, times, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import type { ActiveClock } from '../form/beat.ts'
-import { dialFactor } from '../form/dialled.ts'
-import { constantExpression, type CompiledExpression } from '../form/form.ts'
+import type { ActiveClock } from '../form/active-clock.ts'
+import { dialFactor } from '../form/dial-factors.ts'
+import { constantExpression, type CompiledExpression } from '../form/compiled-expression.ts'
 import type { ProductContext } from '../form/product.ts'
 
 /** What a formula reads of its place and of the piece. */
@@ -43,7 +43,7 @@ export interface Env extends ProductContext, Measures {
 /** Thrown where a formula cannot run though its kinds are right. */
 export class CannotRun extends Error {
   constructor(readonly problem: Problem) {
-    super(problem.says)
+    super(problem.message)
   }
 }
 

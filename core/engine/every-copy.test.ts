@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { isBounded } from '../facts/interval.ts'
-import { ofEveryCopy } from '../form/unread.ts'
+import { ofEveryCopy } from '../form/differs-by-copy.ts'
 import { anAngleOfCopies } from '../testing/made-up-formulas.ts'
 import { at, fairOfCopies } from '../testing/fair.ts'
 import { toNumber } from '../time/rational.ts'

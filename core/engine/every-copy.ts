@@ -1,13 +1,19 @@
 /**
  * One form that stands for every copy of a drive at once: what differs from copy to copy is known by its bounds alone
- * (`form/spread.ts`). What is proven of it is proven of all copies together, at the price of one; what isn't may still be
+ * (`form/value-across-copies.ts`). What is proven of it is proven of all copies together, at the price of one; what isn't may still be
  * so of each by itself.
  */
 import { interval, union } from '../facts/interval.ts'
 import { tightened } from '../facts/suppose.ts'
-import { bounds, constantOf, constantExpression, expressionOf, type CompiledExpression } from '../form/form.ts'
-import { valueAcrossCopies } from '../form/spread.ts'
-import { DiffersByCopy, ofEveryCopy, refuseToRead } from '../form/unread.ts'
+import {
+  bounds,
+  constantOf,
+  constantExpression,
+  expressionOf,
+  type CompiledExpression,
+} from '../form/compiled-expression.ts'
+import { valueAcrossCopies } from '../form/value-across-copies.ts'
+import { DiffersByCopy, ofEveryCopy, refuseToRead } from '../form/differs-by-copy.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey } from '../piece/schema.ts'
 import { ONE, type Rational } from '../time/rational.ts'

@@ -1,7 +1,7 @@
 /** The copies of a part run in columns: their plan, and their forms for when something asks for one copy. */
 import type { Checked } from '../formula/check.ts'
-import type { CompiledExpression } from '../form/form.ts'
-import { withFallback } from '../form/guarded.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
+import { withFallback } from '../form/with-fallback.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { propertyKey, type Piece } from '../piece/schema.ts'
 import { compile } from './compile.ts'
@@ -9,7 +9,7 @@ import { compiledOf, DeferredCopies, type CopySource } from './deferred.ts'
 import { CannotRun, type Env } from './env.ts'
 import { copyWordOfAll, instancesRead } from './instances.ts'
 import { runningFormula, type Meaning } from './meaning.ts'
-import { PlannerOfCopies, type Host } from './plan/copies.ts'
+import { PlannerOfCopies, type Host } from './plan/planner-of-copies.ts'
 import { planOf, type Plan } from './plan/plan.ts'
 import type { Surroundings } from './plan/varies.ts'
 import { exactOn, type Slot } from './slot.ts'
@@ -72,7 +72,7 @@ function hostOf(m: Meaning, tracked: Tracked, making: ColumnsContext): Host {
     exact: (key, instances) => exactOn(slot(key) as Slot, instances),
     read: (of, instances, copy) => instancesRead(here, instances, ground.instancesOf(of), copy),
     held: (of, name) => {
-      tracked.hands.add(propertyKey(of, name))
+      tracked.setValueKeys.add(propertyKey(of, name))
       return ground.handForms(of, propertyNamed(name)!)
     },
     afford,

@@ -1,5 +1,5 @@
 /** Where one instance of a part stands at any moment: only what it hangs on is looked at, not the whole scene. */
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import type { Facts } from '../facts/facts.ts'
 import { turned, type Repeats } from '../facts/repeats.ts'
 import type { Piece } from '../piece/schema.ts'

@@ -13,7 +13,7 @@ import { followingFormulas } from '../acts/ties.ts'
 import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { ForkedMap } from './forked-map.ts'
-import { dependencyOrder } from './order.ts'
+import { dependencyOrder } from './dependency-order.ts'
 
 /** Which text of a drive or signal runs. `base`: neither can, so the set value stands. */
 export type RunningText = 'text' | 'good' | 'base' | 'off'
@@ -85,7 +85,7 @@ const runningResult = (m: Meaning | undefined): Got => (m && runningFormula(m)?.
 function ownBase(m: Meaning, key: string): Fix {
   const reads = (m.text?.reads ?? []).filter(r => r.type === 'property' && propertyKey(r.part, r.property) === key)
   const changes = reads.map(({ from, to }) => ({ from, to, insert: 'base' }))
-  return { says: 'base, its set value or keyframes', changes }
+  return { label: 'base, its set value or keyframes', changes }
 }
 
 /** Formulas that read one another in a chain, at most. */

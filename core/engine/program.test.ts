@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { Builder } from '../acts/build.ts'
 import { addDrive } from '../acts/drives.ts'
-import { changeNamed, removeNamed } from '../acts/named.ts'
+import { changeNamed, removeNamed } from '../acts/named-things.ts'
 import { setText } from '../acts/sources.ts'
 import { apply } from '../piece/operation.ts'
 import { removePart, setBase } from '../acts/parts.ts'
@@ -190,9 +190,9 @@ describe('after a change only what it reaches is made anew', () => {
     const wind = Object.keys(piece.dials).find(d => piece.dials[d]!.name === 'wind')!
     const blown = new Program(apply(piece, changeNamed(piece, 'dials', wind, { value: 60 })), before)
     expect(kept(blown)).toHaveLength(before.slots.size - 5)
-    expect(kept(new Program(apply(piece, { says: '', puts: [{ set: 'title', value: 'x' }] }), before))).toHaveLength(
-      before.slots.size,
-    )
+    expect(
+      kept(new Program(apply(piece, { undoLabel: '', puts: [{ set: 'title', value: 'x' }] }), before)),
+    ).toHaveLength(before.slots.size)
   })
 
   it('and gives what a program from nothing gives', () => {
@@ -218,9 +218,9 @@ describe('after a change only what it reaches is made anew', () => {
           const m = at(9.1)
           for (const [key, slot] of anew.slots) {
             const same = program.slots.get(key)!
-            expect([same.running, same.problems.map(p => p.says)]).toEqual([
+            expect([same.running, same.problems.map(p => p.message)]).toEqual([
               slot.running,
-              slot.problems.map(p => p.says),
+              slot.problems.map(p => p.message),
             ])
             expect(same.readers.map(r => r.at(m))).toEqual(slot.readers.map(r => r.at(m)))
           }
@@ -256,7 +256,7 @@ describe('after a change only what it reaches is made anew', () => {
       keyed: fc.boolean(),
     })
     const start = new Program(b.piece)
-    for (const slot of start.slots.values()) expect(slot.problems.map(p => p.says)).toEqual([])
+    for (const slot of start.slots.values()) expect(slot.problems.map(p => p.message)).toEqual([])
     fc.assert(
       fc.property(fc.array(edit, { minLength: 1, maxLength: 8 }), edits => {
         let program = start
@@ -267,7 +267,7 @@ describe('after a change only what it reaches is made anew', () => {
             ...(copy !== null && part === lamps && { copies: { [copy]: value / 2 } }),
             ...(keyed && { keys: { points, after: 'hold' as const } }),
           }
-          const op = { says: '', puts: [{ in: 'bases' as const, id: `${part}.${name}`, value: base }] }
+          const op = { undoLabel: '', puts: [{ in: 'bases' as const, id: `${part}.${name}`, value: base }] }
           program = new Program(apply(program.piece, op), program)
         }
         const anew = new Program(program.piece)
@@ -281,7 +281,7 @@ describe('after a change only what it reaches is made anew', () => {
     )
     // What is read by nothing, what lamps and the follower over them read, where teeth meet, what carries both gears.
     const kept = (id: string, value: number) => {
-      const op = { says: '', puts: [{ in: 'bases' as const, id, value: { value } }] }
+      const op = { undoLabel: '', puts: [{ in: 'bases' as const, id, value: { value } }] }
       const next = new Program(apply(b.piece, op), start)
       return [...next.slots].filter(([k, s]) => s === start.slots.get(k)).length
     }
@@ -306,9 +306,9 @@ describe('a formula with an error', () => {
     const f = fair('`Ticket arch`.rotation + 3deg * wind', { with: { 'Ticket arch.rotation': 'time * 9deg/s' } })
     const gone = new Program(apply(f.piece, removePart(f.piece, 'p4')), f.program)
     expect(gone.slots.get(f.key)!.running).toBe('base')
-    expect(gone.slots.get(f.key)!.problems[0]!.says).toMatch(/Unknown part “Ticket arch”/)
+    expect(gone.slots.get(f.key)!.problems[0]!.message).toMatch(/Unknown part “Ticket arch”/)
     const noDial = new Program(apply(f.piece, removeNamed(f.piece, 'dials', 'd2')), f.program)
-    expect(noDial.slots.get(f.key)!.problems[0]!.says).toMatch(/Unknown name “wind”/)
+    expect(noDial.slots.get(f.key)!.problems[0]!.message).toMatch(/Unknown name “wind”/)
   })
 
   it('a link that closes a circle is refused at the formula that closed it; the others go on', () => {
@@ -323,7 +323,7 @@ describe('a formula with an error', () => {
     const f = fair('time * 45deg/s')
     const off = new Program(
       apply(f.piece, {
-        says: '',
+        undoLabel: '',
         puts: [{ in: 'drives', id: f.key, value: { ...f.piece.drives[f.key]!, off: true } }],
       }),
     )

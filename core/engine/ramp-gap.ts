@@ -4,7 +4,7 @@ import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
 import { everyNode, type CallNode, type Node } from '../formula/tree.ts'
 import { isZero, minus, over, rational, times, type Rational } from '../time/rational.ts'
-import type { Offset } from './absorb.ts'
+import type { Offset } from './merge-constant.ts'
 import { compileNode } from './compile.ts'
 import type { Program } from './program.ts'
 

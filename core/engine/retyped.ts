@@ -6,7 +6,7 @@ import { matchingNumbers } from '../formula/edit.ts'
 import { functionNamed } from '../functions/index.ts'
 import { canonical } from '../units/names.ts'
 import { children, type CallNode, type Formula, type Node, type NumberNode } from '../formula/tree.ts'
-import { isSum, summands, type Summand } from './absorb.ts'
+import { isSum, summands, type Summand } from './merge-constant.ts'
 
 const TIME_NAMES = new Set(['time', 'frame'])
 export const mentionsTime = (n: Node): boolean =>

@@ -1,5 +1,5 @@
 /** In which order the slots of a program are run into a snapshot: each after all that it reads. */
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import type { Batch } from './batches.ts'
 import type { Lags } from './lags.ts'

@@ -3,7 +3,7 @@ import { Builder } from '../acts/build.ts'
 import { removeDrive } from '../acts/drives.ts'
 import { setTie } from '../acts/ties.ts'
 import { setText } from '../acts/sources.ts'
-import { cutLink } from '../insight/linking.ts'
+import { cutLink } from '../insight/changing-links.ts'
 import { pinsOf } from '../insight/pins.ts'
 import { apply } from '../piece/operation.ts'
 import type { Piece } from '../piece/schema.ts'
@@ -83,7 +83,10 @@ describe('what leaps', () => {
     expect(shiftOf(before, before, at)).toBeNull()
     // A property that nothing drives, set anew.
     const rest = new Program(p)
-    const set = new Program(apply(p, { says: '', puts: [{ in: 'bases', id: `${card}.x`, value: { value: 9 } }] }), rest)
+    const set = new Program(
+      apply(p, { undoLabel: '', puts: [{ in: 'bases', id: `${card}.x`, value: { value: 9 } }] }),
+      rest,
+    )
     expect(shiftOf(rest, set, at)).toEqual({ key: `${card}.x`, copy: 0, from: 0, to: 9 })
   })
   it('is told of the copy that leaps furthest, and whole turns are none', () => {

@@ -95,7 +95,7 @@ export function keepingSet(before: Program, op: Operation, at: Moment): KeptSetV
   for (const key of lost) {
     const moved = setToStay(before, program, key, at)
     if (!moved) continue
-    all = { ...compose(all, moved), says: op.says }
+    all = { ...compose(all, moved), undoLabel: op.undoLabel }
     program = new Program(apply(program.piece, moved), program)
     held.push(key)
   }

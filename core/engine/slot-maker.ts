@@ -1,8 +1,8 @@
 /** Makes the slots of a program: each formula compiled, in columns where it can be, with all that it hangs on. */
 import type { Checked } from '../formula/check.ts'
 import { problem } from '../formula/problem.ts'
-import type { CompiledExpression } from '../form/form.ts'
-import { withFallback } from '../form/guarded.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
+import { withFallback } from '../form/with-fallback.ts'
 import { ONE } from '../time/rational.ts'
 import type { BatchLane } from './batches.ts'
 import { compile } from './compile.ts'
@@ -37,10 +37,10 @@ export class SlotMaker {
     const checked = runningFormula(m)!
     const keys = readKeys(checked)
     const read = keys.length > 0 || shared.slots.size > 0 ? new Map<string, Slot>() : NOTHING_READ
-    const hands = [m.key, ...shared.hands]
+    const setValueKeys = [m.key, ...shared.setValueKeys]
     for (const key of [...shared.slots, ...keys]) {
       if (meanings.all.has(key)) read.set(key, this.slot(key))
-      else hands.push(key)
+      else setValueKeys.push(key)
     }
     const known = {
       key: m.key,
@@ -50,7 +50,7 @@ export class SlotMaker {
       paces: shared.paces,
       dials: shared.dials,
       slots: read === NOTHING_READ ? shared.slots : new Set(read.keys()),
-      hands,
+      setValueKeys,
       chained: false,
       pieces: 0,
     }
@@ -69,7 +69,7 @@ export class SlotMaker {
     const { ground } = this
     const { key } = m
     const tracked = nothingTracked()
-    tracked.hands.add(key)
+    tracked.setValueKeys.add(key)
     const problems = [...m.problems]
     const before = this.pieces
     const bases =
@@ -104,7 +104,7 @@ export class SlotMaker {
       running,
       problems,
       ...tracked,
-      hands: [...tracked.hands],
+      setValueKeys: [...tracked.setValueKeys],
       chained,
       pieces: this.pieces - before,
     }

@@ -1,11 +1,11 @@
 /** What a program holds of each driven property. */
 import type { Problem } from '../formula/problem.ts'
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 import type { DeferredCopies } from './deferred.ts'
 import type { RunningText } from './meaning.ts'
-import { exactTogether, type Exact, type ExactLane } from './plan/exact.ts'
+import { exactTogether, type Exact, type ExactLane } from './plan/exact-lanes.ts'
 import type { Plan } from './plan/plan.ts'
 
 /** A pace made of dials that a formula uses: its value now, and what it is multiplied by at a moment. */
@@ -34,7 +34,7 @@ export interface Slot {
   readonly dials: ReadonlySet<string>
   readonly slots: ReadonlySet<string>
   /** Set values by their keys that it reads, its own among them. */
-  readonly hands: readonly string[]
+  readonly setValueKeys: readonly string[]
   /** Whether its copies read those before them. */
   readonly chained: boolean
   /** Where its first instance stands in a snapshot; −1 for a signal. */
@@ -62,7 +62,7 @@ export const plainSlot = (
   paces: known.paces,
   dials: known.dials,
   slots: known.slots,
-  hands: known.hands,
+  setValueKeys: known.setValueKeys,
   chained: known.chained,
   pieces: known.pieces,
   plan: null,
@@ -83,7 +83,7 @@ export class SlotInColumns implements Slot {
   readonly paces
   readonly dials
   readonly slots
-  readonly hands
+  readonly setValueKeys
   readonly chained
   readonly pieces
 
@@ -101,7 +101,7 @@ export class SlotInColumns implements Slot {
     this.paces = known.paces
     this.dials = known.dials
     this.slots = known.slots
-    this.hands = known.hands
+    this.setValueKeys = known.setValueKeys
     this.chained = known.chained
     this.pieces = known.pieces
   }

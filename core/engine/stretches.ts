@@ -1,7 +1,7 @@
 /** What runs in a program, read over time: one driven value at many moments, by a timetable that is kept while it is asked for again. */
 import { BLOCK } from '../columns/column.ts'
 import type { Checked } from '../formula/check.ts'
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { ONE, rational, times, type Rational } from '../time/rational.ts'
 import { compiledOf } from './deferred.ts'

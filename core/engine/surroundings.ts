@@ -9,18 +9,18 @@ import { marksOf } from '../signal/marks.ts'
 import { wavesOf } from '../signal/waves.ts'
 import { fromNumber, rational, times, toNumber, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { PIECE_CLOCK, type ActiveClock } from '../form/beat.ts'
+import { PIECE_CLOCK, type ActiveClock } from '../form/active-clock.ts'
 import { dialsOfClock, lostBy } from '../form/clock.ts'
-import { slipKey, type DialFactors, type ElapsedTime } from '../form/dialled.ts'
-import { constantExpression, type CompiledExpression } from '../form/form.ts'
+import { slipKey, type DialFactors, type ElapsedTime } from '../form/dial-factors.ts'
+import { constantExpression, type CompiledExpression } from '../form/compiled-expression.ts'
 import type { WorkQueue } from '../form/work-queue.ts'
-import { channelOf } from './channels.ts'
+import { channelOf } from './curve-channel.ts'
 import { dialExpression, setValueExpression, cannotRun, type Env } from './env.ts'
 import { copyWords, indicesOf, instanceRead, instancesOf, type Instances } from './instances.ts'
-import type { SetValueExpressions } from './keys.ts'
+import type { SetValueExpressions } from './keyframes.ts'
 import { signalKey, type Meaning, type Meanings } from './meaning.ts'
 import type { Pace } from './slot.ts'
-import { windowsOf, type Times } from './words.ts'
+import { windowsOf, type Times } from './time-words.ts'
 import { spotOf } from './instance-transform.ts'
 
 /** What a slot hangs on, gathered while it is made. */
@@ -28,7 +28,7 @@ export interface Tracked {
   readonly paces: Map<string, Pace>
   readonly dials: Set<string>
   readonly slots: Set<string>
-  readonly hands: Set<string>
+  readonly setValueKeys: Set<string>
 }
 
 /** What is asked of the program that a formula stands in. */
@@ -60,7 +60,7 @@ export function surroundings(
   const { part, property } = m.target
   const here = part === null ? { levels: [], count: 1 } : host.instancesOf(part)
   const held = (of: string, name: string, which: number, beat?: ActiveClock): CompiledExpression => {
-    tracked.hands.add(propertyKey(of, name))
+    tracked.setValueKeys.add(propertyKey(of, name))
     return host.handForms(of, propertyNamed(name)!, beat)[which]!
   }
   const formOf = (of: string, name: string, which: number): CompiledExpression =>
@@ -98,7 +98,8 @@ export function surroundings(
     },
     gear: name => {
       const other = host.meanings.names.named(name)!.id
-      for (const id of standsBy(piece, other, part!)) for (const name of POSED) tracked.hands.add(propertyKey(id, name))
+      for (const id of standsBy(piece, other, part!))
+        for (const name of POSED) tracked.setValueKeys.add(propertyKey(id, name))
       return { rotation: formOf(other, 'rotation', 0), ...gearing(piece, other, part!) }
     },
     surface: name => {
@@ -180,7 +181,7 @@ export const nothingTracked = (): Tracked => ({
   paces: new Map(),
   dials: new Set(),
   slots: new Set(),
-  hands: new Set(),
+  setValueKeys: new Set(),
 })
 
 /** What formulas find around them in a program, without its slots: what is compiled later must not keep those alive. */

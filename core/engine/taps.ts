@@ -4,7 +4,7 @@ import { everyNode } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
 import type { Moment } from '../time/moment.ts'
 import { canonical } from '../units/names.ts'
-import type { LiveMarks } from './live.ts'
+import type { LiveMarks } from './live-marks.ts'
 import { runningFormula } from './meaning.ts'
 import type { Program } from './program.ts'
 

@@ -5,15 +5,15 @@
  * of the one that is asked for, so a timetable serves wherever it is run. The values are the plain evaluator's, to the bit.
  */
 import { BLOCK, moving, type Column, type Now } from '../columns/column.ts'
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import type { Checked } from '../formula/check.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber, type Rational } from '../time/rational.ts'
-import { RequestedMoments, Lanes, Moments } from './asked-moments.ts'
+import { RequestedMoments, Lanes, Moments } from './requested-moments.ts'
 import type { Env } from './env.ts'
 import { CannotPlan, leavesToPlain } from './plan/planner.ts'
 import { SplitLanes } from './plan/split.ts'
-import { PlannerOfTimes, type LaneTimes } from './plan/times.ts'
+import { PlannerOfTimes, type LaneTimes } from './plan/planner-of-times.ts'
 
 /** What a timetable asks of a program while it is made. */
 export interface TimetableHost {

@@ -1,7 +1,7 @@
 /**
  * Tuning without a jump: a change that sets pace, made at a moment, keeps every value there and only changes
  * where it goes next. In a formula the difference goes into `phase:` or into a constant beside the time term
- * (`absorb.ts`); for a dial, which many formulas read, into the slips of the piece (`retime.ts`).
+ * (`merge-constant.ts`); for a dial, which many formulas read, into the slips of the piece (`retime.ts`).
  */
 import type { Checked } from '../formula/check.ts'
 import { argumentsOf } from '../formula/arguments.ts'
@@ -27,7 +27,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { unitOfKind, type Measures } from '../units/units.ts'
-import { mergeIntoConstant, isSum, offsetText, summands, type Offset } from './absorb.ts'
+import { mergeIntoConstant, isSum, offsetText, summands, type Offset } from './merge-constant.ts'
 import { compileNode, compilePhase } from './compile.ts'
 import { rampGap } from './ramp-gap.ts'
 import { constantsOf, mentionsTime, retypedNumbers } from './retyped.ts'

@@ -3,7 +3,7 @@ import { Builder } from '../acts/build.ts'
 import { apply } from '../piece/operation.ts'
 import { setText } from '../acts/sources.ts'
 import { momentOfFrame } from '../time/moment.ts'
-import { dependencyOrder } from './order.ts'
+import { dependencyOrder } from './dependency-order.ts'
 import { Program } from './program.ts'
 import { tooMuch, weightsOf } from './weight.ts'
 
@@ -73,7 +73,7 @@ describe('what a moment weighs', () => {
     const slot = slotOf(p)
     expect(slot.running).toBe('base')
     expect(slot.problems[0]!.code).toBe('heavy')
-    expect(slot.problems[0]!.says).toMatch(/more than a year a frame.*rests at its set value/)
+    expect(slot.problems[0]!.message).toMatch(/more than a year a frame.*rests at its set value/)
     const less = new Program(apply(p.piece, setText(p.piece, slot.key, `${FIRST} before.x`, true)), p)
     expect(slotOf(less)).toMatchObject({ running: 'text', problems: [] })
   })
@@ -101,7 +101,7 @@ describe('what a moment weighs', () => {
     const link = Array.from({ length: 60 }, (_, i) => `before.x * ${i + 1}`).join(', ')
     const long = `if index == 0 then 1px else 0.001 * max(${link})`
     expect(slotOf(row(100, long)).running).toBe('text')
-    expect(slotOf(row(495, long)).problems[0]!.says).toMatch(/With its 495 copies this formula has/)
+    expect(slotOf(row(495, long)).problems[0]!.message).toMatch(/With its 495 copies this formula has/)
   })
   it('and not in a program that takes over either', () => {
     const link = Array.from({ length: 60 }, (_, i) => `b * ${i + 1}`).join(', ')
@@ -133,7 +133,7 @@ describe('what a moment weighs', () => {
   })
   it('chains are as long as can be read', () => {
     expect(slotOf(row(400, `${FIRST} delay(before.x, 10ms)`)).running).toBe('text')
-    expect(slotOf(row(600, `${FIRST} before.x`)).problems[0]!.says).toMatch(/chain of 600 formulas/)
+    expect(slotOf(row(600, `${FIRST} before.x`)).problems[0]!.message).toMatch(/chain of 600 formulas/)
   })
   it('a heavy signal that nothing read rests what begins to read it, also in a program that takes over', () => {
     const b = new Builder('Signal', 1)

@@ -4,7 +4,7 @@ import { fair, type Place } from '../testing/fair.ts'
 /** The bounds of a formula in degrees. */
 const bounds = (text: string, place?: Place) => {
   const f = fair(text, place)
-  expect(f.slot.problems.map(p => p.says)).toEqual([])
+  expect(f.slot.problems.map(p => p.message)).toEqual([])
   const { low, high } = f.slot.readers[0]!.facts().bounds
   return [low * 360, high * 360] as const
 }

@@ -23,7 +23,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { PIECE_CLOCK, onSteady, settledBy, type ActiveClock } from './beat.ts'
+import { PIECE_CLOCK, onSteady, settledBy, type ActiveClock } from './active-clock.ts'
 
 /** The points that a drawn clock follows; undefined where they are not there. */
 function channelOf(piece: Piece, way: Extract<Clock['way'], { type: 'curve' }>) {

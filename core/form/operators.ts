@@ -1,4 +1,4 @@
-/** What the operators of the language make of forms; products stand in `product.ts`, sums in `form.ts`. */
+/** What the operators of the language make of forms; products stand in `product.ts`, sums in `compiled-expression.ts`. */
 import * as B from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import { power } from '../signal/maths.ts'
@@ -18,7 +18,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import * as R from '../facts/repeats.ts'
-import { settledBy } from './beat.ts'
+import { settledBy } from './active-clock.ts'
 import {
   bends,
   bounds,
@@ -34,7 +34,7 @@ import {
   restOf,
   slope,
   type CompiledExpression,
-} from './form.ts'
+} from './compiled-expression.ts'
 import type { WorkQueue } from './work-queue.ts'
 
 /** The largest whole power that is worked out by multiplying. */

@@ -9,10 +9,10 @@ import { add, constant, evaluateAffine, type Affine, type Split } from '../time/
 import { momentNear, type Moment } from '../time/moment.ts'
 import { fromFinite, isWhole, isZero, plus, times, toNumber, ONE, ZERO, type Rational } from '../time/rational.ts'
 import type { Measures } from '../units/units.ts'
-import { clockReadingOf, type ActiveClock } from './beat.ts'
-import { constantOf, steadyExpression, sum, type Exactly, type CompiledExpression } from './form.ts'
+import { clockReadingOf, type ActiveClock } from './active-clock.ts'
+import { constantOf, steadyExpression, sum, type Exactly, type CompiledExpression } from './compiled-expression.ts'
 import { multiply, type ProductContext } from './product.ts'
-import { accumulationOf } from './total.ts'
+import { accumulationOf } from './accumulation.ts'
 
 /** The parameters that set the pace of a source, by name. */
 export interface Pacing {

@@ -1,6 +1,6 @@
 /**
  * Products and quotients, taken whole: all constants fold to one exact fraction; time multiplied by a pace
- * stays exact and carries the slip that tuning a dial has left (see `dialled.ts`); the rest is multiplied in
+ * stays exact and carries the slip that tuning a dial has left (see `dial-factors.ts`); the rest is multiplied in
  * the order it is written.
  */
 import * as B from '../facts/bends.ts'
@@ -8,8 +8,8 @@ import * as I from '../facts/interval.ts'
 import * as R from '../facts/repeats.ts'
 import { scale, type Affine } from '../time/affine.ts'
 import { isZero, negate, over, plus, times, toNumber, within, ONE, type Rational } from '../time/rational.ts'
-import { clockTime } from './clocked.ts'
-import { combineFactors, paceOf, secondsFrom, type DialFactors, type ElapsedTime } from './dialled.ts'
+import { clockTime } from './clock-time.ts'
+import { combineFactors, paceOf, secondsFrom, type DialFactors, type ElapsedTime } from './dial-factors.ts'
 import { crossings } from './operators.ts'
 import {
   bends,
@@ -25,7 +25,7 @@ import {
   slope,
   steadyExpression,
   type CompiledExpression,
-} from './form.ts'
+} from './compiled-expression.ts'
 import { scaledIntegral } from './integral.ts'
 import type { WorkQueue } from './work-queue.ts'
 

@@ -23,26 +23,26 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
   const problems: Problem[] = []
   const filled: Filled[] = []
   const taken = new Set<string>()
-  const many = entry.many ? entry.takes.at(-1)! : null
+  const many = entry.variadic ? entry.parameters.at(-1)! : null
   const labelled = new Set(call.args.map(a => a.label && canonical(a.label)))
-  const free = entry.takes.filter(p => !labelled.has(canonical(p.name)))
+  const free = entry.parameters.filter(p => !labelled.has(canonical(p.name)))
   for (const arg of call.args) {
     let parameter: Parameter | undefined
     if (arg.label === undefined) {
       parameter = free.shift() ?? many ?? undefined
       if (!parameter) {
-        const says = `${entry.name} takes ${entry.takes.map(p => p.name).join(', ')}, so there is one argument too many.`
+        const says = `${entry.name} takes ${entry.parameters.map(p => p.name).join(', ')}, so there is one argument too many.`
         problems.push(problem('argument-unknown', arg, says))
         continue
       }
     } else {
-      parameter = entry.takes.find(p => canonical(p.name) === canonical(arg.label!))
+      parameter = entry.parameters.find(p => canonical(p.name) === canonical(arg.label!))
       if (!parameter) {
         const near = nearest(
           arg.label,
-          entry.takes.map(p => p.name),
+          entry.parameters.map(p => p.name),
         )
-        const says = `${entry.name} has no argument ${arg.label}; it takes ${entry.takes.map(p => p.name).join(', ')}.`
+        const says = `${entry.name} has no argument ${arg.label}; it takes ${entry.parameters.map(p => p.name).join(', ')}.`
         problems.push(problem('argument-unknown', arg.labelAt!, says, ...near.map(n => replacing(arg.labelAt!, n))))
         continue
       }
@@ -57,7 +57,7 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
       const place = parameter.thing === 'part' && (value.type === 'index' || value.type === 'member')
       if (value.type === 'name') filled.push({ parameter, arg, word: { name: value.name } })
       else if (place) filled.push({ parameter, arg, word: { name: '' } })
-      else problems.push(problem('argument-unknown', value, `${parameter.name} is a name: ${parameter.says}.`))
+      else problems.push(problem('argument-unknown', value, `${parameter.name} is a name: ${parameter.description}.`))
     } else if (!parameter.words) filled.push({ parameter, arg })
     else {
       const word = wordIn(arg.value, parameter)
@@ -66,7 +66,7 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
       else filled.push({ parameter, arg, word })
     }
   }
-  for (const [a, b] of entry.either ?? []) {
+  for (const [a, b] of entry.alternatives ?? []) {
     const inA = a.find(n => taken.has(n))
     const inB = b.find(n => taken.has(n))
     const both = entry.together?.some(([x, y]) => (inA === x && inB === y) || (inA === y && inB === x))
@@ -76,9 +76,9 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
       problems.push(problem('argument-twice', second?.arg ?? call, says))
     }
   }
-  for (const p of entry.takes) {
+  for (const p of entry.parameters) {
     if (!p.required || taken.has(p.name)) continue
-    const group = entry.either?.find(([a, b]) => a.includes(p.name) || b.includes(p.name))
+    const group = entry.alternatives?.find(([a, b]) => a.includes(p.name) || b.includes(p.name))
     if (group) {
       const [a, b] = group
       const own = a.includes(p.name) ? a : b
@@ -86,13 +86,13 @@ export function argumentsOf(call: CallNode, entry: Entry): Arguments {
       // The first form is the one asked for when neither is there; the second only once it is begun.
       const begun = own.some(n => taken.has(n))
       if (!begun && (own === b || other.some(n => taken.has(n)))) continue
-      const optional = own.every(n => !entry.takes.find(t => t.name === n)!.required)
+      const optional = own.every(n => !entry.parameters.find(t => t.name === n)!.required)
       if (!begun && optional) continue
       const or = begun || other.length > 1 ? '' : ` (or ${other[0]})`
-      problems.push(problem('argument-missing', call.nameAt, `${entry.name} needs ${p.name}${or}: ${p.says}.`))
+      problems.push(problem('argument-missing', call.nameAt, `${entry.name} needs ${p.name}${or}: ${p.description}.`))
       continue
     }
-    problems.push(problem('argument-missing', call.nameAt, `${entry.name} needs ${p.name}: ${p.says}.`))
+    problems.push(problem('argument-missing', call.nameAt, `${entry.name} needs ${p.name}: ${p.description}.`))
   }
   return { filled, problems }
 }

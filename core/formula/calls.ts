@@ -214,10 +214,10 @@ export abstract class Calls extends Lookup {
     }
     if (!call) return first?.[1] ?? PLAIN
     const names = new Set(given.map(([f]) => f.parameter.name))
-    const second = entry.either?.some(([, b]) =>
-      b.some(n => names.has(n) && entry.takes.find(p => p.name === n)?.kind === kind),
+    const second = entry.alternatives?.some(([, b]) =>
+      b.some(n => names.has(n) && entry.parameters.find(p => p.name === n)?.kind === kind),
     )
-    const missing = entry.takes.find(
+    const missing = entry.parameters.find(
       p => p.kind === kind && p.initial !== undefined && p.initial !== 0 && !names.has(p.name),
     )
     if (!missing || second) return first?.[1] ?? 'any'

@@ -49,7 +49,7 @@ describe('kinds', () => {
     ],
     ['2deg ^ 3px', 'An exponent must be a plain number; this is a length.', undefined],
   ])('%s', (text, says, fix) => {
-    expect(first(text).says).toBe(says)
+    expect(first(text).message).toBe(says)
     if (fix) {
       expect(fixed(text)).toContain(fix)
       expect(runs(fix)).toBe(true)
@@ -67,8 +67,8 @@ describe('kinds', () => {
     expect(fixed(text, place)[0]).toBe(fix)
   })
   it('a unit of time with a blank before it is told as one, whatever is named like it', () => {
-    expect(first('sine(3 / lap) * 2deg').says).toBe('lap is a unit of time. Write it right after its number: 3/lap.')
-    expect(first('3 / lip * time').says).not.toContain('unit')
+    expect(first('sine(3 / lap) * 2deg').message).toBe('lap is a unit of time. Write it right after its number: 3/lap.')
+    expect(first('3 / lip * time').message).not.toContain('unit')
   })
 
   it('every fix that is offered for a kind mends the formula it is offered for', () => {
@@ -142,7 +142,7 @@ describe('names', () => {
     ['ticket', 'Unknown name “ticket”. Did you mean Ticket arch?', '`Ticket arch`.rotation'],
   ])('%s', (text, says, fix) => {
     const p = first(text, { on: 'Flag' })
-    expect(p.says).toContain(says)
+    expect(p.message).toContain(says)
     expect(fixed(text, { on: 'Flag' })[0]).toBe(fix)
   })
 
@@ -155,12 +155,12 @@ describe('names', () => {
     ['(1 + 2).x', /name of a part/],
     ['mount[2]', /write a property/],
     ['unknown + unheard', /Unknown name “unknown”/],
-  ])('%s', (text, says) => expect(first(text).says).toMatch(says))
+  ])('%s', (text, says) => expect(first(text).message).toMatch(says))
 
   it('a signal reads no base and no copy', () => {
     const f = fair('tempo * 1deg', { signals: { tempo: 'base + index' } })
     const signal = [...f.program.slots.values()].find(s => s.key.startsWith('~'))!
-    expect(signal.problems.map(p => p.says)).toEqual([
+    expect(signal.problems.map(p => p.message)).toEqual([
       expect.stringMatching(/no base/),
       expect.stringMatching(/belong to a copy/),
     ])
@@ -178,7 +178,7 @@ describe('copies', () => {
   })
 
   it('a copied part read from outside needs its index; from within it is the same copy', () => {
-    expect(first('mount.y * 1turn').says).toBe('mount has 12 copies. Say which one, from [0] to [11].')
+    expect(first('mount.y * 1turn').message).toBe('mount has 12 copies. Say which one, from [0] to [11].')
     expect(fixed('mount.y / 24px * 1turn')[0]).toBe('mount[0].y / 24px * 1turn')
     const f = fair('own.y / 24px * 1turn', { on: 'Mount', with: { 'Mount.y': 'index * 24px' } })
     expect([0, 5].map(i => f.value(0, i))).toEqual([0, 5])
@@ -186,11 +186,11 @@ describe('copies', () => {
   })
 
   it('an index out of range is an error unless an if guards it', () => {
-    expect(first('mount[12].y / 1px * 1deg').says).toMatch(/no copy 12 of mount/)
+    expect(first('mount[12].y / 1px * 1deg').message).toMatch(/no copy 12 of mount/)
     expect(codes('mount[index - 1].x + 3px', { on: 'Mount', property: 'y' })).toEqual(['index'])
     const f = fair('if index > 0 then mount[index - 1].x + 3px else 1px', { on: 'Mount', property: 'y' })
     expect([0, 1, 11].map(i => f.value(0, i))).toEqual([1, 3, 3])
-    expect(first('mount[time / 1s].rotation').says).toMatch(/doesn’t change with time/)
+    expect(first('mount[time / 1s].rotation').message).toMatch(/doesn’t change with time/)
   })
 
   it('a part without copies has no index', () => {
@@ -220,7 +220,7 @@ describe('arguments', () => {
   ])('%s', (text, code, says) => {
     const p = first(text)
     expect(p.code).toBe(code)
-    if (says) expect(p.says).toBe(says)
+    if (says) expect(p.message).toBe(says)
   })
 
   it('come by name in any order, or in the declared order', () => {
@@ -236,7 +236,7 @@ describe('circles of links', () => {
   it('are named in full; a good formula that stood before goes on', () => {
     const f = fair('mount[0].rotation', { with: { 'Mount.rotation': 'parent.rotation * 2' } })
     const mount = [...f.program.slots.values()].find(s => s !== f.slot)!
-    const says = [f.slot, mount].flatMap(s => s.problems.map(p => p.says))
+    const says = [f.slot, mount].flatMap(s => s.problems.map(p => p.message))
     expect(says.every(s => s.includes('reads') && s.includes('circle'))).toBe(true)
     expect([f.slot.running, mount.running]).toEqual(['base', 'base'])
     expect(codes('own.rotation')).toEqual(['cycle'])

@@ -86,8 +86,8 @@ function percents(shares: readonly NumberNode[]): Problem[] {
   const n = toNumber(first.value)
   const says = `${printNumber(n)} is ${(n * 100).toLocaleString('en', { maximumFractionDigits: 2 })} % here.`
   const changes = shares.map(s => ({ from: s.to, to: s.to, insert: '%' }))
-  const fix = { says: `${printNumber(n)}%`, changes }
-  return [{ code: 'kind', level: 'warning', from: first.from, to: first.to, says, fixes: [fix] }]
+  const fix = { label: `${printNumber(n)}%`, changes }
+  return [{ code: 'kind', level: 'warning', from: first.from, to: first.to, message: says, fixes: [fix] }]
 }
 
 /** How a text fares when it is tried as a fix: its number of problems, or null when it cannot be read. */

@@ -35,7 +35,7 @@ export function easingsIn(text: string): EasingPlace[] {
 
 function inCall(call: CallNode): EasingPlace[] {
   const entry = functionNamed(call.name)
-  if (!entry?.takes.some(p => p.easing)) return []
+  if (!entry?.parameters.some(p => p.easing)) return []
   const given = argumentsOf(call, entry).filled.filter(f => f.parameter.easing && f.word)
   const written = given.flatMap((f): EasingPlace[] => {
     const name = NAMES.get(canonical(f.word!.name))

@@ -32,7 +32,7 @@ export function kindFixes(formula: Formula, clash: Clash, was: Problem, tried: (
     const text = change(formula.text, changes)
     const after = tried(text)
     if (after === null || after >= before || found.some(f => change(formula.text, f.changes) === text)) return
-    found.push({ says: shown(text, changes), changes })
+    found.push({ label: shown(text, changes), changes })
   }
   const numbers = bareNumbers(clash.node)
   const behind = (n: NumberNode, unit: string): Change => ({ from: n.to, to: n.to, insert: unit })
@@ -103,7 +103,7 @@ function sourceWithoutAmp(node: Node): CallNode | null {
     const second = n.args.filter(a => a.label === undefined).length > 1
     if (
       entry?.pace &&
-      entry.takes.some(p => p.name === 'amp') &&
+      entry.parameters.some(p => p.name === 'amp') &&
       !second &&
       !labels.some(l => l === 'amp' || l === 'low')
     )

@@ -49,7 +49,7 @@ export interface Clash {
 
 /** Looks names up where a formula stands, and gathers what is wrong and what is read. */
 /** `stageX` and `stageY` behind a part, without brackets. */
-const placeNamed = (name: string) => functionNamed(name)?.takes[0]?.thing === 'part'
+const placeNamed = (name: string) => functionNamed(name)?.parameters[0]?.thing === 'part'
 
 /** `mallet.stageX` as the call it stands for. */
 export const asPlace = (node: MemberNode): CallNode => ({

@@ -81,7 +81,7 @@ function furthers(before: State, after: State): boolean {
   return (
     b.length < a.length ||
     b[0]!.code !== a[0]!.code ||
-    b[0]!.says !== a[0]!.says ||
+    b[0]!.message !== a[0]!.message ||
     rest(after, b[0]!) < rest(before, a[0]!)
   )
 }
@@ -117,5 +117,5 @@ function asFix(from: string, to: string): Fix {
   const changes: Change[] = [{ from: a, to: from.length - b, insert: to.slice(a, to.length - b) }]
   const start = a <= 12 ? 0 : a - 12
   const says = to.length <= 60 ? to : `${start > 0 ? '… ' : ''}${to.slice(start, start + 56)} …`
-  return { says, changes }
+  return { label: says, changes }
 }

@@ -55,8 +55,8 @@ describe('what can be written here', () => {
 
 describe('the function table', () => {
   it.each(FUNCTIONS.map(f => [f.name, f] as const))('%s is documented and its example runs', (_name, entry) => {
-    expect(entry.says).toMatch(/\.$/)
-    for (const p of entry.takes) expect(p.says.length, p.name).toBeGreaterThan(5)
+    expect(entry.description).toMatch(/\.$/)
+    for (const p of entry.parameters) expect(p.description.length, p.name).toBeGreaterThan(5)
     const f = fair(entry.example.text, {
       on: (['Mount', 'Flag', 'Idler'] as const).find(p => p === entry.example.part) ?? 'Carousel',
       property: entry.example.property,

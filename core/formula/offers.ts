@@ -45,7 +45,7 @@ function values(names: Names, target: Target): Offer[] {
     b => (!b.copies || (part !== null && hasCopyWord(names.piece, part, b))) && (target.property || b.name !== 'base'),
   )
   return [
-    ...FUNCTIONS.map(f => ({ text: `${f.name}(`, type: 'function' as const, says: f.says })),
+    ...FUNCTIONS.map(f => ({ text: `${f.name}(`, type: 'function' as const, says: f.description })),
     ...words.map(b => ({ text: b.name, type: 'word' as const, says: b.says })),
     ...RELATIVES.filter(() => target.part !== null).map(r => ({
       text: `${r}.`,
@@ -68,12 +68,12 @@ function properties(word: string, names: Names, target: Target): Offer[] {
   const part = near ? relative(names.piece, canonical(name), target.part) : names.named(name)?.id
   const shape = typeof part === 'string' ? names.piece.parts[part]?.shape.type : undefined
   const list = shape ? propertiesOf(shape) : PROPERTIES
-  const read: Offer[] = FUNCTIONS.filter(f => f.takes[0]?.thing === 'waves' && shape === 'waves').map(f => ({
+  const read: Offer[] = FUNCTIONS.filter(f => f.parameters[0]?.thing === 'waves' && shape === 'waves').map(f => ({
     text: `${f.name}(`,
     type: 'function',
-    says: f.says,
+    says: f.description,
   }))
-  return [...read, ...list.map(p => ({ text: p.name, type: 'property' as const, says: p.says }))]
+  return [...read, ...list.map(p => ({ text: p.name, type: 'property' as const, says: p.description }))]
 }
 
 /** The function whose brackets are open at the end of a text, with the argument being written. */
@@ -82,7 +82,7 @@ export interface Signature {
   readonly name: string
   /** Where its name begins. */
   readonly from: number
-  readonly takes: readonly { readonly name: string; readonly says: string }[]
+  readonly parameters: readonly { readonly name: string; readonly description: string }[]
   /** −1 when all have been given. */
   readonly at: number
 }
@@ -91,17 +91,17 @@ export function signatureAt(before: string): Signature | null {
   const call = enclosing(before)
   const entry = call && functionNamed(call.name)
   if (!call || !entry) return null
-  return { name: entry.name, from: call.from, takes: entry.takes, at: writtenAt(entry, call) }
+  return { name: entry.name, from: call.from, parameters: entry.parameters, at: writtenAt(entry, call) }
 }
 
 /** Which parameter is being written: the one that is named, else the next of those that are free. */
 function writtenAt(entry: Entry, { label, args }: Enclosing): number {
-  const named = (name: string) => entry.takes.findIndex(p => canonical(p.name) === canonical(name))
+  const named = (name: string) => entry.parameters.findIndex(p => canonical(p.name) === canonical(name))
   if (label !== '') return named(label)
   const given = args.map(a => LABEL.exec(a)?.[1]).map(l => (l === undefined ? -1 : named(l)))
-  const free = entry.takes.map((_, i) => i).filter(i => !given.includes(i))
+  const free = entry.parameters.map((_, i) => i).filter(i => !given.includes(i))
   const at = free[given.filter(g => g < 0).length]
-  return at ?? (entry.many ? entry.takes.length - 1 : -1)
+  return at ?? (entry.variadic ? entry.parameters.length - 1 : -1)
 }
 const LABEL = /^\s*([\p{L}_][\p{L}\p{N}_]*)\s*:/u
 
@@ -146,12 +146,12 @@ function inCall(call: Enclosing): Offer[] {
   if (!entry) return []
   const { label, args } = call
   const given = new Set(args.flatMap(a => LABEL.exec(a)?.slice(1).map(canonical) ?? []))
-  const words = entry.takes[writtenAt(entry, call)]?.words?.() ?? []
+  const words = entry.parameters[writtenAt(entry, call)]?.words?.() ?? []
   const named: Offer[] =
     label === ''
-      ? entry.takes
+      ? entry.parameters
           .filter(p => !given.has(canonical(p.name)))
-          .map(p => ({ text: `${p.name}: `, type: 'argument', says: p.says }))
+          .map(p => ({ text: `${p.name}: `, type: 'argument', says: p.description }))
       : []
   const ofWords: Offer[] = words.map(w => ({
     text: w,

@@ -31,7 +31,7 @@ const read = (text: string): string => {
   const { formula, problems } = parse(text)
   return formula
     ? [...formula.lets.map(l => `${l.name}=${shape(l.value)};`), shape(formula.body)].join(' ')
-    : `! ${problems[0]!.says}`
+    : `! ${problems[0]!.message}`
 }
 
 describe('the grammar', () => {
@@ -102,14 +102,14 @@ describe('what cannot be read', () => {
   ])('%s', (text, says) => {
     const { formula, problems } = parse(text)
     expect(formula).toBeNull()
-    expect(problems[0]!.says).toMatch(says)
+    expect(problems[0]!.message).toMatch(says)
     expect(problems[0]!.from).toBeGreaterThanOrEqual(0)
     expect(problems[0]!.to).toBeLessThanOrEqual(text.length)
   })
 
   it('names its limits', () => {
     expect(parse('1+'.repeat(1001)).problems[0]!.code).toBe('limit')
-    expect(parse(`${'('.repeat(80)}1${')'.repeat(80)}`).problems[0]!.says).toMatch(/64 deep/)
+    expect(parse(`${'('.repeat(80)}1${')'.repeat(80)}`).problems[0]!.message).toMatch(/64 deep/)
   })
 
   it('never breaks on any text', () => {
@@ -128,7 +128,7 @@ describe('what cannot be read', () => {
           const { formula, problems } = parse(text)
           if (!formula) {
             const p = problems[0]!
-            expect(p.says.length).toBeGreaterThan(5)
+            expect(p.message.length).toBeGreaterThan(5)
             expect(p.from).toBeLessThanOrEqual(p.to)
           }
         },

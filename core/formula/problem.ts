@@ -27,7 +27,7 @@ export type ProblemCode =
 
 export interface Fix {
   /** What the fix does, in a few words: `time * 40deg/s`. */
-  readonly says: string
+  readonly label: string
   readonly changes: readonly Change[]
 }
 
@@ -36,12 +36,12 @@ export interface Problem extends Span {
   /** `error`: the formula does not run. `warning`: it runs, but hardly as meant. */
   readonly level: 'error' | 'warning'
   /** One plain sentence. */
-  readonly says: string
+  readonly message: string
   readonly fixes: readonly Fix[]
 }
 
 export function problem(code: ProblemCode, at: Span, says: string, ...fixes: Fix[]): Problem {
-  return { code, level: 'error', from: at.from, to: at.to, says, fixes }
+  return { code, level: 'error', from: at.from, to: at.to, message: says, fixes }
 }
 
 /** The text with changes made; they must not overlap and may come in any order. */
@@ -52,6 +52,6 @@ export function change(text: string, changes: readonly Change[]): string {
 
 /** A fix that puts `insert` in place of a span. */
 export const replacing = (at: Span, insert: string, says = insert): Fix => ({
-  says,
+  label: says,
   changes: [{ from: at.from, to: at.to, insert }],
 })

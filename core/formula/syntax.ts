@@ -46,7 +46,7 @@ export function syntaxProblem(text: string, error: SyntaxNode): Problem {
     return problem('syntax', nextAt, 'To compare, write ==. To name a value, start with let.', replacing(nextAt, '=='))
   if (/^[\p{L}\p{N}_.`(]/u.test(next) && /[\p{L}\p{N}_)\]`%]$/u.test(before)) {
     const last = /[\p{L}\p{N}_.%]+$|[)\]`]$/u.exec(before)?.[0] ?? ''
-    const join = { says: 'put * between them', changes: [{ from: before.length, to: here, insert: ' * ' }] }
+    const join = { label: 'put * between them', changes: [{ from: before.length, to: here, insert: ' * ' }] }
     return problem('syntax', nextAt, `There’s no operator between ${last} and ${next}.`, join)
   }
   if (/^[*/^]/.test(next)) return problem('syntax', nextAt, `Something is missing before ${next}.`)

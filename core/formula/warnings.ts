@@ -42,7 +42,7 @@ export function warnings(formula: Formula): Problem[] {
       level: 'warning',
       from: at.from,
       to: at.to,
-      says,
+      message: says,
       fixes: [replacing(at, `accumulate(${text})`)],
     })
   }

@@ -6,16 +6,16 @@ import { moving, pointwise, type Column } from '../columns/column.ts'
 import { SteadyLanes } from '../columns/steady.ts'
 import { SMOOTH, joined, passing, steadily, turning, type Bends } from '../facts/bends.ts'
 import { wholeRounds, type Repeats } from '../facts/repeats.ts'
-import { bends, bySecond, type CompiledExpression } from '../form/form.ts'
+import { bends, bySecond, type CompiledExpression } from '../form/compiled-expression.ts'
 import { AffineReader } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, ZERO, absolute, fraction, isZero, over, toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, PLAIN } from '../units/kinds.ts'
 import { bendsOfArgs, boundsOf, leapsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
-const ANGLE_X: Parameter = { name: 'x', says: 'the angle', kind: ANGLE, required: true }
-const PLAIN_X: Parameter = { name: 'x', says: 'the value', kind: PLAIN, required: true }
-const SIDE = (name: string, says: string): Parameter => ({ name, says, kind: 'other', required: true })
+const ANGLE_X: Parameter = { name: 'x', description: 'the angle', kind: ANGLE, required: true }
+const PLAIN_X: Parameter = { name: 'x', description: 'the value', kind: PLAIN, required: true }
+const SIDE = (name: string, says: string): Parameter => ({ name, description: says, kind: 'other', required: true })
 /** The last bits of a polynomial or of the machine's own functions. */
 const SLACK = 1e-14
 /** How far beyond the ends of its range rounding may carry a value. */
@@ -40,9 +40,9 @@ function rising(
   return {
     name,
     group: result === ANGLE ? 'angle' : 'shape',
-    says,
+    description: says,
     example: { part: 'Carousel', property: result === ANGLE ? 'rotation' : 'scale', text: example },
-    takes: [PLAIN_X],
+    parameters: [PLAIN_X],
     result,
     value: call => {
       const { x } = call.args
@@ -114,9 +114,9 @@ function wave(name: string, says: string, example: string, ahead: number): Entry
   return {
     name,
     group: 'angle',
-    says,
+    description: says,
     example: { part: 'Mount', property: 'x', text: example },
-    takes: [ANGLE_X],
+    parameters: [ANGLE_X],
     result: PLAIN,
     value: call => {
       const part = partOf(call.args.x!, call.frameRate)
@@ -206,9 +206,9 @@ export const acos: Entry = {
 export const atan2: Entry = {
   name: 'atan2',
   group: 'angle',
-  says: 'The direction of a point from its y and x: 0 to the right, positive anticlockwise.',
+  description: 'The direction of a point from its y and x: 0 to the right, positive anticlockwise.',
   example: { part: 'Carousel', property: 'rotation', text: 'atan2(flag[0].y, flag[0].x)' },
-  takes: [SIDE('y', 'the height'), SIDE('x', 'the width')],
+  parameters: [SIDE('y', 'the height'), SIDE('x', 'the width')],
   result: ANGLE,
   value: call => {
     const { x, y } = call.args
@@ -247,9 +247,9 @@ export const sqrt: Entry = rising('sqrt', 'The square root.', 'sqrt(lapProgress)
 export const pow: Entry = {
   name: 'pow',
   group: 'shape',
-  says: 'x to a power; the same as x ^ power.',
+  description: 'x to a power; the same as x ^ power.',
   example: { part: 'Carousel', property: 'scale', text: 'pow(lapProgress, 2.5)' },
-  takes: [PLAIN_X, { name: 'power', says: 'the power', kind: PLAIN, required: true }],
+  parameters: [PLAIN_X, { name: 'power', description: 'the power', kind: PLAIN, required: true }],
   result: PLAIN,
   value: call => {
     const { x, power: n } = call.args
@@ -271,11 +271,11 @@ function powBounds(call: Call): Interval {
 export const hypot: Entry = {
   name: 'hypot',
   group: 'angle',
-  says: 'The distance of a point from the origin, from its x and y.',
+  description: 'The distance of a point from the origin, from its x and y.',
   example: { part: 'Mount', property: 'y', text: 'hypot(3px, 4px)' },
-  takes: [
-    { name: 'x', says: 'the width', kind: 'result', required: true, valuePlace: true },
-    { name: 'y', says: 'the height', kind: 'result', required: true, valuePlace: true },
+  parameters: [
+    { name: 'x', description: 'the width', kind: 'result', required: true, valuePlace: true },
+    { name: 'y', description: 'the height', kind: 'result', required: true, valuePlace: true },
   ],
   result: 'result',
   value: call => {

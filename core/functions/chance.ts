@@ -7,7 +7,7 @@ import { noiseReach, noiseSteepness, noiseUpTo, octaveNoise, octavesReady, type 
 import { ALL, interval, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { SMOOTH, UNKNOWN, joined, passing } from '../facts/bends.ts'
 import { NEVER, everySeconds, together } from '../facts/repeats.ts'
-import { bends, bySecond, constantOf } from '../form/form.ts'
+import { bends, bySecond, constantOf } from '../form/compiled-expression.ts'
 import { signsOf } from '../columns/fractions.ts'
 import { moving, pointwise, scratch, type Column } from '../columns/column.ts'
 import {
@@ -51,7 +51,7 @@ import {
 
 const SEED: Parameter = {
   name: 'seed',
-  says: 'give the same number to get the same random values',
+  description: 'give the same number to get the same random values',
   kind: PLAIN,
   steady: true,
 }
@@ -107,30 +107,31 @@ function directions(call: Call): ((m: Moment) => Cell)[] {
 export const noise: Entry = {
   name: 'noise',
   group: 'source',
-  says: 'Drifts smoothly and randomly, never further than amp from its offset, and never repeats. Each property and each copy drifts differently unless they share a seed. With at: (and across:) it is a landscape over space, shared by all copies; add freq: and it also changes over time.',
+  description:
+    'Drifts smoothly and randomly, never further than amp from its offset, and never repeats. Each property and each copy drifts differently unless they share a seed. With at: (and across:) it is a landscape over space, shared by all copies; add freq: and it also changes over time.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'noise(freq: 2Hz, amp: 6deg)' },
-  takes: [
+  parameters: [
     FREQ,
     AMP,
     OFFSET,
     PHASE,
     {
       name: 'octaves',
-      says: 'how many finer layers of detail are added',
+      description: 'how many finer layers of detail are added',
       kind: PLAIN,
       initial: 1,
       steady: true,
       positive: true,
     },
-    { name: 'roughness', says: 'how strong each finer layer is', kind: PLAIN, initial: 0.5, steady: true },
+    { name: 'roughness', description: 'how strong each finer layer is', kind: PLAIN, initial: 0.5, steady: true },
     SEED,
     LOW,
     HIGH,
-    { name: 'at', says: 'the place to read it at, in cells or as a length', kind: 'other', required: true },
-    { name: 'across', says: 'the place in the second direction', kind: 'other' },
-    { name: 'cell', says: 'the size of one cell, where places are lengths', kind: 'other' },
+    { name: 'at', description: 'the place to read it at, in cells or as a length', kind: 'other', required: true },
+    { name: 'across', description: 'the place in the second direction', kind: 'other' },
+    { name: 'cell', description: 'the size of one cell, where places are lengths', kind: 'other' },
   ],
-  either: [[['freq'], ['at']], SWING],
+  alternatives: [[['freq'], ['at']], SWING],
   together: [['freq', 'at']],
   result: 'result',
   pace: { freq: 'freq', phase: 'phase' },
@@ -213,14 +214,15 @@ function drawn(l: number, h: number, unit: number): number {
 export const random: Entry = {
   name: 'random',
   group: 'source',
-  says: 'A random value between low and high: always the same one without a rate, or a new one several times a second, held in between.',
+  description:
+    'A random value between low and high: always the same one without a rate, or a new one several times a second, held in between.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'random(low: -30deg, high: 30deg, rate: 10Hz)' },
-  takes: [
-    { name: 'low', says: 'the lowest value', kind: 'result', initial: 0, valuePlace: true },
-    { name: 'high', says: 'the highest value', kind: 'result', initial: 1, valuePlace: true },
-    { name: 'rate', says: 'how many new values per second', kind: FREQUENCY },
+  parameters: [
+    { name: 'low', description: 'the lowest value', kind: 'result', initial: 0, valuePlace: true },
+    { name: 'high', description: 'the highest value', kind: 'result', initial: 1, valuePlace: true },
+    { name: 'rate', description: 'how many new values per second', kind: FREQUENCY },
     SEED,
-    { name: 'phase', says: 'how far ahead it starts; one turn is one step', kind: ANGLE, initial: 0 },
+    { name: 'phase', description: 'how far ahead it starts; one turn is one step', kind: ANGLE, initial: 0 },
   ],
   result: 'result',
   pace: { freq: 'rate', phase: 'phase' },

@@ -70,13 +70,13 @@ describe('envelopes, curves and cues', () => {
     expect([1.9, 2, 2.03, 2.04].map(t => value('if fires(blow) then 1turn else 0turn', t))).toEqual([0, 1, 1, 0])
   })
   it('say what is not there', () => {
-    expect(fair('curve(rokking)').slot.problems[0]!.says).toBe('Unknown curve “rokking”. Did you mean rocking?')
-    expect(fair('since(slow)').slot.problems[0]!.says).toMatch(/Unknown cue “slow”/)
+    expect(fair('curve(rokking)').slot.problems[0]!.message).toBe('Unknown curve “rokking”. Did you mean rocking?')
+    expect(fair('since(slow)').slot.problems[0]!.message).toMatch(/Unknown cue “slow”/)
     const p = fair('curve(swing, channel: arn)').slot.problems[0]!
-    expect(p.says).toBe('swing has no channel arn. It has arm, puck.')
-    expect(p.fixes[0]!.says).toBe('arm')
+    expect(p.message).toBe('swing has no channel arn. It has arm, puck.')
+    expect(p.fixes[0]!.label).toBe('arm')
     expect(fair('curve(3)').slot.problems[0]!.code).toBe('argument-unknown')
-    expect(fair('curve(climb)').slot.problems[0]!.says).toMatch(/is a plain number, but rotation needs an angle/)
+    expect(fair('curve(climb)').slot.problems[0]!.message).toMatch(/is a plain number, but rotation needs an angle/)
   })
 })
 

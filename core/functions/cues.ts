@@ -4,14 +4,20 @@ import { joined } from '../facts/bends.ts'
 import { moving, scratch } from '../columns/column.ts'
 import { uniform, type Fractions } from '../columns/fractions.ts'
 import type { LaneCall } from '../columns/kernel.ts'
-import { MarkLanes } from '../columns/marks.ts'
+import { MarkLanes } from '../columns/mark-columns.ts'
 import type { Marks } from '../signal/marks.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, ZERO, compare, isZero, minus, negate, over, rational, toNumber, type Rational } from '../time/rational.ts'
 import { PLAIN, TIME, TRUTH } from '../units/kinds.ts'
 import { afterMarks, marksBends, type Call, type Entry, type Parameter } from './entry.ts'
 
-export const CUE: Parameter = { name: 'cue', says: 'the marks it plays on', kind: 'any', thing: 'cue', required: true }
+export const CUE: Parameter = {
+  name: 'cue',
+  description: 'the marks it plays on',
+  kind: 'any',
+  thing: 'cue',
+  required: true,
+}
 /** The marks of the cue that is named on every lane, so many seconds ahead. */
 export const marksOn = (call: LaneCall<Call>, lead: Fractions = uniform(ZERO, call.lanes)): MarkLanes | null =>
   MarkLanes.of(call, call.first.cue!, lead)
@@ -46,9 +52,9 @@ function sinceMark(call: Call, m: Moment): Rational {
 export const since: Entry = {
   name: 'since',
   group: 'source',
-  says: 'Seconds since the latest mark of a cue; below 0 before the first.',
+  description: 'Seconds since the latest mark of a cue; below 0 before the first.',
   example: { part: 'Lantern', property: 'opacity', text: 'smoothstep(0s, 2s, since(blow))' },
-  takes: [CUE],
+  parameters: [CUE],
   result: TIME,
   finite: call => !call.cue!.none,
   value: call => m => (call.cue!.none ? -Infinity : toNumber(sinceMark(call, m))),
@@ -66,9 +72,9 @@ export const since: Entry = {
 export const fires: Entry = {
   name: 'fires',
   group: 'source',
-  says: 'Yes during the frame that contains a mark of a cue, otherwise no.',
+  description: 'Yes during the frame that contains a mark of a cue, otherwise no.',
   example: { part: 'Lantern', property: 'opacity', text: 'if fires(blow) then 100% else 30%' },
-  takes: [CUE],
+  parameters: [CUE],
   result: TRUTH,
   value: call => m => {
     const t = call.beat.seconds(m)
@@ -97,9 +103,9 @@ export const fires: Entry = {
 export const count: Entry = {
   name: 'count',
   group: 'source',
-  says: 'How many marks of a cue there have been so far.',
+  description: 'How many marks of a cue there have been so far.',
   example: { part: 'Lantern', property: 'rotation', text: 'count(blow) * 30deg' },
-  takes: [CUE],
+  parameters: [CUE],
   result: PLAIN,
   value: call => m => marksSoFar(call, m),
   kernel: ofLatest(() => nth => nth + 1),
@@ -123,9 +129,9 @@ const marksSoFar = (call: Call, m: Moment): number => {
 export const until: Entry = {
   name: 'until',
   group: 'source',
-  says: 'Seconds until the next mark of a cue; below 0 after the last one.',
+  description: 'Seconds until the next mark of a cue; below 0 after the last one.',
   example: { part: 'Lantern', property: 'opacity', text: 'smoothstep(2s, 0s, until(blow))' },
-  takes: [CUE],
+  parameters: [CUE],
   result: TIME,
   finite: call => !call.cue!.none,
   value: call => m => (call.cue!.none ? Infinity : toNumber(untilMark(call, m))),

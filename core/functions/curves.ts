@@ -1,6 +1,6 @@
 /** Drawn curves: what is drawn plays over time, or lands on the marks of a cue. */
 import { interval, point, times, type Interval } from '../facts/interval.ts'
-import { curveBends } from '../form/drawing.ts'
+import { curveBends } from '../form/curve-bends.ts'
 import { ALWAYS, NEVER, everySeconds, onlyFrom } from '../facts/repeats.ts'
 import { moving, scratch } from '../columns/column.ts'
 import { negatedLanes, shiftedLanes, uniform } from '../columns/fractions.ts'
@@ -8,7 +8,7 @@ import { AFTER, beyond, type After } from '../signal/drawn.ts'
 import type { Mark } from '../signal/marks.ts'
 import type { Affine } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { constantOf } from '../form/form.ts'
+import { constantOf } from '../form/compiled-expression.ts'
 import {
   ONE,
   ZERO,
@@ -27,10 +27,10 @@ import { afterMarks, marksBends, type Call, type Entry, type Parameter } from '.
 
 import { CUE, marksOn } from './cues.ts'
 
-const CURVE: Parameter = { name: 'curve', says: 'the drawn curve', kind: 'any', thing: 'curve', required: true }
+const CURVE: Parameter = { name: 'curve', description: 'the drawn curve', kind: 'any', thing: 'curve', required: true }
 const CHANNEL: Parameter = {
   name: 'channel',
-  says: 'which of its channels; the first unless named',
+  description: 'which of its channels; the first unless named',
   kind: 'any',
   free: true,
 }
@@ -50,12 +50,13 @@ const run = (call: Call) => call.read(runOf(call))
 export const curve: Entry = {
   name: 'curve',
   group: 'source',
-  says: 'Follows a drawn curve. After its last point it holds, repeats, comes back mirrored, or repeats and carries on from its end value.',
+  description:
+    'Follows a drawn curve. After its last point it holds, repeats, comes back mirrored, or repeats and carries on from its end value.',
   example: { part: 'Tombola drum', property: 'rotation', text: 'curve(rocking, after: repeat)' },
-  takes: [
+  parameters: [
     { ...CURVE, name: 'name' },
     CHANNEL,
-    { name: 'after', says: 'what happens after its last point', kind: PLAIN, words: () => AFTER },
+    { name: 'after', description: 'what happens after its last point', kind: PLAIN, words: () => AFTER },
   ],
   result: 'curve',
   value: call => {
@@ -132,14 +133,20 @@ function gestures(call: Call, m: Moment): { latest: Rational | null; mark: Mark 
 export const play: Entry = {
   name: 'play',
   group: 'source',
-  says: 'Plays a drawn curve on each mark of a cue, so that its hit point lands on the mark. A new gesture cuts the one before, or is added to it.',
+  description:
+    'Plays a drawn curve on each mark of a cue, so that its hit point lands on the mark. A new gesture cuts the one before, or is added to it.',
   example: { part: 'Mallet', property: 'rotation', text: 'play(swing, blow, channel: arm)' },
-  takes: [
+  parameters: [
     CURVE,
     CUE,
     CHANNEL,
-    { name: 'shift', says: 'how much later this channel starts', kind: TIME, initial: 0, steady: true },
-    { name: 'overlap', says: 'what a new gesture does to one under way', kind: PLAIN, words: () => ['cut', 'add'] },
+    { name: 'shift', description: 'how much later this channel starts', kind: TIME, initial: 0, steady: true },
+    {
+      name: 'overlap',
+      description: 'what a new gesture does to one under way',
+      kind: PLAIN,
+      words: () => ['cut', 'add'],
+    },
   ],
   result: 'curve',
   value: call => {

@@ -4,11 +4,11 @@
  */
 import { outside } from '../facts/suppose.ts'
 import type { Integral } from '../form/integral.ts'
-import { constantOf, type Exactly, type CompiledExpression } from '../form/form.ts'
+import { constantOf, type Exactly, type CompiledExpression } from '../form/compiled-expression.ts'
 import type { Pacing, Phase } from '../form/phase.ts'
-import type { Accumulation } from '../form/total.ts'
+import type { Accumulation } from '../form/accumulation.ts'
 import type { WorkQueue } from '../form/work-queue.ts'
-import { settledBy, type ActiveClock, type ClockReading } from '../form/beat.ts'
+import { settledBy, type ActiveClock, type ClockReading } from '../form/active-clock.ts'
 import { joined, type Bends } from '../facts/bends.ts'
 import type { Kernel } from '../columns/kernel.ts'
 import type { DrawnCurve } from '../signal/drawn.ts'
@@ -33,7 +33,7 @@ export type ParameterKind = Kind | 'result' | 'other' | 'perSecond' | 'any'
 
 export interface Parameter {
   readonly name: string
-  readonly says: string
+  readonly description: string
   readonly kind: ParameterKind
   /** In base measure, when left out; `required` when it must be given (unless an `either` form leaves it out). */
   readonly initial?: number
@@ -57,16 +57,16 @@ export interface Parameter {
 export interface Entry {
   readonly name: string
   readonly group: 'source' | 'time' | 'shape' | 'angle' | 'rig'
-  readonly says: string
+  readonly description: string
   readonly example: { readonly part: string; readonly property: string; readonly text: string }
   /** In the order in which arguments without a name fill them. */
-  readonly takes: readonly Parameter[]
+  readonly parameters: readonly Parameter[]
   /** The last parameter may be repeated. */
-  readonly many?: true
+  readonly variadic?: true
   /** Pairs of `either` that may also be given together. */
   readonly together?: readonly (readonly [string, string])[]
   /** Two ways of saying the same: giving some of both is an error. */
-  readonly either?: readonly (readonly [readonly string[], readonly string[]])[]
+  readonly alternatives?: readonly (readonly [readonly string[], readonly string[]])[]
   /** `curve`: of the unit of the curve it reads. `rate`: the kind of `x` per time. */
   readonly result: Kind | 'result' | 'curve' | 'rate'
   /** Sources with a phase: the parameters that set their pace. */
@@ -145,13 +145,13 @@ export interface Call {
   /** Names of the arguments that were written. */
   readonly given: ReadonlySet<string>
   /** All values of the last parameter when it may be given many times. */
-  readonly many: readonly CompiledExpression[]
+  readonly variadicArgs: readonly CompiledExpression[]
   readonly words: Readonly<Record<string, WordArgument | undefined>>
   readonly phase: Phase
   /** The value as a fraction, where the entry gives it. */
   readonly exactly: Exactly | null
   /** Of what adds a rate up: what it comes to. */
-  readonly total: Accumulation | null
+  readonly accumulation: Accumulation | null
   /** Null where all copies are looked at together and each has another: then it is not read, and nothing may be known by it. */
   readonly seed: number | null
   readonly frameRate: Rational
@@ -186,7 +186,7 @@ export interface Call {
 
 export const argsOf = (call: Call): CompiledExpression[] => [
   ...Object.values(call.args).filter((f): f is CompiledExpression => f !== undefined),
-  ...call.many,
+  ...call.variadicArgs,
 ]
 export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
 /** Bounds of an argument that is read at other moments than the call. */

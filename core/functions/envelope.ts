@@ -2,12 +2,12 @@
 import { EASING_NAMES } from '../signal/easing.ts'
 import { interval } from '../facts/interval.ts'
 import { joined, type Bends } from '../facts/bends.ts'
-import type { ClockReading } from '../form/beat.ts'
+import type { ClockReading } from '../form/active-clock.ts'
 import { moving, scratch, type Now } from '../columns/column.ts'
 import { toNumbers, uniform } from '../columns/fractions.ts'
 import type { LaneCall } from '../columns/kernel.ts'
-import { MarkLanes } from '../columns/marks.ts'
-import { constantOf } from '../form/form.ts'
+import { MarkLanes } from '../columns/mark-columns.ts'
+import { constantOf } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -29,23 +29,24 @@ const WINDOWS = ['lap', 'span', 'stretch', 'cue'] as const
 export const envelope: Entry = {
   name: 'envelope',
   group: 'source',
-  says: 'Rises from 0 to 1, holds, and falls back to 0: from time 0, after each mark of a cue, or fitted to the lap, the part’s span or the marked stretch.',
+  description:
+    'Rises from 0 to 1, holds, and falls back to 0: from time 0, after each mark of a cue, or fitted to the lap, the part’s span or the marked stretch.',
   example: {
     part: 'Exit arrow',
     property: 'opacity',
     text: 'envelope(attack: 1s, release: 2s, easeIn: cubicOut, over: lap)',
   },
-  takes: [
-    { name: 'attack', says: 'how long it takes to rise', kind: TIME, initial: 0, steady: true },
-    { name: 'hold', says: 'how long it stays at 1', kind: TIME, initial: 0, steady: true },
-    { name: 'release', says: 'how long it takes to fall', kind: TIME, initial: 0, steady: true },
+  parameters: [
+    { name: 'attack', description: 'how long it takes to rise', kind: TIME, initial: 0, steady: true },
+    { name: 'hold', description: 'how long it stays at 1', kind: TIME, initial: 0, steady: true },
+    { name: 'release', description: 'how long it takes to fall', kind: TIME, initial: 0, steady: true },
     EASE,
-    { name: 'easeIn', says: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES, easing: true },
-    { name: 'easeOut', says: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES, easing: true },
-    { name: 'over', says: 'what it fits', kind: PLAIN, words: () => WINDOWS },
-    { name: 'cue', says: 'the cue it plays on', kind: 'any', thing: 'cue' },
+    { name: 'easeIn', description: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES, easing: true },
+    { name: 'easeOut', description: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES, easing: true },
+    { name: 'over', description: 'what it fits', kind: PLAIN, words: () => WINDOWS },
+    { name: 'cue', description: 'the cue it plays on', kind: 'any', thing: 'cue' },
   ],
-  either: [[['hold'], ['over']]],
+  alternatives: [[['hold'], ['over']]],
   result: PLAIN,
   value: call => {
     const shape = envelopeShape(call)

@@ -3,7 +3,14 @@ import { ALL, interval, meet, minus, over as quotient, plus, point, times, union
 import { columnwise, pointwise } from '../columns/column.ts'
 import { joined, type Bends, passing as passingRanges } from '../facts/bends.ts'
 import { EASING_NAMES } from '../signal/easing.ts'
-import { type CompiledExpression, bends, bySecond, constantOf, hardlyApart, isNear } from '../form/form.ts'
+import {
+  type CompiledExpression,
+  bends,
+  bySecond,
+  constantOf,
+  hardlyApart,
+  isNear,
+} from '../form/compiled-expression.ts'
 import { crossings } from '../form/operators.ts'
 import { AffineReader, add, opposite } from '../time/affine.ts'
 import {
@@ -37,12 +44,12 @@ const softly = (l: number, h: number, v: number): number => (l === h ? (v < l ? 
 export const smoothstep: Entry = {
   name: 'smoothstep',
   group: 'shape',
-  says: 'Goes smoothly from 0 to 1 while x goes from low to high.',
+  description: 'Goes smoothly from 0 to 1 while x goes from low to high.',
   example: { part: 'Carousel', property: 'opacity', text: 'smoothstep(1s, 4s, time)' },
-  takes: [
-    { name: 'low', says: 'where it is still 0', kind: 'other', required: true },
-    { name: 'high', says: 'where it is 1', kind: 'other', required: true },
-    { name: 'x', says: 'the value', kind: 'other', required: true },
+  parameters: [
+    { name: 'low', description: 'where it is still 0', kind: 'other', required: true },
+    { name: 'high', description: 'where it is 1', kind: 'other', required: true },
+    { name: 'x', description: 'the value', kind: 'other', required: true },
   ],
   result: PLAIN,
   value: call => {
@@ -82,11 +89,11 @@ export const within1 = (share: Rational): Rational =>
 export const step: Entry = {
   name: 'step',
   group: 'shape',
-  says: '0 while x is below the edge, 1 from there on.',
+  description: '0 while x is below the edge, 1 from there on.',
   example: { part: 'Carousel', property: 'opacity', text: 'step(3s, time)' },
-  takes: [
-    { name: 'edge', says: 'where it becomes 1', kind: 'other', required: true },
-    { name: 'x', says: 'the value', kind: 'other', required: true },
+  parameters: [
+    { name: 'edge', description: 'where it becomes 1', kind: 'other', required: true },
+    { name: 'x', description: 'the value', kind: 'other', required: true },
   ],
   result: PLAIN,
   value: call => {
@@ -117,11 +124,11 @@ export const step: Entry = {
 export const ease: Entry = {
   name: 'ease',
   group: 'shape',
-  says: 'Eases a value from 0 to 1 along a curve; below 0 and above 1 it holds.',
+  description: 'Eases a value from 0 to 1 along a curve; below 0 and above 1 it holds.',
   example: { part: 'Carousel', property: 'scale', text: 'ease(lapProgress, elasticOut(1.2))' },
-  takes: [
-    { name: 'x', says: 'the share, 0 to 1', kind: PLAIN, required: true },
-    { name: 'curve', says: 'the easing', kind: PLAIN, words: () => EASING_NAMES, easing: true, required: true },
+  parameters: [
+    { name: 'x', description: 'the share, 0 to 1', kind: PLAIN, required: true },
+    { name: 'curve', description: 'the easing', kind: PLAIN, words: () => EASING_NAMES, easing: true, required: true },
   ],
   result: PLAIN,
   value: call => {

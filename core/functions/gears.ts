@@ -8,9 +8,10 @@ import type { Entry } from './entry.ts'
 export const engage: Entry = {
   name: 'engage',
   group: 'rig',
-  says: 'Rotates this gear with another one it engages: the opposite way, in the ratio of their teeth, from their current positions.',
+  description:
+    'Rotates this gear with another one it engages: the opposite way, in the ratio of their teeth, from their current positions.',
   example: { part: 'Idler', property: 'rotation', text: 'engage(pinion)' },
-  takes: [{ name: 'gear', says: 'the gear it is turned by', kind: 'any', thing: 'gear', required: true }],
+  parameters: [{ name: 'gear', description: 'the gear it is turned by', kind: 'any', thing: 'gear', required: true }],
   result: ANGLE,
   value: call => {
     const { rotation, ratio, offset } = call.gear!

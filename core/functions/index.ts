@@ -14,7 +14,7 @@ import * as ramps from './ramps.ts'
 import * as ranges from './ranges.ts'
 import * as rounding from './rounding.ts'
 import * as gates from './gates.ts'
-import * as shapes from './shapes.ts'
+import * as shapes from './value-shapes.ts'
 import * as sums from './sums.ts'
 import * as time from './time.ts'
 

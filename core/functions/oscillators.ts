@@ -1,9 +1,9 @@
 /** Oscillators: sine, triangle, square and saw. */
 import { sineOfPart } from '../signal/sine.ts'
 import { SMOOTH, joined, passing, type Bends } from '../facts/bends.ts'
-import { bySecond, constantOf, hardlyApart, isNear, type Exactly } from '../form/form.ts'
+import { bySecond, constantOf, hardlyApart, isNear, type Exactly } from '../form/compiled-expression.ts'
 import { pointwise } from '../columns/column.ts'
-import { waveOf } from '../columns/phase.ts'
+import { waveOf } from '../columns/phase-columns.ts'
 import {
   compare,
   fraction,
@@ -78,10 +78,10 @@ function oscillator({ name, says, example, wave, upTo, corners, exactly, steepes
   return {
     name,
     group: 'source',
-    says,
+    description: says,
     example,
-    takes: [FREQ, AMP, OFFSET, PHASE, EVERY, LOW, HIGH],
-    either: [[['freq'], ['every']], SWING],
+    parameters: [FREQ, AMP, OFFSET, PHASE, EVERY, LOW, HIGH],
+    alternatives: [[['freq'], ['every']], SWING],
     result: 'result',
     pace: { freq: 'freq', every: 'every', phase: 'phase' },
     value: call => swing(call, m => wave(call.phase.splitAt(m).part)),
@@ -139,7 +139,7 @@ export const saw = oscillator({
   steepest: 2,
 })
 
-const DUTY: Parameter = { name: 'duty', says: 'what share of the time it is high', kind: PLAIN, initial: 0.5 }
+const DUTY: Parameter = { name: 'duty', description: 'what share of the time it is high', kind: PLAIN, initial: 0.5 }
 
 /** Where a square leaps: at whole phases, and where the part passes its duty. */
 function leaps(call: Call): Bends {
@@ -177,10 +177,10 @@ function isHigh(call: Call): (m: Parameters<Exactly>[0]) => boolean {
 export const square: Entry = {
   name: 'square',
   group: 'source',
-  says: 'Jumps between high and low; duty is the share of the time it is high.',
+  description: 'Jumps between high and low; duty is the share of the time it is high.',
   example: { part: 'Lantern', property: 'opacity', text: 'square(every: 1s, duty: 0.3, low: 20%, high: 100%)' },
-  takes: [FREQ, AMP, OFFSET, PHASE, DUTY, EVERY, LOW, HIGH],
-  either: [[['freq'], ['every']], SWING],
+  parameters: [FREQ, AMP, OFFSET, PHASE, DUTY, EVERY, LOW, HIGH],
+  alternatives: [[['freq'], ['every']], SWING],
   result: 'result',
   pace: { freq: 'freq', every: 'every', phase: 'phase' },
   value: call => {

@@ -5,7 +5,7 @@ import { joined } from '../facts/bends.ts'
 import { NEVER, everySeconds, onlyFrom, together, type Repeats } from '../facts/repeats.ts'
 import { moving, pointwise, scratch } from '../columns/column.ts'
 import { negatedLanes, overLanes, plusLanes, signsOf, timesLanes, uniform } from '../columns/fractions.ts'
-import { constantOf } from '../form/form.ts'
+import { constantOf } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -37,7 +37,7 @@ import {
 
 export const EASE: Parameter = {
   name: 'ease',
-  says: 'the curve it follows',
+  description: 'the curve it follows',
   kind: PLAIN,
   words: () => EASING_NAMES,
   easing: true,
@@ -48,18 +48,18 @@ const TIMING = ['start', 'length', 'end'] as const
 export const ramp: Entry = {
   name: 'ramp',
   group: 'source',
-  says: 'Goes from one value to another over a length of time and then holds, starts again, or comes back.',
+  description: 'Goes from one value to another over a length of time and then holds, starts again, or comes back.',
   example: { part: 'Lantern', property: 'opacity', text: 'ramp(start: 1s, length: 3s, ease: cubicOut)' },
-  takes: [
-    { name: 'start', says: 'when it starts', kind: TIME, initial: 0, steady: true },
-    { name: 'length', says: 'how long it takes', kind: TIME, required: true, positive: true, steady: true },
-    { name: 'from', says: 'the value before', kind: 'result', initial: 0, valuePlace: true },
-    { name: 'to', says: 'the value after', kind: 'result', initial: 1, valuePlace: true },
+  parameters: [
+    { name: 'start', description: 'when it starts', kind: TIME, initial: 0, steady: true },
+    { name: 'length', description: 'how long it takes', kind: TIME, required: true, positive: true, steady: true },
+    { name: 'from', description: 'the value before', kind: 'result', initial: 0, valuePlace: true },
+    { name: 'to', description: 'the value after', kind: 'result', initial: 1, valuePlace: true },
     EASE,
-    { name: 'after', says: 'what happens afterwards', kind: PLAIN, words: () => ['hold', 'repeat', 'mirror'] },
-    { name: 'end', says: 'when it arrives, instead of its length', kind: TIME, required: true, steady: true },
+    { name: 'after', description: 'what happens afterwards', kind: PLAIN, words: () => ['hold', 'repeat', 'mirror'] },
+    { name: 'end', description: 'when it arrives, instead of its length', kind: TIME, required: true, steady: true },
   ],
-  either: [[['length'], ['end']]],
+  alternatives: [[['length'], ['end']]],
   result: 'result',
   value: call => {
     const { from, to } = call.args

@@ -3,7 +3,7 @@ import { pointwise } from '../columns/column.ts'
 import { cyclic, stepBends, stepLanes, unsure, type Steps } from './whole-steps.ts'
 import { ALL, interval, isBounded, minus, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { together } from '../facts/repeats.ts'
-import { constantOf } from '../form/form.ts'
+import { constantOf } from '../form/compiled-expression.ts'
 import { AffineReader, add, constant, scale, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import {
@@ -21,10 +21,10 @@ import {
 } from '../time/rational.ts'
 import { boundsOf, folding, leapsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
-const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
+const X: Parameter = { name: 'x', description: 'the value', kind: 'result', required: true, valuePlace: true }
 const ENDS: readonly Parameter[] = [
-  { name: 'low', says: 'the low end', kind: 'result', required: true, valuePlace: true },
-  { name: 'high', says: 'the high end', kind: 'result', required: true, valuePlace: true },
+  { name: 'low', description: 'the low end', kind: 'result', required: true, valuePlace: true },
+  { name: 'high', description: 'the high end', kind: 'result', required: true, valuePlace: true },
 ]
 
 /** x in lengths of the range between two ends. */
@@ -57,9 +57,9 @@ const thereAndBack = (whole: number, part: number, size: number): number => (who
 export const wrap: Entry = {
   name: 'wrap',
   group: 'shape',
-  says: 'Keeps a value within a range: beyond the high end it starts again at the low end.',
+  description: 'Keeps a value within a range: beyond the high end it starts again at the low end.',
   example: { part: 'Mount', property: 'x', text: 'wrap(time * 40px/s, -100px, 100px)' },
-  takes: [X, ...ENDS],
+  parameters: [X, ...ENDS],
   result: 'result',
   value: call => {
     const s = inRange(call)
@@ -94,7 +94,7 @@ export const mirror: Entry = {
     const x = slopeOf(call, 'x')
     return constantOf(call.args.low!) && constantOf(call.args.high!) ? union(x, times(x, point(-1))) : ALL
   },
-  says: 'Keeps a value within a range: it turns back at both ends.',
+  description: 'Keeps a value within a range: it turns back at both ends.',
   example: { part: 'Mount', property: 'x', text: 'mirror(time * 40px/s, -100px, 100px)' },
   value: call => {
     const s = inRange(call)

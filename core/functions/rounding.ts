@@ -1,7 +1,7 @@
 /** Whole steps: round, floor, ceil, fract, mod, wrap, mirror. What grows steadily is cut exactly. */
 import { cyclic, stepLanes, steps, stepBends, stepping, unsure } from './whole-steps.ts'
 import { ALL, interval, isBounded, plus, point, times, union, type Interval } from '../facts/interval.ts'
-import { constantOf } from '../form/form.ts'
+import { constantOf } from '../form/compiled-expression.ts'
 import {
   ONE,
   ZERO,
@@ -21,8 +21,8 @@ import {
 } from '../time/rational.ts'
 import { boundsOf, folding, never0, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
-const X: Parameter = { name: 'x', says: 'the value', kind: 'result', required: true, valuePlace: true }
-const TO: Parameter = { name: 'to', says: 'the step', kind: 'result', valuePlace: true }
+const X: Parameter = { name: 'x', description: 'the value', kind: 'result', required: true, valuePlace: true }
+const TO: Parameter = { name: 'to', description: 'the step', kind: 'result', valuePlace: true }
 
 interface Cut {
   readonly name: string
@@ -42,9 +42,9 @@ function cutting({ name, says, example, cut, exact, off, ahead }: Cut): Entry {
   return {
     name,
     group: 'shape',
-    says,
+    description: says,
     example: { part: 'Carousel', property: 'rotation', text: example },
-    takes: [X, TO],
+    parameters: [X, TO],
     result: 'result',
     plainUnless: 'to',
     value: call => {
@@ -123,9 +123,12 @@ function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 't
   return {
     name,
     group: 'shape',
-    says,
+    description: says,
     example: { part: 'Carousel', property: 'rotation', text: example },
-    takes: [X, name === 'fract' ? TO : { ...TO, name: 'by', says: 'the number to divide by', required: true }],
+    parameters: [
+      X,
+      name === 'fract' ? TO : { ...TO, name: 'by', description: 'the number to divide by', required: true },
+    ],
     result: 'result',
     ...(name === 'fract' ? { plainUnless: 'to' } : {}),
     value: call => {

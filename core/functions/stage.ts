@@ -9,12 +9,12 @@ function place(name: 'stageX' | 'stageY', axis: 'x' | 'y', way: string): Entry {
   return {
     name,
     group: 'rig',
-    says: `How far ${way} on the stage a part's pivot is, its parents included, or a point some px from its pivot: written after its name, as in mallet.${name}, or flag[2].${name}(40px, 0px).`,
+    description: `How far ${way} on the stage a part's pivot is, its parents included, or a point some px from its pivot: written after its name, as in mallet.${name}, or flag[2].${name}(40px, 0px).`,
     example: { part: 'Carousel', property: axis, text: `idler.${name}(60px)` },
-    takes: [
-      { name: 'part', says: 'the part', kind: 'any', thing: 'part', required: true },
-      { name: 'x', says: 'px across from its pivot, turned as it is', kind: LENGTH, initial: 0 },
-      { name: 'y', says: 'px upwards from its pivot', kind: LENGTH, initial: 0 },
+    parameters: [
+      { name: 'part', description: 'the part', kind: 'any', thing: 'part', required: true },
+      { name: 'x', description: 'px across from its pivot, turned as it is', kind: LENGTH, initial: 0 },
+      { name: 'y', description: 'px upwards from its pivot', kind: LENGTH, initial: 0 },
     ],
     result: LENGTH,
     value: call => {

@@ -4,7 +4,7 @@ import { costOf, costSummed } from '../facts/cost.ts'
 import { ALL, interval, plus, point, times, union, type Interval } from '../facts/interval.ts'
 import { SMOOTH, joined, later } from '../facts/bends.ts'
 import { NEVER, delayed, plus as grown } from '../facts/repeats.ts'
-import { bends, constantOf } from '../form/form.ts'
+import { bends, constantOf } from '../form/compiled-expression.ts'
 import { Cells } from '../form/cells.ts'
 import { integralBetween } from '../form/integral.ts'
 import { ONE, ZERO, isZero, minus, over, plus as and, rational, times as by, toNumber } from '../time/rational.ts'
@@ -22,7 +22,7 @@ import {
   type Entry,
 } from './entry.ts'
 
-const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
+const X: Parameter = { name: 'x', description: 'any formula', kind: 'result', required: true, valuePlace: true }
 
 /** Readings that an average takes, as a figure of its cost. */
 const READINGS = 30
@@ -30,11 +30,18 @@ const READINGS = 30
 export const average: Entry = {
   name: 'average',
   group: 'time',
-  says: 'The average of any formula over the time just passed, which smooths it.',
+  description: 'The average of any formula over the time just passed, which smooths it.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'average(random(-30deg, 30deg, 8Hz), 0.5s)' },
-  takes: [
+  parameters: [
     X,
-    { name: 'over', says: 'the length of time to average', kind: TIME, required: true, positive: true, steady: true },
+    {
+      name: 'over',
+      description: 'the length of time to average',
+      kind: TIME,
+      required: true,
+      positive: true,
+      steady: true,
+    },
   ],
   result: 'result',
   value: call => {
@@ -104,17 +111,17 @@ function averageBounds(call: Call): Interval {
 export const accumulate: Entry = {
   name: 'accumulate',
   group: 'time',
-  says: 'A rate added up over time from second 0, also when the rate itself changes; a cue resets it to `from`.',
+  description: 'A rate added up over time from second 0, also when the rate itself changes; a cue resets it to `from`.',
   example: { part: 'Carousel', property: 'rotation', text: 'accumulate(30deg/s + sine(every: 4s, amp: 20deg/s))' },
-  takes: [
-    { name: 'rate', says: 'the rate, per second', kind: 'perSecond', required: true },
-    { name: 'from', says: 'the value it starts from', kind: 'result', initial: 0, valuePlace: true },
-    { name: 'reset', says: 'a cue that resets it', kind: 'any', thing: 'cue' },
+  parameters: [
+    { name: 'rate', description: 'the rate, per second', kind: 'perSecond', required: true },
+    { name: 'from', description: 'the value it starts from', kind: 'result', initial: 0, valuePlace: true },
+    { name: 'reset', description: 'a cue that resets it', kind: 'any', thing: 'cue' },
   ],
   result: 'result',
   value: call => {
     const from = call.args.from!
-    const total = call.total!
+    const total = call.accumulation!
     const { cue } = call
     if (!cue) return m => from.at(m) + total.form.at(m)
     return m => {
@@ -124,23 +131,23 @@ export const accumulate: Entry = {
   },
   exact: call => {
     const base = constantOf(call.args.from!)
-    const total = call.total!.form.exact
+    const total = call.accumulation!.form.exact
     return base && total && !call.cue ? { rate: total.rate, base: and(base, total.base) } : null
   },
   bounds: call => {
     const b = boundsOf(call, 'rate')
     return b.low === 0 && b.high === 0 ? boundsOf(call, 'from') : ALL
   },
-  cost: call => costOf(1, [call.args.from!.facts(), call.total!.form.facts()]),
-  finite: call => call.total!.form.facts().finite,
-  slope: call => plus(slopeOf(call, 'from'), call.total!.form.facts().slope),
-  repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.total!.form.facts().repeats)),
+  cost: call => costOf(1, [call.args.from!.facts(), call.accumulation!.form.facts()]),
+  finite: call => call.accumulation!.form.facts().finite,
+  slope: call => plus(slopeOf(call, 'from'), call.accumulation!.form.facts().slope),
+  repeats: call => (call.cue ? NEVER : grown(call.args.from!.facts().repeats, call.accumulation!.form.facts().repeats)),
   bends: call => {
-    const rest = joined(bendsOfArgs(withoutArguments(call, 'rate', 'reset')), call.total!.form.facts().bends)
+    const rest = joined(bendsOfArgs(withoutArguments(call, 'rate', 'reset')), call.accumulation!.form.facts().bends)
     return call.cue ? joined(rest, marksBends(call)) : rest
   },
   leaps: call => {
-    const rest = joined(leapsOfArgs(withoutArguments(call, 'rate', 'reset')), call.total!.form.facts().leaps)
+    const rest = joined(leapsOfArgs(withoutArguments(call, 'rate', 'reset')), call.accumulation!.form.facts().leaps)
     return call.cue ? joined(rest, marksBends(call)) : rest
   },
 }

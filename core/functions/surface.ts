@@ -6,7 +6,7 @@ import { foamAt, steepness, waveHeight } from '../signal/waves.ts'
 import { absolute, over } from '../time/rational.ts'
 import { LENGTH, PLAIN } from '../units/kinds.ts'
 import { bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs, type Call, type Entry } from './entry.ts'
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 
 /** What drives a surface besides its waves. */
 const moving = (call: Call): CompiledExpression[] => {
@@ -17,12 +17,13 @@ const moving = (call: Call): CompiledExpression[] => {
 export const height: Entry = {
   name: 'height',
   group: 'rig',
-  says: 'How high above its pivot a wave surface is at a place, so that parts with the same pivot height float on it: written after its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
+  description:
+    'How high above its pivot a wave surface is at a place, so that parts with the same pivot height float on it: written after its name, as in basin.height(own.x). The place is counted from the middle of the surface.',
   example: { part: 'Duck', property: 'y', text: 'basin.height(own.x)' },
-  takes: [
-    { name: 'surface', says: 'the wave surface', kind: 'any', thing: 'waves', required: true },
-    { name: 'x', says: 'the place across', kind: LENGTH, required: true },
-    { name: 'z', says: 'the place in depth, towards the camera', kind: LENGTH, initial: 0 },
+  parameters: [
+    { name: 'surface', description: 'the wave surface', kind: 'any', thing: 'waves', required: true },
+    { name: 'x', description: 'the place across', kind: LENGTH, required: true },
+    { name: 'z', description: 'the place in depth, towards the camera', kind: LENGTH, initial: 0 },
   ],
   result: LENGTH,
   value: call => {
@@ -41,8 +42,8 @@ export const height: Entry = {
     const read = moving(call).map(f => f.facts().repeats)
     return together([everySeconds(absolute(over({ n: 1n, d: 1n }, rate))), ...read, repeatsOfArgs(call)])
   },
-  bends: call => joined(bendsOfArgs({ ...call, many: moving(call) }), turning(PACE)),
-  leaps: call => leapsOfArgs({ ...call, many: moving(call) }),
+  bends: call => joined(bendsOfArgs({ ...call, variadicArgs: moving(call) }), turning(PACE)),
+  leaps: call => leapsOfArgs({ ...call, variadicArgs: moving(call) }),
   cost: call => costOfArgs(call, call.surface!.waves.length),
   finite: () => true,
 }
@@ -50,7 +51,8 @@ export const height: Entry = {
 export const foam: Entry = {
   ...height,
   name: 'foam',
-  says: 'How much foam lies on a wave surface at a place, 0 to 1: on crests, where the waves are steep. Written after its name, as in basin.foam(own.x).',
+  description:
+    'How much foam lies on a wave surface at a place, 0 to 1: on crests, where the waves are steep. Written after its name, as in basin.foam(own.x).',
   example: { part: 'Duck', property: 'scale', text: '100% + basin.foam(own.x) * 20%' },
   result: PLAIN,
   value: call => {

@@ -3,45 +3,55 @@ import { interval, minus, plus, point, times, union, type Interval } from '../fa
 import { together, type Repeats } from '../facts/repeats.ts'
 import { columnwise, moving, type Column } from '../columns/column.ts'
 import type { LaneCall } from '../columns/kernel.ts'
-import { constantOf } from '../form/form.ts'
+import { constantOf } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, FREQUENCY, TIME } from '../units/kinds.ts'
 import { boundsOf, repeatsOfArgs, slopeOf, withoutArguments, type Call, type Parameter } from './entry.ts'
 
-export const FREQ: Parameter = { name: 'freq', says: 'how many times per second', kind: FREQUENCY, required: true }
+export const FREQ: Parameter = {
+  name: 'freq',
+  description: 'how many times per second',
+  kind: FREQUENCY,
+  required: true,
+}
 export const EVERY: Parameter = {
   name: 'every',
-  says: 'the length of one cycle',
+  description: 'the length of one cycle',
   kind: TIME,
   required: true,
   positive: true,
 }
 export const AMP: Parameter = {
   name: 'amp',
-  says: 'the distance to either side',
+  description: 'the distance to either side',
   kind: 'result',
   initial: 1,
   valuePlace: true,
 }
 export const OFFSET: Parameter = {
   name: 'offset',
-  says: 'the middle it swings around',
+  description: 'the middle it swings around',
   kind: 'result',
   initial: 0,
   valuePlace: true,
 }
-export const PHASE: Parameter = { name: 'phase', says: 'how far into the cycle it starts', kind: ANGLE, initial: 0 }
+export const PHASE: Parameter = {
+  name: 'phase',
+  description: 'how far into the cycle it starts',
+  kind: ANGLE,
+  initial: 0,
+}
 export const LOW: Parameter = {
   name: 'low',
-  says: 'the lowest value',
+  description: 'the lowest value',
   kind: 'result',
   required: true,
   valuePlace: true,
 }
 export const HIGH: Parameter = {
   name: 'high',
-  says: 'the highest value',
+  description: 'the highest value',
   kind: 'result',
   required: true,
   valuePlace: true,

@@ -5,8 +5,8 @@ import { isExact, pointwise } from '../columns/column.ts'
 import { uniform } from '../columns/fractions.ts'
 import { steadily, SMOOTH, UNKNOWN, joined, later, type Bends } from '../facts/bends.ts'
 import { ALWAYS, NEVER, delayed, everySeconds, onlyFrom, stands, together, type Repeats } from '../facts/repeats.ts'
-import { bends, constantOf, type CompiledExpression } from '../form/form.ts'
-import { ofEveryCopy } from '../form/unread.ts'
+import { bends, constantOf, type CompiledExpression } from '../form/compiled-expression.ts'
+import { ofEveryCopy } from '../form/differs-by-copy.ts'
 import { momentOfSeconds, type Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -26,17 +26,17 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { FREQUENCY, TIME } from '../units/kinds.ts'
-import { momentBefore, readAtShiftedMoment, momentAtVaryingSecond } from './moved.ts'
+import { momentBefore, readAtShiftedMoment, momentAtVaryingSecond } from './shifted-moments.ts'
 import { boundsElsewhere, repeatsOfArgs, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
 
-const X: Parameter = { name: 'x', says: 'any formula', kind: 'result', required: true, valuePlace: true }
+const X: Parameter = { name: 'x', description: 'any formula', kind: 'result', required: true, valuePlace: true }
 
 export const delay: Entry = {
   name: 'delay',
   group: 'time',
-  says: 'Any formula, links included, delayed.',
+  description: 'Any formula, links included, delayed.',
   example: { part: 'Flag', property: 'rotation', text: 'delay(carousel.rotation, 120ms) * 0.8' },
-  takes: [X, { name: 'by', says: 'the delay', kind: TIME, required: true }],
+  parameters: [X, { name: 'by', description: 'the delay', kind: TIME, required: true }],
   result: 'result',
   value: call => {
     const { x, by: lag } = call.args
@@ -111,11 +111,11 @@ const heldAt = (m: Moment, rate: Rational): Moment =>
 export const hold: Entry = {
   name: 'hold',
   group: 'time',
-  says: 'Any formula, read a fixed number of times per second and held in between.',
+  description: 'Any formula, read a fixed number of times per second and held in between.',
   example: { part: 'Dynamo needle', property: 'rotation', text: 'hold(noise(4Hz, 30deg), 10Hz)' },
-  takes: [
+  parameters: [
     X,
-    { name: 'rate', says: 'how many times per second it’s read', kind: FREQUENCY, required: true, steady: true },
+    { name: 'rate', description: 'how many times per second it’s read', kind: FREQUENCY, required: true, steady: true },
   ],
   result: 'result',
   value: call => {
@@ -187,9 +187,9 @@ function readings(call: Call): Interval | null {
 export const at: Entry = {
   name: 'at',
   group: 'time',
-  says: 'Any formula at another moment of the piece.',
+  description: 'Any formula at another moment of the piece.',
   example: { part: 'Carousel', property: 'rotation', text: 'at(noise(1Hz, 20deg), 2s)' },
-  takes: [X, { name: 'time', says: 'the moment, in seconds of the piece', kind: TIME, required: true }],
+  parameters: [X, { name: 'time', description: 'the moment, in seconds of the piece', kind: TIME, required: true }],
   result: 'result',
   value: call => {
     const { x, time } = call.args
@@ -264,9 +264,9 @@ const speed = (a: number, b: number, c: number): number => (-3 * a + 4 * b - c) 
 export const rateOf: Entry = {
   name: 'rateOf',
   group: 'time',
-  says: 'How fast any formula changes from this moment on, per second.',
+  description: 'How fast any formula changes from this moment on, per second.',
   example: { part: 'Mount', property: 'rotation', text: 'rateOf(own.y) / 80px/s * 10deg' },
-  takes: [{ ...X, kind: 'any' }],
+  parameters: [{ ...X, kind: 'any' }],
   result: 'rate',
   value: call => {
     const x = call.args.x!

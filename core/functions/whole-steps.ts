@@ -5,7 +5,14 @@ import { fixedLanes, moving, pointwise, scratch, type Column } from '../columns/
 import { negatedLanes, overLanes, plusLanes, uniform } from '../columns/fractions.ts'
 import type { LaneCall } from '../columns/kernel.ts'
 import { SteadyLanes } from '../columns/steady.ts'
-import { bends, bySecond, constantOf, hardlyApart, isNear, type CompiledExpression } from '../form/form.ts'
+import {
+  bends,
+  bySecond,
+  constantOf,
+  hardlyApart,
+  isNear,
+  type CompiledExpression,
+} from '../form/compiled-expression.ts'
 import { AffineReader, add, constant, scale, type Affine, type Split } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import {

@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import { Program } from '../engine/program.ts'
 import { anAngle } from '../testing/made-up-formulas.ts'
 import { fair, RATE } from '../testing/fair.ts'
@@ -22,7 +22,7 @@ function formOf(text: string): { form: CompiledExpression; program: Program } {
   const { slot, program } = fair(text)
   // Averages within averages may be too much for a frame: such a formula rests, and nothing is claimed of it.
   fc.pre(!slot.problems.some(p => p.code === 'heavy'))
-  const errors = slot.problems.filter(p => p.level === 'error').map(p => p.says)
+  const errors = slot.problems.filter(p => p.level === 'error').map(p => p.message)
   expect(errors, text).toEqual([])
   const form = slot.forms[0]!
   const { queue } = program

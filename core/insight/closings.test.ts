@@ -11,7 +11,7 @@ import { closes } from './proposals.ts'
 /** A lamp with one drive on its x; the lap is 5 s. Says what is proposed, and what the first makes of it. */
 function lamp(text: string, make: (b: Builder, id: string) => void = () => {}) {
   const b = new Builder('Lamp', 3)
-  b.do({ says: '', puts: [{ set: 'lap', value: { length: { n: 5, d: 1 }, start: 0 } }] })
+  b.do({ undoLabel: '', puts: [{ set: 'lap', value: { length: { n: 5, d: 1 }, start: 0 } }] })
   const id = b.part('Lamp', { type: 'ellipse' })
   make(b, id)
   b.drive(id, 'x', text)
@@ -24,7 +24,7 @@ function lamp(text: string, make: (b: Builder, id: string) => void = () => {}) {
     first && ('op' in first ? first.op : setText(b.piece, key, change(b.piece.drives[key]!.text, first.changes), true))
   const after = op && new Program(apply(b.piece, op), program)
   const value = (s: number) => after!.slots.get(key)!.forms[0]!.at(at(s))
-  return { says: found.map(f => f.says), after, value, key }
+  return { says: found.map(f => f.label), after, value, key }
 }
 /** After the first proposal it is the same a lap later. */
 function comesBack({ after, key, value }: ReturnType<typeof lamp>): void {
@@ -78,7 +78,7 @@ describe('what closes a drive besides its own numbers', () => {
   it('keyframes are stretched', () => {
     const keys = (after: 'repeat' | 'mirror' | 'hold') => (b: Builder, id: string) =>
       void b.do({
-        says: '',
+        undoLabel: '',
         puts: [
           {
             in: 'bases',
@@ -123,20 +123,20 @@ describe('what closes a drive besides its own numbers', () => {
 describe('a gear that does not close', () => {
   it('is proposed every count of spokes and teeth up to 60 with which it does, the nearest first', () => {
     const b = new Builder('Gear', 3)
-    b.do({ says: '', puts: [{ set: 'lap', value: { length: { n: 6, d: 1 }, start: 0 } }] })
+    b.do({ undoLabel: '', puts: [{ set: 'lap', value: { length: { n: 6, d: 1 }, start: 0 } }] })
     const id = b.part('Wheel', { type: 'gear', teeth: 48, spokes: 5, module: 6 })
     b.drive(id, 'rotation', 'time * 22.5deg/s')
     const key = `${id}.rotation`
     const program = new Program(b.piece)
     const found = gearClosings(program, key)
-    const says = found.map(f => f.says)
+    const says = found.map(f => f.label)
     expect(says.filter(s => s.endsWith('spokes'))).toEqual([8, 16, 24, 32, 40, 48, 56].map(n => `${n} spokes`))
     // With five spokes no number of teeth lines up after three eighths of a turn.
     expect(says.filter(s => s.endsWith('teeth'))).toEqual([])
-    expect(closingsOf(program, key).map(f => f.says)).toEqual(expect.arrayContaining(says))
+    expect(closingsOf(program, key).map(f => f.label)).toEqual(expect.arrayContaining(says))
     for (const f of found) {
-      if (!('op' in f)) throw new Error(f.says)
-      expect(closes(new Program(apply(b.piece, f.op), program), key), f.says).toBe(true)
+      if (!('op' in f)) throw new Error(f.label)
+      expect(closes(new Program(apply(b.piece, f.op), program), key), f.label).toBe(true)
     }
     const bare = {
       ...b.piece.parts[id]!,
@@ -146,7 +146,7 @@ describe('a gear that does not close', () => {
     const solid = new Program({ ...b.piece, parts: { ...b.piece.parts, [id]: bare } })
     expect(
       gearClosings(solid, key)
-        .map(f => f.says)
+        .map(f => f.label)
         .slice(-7),
     ).toEqual(['48 teeth', '40 teeth', '56 teeth', '32 teeth', '24 teeth', '16 teeth', '8 teeth'])
   })

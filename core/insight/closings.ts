@@ -2,7 +2,7 @@
  * Everything that would close a drive at the lap, each tried before it is proposed: numbers of its formula, and what it
  * also depends on: cues that repeat, clocks, keyframes, signals it reads.
  */
-import { formulasNaming, changeNamed } from '../acts/named.ts'
+import { formulasNaming, changeNamed } from '../acts/named-things.ts'
 import { isSignal, setText, sourceName } from '../acts/sources.ts'
 import { setKeys } from '../acts/parts.ts'
 import { reshapeGear } from '../acts/gear-train.ts'
@@ -18,7 +18,7 @@ import { printNumber } from '../units/units.ts'
 import { closes, closingNumbers, closingSpokes, closingTeeth } from './proposals.ts'
 
 /** A change of its text, or of something else in the piece. */
-export type Closing = Fix | { readonly says: string; readonly op: Operation }
+export type Closing = Fix | { readonly label: string; readonly op: Operation }
 
 /** What is tried in all, most. */
 const MOST_TRIED = 24
@@ -33,7 +33,7 @@ export function closingsOf(program: Program, key: string): Closing[] {
   const changes = wholeRounds(piece.drives[key]!.text, lap)
   const together = change(piece.drives[key]!.text, changes)
   if (changes.length > 0 && closes(trial(program, setText(piece, key, together, true), key), key))
-    return [{ says: together, changes }]
+    return [{ label: together, changes }]
   const found: Closing[] = []
   const ways = waysOf(program, key, lap).slice(0, MOST_TRIED)
   const tried = ways.map(way => ({ way, made: trial(program, way.op, key) }))
@@ -44,7 +44,7 @@ export function closingsOf(program: Program, key: string): Closing[] {
     const [fix] = closingNumbers(made, key)
     if (!fix) continue
     const text = setText(piece, key, change(piece.drives[key]!.text, fix.changes), true)
-    found.push({ says: `${way.says}, and ${fix.says}`, op: { ...way.op, puts: [...way.op.puts, ...text.puts] } })
+    found.push({ label: `${way.label}, and ${fix.label}`, op: { ...way.op, puts: [...way.op.puts, ...text.puts] } })
   }
   return found
 }
@@ -62,7 +62,7 @@ export function gearClosings(program: Program, key: string): Closing[] {
     [...counts]
       .sort((a, b) => Math.abs(a - shape[is]) - Math.abs(b - shape[is]) || a - b)
       .map(n => ({ n, shape: { ...shape, [is]: n } }))
-      .map(to => ({ says: `${to.n} ${is}`, op: reshapeGear(piece, id, to.shape, symmetry(to.shape)).op }))
+      .map(to => ({ label: `${to.n} ${is}`, op: reshapeGear(piece, id, to.shape, symmetry(to.shape)).op }))
       .filter(way => closes(trial(program, way.op, key), key))
   return [...ways('spokes', closingSpokes(shape.teeth, turns)), ...ways('teeth', closingTeeth(shape.spokes, turns))]
 }
@@ -71,7 +71,7 @@ const trial = (program: Program, op: Operation, key: string): Program =>
   new Program(apply(program.piece, op), program, program.live, key)
 
 interface Way {
-  readonly says: string
+  readonly label: string
   readonly op: Operation
 }
 
@@ -121,7 +121,7 @@ function cueWays(piece: Piece, id: string, lap: number): Way[] {
   const { name, every } = piece.cues[id]!
   // What comes once is at rest after it, and closes from there on.
   return (every === null ? [] : fitting(every, lap)).map(to => ({
-    says: `${name} every ${s(every!)} → ${s(to)}`,
+    label: `${name} every ${s(every!)} → ${s(to)}`,
     op: changeNamed(piece, 'cues', id, { every: to }),
   }))
 }
@@ -129,7 +129,7 @@ function cueWays(piece: Piece, id: string, lap: number): Way[] {
 function clockWays(piece: Piece, id: string, lap: number): Way[] {
   const { name, way, hold } = piece.clocks[id]!
   const to = (says: string, change: Partial<Clock>): Way => ({
-    says: `${name} ${says}`,
+    label: `${name} ${says}`,
     op: changeNamed(piece, 'clocks', id, change),
   })
   const ways: Way[] = []
@@ -160,7 +160,7 @@ function keysWays(piece: Piece, key: string, lap: number): Way[] {
   const [part, property] = key.split('.') as [string, string]
   const round = after === 'mirror' ? 2 : 1
   return fitting(long * round, lap).map(t => ({
-    says: `keyframes of ${sourceName(piece, key)} over ${s(long)} → ${s(t / round)}`,
+    label: `keyframes of ${sourceName(piece, key)} over ${s(long)} → ${s(t / round)}`,
     op: setKeys(piece, part, property, {
       points: points.map(p => ({ ...p, time: Number((first + ((p.time - first) * t) / round / long).toFixed(6)) })),
       after,
@@ -174,7 +174,7 @@ function signalWays({ piece }: Program, key: string, lap: number): Way[] {
   const changes = wholeRounds(text, lap)
   if (changes.length === 0) return []
   const to = change(text, changes)
-  return [{ says: `${sourceName(piece, key)} = ${to}`, op: setText(piece, key, to, true) }]
+  return [{ label: `${sourceName(piece, key)} = ${to}`, op: setText(piece, key, to, true) }]
 }
 
 /** The changes with which everything in a text that has a frequency or a period goes round whole times a lap. */

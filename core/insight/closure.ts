@@ -1,5 +1,5 @@
 /** Whether a value loops in the lap: value(t + lap) is value(t) from the start of the lap on, up to the turns after which it looks the same. */
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import {
   ZERO,

@@ -21,7 +21,7 @@ function copies(text: string, count: number) {
   fc.pre(!f.slot.problems.some(p => p.code === 'heavy'))
   // Averages of averages of all copies take minutes to be held against every one.
   fc.pre(f.slot.forms.every(form => form.facts().cost.anew < MOST))
-  expect(f.slot.problems.filter(p => p.level === 'error').map(p => p.says)).toEqual([])
+  expect(f.slot.problems.filter(p => p.level === 'error').map(p => p.message)).toEqual([])
   expect(f.slot.forms).toHaveLength(count)
   const at = (copy: number, m: Moment) => f.program.queue.settle(() => f.slot.forms[copy]!.at(m))
   const { natural, symmetry } = symmetriesOf(f.program, f.key)

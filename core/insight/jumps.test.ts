@@ -63,7 +63,7 @@ describe('leaps', () => {
 describe('closing at the lap', () => {
   const proposals = (text: string, place?: Place) => {
     const f = fair(text, place)
-    return closingNumbers(f.program, f.key).map(p => p.says)
+    return closingNumbers(f.program, f.key).map(p => p.label)
   }
   it('proposes the nearest numbers either way', () => {
     expect(proposals('time * 40deg/s')).toEqual(['time * 45deg/s'])
@@ -112,7 +112,7 @@ describe('what repeats though its ends differ', () => {
     const f = fair(text)
     const [jump] = jumpsOf(f.slot.forms[0]!, f.program, 0).jumps
     const fix = jumpFix(f.program, f.key, jump!)!
-    expect(fix.says).toBe(says)
+    expect(fix.label).toBe(says)
     expect(change(text, fix.changes)).toBe(mended)
   })
   it('a saw leaps by its nature, and a curve whose ends meet not at all', () => {

@@ -1,8 +1,8 @@
 /** What closes a leap, and a leap in words. */
-import { mergeIntoConstant } from '../engine/absorb.ts'
+import { mergeIntoConstant } from '../engine/merge-constant.ts'
 import { compileNode } from '../engine/compile.ts'
 import { CannotRun } from '../engine/env.ts'
-import { constantOf, type CompiledExpression } from '../form/form.ts'
+import { constantOf, type CompiledExpression } from '../form/compiled-expression.ts'
 import type { Program } from '../engine/program.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
@@ -42,7 +42,7 @@ function seamFix(program: Program, key: string, jump: Jump): Fix | null {
     for (const [word, says] of WAYS) {
       if (!after.parameter.words?.().includes(word)) continue
       const changes = [{ from, to, insert: word }]
-      if (closed(program, key, change(formula!.text, changes), jump)) return { says, changes }
+      if (closed(program, key, change(formula!.text, changes), jump)) return { label: says, changes }
     }
   }
   return null
@@ -71,7 +71,7 @@ function stageFix(program: Program, key: string, jump: Jump): Fix | null {
     later.type === 'if' && !later.outer
       ? null
       : mergeIntoConstant(checked.formula.text, later, null, lacks, unit, program.measures)
-  return sum && { says: 'continue from where the stage before ends', changes: sum }
+  return sum && { label: 'continue from where the stage before ends', changes: sum }
 }
 
 const round12 = (x: number): number => Math.round(x * 1e12) / 1e12

@@ -5,8 +5,8 @@
 import { ordered, type Bends } from '../facts/bends.ts'
 import { rests } from '../facts/repeats.ts'
 import type { ProgramHome } from '../engine/program.ts'
-import type { CompiledExpression } from '../form/form.ts'
-import { bySecond } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
+import { bySecond } from '../form/compiled-expression.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { compare, fromFinite, isZero, minus, rational, toNumber, ZERO, type Rational } from '../time/rational.ts'
 

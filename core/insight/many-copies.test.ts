@@ -4,7 +4,7 @@ import { Program } from '../engine/program.ts'
 import { momentOfSeconds, momentOfTicks } from '../time/moment.ts'
 import { ZERO } from '../time/rational.ts'
 import { promiseState } from './promises.ts'
-import { driveFacts, driveJumps } from './telling.ts'
+import { driveFacts, driveJumps } from './drive-facts.ts'
 
 /** So many lamps in a grid, all four drives different from copy to copy. */
 function lamps(count: number): Program {

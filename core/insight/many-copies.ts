@@ -8,7 +8,7 @@ import type { Program } from '../engine/program.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Facts } from '../facts/facts.ts'
 import { ALL, isBounded, union, type Interval } from '../facts/interval.ts'
-import { ofEveryCopy } from '../form/unread.ts'
+import { ofEveryCopy } from '../form/differs-by-copy.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import { provenClosure, seenClosure, type Closure, type Round, type Seen } from './closure.ts'
 

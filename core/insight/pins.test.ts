@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
 import { Program } from '../engine/program.ts'
 import { at, fair, type Fair } from '../testing/fair.ts'
-import { bothWays, linkChain, cutLink, link, pinSays, pinText, reverseLink, type Linked } from './linking.ts'
+import { bothWays, linkChain, cutLink, link, pinSays, pinText, reverseLink, type Linked } from './changing-links.ts'
 import { pinsOf, textWithoutPin, type Pin } from './pins.ts'
 
 /** The fair's flag follows the carousel by a formula. */

@@ -54,7 +54,7 @@ export function closingNumbers(program: Program, key: string): Fix[] {
       for (const value of near) {
         const decimals = decimalsNeeded(value)
         const changes = [numberChange(text, n, value, decimals)]
-        found.push({ says: change(text, changes), changes })
+        found.push({ label: change(text, changes), changes })
       }
     })
   return [...found, ...perLap(program, key)]
@@ -75,7 +75,7 @@ function perLap(program: Program, key: string): Fix[] {
       const at = momentOfSeconds(ZERO, program.measures.frameRate)
       const made = rewrite(program, key, change(text, changes), at, false).program
       if (made.slots.get(key)?.running !== 'text' || !closes(made, key)) return []
-      return [{ says: `${text.slice(n.from, n.to)} → ${changes[0]!.insert}`, changes }]
+      return [{ label: `${text.slice(n.from, n.to)} → ${changes[0]!.insert}`, changes }]
     })
 }
 

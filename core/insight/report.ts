@@ -1,5 +1,5 @@
 /** What is known of a drive for all time, in the words and units in which people read it. */
-import type { CompiledExpression } from '../form/form.ts'
+import type { CompiledExpression } from '../form/compiled-expression.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Program } from '../engine/program.ts'
 import { runningFormula } from '../engine/meaning.ts'
@@ -79,7 +79,7 @@ export function propertyOf(program: Program, key: string): Property {
 /** Something of a kind that is no property, to be shown like one. */
 export function propertyOfKind(name: string, kind: Kind): Property {
   const unit = (unitOfKind(kind) ?? '') as Property['unit']
-  return { name, group: 'place', says: 'A signal.', kind, unit, initial: 0, stride: 1 }
+  return { name, group: 'place', description: 'A signal.', kind, unit, initial: 0, stride: 1 }
 }
 
 /** The turn after which what a formula gives is the same (`natural`) or looks the same (`symmetry`), base measure. */

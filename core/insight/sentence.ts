@@ -2,8 +2,8 @@
  * What is written about a clock, a cue or a drawn curve: a sentence whose numbers and choices are handles, as those of
  * a formula are. Each says what it is and what the piece becomes when it is changed.
  */
-import { changeNamed } from '../acts/named.ts'
-import { curveEnds, lastingUntil, runsOn, setMarks } from '../acts/timing.ts'
+import { changeNamed } from '../acts/named-things.ts'
+import { curveEnds, lastingUntil, runsOn, setMarks } from '../acts/time-edits.ts'
 import { setClockRate } from '../engine/retime.ts'
 import { channelsOf } from '../piece/channels.ts'
 import type { Operation } from '../piece/operation.ts'

@@ -8,7 +8,7 @@ import { change } from '../formula/problem.ts'
 import { rational, toNumber } from '../time/rational.ts'
 import { closingSpokes } from './proposals.ts'
 import { reportOf } from './report.ts'
-import { overlappingCopies } from './touching.ts'
+import { overlappingCopies } from './overlaps.ts'
 
 const lapOf =
   (n: number): Place['change'] =>

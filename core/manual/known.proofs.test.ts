@@ -175,12 +175,12 @@ const KNOWN = {
     const f = fair('flag[0].rotation + 3deg', { with: { 'Flag.rotation': '3deg' } })
     const slot = new Program(apply(f.piece, removePart(f.piece, 'p3'))).slots.get(f.key)!
     expect(slot.running).toBe('base')
-    expect(slot.problems[0]!.says).toMatch(/flag/i)
+    expect(slot.problems[0]!.message).toMatch(/flag/i)
   },
   'known.errorsHaveAPlace': () => {
     for (const text of ['time * 40', 'carusel.rotation', 'sine(every: 0s, amp: 1)', '1deg +', '2sine(1Hz)']) {
       const p = problems(text)[0]!
-      expect(p.from >= 0 && p.to >= p.from && p.to <= text.length && p.says.length > 5).toBe(true)
+      expect(p.from >= 0 && p.to >= p.from && p.to <= text.length && p.message.length > 5).toBe(true)
     }
     expect(fixed('carusel.rotation', { on: 'Flag' })).toBe('Carousel.rotation')
     expect(says('sine(every: 0s, amp: 1)')).toBe('every must be more than 0.')

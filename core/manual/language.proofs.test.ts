@@ -153,7 +153,7 @@ const LANGUAGE = {
   },
   'values.base': () => {
     const held: Place['change'] = b =>
-      void b.do({ says: '', puts: [{ in: 'bases', id: 'p1.x', value: { value: 40 } }] })
+      void b.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p1.x', value: { value: 40 } }] })
     expect(value('base + 2px', 0, { property: 'x', change: held })).toBe(42)
   },
   'values.index': () =>

@@ -12,7 +12,7 @@ describe('the manual', () => {
     expect(GROUPS.flatMap(([g]) => functionsIn(g))).toHaveLength(FUNCTIONS.length)
     for (const f of FUNCTIONS) {
       expect(callSignature(f).startsWith(`${f.name}(`)).toBe(true)
-      for (const p of f.takes) expect(argumentKind(p).length, `${f.name} ${p.name}`).toBeGreaterThan(0)
+      for (const p of f.parameters) expect(argumentKind(p).length, `${f.name} ${p.name}`).toBeGreaterThan(0)
     }
   })
 })

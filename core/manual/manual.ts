@@ -127,7 +127,7 @@ export const argumentDefault = (p: Parameter): string =>
 
 /** A call with the names of its arguments: `sine(freq, amp, offset, phase, every, low, high)`. */
 export const callSignature = (f: Entry): string =>
-  `${f.name}(${f.takes.map(p => p.name).join(', ')}${f.many ? ', …' : ''})`
+  `${f.name}(${f.parameters.map(p => p.name).join(', ')}${f.variadic ? ', …' : ''})`
 
 /** The easings by family, and how many there are. */
 export const EASINGS = {

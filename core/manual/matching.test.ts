@@ -9,8 +9,8 @@ import { COMMAND_WORDS, FUNCTION_WORDS, PROPERTY_WORDS } from './trade-words.ts'
 /** All that the search of a piece offers besides the piece's own names. */
 const ALL: readonly Searched[] = [
   ...Object.entries(COMMAND_WORDS).map(([name, also]) => ({ name, also })),
-  ...PROPERTIES.map(p => ({ name: p.name, also: PROPERTY_WORDS[p.name] ?? '', says: p.says })),
-  ...FUNCTIONS.map(f => ({ name: f.name, also: FUNCTION_WORDS[f.name] ?? '', says: f.says })),
+  ...PROPERTIES.map(p => ({ name: p.name, also: PROPERTY_WORDS[p.name] ?? '', says: p.description })),
+  ...FUNCTIONS.map(f => ({ name: f.name, also: FUNCTION_WORDS[f.name] ?? '', says: f.description })),
   ...topics().map(t => ({ name: t.title, says: t.says })),
 ]
 

@@ -1,7 +1,7 @@
 /** Proofs of the rules of sources, of time and of chance. */
 import { expect } from 'vitest'
 import { Program } from '../engine/program.ts'
-import type { LiveMarks } from '../engine/live.ts'
+import type { LiveMarks } from '../engine/live-marks.ts'
 import { tapped } from '../engine/taps.ts'
 import { closureOf } from '../insight/closure.ts'
 import { duplicatePart } from '../acts/duplicate.ts'
@@ -110,7 +110,7 @@ const MOVING = {
     expect(value('play(rocking, blow)', 0)).toBeCloseTo(-10, 12)
     expect(value('since(blow) * 1deg/s', 0.5)).toBeCloseTo(-1.5, 12)
     const held: Place['change'] = b =>
-      void b.do({ says: '', puts: [{ in: 'bases', id: 'p1.x', value: { value: 40 } }] })
+      void b.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p1.x', value: { value: 40 } }] })
     expect(value('since(never) * 1px/s', 3, { property: 'x', change: held })).toBe(40)
   },
   'sources.liveMarks': () => {
@@ -213,7 +213,7 @@ const MOVING = {
   },
   'time.notFinite': () => {
     const held: Place['change'] = b =>
-      void b.do({ says: '', puts: [{ in: 'bases', id: 'p1.x', value: { value: 40 } }] })
+      void b.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p1.x', value: { value: 40 } }] })
     expect(value('1px / (time / 1s)', 0, { property: 'x', change: held })).toBe(40)
     expect(fair('acos(2)').value(0)).toBe(0)
     expect(fair('acos(2)').slot.forms[0]!.facts().finite).toBe(false)

@@ -147,7 +147,7 @@ export const PICTURES = {
       { size: 150, ...paint('fill', ...RED) },
     )
     b.do({
-      says: 'set',
+      undoLabel: 'set',
       puts: [
         {
           in: 'parts',

@@ -16,7 +16,7 @@ const grid: Place = {
   on: 'Flag',
   change: b =>
     void b.do({
-      says: '',
+      undoLabel: '',
       puts: [
         {
           in: 'parts',
@@ -45,7 +45,7 @@ const PLACES = {
     expect(plainly('`a × b`.x')).toBe('`a × b`.x')
   },
   'writing.letsOnce': () => {
-    expect(problems('let a = 1deg; let a = 2deg; a')[0]!.says).toBe(
+    expect(problems('let a = 1deg; let a = 2deg; a')[0]!.message).toBe(
       'a is defined twice. Give the second one another name.',
     )
   },
@@ -65,7 +65,7 @@ const PLACES = {
   },
   'kinds.bareShare': () => {
     const f = fair('sine(every: 2s, low: 20, high: 100)', { property: 'opacity' })
-    expect(f.slot.problems[0]).toMatchObject({ level: 'warning', says: '20 is 2,000 % here.' })
+    expect(f.slot.problems[0]).toMatchObject({ level: 'warning', message: '20 is 2,000 % here.' })
     expect(fixed('sine(every: 2s, low: 20, high: 100)', { property: 'opacity' })).toBe(
       'sine(every: 2s, low: 20%, high: 100%)',
     )
@@ -88,7 +88,7 @@ const PLACES = {
           align: 'middle',
         } as const
         b.do({
-          says: '',
+          undoLabel: '',
           puts: [
             { in: 'parts', id: 'p3', value: { ...part, shape, copies: { layout: 'row', count: 8, dx: 9, dy: 0 } } },
           ],

@@ -52,14 +52,14 @@ const all = () =>
   (places ??= [
     ...FUNCTIONS.map(f =>
       found(
-        { anchor: `fn-${f.name}`, title: callSignature(f), says: plain(f.says) },
-        { also: FUNCTION_WORDS[f.name], more: f.takes.map(p => `${p.name} ${p.says}`).join(' ') },
+        { anchor: `fn-${f.name}`, title: callSignature(f), says: plain(f.description) },
+        { also: FUNCTION_WORDS[f.name], more: f.parameters.map(p => `${p.name} ${p.description}`).join(' ') },
       ),
     ),
     ...BUILTINS.map(b => found({ anchor: anchorOf('Words'), title: b.name, says: plain(b.says) })),
     ...PROPERTIES.map(p =>
       found(
-        { anchor: anchorOf('Properties'), title: p.name, says: p.says },
+        { anchor: anchorOf('Properties'), title: p.name, says: p.description },
         { also: PROPERTY_WORDS[p.name], more: p.unit },
       ),
     ),

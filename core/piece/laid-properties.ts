@@ -6,7 +6,7 @@ export const LAID: readonly Property[] = [
   {
     name: 'trail',
     group: 'size',
-    says: 'How far back in time the line reaches.',
+    description: 'How far back in time the line reaches.',
     kind: TIME,
     unit: 's',
     initial: 2,
@@ -17,14 +17,14 @@ export const LAID: readonly Property[] = [
   share({
     name: 'tailWidth',
     group: 'stroke',
-    says: 'Width at the oldest end of the line, as a share of its width.',
+    description: 'Width at the oldest end of the line, as a share of its width.',
     range: [0, 1000],
     on: ['trace'],
   }),
   share({
     name: 'tailFade',
     group: 'stroke',
-    says: 'How much the line has faded at its oldest end.',
+    description: 'How much the line has faded at its oldest end.',
     initial: 0,
     range: [0, 100],
     on: ['trace'],
@@ -32,14 +32,14 @@ export const LAID: readonly Property[] = [
   angle({
     name: 'tailHue',
     group: 'stroke',
-    says: 'How far the hue has shifted at the oldest end of the line.',
+    description: 'How far the hue has shifted at the oldest end of the line.',
     initial: 0,
     on: ['trace'],
   }),
   {
     name: 'births',
     group: 'size',
-    says: 'Particles emitted per second.',
+    description: 'Particles emitted per second.',
     kind: FREQUENCY,
     unit: 'Hz',
     initial: 12,
@@ -50,7 +50,7 @@ export const LAID: readonly Property[] = [
   {
     name: 'life',
     group: 'size',
-    says: 'How long a particle lives.',
+    description: 'How long a particle lives.',
     kind: TIME,
     unit: 's',
     initial: 2,
@@ -61,7 +61,7 @@ export const LAID: readonly Property[] = [
   {
     name: 'speed',
     group: 'size',
-    says: 'How fast particles move, in the direction the part points.',
+    description: 'How fast particles move, in the direction the part points.',
     kind: quotientKind(LENGTH, TIME),
     unit: 'px/s',
     initial: 120,
@@ -71,7 +71,7 @@ export const LAID: readonly Property[] = [
   angle({
     name: 'spread',
     group: 'size',
-    says: 'How far to either side they are emitted.',
+    description: 'How far to either side they are emitted.',
     initial: 10,
     range: [0, 180],
     on: ['emitter'],
@@ -79,7 +79,7 @@ export const LAID: readonly Property[] = [
   share({
     name: 'variety',
     group: 'size',
-    says: 'How much their speeds differ.',
+    description: 'How much their speeds differ.',
     initial: 0,
     range: [0, 100],
     on: ['emitter'],
@@ -87,7 +87,7 @@ export const LAID: readonly Property[] = [
   length({
     name: 'particle',
     group: 'size',
-    says: 'Size of a particle.',
+    description: 'Size of a particle.',
     initial: 10,
     range: [0, 1e4],
     on: ['emitter'],
@@ -95,14 +95,14 @@ export const LAID: readonly Property[] = [
   share({
     name: 'particleEnd',
     group: 'size',
-    says: 'Size of a particle at the end of its life, as a share of its size.',
+    description: 'Size of a particle at the end of its life, as a share of its size.',
     range: [0, 1000],
     on: ['emitter'],
   }),
   share({
     name: 'particleFade',
     group: 'size',
-    says: 'How much a particle has faded at the end of its life.',
+    description: 'How much a particle has faded at the end of its life.',
     initial: 0,
     range: [0, 100],
     on: ['emitter'],
@@ -110,7 +110,7 @@ export const LAID: readonly Property[] = [
   length({
     name: 'birthSize',
     group: 'size',
-    says: 'Size of the line, ring or area that emits particles.',
+    description: 'Size of the line, ring or area that emits particles.',
     initial: 60,
     range: [0, 1e5],
     on: ['emitter'],

@@ -20,11 +20,11 @@ export type Put =
 
 export interface Operation {
   /** What it does, for the undo list: "tune Carousel rotation". */
-  readonly says: string
+  readonly undoLabel: string
   readonly puts: readonly Put[]
 }
 
-export const operation = (says: string, ...puts: Put[]): Operation => ({ says, puts })
+export const operation = (says: string, ...puts: Put[]): Operation => ({ undoLabel: says, puts })
 
 /** By a collection the number of the one that it was made from by an operation, and the entries that this named. */
 const made = new WeakMap<object, { readonly from: number; readonly ids: ReadonlySet<string> }>()
@@ -102,12 +102,12 @@ export function inverse(before: Piece, op: Operation): Operation {
     if ('set' in put) puts.push({ set: put.set, value: before[put.set] } as Put)
     else puts.push({ in: put.in, id: put.id, value: before[put.in][put.id] ?? null } as Put)
   }
-  return { says: op.says, puts }
+  return { undoLabel: op.undoLabel, puts }
 }
 
 /** One operation that does a, then b; named after the first that has a name. */
 export const compose = (a: Operation, b: Operation): Operation => ({
-  says: a.says || b.says,
+  undoLabel: a.undoLabel || b.undoLabel,
   puts: [...a.puts, ...b.puts],
 })
 

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { addDial, addDrive, addSignal, removeDrive, setPromises, switchDrive } from '../acts/drives.ts'
-import { changeNamed, removeNamed } from '../acts/named.ts'
+import { changeNamed, removeNamed } from '../acts/named-things.ts'
 import { setText } from '../acts/sources.ts'
 import { duplicatePart } from '../acts/duplicate.ts'
 import { addGear } from '../acts/gear-acts.ts'
@@ -31,10 +31,10 @@ import {
   setPart,
 } from '../acts/parts.ts'
 import { emptyPiece, propertyKey, type Piece } from './schema.ts'
-import { documentText } from './written.ts'
+import { documentText } from './document-text.ts'
 import { STARTERS, likelyFirst } from '../acts/starters.ts'
 import { addTie, tieProblem } from '../acts/ties.ts'
-import { addClock, addCue } from '../acts/timing.ts'
+import { addClock, addCue } from '../acts/time-edits.ts'
 import { Program } from '../engine/program.ts'
 import { fair } from '../testing/fair.ts'
 import { PROPERTIES, propertiesOf } from './properties.ts'
@@ -57,10 +57,11 @@ function some(piece: Piece, kind: number, n: number): Operation {
       drives.length
         ? setText(piece, pick(drives, n), `time * ${n}deg/s`, n % 2 === 0)
         : addDial(piece, { name: freeName(piece, 'd') }).op,
-    () => (drives.length ? removeDrive(piece, pick(drives, n)) : { says: '', puts: [{ set: 'seed', value: n }] }),
-    () => (drives.length ? switchDrive(piece, pick(drives, n), n % 2 === 0) : { says: '', puts: [] }),
-    () => (dials.length ? changeNamed(piece, 'dials', pick(dials, n), { value: n % 100 }) : { says: '', puts: [] }),
-    () => (dials.length ? removeNamed(piece, 'dials', pick(dials, n)) : { says: '', puts: [] }),
+    () => (drives.length ? removeDrive(piece, pick(drives, n)) : { undoLabel: '', puts: [{ set: 'seed', value: n }] }),
+    () => (drives.length ? switchDrive(piece, pick(drives, n), n % 2 === 0) : { undoLabel: '', puts: [] }),
+    () =>
+      dials.length ? changeNamed(piece, 'dials', pick(dials, n), { value: n % 100 }) : { undoLabel: '', puts: [] },
+    () => (dials.length ? removeNamed(piece, 'dials', pick(dials, n)) : { undoLabel: '', puts: [] }),
     () => rename(piece, 'parts', pick(parts, n), freeName(piece, `Thing ${n}`)),
     () => removePart(piece, pick(parts, n)),
     () => duplicatePart(piece, pick(parts, n)).op,
@@ -71,19 +72,19 @@ function some(piece: Piece, kind: number, n: number): Operation {
     () =>
       drives.length
         ? setPromises(piece, pick(drives, n), [{ of: 'speed', side: 'above', than: n }])
-        : { says: '', puts: [] },
+        : { undoLabel: '', puts: [] },
     () => {
       const gears = parts.filter(id => piece.parts[id]!.shape.type === 'gear')
       return gears.length
         ? addGear(piece, pick(gears, n), { teeth: 8 + (n % 40), spokes: 0 }).op
-        : { says: '', puts: [] }
+        : { undoLabel: '', puts: [] }
     },
     () => {
       const [a, b] = [`${pick(parts, n)}.rotation`, `${pick(parts, n + 1)}.rotation`]
-      return tieProblem(piece, a, b, 2) ? { says: '', puts: [] } : addTie(piece, { a, b, ratio: 2, offset: n })
+      return tieProblem(piece, a, b, 2) ? { undoLabel: '', puts: [] } : addTie(piece, { a, b, ratio: 2, offset: n })
     },
     () => ({
-      says: 'title',
+      undoLabel: 'title',
       puts: [
         { set: 'title', value: `Fair ${n}` },
         { set: 'stretch', value: { from: 0, to: n } },

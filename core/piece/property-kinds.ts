@@ -6,7 +6,7 @@ export interface Property {
   readonly name: string
   /** A heading to stand under. */
   readonly group: 'place' | 'turn' | 'size' | 'fill' | 'gradient' | 'stroke'
-  readonly says: string
+  readonly description: string
   readonly kind: Kind
   /** The unit it is shown and kept by hand in. */
   readonly unit: 'px' | 'deg' | '%' | 's' | 'Hz' | 'px/s' | 'deg/s' | ''
@@ -81,16 +81,23 @@ export const colour = (of: 'fill' | 'gradient' | 'stroke', on: readonly ShapeTyp
   angle({
     name: `${of}Hue`,
     group: of,
-    says: `Hue of the ${of}; wraps around at 360°.`,
+    description: `Hue of the ${of}; wraps around at 360°.`,
     initial: 215,
     symmetry: 360,
     on,
   }),
-  share({ name: `${of}Lightness`, group: of, says: `How light the ${of} is.`, initial: 55, range: [0, 100], on }),
+  share({
+    name: `${of}Lightness`,
+    group: of,
+    description: `How light the ${of} is.`,
+    initial: 55,
+    range: [0, 100],
+    on,
+  }),
   {
     name: `${of}Chroma`,
     group: of,
-    says: `How strong the colour of the ${of} is: 0 is grey.`,
+    description: `How strong the colour of the ${of} is: 0 is grey.`,
     kind: PLAIN,
     unit: '',
     initial: 0.09,
@@ -98,5 +105,5 @@ export const colour = (of: 'fill' | 'gradient' | 'stroke', on: readonly ShapeTyp
     stride: 0.02,
     on,
   },
-  share({ name: `${of}Alpha`, group: of, says: `Opacity of the ${of}.`, range: [0, 100], on }),
+  share({ name: `${of}Alpha`, group: of, description: `Opacity of the ${of}.`, range: [0, 100], on }),
 ]

@@ -1,5 +1,5 @@
 /** A part of a running piece as it is drawn: where its instances stand, how solid they are, what its properties say. */
-import type { PropertyColumn } from './column.ts'
+import type { PropertyColumn } from './property-column.ts'
 import type { Layers } from './depth/layers.ts'
 import type { Wave } from '../signal/waves.ts'
 import type { Laying } from './outline/points-laid.ts'

@@ -239,7 +239,7 @@ describe('a scene that goes on with another program', () => {
     ['a formula more', (o: Builder): void => void o.drive('p2', 'x', 'time * 9px/s'), false],
     [
       'another place by hand',
-      (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p2.x', value: { value: 9 } }] }),
+      (o: Builder): void => void o.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p2.x', value: { value: 9 } }] }),
       true,
     ],
     [
@@ -250,32 +250,36 @@ describe('a scene that goes on with another program', () => {
           ['p1.scaleX', 30],
           ['p4.rotation', 70],
         ] as const)
-          o.do({ says: '', puts: [{ in: 'bases', id, value: { value } }] })
+          o.do({ undoLabel: '', puts: [{ in: 'bases', id, value: { value } }] })
       },
       true,
     ],
     [
       'a place of one copy',
       (o: Builder): void =>
-        void o.do({ says: '', puts: [{ in: 'bases', id: 'p1.y', value: { value: 0, copies: { 1: 9 } } }] }),
+        void o.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p1.y', value: { value: 0, copies: { 1: 9 } } }] }),
       false,
     ],
     [
       'keyframes',
       (o: Builder): void => {
         const points = [0, 5].map(time => ({ time, value: 30 * time, shape: 'straight' as const }))
-        o.do({ says: '', puts: [{ in: 'bases', id: 'p2.x', value: { value: 0, keys: { points, after: 'hold' } } }] })
+        o.do({
+          undoLabel: '',
+          puts: [{ in: 'bases', id: 'p2.x', value: { value: 0, keys: { points, after: 'hold' } } }],
+        })
       },
       false,
     ],
     [
       'another set value',
-      (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p2.width', value: { value: 9 } }] }),
+      (o: Builder): void => void o.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p2.width', value: { value: 9 } }] }),
       true,
     ],
     [
       'a tail',
-      (o: Builder): void => void o.do({ says: '', puts: [{ in: 'bases', id: 'p3.tailWidth', value: { value: 0 } }] }),
+      (o: Builder): void =>
+        void o.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p3.tailWidth', value: { value: 0 } }] }),
       false,
     ],
   ] as const)('after %s it draws what a new one would', (_, act, goesOn) => {

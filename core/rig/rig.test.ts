@@ -235,7 +235,7 @@ describe('colours and properties', () => {
   })
   it('every property has words, a unit of its kind, and a start within its range', () => {
     for (const p of PROPERTIES) {
-      expect(p.says.endsWith('.'), p.name).toBe(true)
+      expect(p.description.endsWith('.'), p.name).toBe(true)
       const initial = typeof p.initial === 'number' ? p.initial : p.initial('ring')
       if (p.range) expect(initial >= p.range[0] && initial <= p.range[1], p.name).toBe(true)
       expect(propertyNamed(p.name.toUpperCase())).toBe(p)

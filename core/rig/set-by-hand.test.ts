@@ -11,7 +11,7 @@ import { outlineAt } from './outlined.ts'
 import { StageMesh } from './stage-mesh/stage-mesh.ts'
 import { Scene } from './scene.ts'
 import { PER_ROW } from './stage-mesh/instance-table.ts'
-import { PER_CORNER, ROW_STEP } from './stage-mesh/sheet.ts'
+import { PER_CORNER, ROW_STEP } from './stage-mesh/mesh-sheet.ts'
 import { noSizes, sizesOf } from './sizing.ts'
 import { simulateVertexShader } from './stage-mesh/simulated-shader.ts'
 import { isTailed } from './tail.ts'
@@ -99,7 +99,7 @@ describe('what is set by hand while a scene goes on', () => {
         const own = part === id && copies && r(3) === 0
         const was = b.piece
         const base = { value, ...(own && { copies: { [r(3)]: chance(r, property) } }) }
-        b.do({ says: '', puts: [{ in: 'bases', id: `${part}.${property.name}`, value: base }] })
+        b.do({ undoLabel: '', puts: [{ in: 'bases', id: `${part}.${property.name}`, value: base }] })
         const next = new Program(b.piece, program)
         const goesOn = scene.adopt(next)
         const what = `${shape.type} ${part}.${property.name} = ${JSON.stringify(base)} (${k})`

@@ -2,7 +2,7 @@
 import type { Sizes } from './outline/outline.ts'
 import type { Body } from './body.ts'
 import { propertiesOf } from '../piece/properties.ts'
-import type { PropertyColumn } from './column.ts'
+import type { PropertyColumn } from './property-column.ts'
 import { shown } from './text/letters.ts'
 
 /** What is asked of a shape, each looked up once; null for what it has not. */

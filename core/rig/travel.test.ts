@@ -9,7 +9,7 @@ import { sweptBy, travelOf } from './travel.ts'
 /** A bead on an arm that turns once in 4 s; the lap is 8 s at 30 frames a second. */
 function wheel(given: Partial<Part> = {}, lap = 8) {
   const b = new Builder('Wheel', 1)
-  b.do({ says: '', puts: [{ set: 'lap', value: { length: { n: lap, d: 1 }, start: 0 } }] })
+  b.do({ undoLabel: '', puts: [{ set: 'lap', value: { length: { n: lap, d: 1 }, start: 0 } }] })
   const arm = b.part('Arm', { type: 'group' }, {}, { x: 20 })
   b.drive(arm, 'rotation', 'time * 90deg/s')
   const bead = b.part('Bead', { type: 'rectangle' }, { parent: arm, ...given }, { x: 100, width: 60, height: 80 })

@@ -54,7 +54,10 @@ export const fairOfCopies = (text: string, count: number): Fair =>
     on: 'Mount',
     change: b => {
       const [id, part] = Object.entries(b.piece.parts).find(([, p]) => p.name === 'Mount')!
-      b.do({ says: '', puts: [{ in: 'parts', id, value: { ...part, copies: { ...part.copies!, count } as never } }] })
+      b.do({
+        undoLabel: '',
+        puts: [{ in: 'parts', id, value: { ...part, copies: { ...part.copies!, count } as never } }],
+      })
     },
   })
 
@@ -65,6 +68,6 @@ export const codes = (text: string, place?: Place): string[] => fair(text, place
 export function value(text: string, seconds: number, place?: Place): number {
   const f = fair(text, place)
   const [first] = f.slot.problems
-  if (first) throw new Error(`${text}: ${first.says}`)
+  if (first) throw new Error(`${text}: ${first.message}`)
   return f.value(seconds)
 }

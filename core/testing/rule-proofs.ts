@@ -12,7 +12,7 @@ import { fromNumber } from '../time/rational.ts'
 export function value(text: string, seconds = 0, place: Place = {}, instance = 0): number {
   const f = fair(text, place)
   const errors = f.slot.problems.filter(p => p.level === 'error')
-  if (errors.length > 0) throw new Error(`${text}: ${errors[0]!.says}`)
+  if (errors.length > 0) throw new Error(`${text}: ${errors[0]!.message}`)
   const size = !place.property || /rotation|hue/i.test(place.property) ? 360 : 1
   return f.value(seconds, instance) * size
 }
@@ -22,7 +22,7 @@ export const copies = (text: string, place: Place, seconds = 0): number[] =>
 
 export const problems = (text: string, place?: Place): readonly Problem[] => fair(text, place).slot.problems
 /** The sentence of the first problem; '' when there is none. */
-export const says = (text: string, place?: Place): string => problems(text, place)[0]?.says ?? ''
+export const says = (text: string, place?: Place): string => problems(text, place)[0]?.message ?? ''
 /** What the first fix makes of the text. */
 export function fixed(text: string, place?: Place): string {
   const fix = problems(text, place)[0]?.fixes[0]

@@ -12,7 +12,7 @@ export function faultOf(program: Program, driven: number): string | null {
   const slots = [...program.slots.values()].filter(s => s.offset >= 0)
   if (slots.length !== driven) return `${slots.length} driven, ${driven} said`
   const held = slots.find(s => s.running !== 'text' || s.problems.some(p => p.level === 'error'))
-  if (held) return `${held.key} stands still: ${held.problems[0]?.says ?? held.running}`
+  if (held) return `${held.key} stands still: ${held.problems[0]?.message ?? held.running}`
   const [a, b, c] = [600, 601, 617].map(k =>
     program.queue.settle(() => program.moment(played(program, k), new Float64Array(program.size))).slice(),
   )

@@ -5,7 +5,7 @@
 import type { Piece } from '../../core/piece/schema.ts'
 import { Program } from '../../core/engine/program.ts'
 import { rewrite } from '../../core/engine/rewrite.ts'
-import { driveFacts, driveJumps } from '../../core/insight/telling.ts'
+import { driveFacts, driveJumps } from '../../core/insight/drive-facts.ts'
 import { momentOfTicks } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
 import { heavy } from '../../demo/heavy.ts'

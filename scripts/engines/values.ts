@@ -56,7 +56,7 @@ export function valuesOf({ pieces, formulas }: Work): Bits {
   }
   for (const text of formulas) {
     const { slot, program } = fair(text)
-    if (slot.forms.length === 0) throw new Error(`${text}: ${slot.problems[0]?.says}`)
+    if (slot.forms.length === 0) throw new Error(`${text}: ${slot.problems[0]?.message}`)
     const moments = momentsOf(program).filter((_, k) => k % 6 === 0)
     const lap = toNumber(program.measures.lapLength)
     all.push([`${text} (lap ${lap} s)`, bitsOf(moments.map(m => program.queue.settle(() => slot.forms[0]!.at(m))))])

@@ -5,7 +5,7 @@
 import { createSocket, type Socket } from 'node:dgram'
 import { Program } from '../../core/engine/program'
 import { setDial } from '../../core/engine/retime'
-import type { CompiledExpression } from '../../core/form/form'
+import type { CompiledExpression } from '../../core/form/compiled-expression'
 import { isAddress, messagesIn, packets, type Message } from '../../core/formats/osc/osc'
 import { apply } from '../../core/piece/operation'
 import { incomingOf, outOf, type Channel, type Device, type Incoming } from '../../core/piece/device'

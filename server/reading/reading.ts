@@ -1,5 +1,5 @@
 /** Bodies as values: their shape is bounded before they are parsed, and large ones are parsed and checked in a worker. */
-import { Beside } from '../beside.ts'
+import { Beside } from '../bounded-worker.ts'
 import type { ReadBody } from './worker.ts'
 
 /** Of the text of a body, at most: bytes, how deep it is nested, how many values it holds. */

@@ -1,7 +1,7 @@
 /** Reads large bodies apart from the serving thread: text comes in, what it says comes out, its document checked. */
 import { parentPort } from 'node:worker_threads'
 import { readPiece } from '../../core/piece/migrate.ts'
-import { READY } from '../beside.ts'
+import { READY } from '../bounded-worker.ts'
 
 /** What was read; `checked` where it has a document, which is sound. Or what is wrong, with the status that fits. */
 export type ReadBody =

@@ -2,7 +2,7 @@
  * Stills of pieces, drawn one after another in a worker that has its limits: whatever a document asks for, saves and
  * openings go on meanwhile, and a piece that cannot be drawn gets a card that says so. Kept by revision.
  */
-import { Beside } from '../beside.ts'
+import { Beside } from '../bounded-worker.ts'
 import type { StillRequest, DrawnStill } from './worker.ts'
 
 const worker = new Beside<StillRequest, DrawnStill>('still.mjs', 'server/stills/worker.ts', {

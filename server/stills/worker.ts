@@ -1,6 +1,6 @@
 /** Draws stills apart from the serving thread: a document as text comes in, a picture goes out. */
 import { parentPort } from 'node:worker_threads'
-import { READY } from '../beside.ts'
+import { READY } from '../bounded-worker.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { posterOf } from '../../core/piece/poster.ts'

@@ -2,7 +2,7 @@
 import { Builder } from '../../core/acts/build.ts'
 import { accessible } from './accessible.ts'
 import { entry, expect, halt, keyOf, saved, test, values } from './fair.ts'
-import { dialog, give, kind } from './giving.ts'
+import { dialog, give, kind } from './exporting.ts'
 import { add, colour, field, number, openPiece, put } from './on-stage.ts'
 
 test('a list is opened, gone through and closed by the keys, found by its first letters, and says what it holds', async ({

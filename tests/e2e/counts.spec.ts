@@ -25,7 +25,7 @@ function pieces(): Piece[] {
       const { b, ids }: { b: Builder; ids: Record<string, string> } = exampleFair()
       const part = b.piece.parts[ids.Mount!]!
       b.do({
-        says: '',
+        undoLabel: '',
         puts: [{ in: 'parts', id: ids.Mount!, value: { ...part, copies: { ...part.copies!, count } as never } }],
       })
       b.drive(ids.Carousel!, 'rotation', carousel)

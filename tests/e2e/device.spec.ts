@@ -2,7 +2,7 @@
 import { createSocket } from 'node:dgram'
 import * as others from 'osc-min'
 import { expect, halt, test, values } from './fair.ts'
-import { dialog, give, kind } from './giving.ts'
+import { dialog, give, kind } from './exporting.ts'
 import { lantern } from './lantern.ts'
 import { openPiece } from './on-stage.ts'
 

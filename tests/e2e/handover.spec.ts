@@ -2,7 +2,7 @@
 import type { Page } from '@playwright/test'
 import { accessible } from './accessible.ts'
 import { expect, freshFair, goTo, halt, test } from './fair.ts'
-import { apart } from './giving.ts'
+import { apart } from './exporting.ts'
 import { openPiece, stagePicture } from './on-stage.ts'
 import { Builder } from '../../core/acts/build.ts'
 import { addDial } from '../../core/acts/drives.ts'

@@ -2,7 +2,7 @@
 import { Builder } from '../../core/acts/build.ts'
 import { setEye } from '../../core/acts/settings.ts'
 import { expect, formula, goTo, keyOf, test, values } from './fair.ts'
-import { apart } from './giving.ts'
+import { apart } from './exporting.ts'
 import { add, colour, colours, driveBy, inHand, letGo, number, openPiece, put, run, stagePicture } from './on-stage.ts'
 import { pick } from './pick.ts'
 

@@ -7,13 +7,13 @@ import { Program } from '../../core/engine/program.ts'
 import { affineOf, type FlatPose } from '../../core/formats/moving/posed.ts'
 import { keyframesPage, movingSvg } from '../../core/formats/moving/printing.ts'
 import { motionOf } from '../../core/formats/moving/sampling.ts'
-import { rowOf } from '../../core/formats/moving/units.ts'
+import { rowOf } from '../../core/formats/moving/drawn-units.ts'
 import { Scene } from '../../core/rig/scene.ts'
 import { momentOfSeconds } from '../../core/time/moment.ts'
 import { fromNumber, rational } from '../../core/time/rational.ts'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { expect, freshFair, halt, test } from './fair.ts'
-import { dialog, give, given } from './giving.ts'
+import { dialog, give, given } from './exporting.ts'
 
 const LAP = {
   from: rational(0),

@@ -9,7 +9,7 @@ import { addPictures } from '../../core/formats/pictures/adding.ts'
 import { lantern } from './lantern.ts'
 import { clear, dataFolder, start, stop } from './server.ts'
 import { entry, expect, formula, freshFair, goTo, halt, saved, test, values, keyOf } from './fair.ts'
-import { chip, dialog, give, given, kind } from './giving.ts'
+import { chip, dialog, give, given, kind } from './exporting.ts'
 import { openPiece } from './on-stage.ts'
 import { pick } from './pick.ts'
 

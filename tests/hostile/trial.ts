@@ -1,7 +1,7 @@
 /** Tries a document as the product would: read, stored and read again, opened, run, drawn. */
 import { Program } from '../../core/engine/program.ts'
 import { stillSvg } from '../../core/formats/svg.ts'
-import { driveFacts, driveJumps } from '../../core/insight/telling.ts'
+import { driveFacts, driveJumps } from '../../core/insight/drive-facts.ts'
 import { readPiece } from '../../core/piece/migrate.ts'
 import { StageMesh } from '../../core/rig/stage-mesh/stage-mesh.ts'
 import { Scene } from '../../core/rig/scene.ts'

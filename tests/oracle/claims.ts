@@ -1,5 +1,5 @@
 /** Trials of claims: what is said for all time of a formula, held against values worked out from the page alone. */
-import { bySecond } from '../../core/form/form.ts'
+import { bySecond } from '../../core/form/compiled-expression.ts'
 import { closureOf } from '../../core/insight/closure.ts'
 import { jumpsOf } from '../../core/insight/leaps.ts'
 import { isBounded } from '../../core/facts/interval.ts'

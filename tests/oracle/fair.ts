@@ -1,7 +1,7 @@
 /** The world of the trials as a piece, built with the product's own operations, with one formula to try. */
 import { Builder } from '../../core/acts/build.ts'
 import { Program } from '../../core/engine/program.ts'
-import { bySecond, type CompiledExpression } from '../../core/form/form.ts'
+import { bySecond, type CompiledExpression } from '../../core/form/compiled-expression.ts'
 import { momentOfSeconds } from '../../core/time/moment.ts'
 import { rational } from '../../core/time/rational.ts'
 import { toDouble, type Q } from './fraction.ts'
@@ -78,7 +78,7 @@ export function tried(text: string, property = 'rotation'): Tried {
   return {
     program,
     key,
-    problems: slot.problems.filter(p => p.level === 'error').map(p => p.says),
+    problems: slot.problems.filter(p => p.level === 'error').map(p => p.message),
     value: (t, copy = 0) =>
       program.queue.settle(() =>
         slot.readers[copy]!.at(momentOfSeconds(rational(t.n, t.d), program.measures.frameRate)),

@@ -20,7 +20,7 @@ function tryOne(wrong: Wrong, taken: boolean): FixTrial {
   const first = slot.problems.find(p => p.fixes.length > 0)
   // What is taken as it stands must mean what was meant.
   const asIs = taken || slot.problems.length === 0
-  if (!asIs && !first) return { wrong, fixed: null, fault: `no fix: ${slot.problems[0]?.says}` }
+  if (!asIs && !first) return { wrong, fixed: null, fault: `no fix: ${slot.problems[0]?.message}` }
   const fixed = asIs ? text : change(text, first!.fixes[0]!.changes)
   const [own, other] = [tried(fixed, property), tried(meant, property)]
   if (own.problems.length > 0) return { wrong, fixed, fault: `does not run: ${own.problems[0]}` }

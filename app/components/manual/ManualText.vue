@@ -75,15 +75,15 @@ function curve(name: string): string {
       <h2 class="mb-3 text-[18px] leading-6 font-semibold">{{ title }}</h2>
       <article v-for="f in functionsIn(group)" :id="`fn-${f.name}`" :key="f.name" class="mb-6">
         <h3 class="tabular text-[14px] font-medium">{{ callSignature(f) }}</h3>
-        <p class="mt-1 text-[14px] leading-[21px]">{{ f.says.replaceAll('`', '') }}</p>
+        <p class="mt-1 text-[14px] leading-[21px]">{{ f.description.replaceAll('`', '') }}</p>
         <ManualCurve :example="f.example" />
         <table class="manual-table">
           <tbody>
-            <tr v-for="p in f.takes" :key="p.name">
+            <tr v-for="p in f.parameters" :key="p.name">
               <th scope="row" class="tabular">{{ p.name }}</th>
               <td>{{ argumentKind(p) }}</td>
               <td class="tabular">{{ argumentDefault(p) }}</td>
-              <td>{{ p.says }}</td>
+              <td>{{ p.description }}</td>
             </tr>
           </tbody>
         </table>
@@ -120,7 +120,7 @@ function curve(name: string): string {
           <tr v-for="p in PROPERTIES" :key="p.name">
             <th scope="row" class="tabular">{{ p.name }}</th>
             <td class="tabular">{{ p.unit }}</td>
-            <td>{{ p.says }}</td>
+            <td>{{ p.description }}</td>
           </tr>
         </tbody>
       </table>

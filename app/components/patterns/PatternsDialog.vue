@@ -2,8 +2,8 @@
 /** Patterns beside the open piece: one is chosen and put on the chosen parts, or theirs is saved as one. */
 import { missing, rolesOf } from '~~/core/acts/patterns.ts'
 import type { Pattern } from '~~/core/piece/api.ts'
-import { partsListed } from '~~/core/acts/hanging.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { partsListed } from '~~/core/acts/parenting.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePatterns } from '~/stores/patterns.ts'
 import { usePiece } from '~/stores/piece.ts'
 

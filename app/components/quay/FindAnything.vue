@@ -4,7 +4,7 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, Dialo
 import { Search } from '@lucide/vue'
 import { matching } from '~~/core/manual/matching.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useFinding, type Found } from './finding.ts'

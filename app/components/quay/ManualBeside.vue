@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The manual beside the quay: found by words, and its examples put into the formula in hand by one press. */
 import { ExternalLink, X } from '@lucide/vue'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 

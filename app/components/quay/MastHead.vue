@@ -3,7 +3,7 @@
 import { BookOpen, Handshake, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue'
 import { laterText, loopText } from '~~/core/insight/loop-count.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useVerdicts } from '~/stores/verdicts.ts'
 
@@ -37,7 +37,7 @@ function rename(): void {
   const wanted = title.value.trim()
   if (wanted === '') store.notice = { says: 'A piece needs a title. The old one is kept.' }
   else if (wanted !== store.piece!.title)
-    store.act({ says: `rename the piece ${wanted}`, puts: [{ set: 'title', value: wanted.slice(0, 120) }] })
+    store.act({ undoLabel: `rename the piece ${wanted}`, puts: [{ set: 'title', value: wanted.slice(0, 120) }] })
 }
 
 const state = computed(() => {
@@ -48,8 +48,8 @@ const state = computed(() => {
   if (s.is === 'stale') return { text: 'changed elsewhere', tone: 'text-coral' }
   return { text: 'saving …', tone: 'text-faded' }
 })
-const last = computed(() => store.done.at(-1)?.op.says)
-const next = computed(() => store.undone.at(-1)?.op.says)
+const last = computed(() => store.done.at(-1)?.op.undoLabel)
+const next = computed(() => store.undone.at(-1)?.op.undoLabel)
 </script>
 
 <template>
@@ -148,7 +148,7 @@ const next = computed(() => store.undone.at(-1)?.op.says)
       <Handshake :size="16" /><span class="hidden xl:inline">Hand over</span>
     </button>
     <LazyHandOver v-if="hand.dialog === 'hand over'" @close="hand.dialog = null" />
-    <LazyGiveOut
+    <LazyExportDialog
       v-if="hand.dialog === 'export'"
       :id="store.id"
       :piece="store.piece!"

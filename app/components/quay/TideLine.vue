@@ -1,15 +1,15 @@
 <script setup lang="ts">
 /** The tideline: play, pace, the time, and the tape that is pulled by hand. */
 import { ArrowLeftRight, Film, Pause, Play, SkipBack, X } from '@lucide/vue'
-import { setStretch } from '~~/core/acts/timing.ts'
+import { setStretch } from '~~/core/acts/time-edits.ts'
 import { readTime, showTime } from '~~/core/time/reading.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { fromNumber, toNumber } from '~~/core/time/rational.ts'
-import { SizedCanvas } from '~/player/sheet.ts'
+import { SizedCanvas } from '~/player/sized-canvas.ts'
 import { NIB } from '~/player/strip.ts'
 import { drawTape, TAPE_PER_SECOND, TAPE_ZOOM } from '~/player/tape.ts'
-import { writeText } from '~/player/written.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { writeText } from '~/player/write-text.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()

@@ -11,7 +11,7 @@ import { useClip } from '~/commands/clip.ts'
 import { useCommon } from '~/commands/common.ts'
 import type { DeskPage } from '~/stores/desk.ts'
 import { useDriving } from '~/commands/driving.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/commands/several.ts'
 import { useTakes } from '~/commands/takes.ts'
@@ -163,14 +163,14 @@ export function useFinding() {
     ...PROPERTIES.map(p => ({
       name: p.name,
       also: PROPERTY_WORDS[p.name] ?? '',
-      says: p.says,
+      says: p.description,
       kind: 'property',
       go: property(p.name),
     })),
     ...FUNCTIONS.map(f => ({
       name: f.name,
       also: FUNCTION_WORDS[f.name] ?? '',
-      says: f.says,
+      says: f.description,
       key: callSignature(f).slice(f.name.length),
       kind: 'function',
       go: manual(`fn-${f.name}`),

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** A hand-over: the stage, the dials that were chosen, what may be taken away; nothing else. */
 import { Pause, Play } from '@lucide/vue'
-import { FORMATS, type ExportFormat } from '~~/core/formats/give/formats.ts'
-import { exportSettings } from '~~/core/formats/give/plan.ts'
+import { FORMATS, type ExportFormat } from '~~/core/formats/export/formats.ts'
+import { exportSettings } from '~~/core/formats/export/export-plan.ts'
 import { Runner } from '~/running/runner.ts'
 import { picturesFrom } from '~/stage/pictures.ts'
 import { useGivingOut } from '~/stores/giving-out.ts'

@@ -8,7 +8,7 @@ import type { Moment } from '../../time/moment.ts'
 import { BLOCK, type Column, type Now } from '../../columns/column.ts'
 import { gathered, laneOf } from '../../columns/fractions.ts'
 import { ZERO } from '../../time/rational.ts'
-import { exactOf, exactTogether, type Exact, type ExactLane } from './exact.ts'
+import { exactOf, exactTogether, type Exact, type ExactLane } from './exact-lanes.ts'
 import { leavesToPlain, type Planner } from './planner.ts'
 import { SplitLanes } from './split.ts'
 

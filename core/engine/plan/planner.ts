@@ -10,14 +10,14 @@ import { arithmetic, moving, pointwise, scratch, type Column } from '../../colum
 import { signsOf, uniform, type Fractions } from '../../columns/fractions.ts'
 import type { Elsewhere } from '../../columns/kernel.ts'
 import type { SteadyLanes } from '../../columns/steady.ts'
-import { clockReading, type ActiveClock } from '../../form/beat.ts'
-import { constantOf, isNear, type CompiledExpression } from '../../form/form.ts'
+import { clockReading, type ActiveClock } from '../../form/active-clock.ts'
+import { constantOf, isNear, type CompiledExpression } from '../../form/compiled-expression.ts'
 import { HOLDS, MOST_FACTORS, type Comparison } from '../../form/operators.ts'
 import type { Entry } from '../../functions/entry.ts'
 import { ONE, isWhole, negate, over, type Rational } from '../../time/rational.ts'
 import { Compiler } from '../compile.ts'
 import { CannotRun, type Env } from '../env.ts'
-import { callColumn } from './calls.ts'
+import { callColumn } from './call-columns.ts'
 import {
   columnOf,
   comparedLanes,
@@ -27,8 +27,8 @@ import {
   exactSum,
   oneLanes,
   truthLanes,
-} from './exact.ts'
-import { productColumn, type FactorColumn } from './product.ts'
+} from './exact-lanes.ts'
+import { productColumn, type FactorColumn } from './product-column.ts'
 import { NoColumn, noColumn, SplitLanes } from './split.ts'
 
 /** Links at other moments that are followed into one another, at most: a chain has a timetable. */

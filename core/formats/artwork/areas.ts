@@ -3,7 +3,7 @@
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference
 /// <reference path="./clipper-lib.d.ts" />
 import clipper from 'clipper-lib'
-import type { PathRing } from './lines.ts'
+import type { PathRing } from './path-data.ts'
 
 type Points = PathRing['points']
 

@@ -8,13 +8,13 @@ import { symmetryOf } from '../../piece/symmetry.ts'
 import { operation, type Operation, type Put } from '../../piece/operation.ts'
 import type { Part, Piece, Shape } from '../../piece/schema.ts'
 import { canonical } from '../../units/names.ts'
-import { elementPathData, joinFlat, ringsOfPathData, SAME, transformOf, type Flat, type PathRing } from './lines.ts'
+import { elementPathData, joinFlat, ringsOfPathData, SAME, transformOf, type Flat, type PathRing } from './path-data.ts'
 import { gradientsOf, gradientSetValues, wayOf, type SvgGradient, type Way } from './gradients.ts'
 import { filledAreas } from './areas.ts'
 import { LISTED, plain, SILENT, titled } from './naming.ts'
 import { painted } from './painting.ts'
 import { lineEnds, PLAIN_STYLE, rulesOf, styleOf, type Style } from './style.ts'
-import { treeOf, Unreadable, type SvgElement } from './tree.ts'
+import { treeOf, Unreadable, type SvgElement } from './svg-tree.ts'
 
 export interface ArtworkImport {
   /** The topmost parts that were made. */

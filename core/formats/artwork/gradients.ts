@@ -1,9 +1,9 @@
 /** Gradients of SVG as ours: from the colour of the first stop to that of the last, along one direction. */
 import { atanTurns } from '../../signal/maths.ts'
 import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
-import { joinFlat, transformOf, SAME, type Flat } from './lines.ts'
+import { joinFlat, transformOf, SAME, type Flat } from './path-data.ts'
 import { colourOf, shareOf, type ArtworkColour } from './style.ts'
-import type { SvgElement } from './tree.ts'
+import type { SvgElement } from './svg-tree.ts'
 
 export interface SvgGradient {
   readonly from: ArtworkColour

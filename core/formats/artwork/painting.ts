@@ -1,6 +1,6 @@
 /** What an element of artwork is painted with, as set values of the part that it becomes. */
 import type { SvgGradient } from './gradients.ts'
-import type { Flat } from './lines.ts'
+import type { Flat } from './path-data.ts'
 import { colourOf, dashesOf, shareOf, type Style } from './style.ts'
 
 export interface PaintedElement {

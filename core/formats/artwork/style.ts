@@ -1,7 +1,7 @@
 /** How an element is painted: its own attributes, its style, and the rules of the file for its class. */
 import { converter, parse } from 'culori'
 import type { Part } from '../../piece/schema.ts'
-import type { SvgElement } from './tree.ts'
+import type { SvgElement } from './svg-tree.ts'
 
 /** Colours as parts have them: lightness in per cent, hue in degrees. */
 export interface ArtworkColour {

@@ -7,9 +7,9 @@ import type { Piece } from '../../piece/schema.ts'
 import { Scene } from '../../rig/scene.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { fromNumber, rational } from '../../time/rational.ts'
-import { bandOf, solidOf } from './forms.ts'
+import { bandOf, solidOf } from './triangle-forms.ts'
 import { gltfOf } from './gltf.ts'
-import { read } from './reading.ts'
+import { read } from './reading-gltf.ts'
 import { standingOf, type Standing } from './standing.ts'
 
 interface Report {

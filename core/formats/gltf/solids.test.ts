@@ -9,7 +9,7 @@ import { boxOf, type Box } from '../../rig/snapping.ts'
 import { at } from '../../testing/fair.ts'
 import { rational } from '../../time/rational.ts'
 import { gltfOf } from './gltf.ts'
-import { read, type ReadGltf } from './reading.ts'
+import { read, type ReadGltf } from './reading-gltf.ts'
 
 const validator = createRequire(import.meta.url)('gltf-validator') as {
   validateBytes: (bytes: Uint8Array) => Promise<{ issues: { numErrors: number; numWarnings: number } }>

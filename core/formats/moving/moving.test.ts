@@ -8,7 +8,7 @@ import { fromNumber, rational } from '../../time/rational.ts'
 import { affineOf, poseOf, type FlatMatrix } from './posed.ts'
 import { keyframesPage, movingSvg } from './printing.ts'
 import { motionOf, type Moving } from './sampling.ts'
-import { straight, thinTrack, type Track } from './thinning.ts'
+import { straight, thinTrack, type Track } from './thin-track.ts'
 
 describe('a pose', () => {
   const number = fc.double({ min: -3, max: 3, noNaN: true })

@@ -4,8 +4,8 @@
  */
 import type { Piece } from '../../piece/schema.ts'
 import { toNumber, type Rational } from '../../time/rational.ts'
-import { elementOf, backgroundOf, MOVES, type ElementChange, type MovingElement } from './elements.ts'
-import { short } from './lines.ts'
+import { elementOf, backgroundOf, MOVES, type ElementChange, type MovingElement } from './moving-elements.ts'
+import { short } from './ring-paths.ts'
 import { motionOf } from './sampling.ts'
 
 export interface Lap {

@@ -7,8 +7,8 @@ import type { Piece } from '../../piece/schema.ts'
 import { Scene } from '../../rig/scene.ts'
 import { momentOfSeconds } from '../../time/moment.ts'
 import { plus, rational, times, type Rational } from '../../time/rational.ts'
-import { straight, thinTrack, type Tolerance, type Track } from './thinning.ts'
-import { even, unitForm, lay, rowOf, settleUnit, type UnitRow, type DrawnUnit } from './units.ts'
+import { straight, thinTrack, type Tolerance, type Track } from './thin-track.ts'
+import { even, unitForm, lay, rowOf, settleUnit, type UnitRow, type DrawnUnit } from './drawn-units.ts'
 
 /** A unit with how it moves; times are shares of the whole. */
 export interface Moving {

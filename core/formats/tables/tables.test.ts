@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { apply } from '../../piece/operation.ts'
 import { readPiece } from '../../piece/migrate.ts'
 import { emptyPiece } from '../../piece/schema.ts'
-import { numbersText } from '../give/numbers.ts'
+import { numbersText } from '../export/numbers-text.ts'
 import { fair } from '../../testing/fair.ts'
 import { rational } from '../../time/rational.ts'
-import { cueOf, curveOf, type AsCurve } from './taking.ts'
+import { cueOf, curveOf, type AsCurve } from './import-table.ts'
 import { tableOf, type Table } from './table.ts'
 
 const table = (text: string, name = 'a.csv'): Table => {

@@ -74,7 +74,7 @@ describe('shapes', () => {
   it('what is not plain is cut in steps that must be said', () => {
     for (const name of ['round', 'floor', 'ceil', 'fract']) {
       const p = fair(`${name}(time * 45deg/s)`).slot.problems[0]!
-      expect(p.says).toBe(`${name} needs a plain value, or to: for the size of its steps; this is an angle.`)
+      expect(p.message).toBe(`${name} needs a plain value, or to: for the size of its steps; this is an angle.`)
       expect(p.fixes).toHaveLength(1)
     }
   })

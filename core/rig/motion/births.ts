@@ -2,7 +2,7 @@
  * When particles set off: particle k when the births have added up to k. What is settled at its birth is kept by columns as
  * long as it lives.
  */
-import { constantOf, type CompiledExpression } from '../../form/form.ts'
+import { constantOf, type CompiledExpression } from '../../form/compiled-expression.ts'
 import type { Integral } from '../../form/integral.ts'
 import { momentNear, momentOfSeconds, type Moment } from '../../time/moment.ts'
 import { over, rational, toNumber, type Rational } from '../../time/rational.ts'

@@ -2,7 +2,7 @@
  * Particles along one direction. Particle k sets off when the births have added up to k, so that where it is at any
  * moment is known without looking at the moments before; chance is hashed from k.
  */
-import { constantOf, constantNumber, expressionOf, type CompiledExpression } from '../../form/form.ts'
+import { constantOf, constantNumber, expressionOf, type CompiledExpression } from '../../form/compiled-expression.ts'
 import { RETRY, type WorkQueue } from '../../form/work-queue.ts'
 import { integralOf } from '../../form/integral.ts'
 import type { Program } from '../../engine/program.ts'

@@ -1,5 +1,5 @@
 /** Where one instance of a part of a program stands, and what its properties are. */
-import type { CompiledExpression } from '../../form/form.ts'
+import type { CompiledExpression } from '../../form/compiled-expression.ts'
 import type { Program } from '../../engine/program.ts'
 import { instanceTransform, type InstanceTransform } from '../../engine/instance-transform.ts'
 import { propertyNamed } from '../../piece/properties.ts'

@@ -12,7 +12,7 @@ import { StageMesh } from './stage-mesh.ts'
 import { PER_ROW } from './instance-table.ts'
 import { Scene } from '../scene.ts'
 import { boxOf } from '../snapping.ts'
-import { ROW_STEP, TAG } from './sheet.ts'
+import { ROW_STEP, TAG } from './mesh-sheet.ts'
 
 const TEXT: Extract<Shape, { type: 'text' }> = {
   type: 'text',

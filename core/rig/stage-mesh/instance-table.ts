@@ -8,7 +8,7 @@
  *   2  red, green, blue, half the line's width  5  x, y and base of the gradient
  */
 import { putRgb, rgbOf } from '../colour.ts'
-import type { PropertyColumn } from '../column.ts'
+import type { PropertyColumn } from '../property-column.ts'
 import type { LaidOutline } from './laid-outline.ts'
 import { gradientOf } from '../gradient.ts'
 import type { Body } from '../body.ts'

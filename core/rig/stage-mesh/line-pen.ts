@@ -4,7 +4,7 @@ import { cosineOfTurns, sineOfTurns } from '../../signal/sine.ts'
 import { dashed, type Dashes } from '../outline/dashes.ts'
 import { cutOutline, type Outline } from '../outline/outline.ts'
 import type { Part } from '../../piece/schema.ts'
-import { MeshSheet, TAG } from './sheet.ts'
+import { MeshSheet, TAG } from './mesh-sheet.ts'
 import { runsOf } from '../tail.ts'
 import type { OutlineSpot } from '../outline/points-laid.ts'
 

@@ -2,7 +2,7 @@
  * What the graphics card makes of a mesh, worked out here by the same rules as the shader: where each corner stands and
  * how it is painted. Tests judge a mesh by it; the page never calls it.
  */
-import { PER_CORNER, ROW_STEP, TAG } from './sheet.ts'
+import { PER_CORNER, ROW_STEP, TAG } from './mesh-sheet.ts'
 import { PER_ROW } from './instance-table.ts'
 import type { StageMesh } from './stage-mesh.ts'
 

@@ -5,7 +5,7 @@ import type { Part, Shape } from '../../piece/schema.ts'
 import { at } from '../../testing/fair.ts'
 import { hit } from '../hit.ts'
 import { StageMesh } from './stage-mesh.ts'
-import { tableLines } from './ranges.ts'
+import { tableLines } from './row-ranges.ts'
 import { PER_ROW, ROWS_ACROSS } from './instance-table.ts'
 import { Scene } from '../scene.ts'
 import { covered, simulateVertexShader } from './simulated-shader.ts'
@@ -316,7 +316,7 @@ describe('what is sent', () => {
     expect([lines(before, 0.3, 2), lines(before, 0.4, 2)]).toEqual([all, 1])
     scene.only = new Set([moves])
     expect([lines(before, 0.5, 2), lines(before, 0.6, 2)]).toEqual([all, 1])
-    b.do({ says: '', puts: [{ in: 'bases', id: 'p1.fillHue', value: { value: 200 } }] })
+    b.do({ undoLabel: '', puts: [{ in: 'bases', id: 'p1.fillHue', value: { value: 200 } }] })
     const after = new Program(b.piece, before)
     expect(scene.adopt(after)).toBe(true)
     expect([lines(after, 0.7, 2), lines(after, 0.8, 2)]).toEqual([all, 1])

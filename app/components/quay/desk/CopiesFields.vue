@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** How a part is copied: in a ring, row or grid, along a path, in layers. */
-import { setValueOf } from '~~/core/acts/staging.ts'
+import { setValueOf } from '~~/core/acts/stage-edits.ts'
 import { LAYOUTS, setPart } from '~~/core/acts/parts.ts'
 import { MOST_INSTANCES, type Copies } from '~~/core/piece/schema.ts'
-import { placedLetters } from '~~/core/acts/spelling.ts'
+import { placedLetters } from '~~/core/acts/text-parts.ts'
 import { spotsOf } from '~~/core/rig/text/letters.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { usePiece } from '~/stores/piece.ts'

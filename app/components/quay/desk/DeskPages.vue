@@ -2,7 +2,7 @@
 /** The desk: its pages, pulled up and down by its upper edge. */
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { follow } from '~/editor/follow.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { timedOf } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { DESK } from '~/stores/desk.ts'

@@ -161,13 +161,13 @@ function take(key: string, closing: Closing): void {
           <td class="py-[3px] text-right">
             <button
               v-for="f in (proposals.get(r.key) ?? []).slice(0, CHIPS)"
-              :key="f.says"
+              :key="f.label"
               class="tabular ml-1 rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
               type="button"
               data-proposal
               @click="take(r.key, f)"
             >
-              {{ f.says }}
+              {{ f.label }}
             </button>
             <SelectBox
               v-if="(proposals.get(r.key) ?? []).length > CHIPS"
@@ -179,7 +179,7 @@ function take(key: string, closing: Closing): void {
                 proposals
                   .get(r.key)!
                   .slice(CHIPS)
-                  .map((f, k) => ({ value: CHIPS + k, says: f.says }))
+                  .map((f, k) => ({ value: CHIPS + k, says: f.label }))
               "
               @update:model-value="takeNth(r.key, $event)"
             />

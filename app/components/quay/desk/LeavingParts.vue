@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Parts that leave the stage at some frame of the lap, each with its first moment. */
-import type { OffStage } from '~~/core/insight/leaving.ts'
+import type { OffStage } from '~~/core/insight/off-stage.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()

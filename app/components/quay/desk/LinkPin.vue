@@ -2,7 +2,7 @@
 /** The link that was pressed: its ratio, what is added, how much later, round, both ways, cut. */
 import { ArrowRight } from '@lucide/vue'
 import { setTie } from '~~/core/acts/ties.ts'
-import { bothWays, cutLink, driverName, pinText, reverseLink, type Linked } from '~~/core/insight/linking.ts'
+import { bothWays, cutLink, driverName, pinText, reverseLink, type Linked } from '~~/core/insight/changing-links.ts'
 import type { Pin } from '~~/core/insight/pins.ts'
 import { propertyOf } from '~~/core/insight/report.ts'
 import { usePiece } from '~/stores/piece.ts'

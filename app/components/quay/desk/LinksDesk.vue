@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** Links as a pin board: what drives stands above, what is driven at the side; where they cross, the ratio. */
 import { Search } from '@lucide/vue'
-import { driverName, pinSays } from '~~/core/insight/linking.ts'
+import { driverName, pinSays } from '~~/core/insight/changing-links.ts'
 import { pinsOf, type Pin } from '~~/core/insight/pins.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { dropped, mayDrop } from '~/editor/carry.ts'
 import { useLinking } from '~/commands/linking.ts'
 import { useListing } from '~/stores/listing.ts'

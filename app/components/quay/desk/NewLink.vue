@@ -3,7 +3,7 @@
 import { propertyKey } from '~~/core/piece/schema.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { useLinking } from '~/commands/linking.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { plainChoices, type Choice } from '~/components/controls/choices.ts'

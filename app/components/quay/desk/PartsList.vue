@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** All parts, whether anything of them moves or not: chosen, hung on another, moved up and down. */
 import { ArrowDown, ArrowUp, Eye, EyeOff, Lock, LockOpen } from '@lucide/vue'
-import { hangOn, mayHangOn, moveAmong, moveBeside, partsListed } from '~~/core/acts/hanging.ts'
+import { hangOn, mayHangOn, moveAmong, moveBeside, partsListed } from '~~/core/acts/parenting.ts'
 import { setPart, shapeName } from '~~/core/acts/parts.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()

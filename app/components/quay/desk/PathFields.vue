@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** A drawn path: closed or open, its poses, and the points of the pose in hand, as text. */
 import { Minus, Plus } from '@lucide/vue'
-import { addPose, MOST_POSES, removePose, setClosed, setPoints, type DrawnShape } from '~~/core/acts/pen.ts'
+import { addPose, MOST_POSES, removePose, setClosed, setPoints, type DrawnShape } from '~~/core/acts/path-edits.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { laidCoarsely } from '~~/core/rig/outline/posing.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ id: string }>()

@@ -14,7 +14,7 @@ import { posterOf } from '~~/core/piece/poster.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import type { Choice } from '~/components/controls/choices.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** Where the pin of a part may stand: its middle, its edges and corners. Where it stands now, the part stays. */
-import { pinTo } from '~~/core/acts/staging.ts'
+import { pinTo } from '~~/core/acts/stage-edits.ts'
 import { halfOf } from '~/stage/grips.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ id: string }>()

@@ -26,8 +26,8 @@ const label = computed(() => propertyLabel(props.property.name, props.whole))
     :label="property.name"
     :data-tip="
       keyed
-        ? `${property.says} It has keyframes: this is its value now, and typing sets a keyframe here.`
-        : property.says
+        ? `${property.description} It has keyframes: this is its value now, and typing sets a keyframe here.`
+        : property.description
     "
     :data-row="property.name"
     :again="keyed"

@@ -15,7 +15,7 @@ import {
   Trash2,
 } from '@lucide/vue'
 import type { Side } from '~~/core/acts/aligning.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useSeveral } from '~/commands/several.ts'
 

@@ -3,7 +3,7 @@
 import { setShared, sharedProperties, sharedValue } from '~~/core/acts/shared.ts'
 import { propertyLabel } from '~~/core/piece/property-labels.ts'
 import type { Property } from '~~/core/piece/properties.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()
@@ -32,7 +32,7 @@ const says = (driven: number) => (driven === 0 ? '' : driven === hand.chosen.len
         v-for="{ property: p, value, driven } in shared"
         :key="p.name"
         class="flex min-w-0 items-center gap-2"
-        :data-tip="p.says"
+        :data-tip="p.description"
       >
         <FieldLabel :label="propertyLabel(p.name, true)" :property="p.name" />
         <span v-if="driven > 0" class="shrink-0 text-[11px] text-sea">{{ says(driven) }}</span>

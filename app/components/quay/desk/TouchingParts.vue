@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** Copies and letters that overlap at some moment of the lap, part by part, each pair with its first moment. */
 import { copyName } from '~~/core/engine/copy-name.ts'
-import { MOST_OVERLAPS, type Overlap } from '~~/core/insight/touching.ts'
+import { MOST_OVERLAPS, type Overlap } from '~~/core/insight/overlaps.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const store = usePiece()

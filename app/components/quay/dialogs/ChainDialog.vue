@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Make a chain in one step: parts in order, the share that each takes of the one before, and how much later. */
-import { linkChain } from '~~/core/insight/linking.ts'
-import { partsListed } from '~~/core/acts/hanging.ts'
+import { linkChain } from '~~/core/insight/changing-links.ts'
+import { partsListed } from '~~/core/acts/parenting.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { plainChoices } from '~/components/controls/choices.ts'

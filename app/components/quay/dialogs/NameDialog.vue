@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Another name for something of the piece; every formula that reads it is changed along. */
-import { readerNames, type NamedIn } from '~~/core/acts/named.ts'
+import { readerNames, type NamedIn } from '~~/core/acts/named-things.ts'
 import { nameProblem, rename } from '~~/core/acts/parts.ts'
 import { usePiece } from '~/stores/piece.ts'
 

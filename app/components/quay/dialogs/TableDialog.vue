@@ -3,7 +3,7 @@
 import { apply } from '~~/core/piece/operation.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { tableOf, type Table } from '~~/core/formats/tables/table.ts'
-import { cueOf, curveOf, TIME_UNITS, type TimeUnit } from '~~/core/formats/tables/taking.ts'
+import { cueOf, curveOf, TIME_UNITS, type TimeUnit } from '~~/core/formats/tables/import-table.ts'
 import type { Curve } from '~~/core/piece/schema.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A new dial, or another name, unit and range for one that is there. */
 import { addDial, moveDial } from '~~/core/acts/drives.ts'
-import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named.ts'
+import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named-things.ts'
 import { freeName, nameProblem, rename } from '~~/core/acts/parts.ts'
 import { apply, compose } from '~~/core/piece/operation.ts'
 import type { Dial } from '~~/core/piece/schema.ts'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The value of a signal among the dials, to be read; a press shows its formula. */
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
-import { writeText } from '~/player/written.ts'
+import { writeText } from '~/player/write-text.ts'
 import { useListing } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 

@@ -2,7 +2,7 @@
 /** A drawn curve in the scope: its channels, its points, its hit point. */
 import { PenLine, Plus } from '@lucide/vue'
 import { addChannel, channelProblem, nameChannel, removeChannel, setChannel } from '~~/core/acts/points.ts'
-import { changeNamed } from '~~/core/acts/named.ts'
+import { changeNamed } from '~~/core/acts/named-things.ts'
 import { channelsOf } from '~~/core/piece/channels.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type PointsPaper from './PointsPaper.vue'

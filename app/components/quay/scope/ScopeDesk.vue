@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The scope: the drive in hand, large enough to take hold of; at its side its values as numbers. */
-import { takesBeside } from '~~/core/insight/looking.ts'
+import { takesBeside } from '~~/core/insight/compare-takes.ts'
 import { sourcesOf } from '~~/core/insight/wave-handles.ts'
-import type { DriveJumps } from '~~/core/insight/telling.ts'
+import type { DriveJumps } from '~~/core/insight/drive-facts.ts'
 import { DASHES, partsOf, type ScopePart } from '~/player/scope-layers.ts'
 import type { ScopeQuantity } from '~/player/scope.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import type ScopeSheet from './ScopeSheet.vue'
 

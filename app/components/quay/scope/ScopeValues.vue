@@ -2,14 +2,14 @@
 /** The drive in hand as numbers: at the nib, its swing and speed, and at moments that were pinned. */
 import { Pin, X } from '@lucide/vue'
 import { isBounded } from '~~/core/facts/interval.ts'
-import { partBetween } from '~~/core/insight/looking.ts'
+import { partBetween } from '~~/core/insight/compare-takes.ts'
 import { UNIT_SIGN, propertyOf, propertyOfKind, showValue } from '~~/core/insight/report.ts'
 import { momentNear, type Moment } from '~~/core/time/moment.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber, sizeOfUnit } from '~~/core/units/units.ts'
 import type { PlayerSnapshot } from '~/player/player.ts'
-import { writeText } from '~/player/written.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { writeText } from '~/player/write-text.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ drive: string; copy: number }>()

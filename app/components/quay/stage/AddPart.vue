@@ -19,7 +19,7 @@ import {
 import { addPart, shapeName } from '~~/core/acts/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { focusDriving } from '~/editor/focus.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTaking } from '~/commands/taking.ts'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** An entry was dropped where several parts lie: which of them is to follow it. */
-import { driverName } from '~~/core/insight/linking.ts'
+import { driverName } from '~~/core/insight/changing-links.ts'
 import type { DropQuestion } from '~/stage/dropping.ts'
 import { useLinking } from '~/commands/linking.ts'
 import { usePiece } from '~/stores/piece.ts'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Below the stage: how much of it is seen, from where, and what is drawn over it. */
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from '@lucide/vue'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 
 defineProps<{
   /** Whether the piece is in depth, and one has looked round it. */

@@ -2,7 +2,7 @@
 /** The head of what is in common: signals, cues, clocks and curves, and how another is made. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { COMMON, useCommon } from '~/commands/common.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 
 defineProps<{ count: number }>()
 const common = useCommon()

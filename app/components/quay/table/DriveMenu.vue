@@ -8,7 +8,7 @@ import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
 import { previewPath } from '~/player/preview.ts'
 import { useDriving } from '~/commands/driving.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { choicesOf, plainChoices } from '~/components/controls/choices.ts'
 

@@ -4,12 +4,12 @@ import { driveLabel } from '~~/core/formula/labels.ts'
 import { carry } from '~/editor/carry.ts'
 import { laidOut, onOneLine } from '~~/core/formula/layout.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
-import type { DriveFacts, DriveJumps } from '~~/core/insight/telling.ts'
+import type { DriveFacts, DriveJumps } from '~~/core/insight/drive-facts.ts'
 import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
-import { writeText } from '~/player/written.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { writeText } from '~/player/write-text.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { useListing } from '~/stores/listing.ts'
 import { useTuning } from '~/commands/tuning.ts'
 import { usePiece } from '~/stores/piece.ts'
@@ -225,25 +225,25 @@ function fix(chosenFix: Fix): void {
       @problems="found"
       @open="listing.reveal"
     />
-    <LazyGiveDialog v-if="giving" :drive="drive" @close="giving = false" />
+    <LazyShareFormula v-if="giving" :drive="drive" @close="giving = false" />
     <TakesRow v-if="!signal" :drive="drive" />
     <DrivePromises v-if="!signal" v-model:writing="promising" :drive="drive" :kept="known?.promises ?? []" />
     <div v-if="first" class="border-t border-rule px-3 py-[5px]" role="alert">
       <p>
-        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.says }}</span>{{ ' '
+        <span :class="first.level === 'error' ? 'text-coral' : 'text-brass'">{{ first.message }}</span>{{ ' '
         }}<span class="text-faded">{{ meanwhile }}</span>
       </p>
       <p v-if="first.fixes.length > 0" class="mt-[3px] flex flex-wrap items-center gap-2">
         <button
           v-for="(f, i) in first.fixes.slice(0, 3)"
-          :key="f.says"
+          :key="f.label"
           class="tabular rounded-sm border border-rule px-2 py-[1px] text-[12px] hover:border-faded"
           type="button"
           data-fix
           @mousedown.prevent
           @click="fix(f)"
         >
-          {{ f.says }}<kbd v-if="i === 0" class="ml-2 font-sans text-faded">Alt Enter</kbd>
+          {{ f.label }}<kbd v-if="i === 0" class="ml-2 font-sans text-faded">Alt Enter</kbd>
         </button>
       </p>
     </div>
@@ -259,7 +259,7 @@ function fix(chosenFix: Fix): void {
         @mousedown.prevent
         @click="fix(leap.fix)"
       >
-        {{ leap.fix.says }}
+        {{ leap.fix.label }}
       </button>
     </div>
     <p v-else-if="draft" class="px-3 pb-[5px] text-[12px] text-faded">Enter runs it, Esc reverts it.</p>

@@ -19,7 +19,7 @@ import { dragNumbers, stepNumber, type Tuner } from '~/editor/drag.ts'
 import { useEasings } from '~/editor/easings.ts'
 import { looks, placeOfRing, setLook } from '~/editor/looks.ts'
 import { draftOf, keepDraft } from '~/services/drafts.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 

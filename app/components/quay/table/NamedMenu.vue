@@ -2,9 +2,9 @@
 /** The menu of what has a name in common: rename it, see who reads it, take it away. */
 import { Gauge, MoreHorizontal, Pencil, Trash2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named.ts'
+import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named-things.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ collection: TimedIn | 'signals'; id: string }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The head of a part's group in the tide table; its menu is there when it is near. */
 import { LAYOUTS, shapeName } from '~~/core/acts/parts.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ part: string; count: number }>()

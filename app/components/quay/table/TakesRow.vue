@@ -2,7 +2,7 @@
 /** The takes of a drive: press one and it runs; the one that runs is filled. */
 import { Columns2, Plus } from '@lucide/vue'
 import { nameTake, takeInHand } from '~~/core/acts/sources.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { useTakes } from '~/commands/takes.ts'
 

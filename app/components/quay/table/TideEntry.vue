@@ -4,7 +4,7 @@
  * in full; of the others their names and formulas, so that a thousand cost hardly more than ten.
  */
 import { isSignal, sourceName, sourceOf } from '~~/core/acts/sources.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ drive: string }>()

@@ -3,7 +3,7 @@
 import { Search } from '@lucide/vue'
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/vue-virtual'
 import { FILTERS, timedOf, useListing } from '~/stores/listing.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import TideEntry from './TideEntry.vue'

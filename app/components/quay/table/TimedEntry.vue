@@ -3,9 +3,9 @@
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { TimedStrip } from '~/player/timed-strip.ts'
 import { RotateCcw } from '@lucide/vue'
-import { writeText } from '~/player/written.ts'
+import { writeText } from '~/player/write-text.ts'
 import { useTiming } from '~/commands/timing.ts'
-import { useSelection } from '~/stores/hand.ts'
+import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { FORMATS } from '../../../../../core/formats/give/formats'
+import { FORMATS } from '../../../../../core/formats/export/formats'
 import { database, wrote } from '../../../../database/current'
 import { handOver } from '../../../../database/handovers'
 import { readStored } from '../../../../database/pieces'
