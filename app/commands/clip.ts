@@ -9,7 +9,7 @@ import { propertiesOf } from '~~/core/piece/properties.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useSelection } from '../stores/selection.ts'
 import { useListing } from '../stores/listing.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 
 const PLACE = 'open-tide-clip'
 const PARTS = 'open-tide-parts'
@@ -35,14 +35,14 @@ function parsed(text: string): unknown {
 }
 
 export function useClip() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   const listing = useListing()
 
   /** The formula in hand. */
   function copy(): void {
     const key = hand.drive
-    const source = key === null ? undefined : sourceOf(store.piece!, key)
+    const source = key === null ? undefined : sourceOf(store.piece, key)
     if (!key || !source) {
       store.notice = { says: 'Select an entry of the tide table, then copy it.' }
       return
@@ -50,14 +50,14 @@ export function useClip() {
     const clip: Clip = { property: key.slice(key.indexOf('.') + 1), text: source.text }
     storage.setItem(PLACE, JSON.stringify(clip))
     store.notice = {
-      says: `${sourceName(store.piece!, key)} is copied. Select a part and paste it there, also in another piece.`,
+      says: `${sourceName(store.piece, key)} is copied. Select a part and paste it there, also in another piece.`,
     }
   }
 
   /** Onto the chosen part, on the same property. */
   function paste(): void {
     const clip = parsed(storage.getItem(PLACE) ?? 'null')
-    const part = hand.part === null ? undefined : store.piece!.parts[hand.part]
+    const part = hand.part === null ? undefined : store.piece.parts[hand.part]
     if (!isClip(clip) || !part) {
       store.notice = { says: part ? 'Nothing has been copied yet.' : 'Select the part to paste it on.' }
       return
@@ -69,8 +69,8 @@ export function useClip() {
       return
     }
     const key = `${hand.part}.${property}`
-    const before = store.piece!.drives[key]
-    store.act(addDrive(store.piece!, hand.part!, property, text))
+    const before = store.piece.drives[key]
+    store.act(addDrive(store.piece, hand.part!, property, text))
     listing.reveal(key)
     const was = before ? ` What it had before, ${before.text.slice(0, 60)}, comes back with undo.` : ''
     store.notice = {
@@ -81,13 +81,13 @@ export function useClip() {
   }
 
   const called = (ids: readonly string[]) =>
-    ids.length === 1 ? store.piece!.parts[ids[0]!]!.name : `${ids.length} parts`
+    ids.length === 1 ? store.piece.parts[ids[0]!]!.name : `${ids.length} parts`
 
   /** The chosen parts, with what they carry and what their formulas read. */
   function copyParts(): void {
     const ids = hand.chosen
     try {
-      storage.setItem(PARTS, JSON.stringify(transferOf(store.piece!, ids)))
+      storage.setItem(PARTS, JSON.stringify(transferOf(store.piece, ids)))
     } catch {
       store.notice = { says: `${called(ids)} is too large to copy with everything it needs.` }
       return
@@ -103,9 +103,9 @@ export function useClip() {
       store.notice = { says: 'No part has been copied yet.' }
       return
     }
-    const group = hand.part !== null && store.piece!.parts[hand.part]?.shape.type === 'group' ? hand.part : null
-    const { ids, op } = pasteTransfer(store.piece!, read.piece, group, 'paste parts')
-    const { problem } = readPiece(apply(store.piece!, op))
+    const group = hand.part !== null && store.piece.parts[hand.part]?.shape.type === 'group' ? hand.part : null
+    const { ids, op } = pasteTransfer(store.piece, read.piece, group, 'paste parts')
+    const { problem } = readPiece(apply(store.piece, op))
     if (problem !== null) {
       store.notice = { says: `It couldn’t be pasted. ${problem}` }
       return

@@ -5,7 +5,7 @@ import { addClock, addCue, addCurve } from '~~/core/acts/time-edits.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import { useListing } from '../stores/listing.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 
 export const COMMON = {
   signal: 'A named formula that others can read',
@@ -21,11 +21,11 @@ const HUMP = [
 ] as const
 
 export function useCommon() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const listing = useListing()
 
   function make(kind: keyof typeof COMMON): void {
-    const piece = store.piece!
+    const piece = store.piece
     const name = freeName(piece, kind)
     const made: Record<typeof kind, () => { id: string; op: Operation; place: string }> = {
       signal: () => ({ ...addSignal(piece, name, 'sine(every: 4s)'), place: '~' }),

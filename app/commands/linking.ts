@@ -2,27 +2,27 @@
 import { driverName, link } from '~~/core/insight/changing-links.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
 import { useListing } from '../stores/listing.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 import { useSmoothing } from './smoothing.ts'
 
 export function useLinking() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const smoothing = useSmoothing()
 
   /** Whether it was linked; if not, why has been said. */
   function join(driver: string, driven: string): boolean {
-    const made = link(store.program!, driver, driven)
+    const made = link(store.program, driver, driven)
     if ('says' in made) {
       store.notice = { says: made.says }
       return false
     }
-    smoothing.told(made.op, `${driverName(store.piece!, driven)} follows ${driverName(store.piece!, driver)}.`)
+    smoothing.told(made.op, `${driverName(store.piece, driven)} follows ${driverName(store.piece, driver)}.`)
     return true
   }
 
   /** A part follows an entry by the property of the same name; gives the key of what was linked. */
   function follow(driver: string, part: string): string | null {
-    const { name, shape } = store.piece!.parts[part]!
+    const { name, shape } = store.piece.parts[part]!
     const property = driver.slice(driver.indexOf('.') + 1)
     const key = `${part}.${property}`
     if (driver.startsWith('~') || !propertiesOf(shape.type).some(p => p.name === property)) {

@@ -7,18 +7,18 @@ import { outermost } from '~~/core/acts/stage-edits.ts'
 import { unapply } from '~~/core/piece/transform.ts'
 import { around, boxWithCarried } from '~~/core/rig/snapping.ts'
 import { useSelection } from '../stores/selection.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 
 export function useSeveral() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
-  const chosen = () => outermost(store.piece!, hand.chosen)
+  const chosen = () => outermost(store.piece, hand.chosen)
 
   function remove(): void {
     const ids = chosen()
     hand.choose(null)
     store.beginGesture()
-    for (const id of ids) store.act(removePart(store.piece!, id))
+    for (const id of ids) store.act(removePart(store.piece, id))
     store.endGesture()
     if (ids.length > 1) store.notice = { says: `${ids.length} parts deleted.`, act: { says: 'Undo', do: store.undo } }
   }
@@ -27,7 +27,7 @@ export function useSeveral() {
   function double(): void {
     store.beginGesture()
     const made = chosen().map(id => {
-      const { id: fresh, op } = duplicatePart(store.piece!, id)
+      const { id: fresh, op } = duplicatePart(store.piece, id)
       store.act(op)
       return fresh
     })
@@ -42,7 +42,7 @@ export function useSeveral() {
       const [body, box] = [scene.bodies.get(id)!, boxWithCarried(scene, id, 0)]
       return box ? [{ grip: { id, seat: scene.parentFrameOf(body, 0), world: body.worlds[0]! }, ...box }] : []
     })
-    const op = aligned(store.piece!, all, side, store.player!.now().seconds)
+    const op = aligned(store.piece, all, side, store.player.now().seconds)
     if (op.puts.length > 0) store.act(op)
     else store.notice = { says: 'No change: they’re already there.' }
   }
@@ -57,7 +57,7 @@ export function useSeveral() {
     const { parent } = scene.bodies.get(ids[0]!)!
     const middle = [(left + right) / 2, (low + high) / 2] as const
     const [x, y] = parent ? (unapply(parent.worlds[0]!, ...middle) ?? [0, 0]) : middle
-    const made = group(store.piece!, ids, { x, y })
+    const made = group(store.piece, ids, { x, y })
     if ('says' in made) store.notice = { says: made.says }
     else {
       store.act(made.op)
@@ -67,7 +67,7 @@ export function useSeveral() {
 
   /** The group in hand is given up; what it carried is chosen. */
   function scatter(): void {
-    const made = ungroup(store.piece!, hand.part!)
+    const made = ungroup(store.piece, hand.part!)
     if ('says' in made) store.notice = { says: made.says }
     else {
       store.act(made.op)

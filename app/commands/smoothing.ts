@@ -4,7 +4,7 @@ import { sourceName } from '~~/core/acts/sources.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 
 /** `from 270.00° to 0.00° (copy 3)`. */
 export function fromTo(program: Program, { key, copy, from, to }: Shift): string {
@@ -14,16 +14,16 @@ export function fromTo(program: Program, { key, copy, from, to }: Shift): string
 }
 
 export function useSmoothing() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const undo = { says: 'Undo', do: store.undo }
-  const nameOf = (key: string) => sourceName(store.piece!, key)
-  const jumped = (shift: Shift): string => `${nameOf(shift.key)} jumps ${fromTo(store.program!, shift)}.`
+  const nameOf = (key: string) => sourceName(store.piece, key)
+  const jumped = (shift: Shift): string => `${nameOf(shift.key)} jumps ${fromTo(store.program, shift)}.`
 
   /** Does an operation, and says what it did and which value jumps by it most. Without a word where there is neither. */
   function told(op: Operation, says = '', made?: Program): void {
-    const before = store.program!
+    const before = store.program
     store.act(op, made)
-    const shift = store.noJump() ? shiftOf(before, store.program!, store.player!.now()) : null
+    const shift = store.noJump() ? shiftOf(before, store.program, store.player.now()) : null
     const words = [says, shift ? jumped(shift) : ''].filter(w => w !== '').join(' ')
     if (words !== '') store.notice = { says: words, act: undo }
   }
@@ -33,8 +33,8 @@ export function useSmoothing() {
    * While tuning isn't smooth they fall back to what was set, and can be kept by a press.
    */
   function takeAway(op: Operation, says = '', keep = store.noJump()): void {
-    const before = store.program!
-    const at = store.player!.now()
+    const before = store.program
+    const at = store.player.now()
     const kept = keepingSet(before, op, at)
     if (keep) store.act(kept.op, kept.program)
     else store.act(op)
@@ -47,7 +47,7 @@ export function useSmoothing() {
         takeAway(op, says, keep)
       }
     }
-    const shift = keep ? kept.shift : shiftOf(before, store.program!, at)
+    const shift = keep ? kept.shift : shiftOf(before, store.program, at)
     const names = kept.held.map(nameOf)
     const stays =
       keep && names.length > 0

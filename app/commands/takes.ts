@@ -1,12 +1,12 @@
 /** Takes of a drive: other formulas that are kept, and put in its place while it plays. */
 import { MOST_TAKES, keepTake, takeInHand } from '~~/core/acts/sources.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 import { useTuning } from './tuning.ts'
 
 export function useTakes() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const tuning = useTuning()
-  const of = (key: string | null) => (key === null ? undefined : store.piece!.drives[key])
+  const of = (key: string | null) => (key === null ? undefined : store.piece.drives[key])
 
   /** Keeps what runs now as a take. */
   function keep(key: string | null): void {
@@ -22,7 +22,7 @@ export function useTakes() {
       }
       return
     }
-    store.act(keepTake(store.piece!, key!))
+    store.act(keepTake(store.piece, key!))
   }
 
   /** Puts a take in the place of the formula; what ran and is no take yet is kept first, so that nothing is lost. */
@@ -31,7 +31,7 @@ export function useTakes() {
     const take = drive?.takes[nth]
     if (!drive || !take) return
     store.beginGesture()
-    if (takeInHand(drive) < 0 && drive.takes.length < MOST_TAKES) store.act(keepTake(store.piece!, key))
+    if (takeInHand(drive) < 0 && drive.takes.length < MOST_TAKES) store.act(keepTake(store.piece, key))
     tuning.exactly(key, take.text)
     store.endGesture()
   }

@@ -2,13 +2,13 @@
 import { apply, type Operation } from '~~/core/piece/operation.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { useSelection } from '../stores/selection.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 
 /** Pictures taken at once, most. */
 const MOST = 40
 
 export function useTaking() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
 
   /** @returns whether the files became parts */
@@ -23,7 +23,7 @@ export function useTaking() {
     const { name } = file
     // What only some pieces need is fetched when it is.
     const [{ artworkOf }, text] = await Promise.all([import('~~/core/formats/artwork/artwork.ts'), file.text()])
-    const taken = artworkOf(store.piece!, text, name.replace(/\.svg$/i, ''))
+    const taken = artworkOf(store.piece, text, name.replace(/\.svg$/i, ''))
     if (!('op' in taken)) return refused(name, taken.says)
     const left = taken.left.length > 0 ? ` Not imported: ${taken.left.join('; ')}.` : ''
     return put(name, taken, `${name} became ${taken.parts === 1 ? 'a part' : `${taken.parts} parts`}.${left}`)
@@ -41,12 +41,12 @@ export function useTaking() {
     const left = read.flatMap(r => ('says' in r ? [`${r.name}: ${r.says}`] : []))
     if (good.length === 0) return refused(all.length === 1 ? all[0]!.name : 'The files', left.join(' '))
     const says = good.length === 1 ? `${good[0]!.name} is a part.` : `${good.length} pictures are stacked in place.`
-    const taken = addPictures(store.piece!, good)
+    const taken = addPictures(store.piece, good)
     return put(good[0]!.name, taken, left.length > 0 ? `${says} Not imported: ${left.join(' ')}` : says)
   }
 
   function put(name: string, { op, ids }: { op: Operation; ids: readonly string[] }, says: string): boolean {
-    const { problem } = readPiece(apply(store.piece!, op))
+    const { problem } = readPiece(apply(store.piece, op))
     if (problem !== null) return refused(name, problem)
     store.act(op)
     hand.chooseAll([...ids])

@@ -9,20 +9,20 @@ import { parse, plainly } from '~~/core/formula/parse.ts'
 import { setHandle } from '~~/core/formula/edit.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 import { fromTo, useSmoothing } from './smoothing.ts'
 
 export function useTuning() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const smoothing = useSmoothing()
-  const now = () => store.player!.now()
+  const now = () => store.player.now()
 
   /**
    * Another text for a drive. Says so, and by how much, when a value jumps although jumps are to be avoided.
    * @param typed it was written by hand: that more is written than that is said too
    */
   function commit(key: string, text: string, typed = false): void {
-    const program = store.program!
+    const program = store.program
     if (sourceOf(program.piece, key)?.text === text) return
     const made = rewrite(program, key, text, now(), store.noJump())
     store.act(made.op, made.program)
@@ -31,7 +31,7 @@ export function useTuning() {
     const name = sourceName(program.piece, key)
     store.notice = {
       says: made.shift
-        ? `${made.jumps ?? 'The value can’t be kept with this change.'} It jumps ${fromTo(store.program!, made.shift)}.`
+        ? `${made.jumps ?? 'The value can’t be kept with this change.'} It jumps ${fromTo(store.program, made.shift)}.`
         : `${name} continues from where it is: its formula was adjusted.`,
       act: changed
         ? { says: 'Apply without smoothing', do: () => exactly(key, text) }
@@ -41,13 +41,13 @@ export function useTuning() {
 
   /** Another text as it is, which may make the value jump: by how much is said. */
   function exactly(key: string, text: string): void {
-    const made = rewrite(store.program!, key, text, now(), false)
+    const made = rewrite(store.program, key, text, now(), false)
     smoothing.told(made.op, '', made.program)
   }
 
   /** The n-th number of a drive's formula, while it is dragged. */
   function number(key: string, nth: number, value: number, decimals: number): void {
-    const { formula } = parse(sourceOf(store.piece!, key)!.text)
+    const { formula } = parse(sourceOf(store.piece, key)!.text)
     if (formula) commit(key, setHandle(formula, nth, value, decimals))
   }
 
@@ -57,13 +57,13 @@ export function useTuning() {
 
   /** A dial at another value. What it sets paces goes on from where it is; what moves at once is said, while it is pulled at the end. */
   function dial(id: string, value: number, says = true): void {
-    const { name, locked, value: old } = store.piece!.dials[id]!
+    const { name, locked, value: old } = store.piece.dials[id]!
     if (locked) store.notice = { says: `${name} is locked. Unlock it in its settings.` }
     if (locked || old === value) return
-    const before = store.program!
+    const before = store.program
     const at = now()
     store.act(setDial(before, id, value, at, store.noJump()))
-    const shift = says && store.noJump() ? shiftOf(before, store.program!, at) : null
+    const shift = says && store.noJump() ? shiftOf(before, store.program, at) : null
     if (!shift) return
     const by = shift.to - shift.from + (pulling && pulled?.shift.key === shift.key ? pulled.by : 0)
     pulled = { shift, by }
@@ -73,21 +73,21 @@ export function useTuning() {
     if (!pulled) return
     const { shift, by } = pulled
     pulled = null
-    const program = store.program!
+    const program = store.program
     const size = showValue(Math.abs(by), propertyOf(program, shift.key), program.measures, 2)
     store.notice = {
-      says: `${sourceName(program.piece, shift.key)} jumped by ${size}: ${store.piece!.dials[id]!.name} sets more than its pace.`,
+      says: `${sourceName(program.piece, shift.key)} jumped by ${size}: ${store.piece.dials[id]!.name} sets more than its pace.`,
       act: { says: 'Undo', do: store.undo },
     }
   }
   /** The dial goes as far as a value, and is set to it: one step to undo. */
   function widen(id: string, value: number): void {
-    const dialled = store.piece!.dials[id]!
+    const dialled = store.piece.dials[id]!
     store.beginGesture()
-    store.act(changeNamed(store.piece!, 'dials', id, widened(dialled, value)))
+    store.act(changeNamed(store.piece, 'dials', id, widened(dialled, value)))
     dial(id, value)
     store.endGesture()
-    const { low, high, unit } = store.piece!.dials[id]!
+    const { low, high, unit } = store.piece.dials[id]!
     store.notice = {
       says: `${dialled.name} goes from ${printNumber(low, 4)} to ${printNumber(high, 4)}${unit === '' ? '' : ` ${unit}`} now.`,
       act: { says: 'Undo', do: store.undo },
@@ -107,7 +107,7 @@ export function useTuning() {
 
   /** The number of a formula at a place of its text becomes a dial. */
   function dialOut(key: string, place: number): void {
-    const made = dialOf(store.piece!, key, numberAt(sourceOf(store.piece!, key)?.text ?? '', place))
+    const made = dialOf(store.piece, key, numberAt(sourceOf(store.piece, key)?.text ?? '', place))
     if (!made) {
       store.notice = { says: 'There’s no number in this formula to make a dial from.' }
       return
@@ -116,15 +116,15 @@ export function useTuning() {
     store.notice = { says: `${made.name} is now a dial.`, act: { says: 'Undo', do: store.undo } }
   }
 
-  const settle = (id: string) => store.act(settleFrom0(store.piece!, id))
+  const settle = (id: string) => store.act(settleFrom0(store.piece, id))
   /** The length of the lap; with `keep` its start moves too, which is said. */
   function lap(n: number, d: number, keep: boolean): void {
-    const before = store.piece!.lap.start
-    const ran = store.program!
+    const before = store.piece.lap.start
+    const ran = store.program
     const at = now()
-    store.act(setLap(store.piece!, { n, d }, at, keep))
-    const { start } = store.piece!.lap
-    const shift = store.noJump() ? shiftOf(ran, store.program!, at) : null
+    store.act(setLap(store.piece, { n, d }, at, keep))
+    const { start } = store.piece.lap
+    const shift = store.noJump() ? shiftOf(ran, store.program, at) : null
     const jumps = shift ? ` ${smoothing.jumped(shift)}` : ''
     if (start !== before)
       store.notice = {
@@ -144,8 +144,8 @@ export function useTuning() {
   }
   /** The start of the lap, on the nearest whole frame: that it was moved there is said. */
   function lapStart(seconds: number): void {
-    store.act(setLapStart(store.piece!, seconds))
-    const { start } = store.piece!.lap
+    store.act(setLapStart(store.piece, seconds))
+    const { start } = store.piece.lap
     if (Math.abs(start - seconds) > 1e-9)
       store.notice = { says: `The lap starts on a whole frame: at ${printNumber(start, 4)} s.` }
   }

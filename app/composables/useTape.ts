@@ -9,7 +9,7 @@ import { follow } from '~/editor/follow.ts'
 import { EDGE, TAPE_RULER, marksBetween, type TapeMark } from '~/player/tape-marks.ts'
 import { leapsWithin } from '~/player/scope-layers.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
 /** Pixels about a mark within which it is taken hold of. */
@@ -20,21 +20,21 @@ const REACH = 7
  * @param nib px from the left at which the moment stands
  */
 export function useTape(perSecond: () => number, nib: () => number) {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   const tuning = useTuning()
-  const player = store.player!
+  const player = store.player
 
   const secondAt = (e: { offsetX: number }) => player.now().seconds + (e.offsetX - nib()) / perSecond()
   const onFrame = (second: number) => {
-    const rate = toNumber(store.program!.measures.frameRate)
+    const rate = toNumber(store.program.measures.frameRate)
     return Number((Math.round(second * rate) / rate).toFixed(6))
   }
 
   function markAt(e: { offsetX: number; offsetY: number }): TapeMark | null {
     if (e.offsetY > EDGE + 12) return null
     const [at, reach] = [secondAt(e), REACH / perSecond()]
-    const near = marksBetween(store.piece!, at - reach, at + reach)
+    const near = marksBetween(store.piece, at - reach, at + reach)
     // Where some stand on one another: in the edge a moment by its tab, below it a cue, what is in hand first.
     const rank = (m: TapeMark) =>
       (hand.drive === `${m.of}/${m.id}` ? 0 : 1) + ((m.of === 'dials') === e.offsetY <= EDGE ? 0 : 2)
@@ -44,7 +44,7 @@ export function useTape(perSecond: () => number, nib: () => number) {
 
   /** What a mark is drawn to besides frames: other marks, and where the formula leaps that was in hand. */
   async function places(mark: TapeMark, from: number, to: number): Promise<number[]> {
-    const others = marksBetween(store.piece!, from, to).filter(m => m.of !== mark.of || m.id !== mark.id)
+    const others = marksBetween(store.piece, from, to).filter(m => m.of !== mark.of || m.id !== mark.id)
     const drive = hand.formula
     const leaping = drive ? await store.ask(drive, 'leaping') : null
     return [...others.map(m => m.second), ...leapsWithin(leaping?.at ?? [], from, to).map(l => l.second)]
@@ -78,12 +78,12 @@ export function useTape(perSecond: () => number, nib: () => number) {
 
   function dragMark(e: PointerEvent, mark: TapeMark): void {
     if (mark.of === 'dials') {
-      const { low, high, value, locked } = store.piece!.dials[mark.id]!
+      const { low, high, value, locked } = store.piece.dials[mark.id]!
       if (locked) store.notice = { says: `${mark.name} is locked.` }
       else pull(e, mark, value, s => tuning.dial(mark.id, Math.min(high, Math.max(low, s))))
       return
     }
-    const { marks, every } = store.piece!.cues[mark.id]!
+    const { marks, every } = store.piece.cues[mark.id]!
     // Of a cue that comes again the mark that this one repeats is moved.
     const own = marks.reduce((best, m) => {
       const off = (v: number) => (every ? Math.abs(((mark.second - v) / every) % 1) : Math.abs(mark.second - v))
@@ -92,7 +92,7 @@ export function useTape(perSecond: () => number, nib: () => number) {
     }, marks[0]!)
     const rest = e.altKey ? marks : marks.filter(m => m !== own)
     hand.take(`cues/${mark.id}`)
-    pull(e, mark, own, s => store.act(setMarks(store.piece!, mark.id, [...rest, s])))
+    pull(e, mark, own, s => store.act(setMarks(store.piece, mark.id, [...rest, s])))
   }
 
   function drawStretch(e: PointerEvent): void {

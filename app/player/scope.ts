@@ -10,6 +10,7 @@ import type { DriveJumps } from '~~/core/insight/drive-facts.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { inUnit, printNumber } from '~~/core/units/units.ts'
 import type { Palette } from '~/composables/usePalette.ts'
+import { NIB } from './tape-scale.ts'
 import { AskedFacts } from './asked-facts.ts'
 import { drawCurve, drawNib, axisStep, wrapped } from './curve.ts'
 import type { PlayerSnapshot } from './player.ts'
@@ -26,8 +27,6 @@ const LEFT = 58
 const FOOT = 22
 const HEAD = 44
 const PAD = 14
-/** Where the nib stands between the axis and the right edge. */
-const NIB = 1 / 3
 /** Screen pixels a second: at first, at least, at most. */
 const FIRST = 104
 const LEAST = 4

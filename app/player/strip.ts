@@ -8,6 +8,7 @@ import { isBounded } from '~~/core/facts/interval.ts'
 import { symmetriesOf } from '~~/core/insight/report.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
+import { NIB } from './tape-scale.ts'
 import { AskedFacts } from './asked-facts.ts'
 import { PER_SECOND, drawCurve, drawNib, drawPaper, wrapped } from './curve.ts'
 import type { PlayerSnapshot } from './player.ts'
@@ -18,8 +19,6 @@ import { SizedCanvas } from './sized-canvas.ts'
 const GAP = 2
 /** Shared by all strips. */
 const COLUMNS = new Columns(PER_SECOND / GAP)
-/** Where the nib stands, from the left. */
-export const NIB = 1 / 3
 
 /** Copies that are drawn faintly behind the first. */
 const MOST_COPIES = 12

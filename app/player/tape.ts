@@ -1,14 +1,10 @@
 /** Draws the tideline: an endless strip of time, laps as bands, running under a fixed nib. */
 import { toNumber } from '~~/core/time/rational.ts'
 import type { Palette } from '~/composables/usePalette.ts'
-import { NIB } from './strip.ts'
+import { NIB, TAPE_PER_SECOND } from './tape-scale.ts'
 import { drawLeads, drawMarks, drawStretch, marksBetween } from './tape-marks.ts'
 import type { PlayerSnapshot } from './player.ts'
 import type { SizedCanvas } from './sized-canvas.ts'
-
-/** Screen pixels a second, unless zoomed; and how far it can be. */
-export const TAPE_PER_SECOND = 42
-export const TAPE_ZOOM = [2, 600] as const
 
 /** Seconds between two written times and between two ticks, for a density of the tape. */
 const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300] as const

@@ -15,7 +15,7 @@ import { markAfter, marksFrom } from './marks-in-sight.ts'
 import type { PlayerSnapshot } from './player.ts'
 import { Columns, Samples } from './samples.ts'
 import { SizedCanvas } from './sized-canvas.ts'
-import { NIB } from './strip.ts'
+import { NIB } from './tape-scale.ts'
 
 const GAP = 2
 const COLUMNS = new Columns(PER_SECOND / GAP)

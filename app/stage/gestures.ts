@@ -7,7 +7,7 @@ import { hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { boxOf, drawnTo, engaging, snapLines, type Box } from '~~/core/rig/snapping.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { handleAt, handlesRound, handlesRoundAll, type Handle } from './grips.ts'
 import { REACH, useHolding } from './holding.ts'
 import { useOffer } from './offering.ts'
@@ -21,7 +21,7 @@ const GEAR_REACH = 18
 
 /** @param scene the scene as it was last drawn; @param lens from the stage to the page */
 export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   const offer = useOffer()
   const holding = useHolding(scene, lens, redraw)
@@ -40,7 +40,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     function first({ altKey }: PointerEvent): void {
       if (!altKey) return
       grips = were.map(grip => {
-        const { id, op } = duplicatePart(store.piece!, grip.id, false)
+        const { id, op } = duplicatePart(store.piece, grip.id, false)
         store.act(op)
         return { ...grip, id }
       })
@@ -81,7 +81,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
         press,
         ended() {
           if (meets === null) return
-          const made = engageWith(store.piece!, grips[0]!.id, meets)
+          const made = engageWith(store.piece, grips[0]!.id, meets)
           if (made.op) store.act(made.op)
           store.notice = { says: made.says, ...(made.op ? { act: { says: 'Undo', do: store.undo } } : {}) }
         },
@@ -122,7 +122,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
       const box = body.opacity[instance]! > 0 && !body.part.locked ? boxOf(drawn, body, instance) : null
       if (box && box.left >= left && box.right <= right && box.low >= low && box.high <= high) found.add(body.id)
     }
-    return outermost(store.piece!, [...found])
+    return outermost(store.piece, [...found])
   }
 
   /** The frame round several, or round a group. */
@@ -148,13 +148,13 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
     if (!found) return framing(e, at)
     if (e.shiftKey) return hand.chooseToo(found.id, found.instance)
     // What is chosen moves as a whole, groups with all they carry; a press alone chooses what lies there.
-    if (hand.chosen.some(id => withCarried(store.piece!, id).includes(found.id))) return moving(e, one)
+    if (hand.chosen.some(id => withCarried(store.piece, id).includes(found.id))) return moving(e, one)
     one()
     moving(e)
   }
 
   function nudge(dx: number, dy: number): void {
-    const op = moveBy(store.piece!, held().grips, dx, dy, now())
+    const op = moveBy(store.piece, held().grips, dx, dy, now())
     if (op.puts.length === 0) return
     store.act(op)
     offer(op)

@@ -1,6 +1,6 @@
 /** Looking round a piece in depth: pulled with the right button, or by keys. It changes nothing of the piece. */
 import { AHEAD, type Look } from '~~/core/rig/depth/eye.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { pullFrom } from './pull.ts'
 
 /** Turns for a page pixel that is pulled, and for a key. */
@@ -10,9 +10,9 @@ const STEP = 1 / 48
 const STEEPEST = 0.25
 
 export function useLook() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const look = shallowRef<Look>(AHEAD)
-  const deep = computed(() => store.piece!.camera !== null)
+  const deep = computed(() => store.piece.camera !== null)
   watch(deep, () => (look.value = AHEAD))
 
   function to(from: Look, aside: number, above: number): void {

@@ -2,17 +2,17 @@
 import { onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
 import { overruledProperties } from '~~/core/acts/stage-edits.ts'
 import type { Operation } from '~~/core/piece/operation.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
 /** What a gesture set although a formula drives it that does not read the set value: offered as `base +`. */
 export function useOffer(): (op: Operation | null) => void {
-  const store = usePiece()
+  const store = useOpenPiece()
   const tuning = useTuning()
   return (op: Operation | null): void => {
-    const keys = op ? overruledProperties(store.piece!, op) : []
+    const keys = op ? overruledProperties(store.piece, op) : []
     if (keys.length === 0) return
-    const names = keys.map(k => sourceName(store.piece!, k)).join(' and ')
+    const names = keys.map(k => sourceName(store.piece, k)).join(' and ')
     store.notice = {
       says: `${names} ${keys.length > 1 ? 'follow their formulas, which do' : 'follows its formula, which does'} not read the set value.`,
       act: {
@@ -20,7 +20,7 @@ export function useOffer(): (op: Operation | null) => void {
         do: () => {
           store.beginGesture()
           for (const key of keys) {
-            tuning.exactly(key, onTopOfHand(store.piece!.drives[key]!.text))
+            tuning.exactly(key, onTopOfHand(store.piece.drives[key]!.text))
           }
           store.endGesture()
         },

@@ -6,7 +6,7 @@ import { ringsOfPose } from '~~/core/rig/outline/posing.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { pointDrawnTo, ruledLines } from '~~/core/rig/snapping.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { pullFrom } from './pull.ts'
 import type { Lens } from './view.ts'
 
@@ -22,7 +22,7 @@ export interface PenPoint {
 const NEAR = 7
 
 export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   /** Points laid so far, on the stage. */
   let laid: OutlinePoint[] = []
@@ -45,17 +45,17 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
   /** The path in hand with where it stands; null for anything else. */
   function held(): { id: string; world: Matrix; eye: Eye } | null {
     const id = hand.others.length > 0 ? null : hand.part
-    if (id === null || !drawnOf(store.piece!, id)) return null
+    if (id === null || !drawnOf(store.piece, id)) return null
     const drawn = scene()
     const body = drawn?.bodies.get(id)
     return drawn && body ? { id, world: body.worlds[Math.min(hand.instance, body.count - 1)]!, eye: drawn.eye } : null
   }
-  const poseOf = (id: string) => Math.min(hand.pose, drawnOf(store.piece!, id)!.poses.length - 1)
+  const poseOf = (id: string) => Math.min(hand.pose, drawnOf(store.piece, id)!.poses.length - 1)
 
   function nodes(): PenPoint[] {
     const it = held()
     if (!it || hand.pen) return []
-    const { poses } = drawnOf(store.piece!, it.id)!
+    const { poses } = drawnOf(store.piece, it.id)!
     return poses[poseOf(it.id)]!.flatMap((ring, k) =>
       ring.map((c, nth) => {
         const [x, y] = lens().toScreen(...seen(it.eye, it.world, c.x, c.y))
@@ -70,7 +70,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
   /** The outline of the pose in hand where it is not the one that is seen, on the page. */
   function ghost(): [number, number][][] {
     const it = held()
-    const drawn = it && drawnOf(store.piece!, it.id)!
+    const drawn = it && drawnOf(store.piece, it.id)!
     if (!it || !drawn || drawn.poses.length < 2) return []
     return ringsOfPose(drawn, poseOf(it.id)).map(r => {
       const out: [number, number][] = []
@@ -82,7 +82,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
   function pull(e: PointerEvent, node: PenPoint): void {
     const it = held()!
     picked = node
-    const [before, pose] = [store.piece!, poseOf(it.id)]
+    const [before, pose] = [store.piece, poseOf(it.id)]
     const world = it.world.slice()
     let moved = false
     pullFrom(e, {
@@ -107,7 +107,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
   /** A place on the stage, drawn to its guides and grid where there are any; Ctrl lets go. */
   function ruled(at: readonly [number, number], e: MouseEvent): [number, number] {
     const to = lens().toStage(...at)
-    const { stage } = store.piece!
+    const { stage } = store.piece
     const free = e.ctrlKey || e.metaKey || (!stage.guides && !stage.grid)
     return free ? to : pointDrawnTo(...to, ruledLines(stage), NEAR / lens().scale)
   }
@@ -137,7 +137,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
       store.notice = { says: 'A path needs at least two points, so nothing was drawn.' }
       return
     }
-    const { id, op } = addPath(store.piece!, points, closed && points.length > 2)
+    const { id, op } = addPath(store.piece, points, closed && points.length > 2)
     store.act(op)
     hand.choose(id)
   }
@@ -148,7 +148,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     if (!it || hand.pen) return false
     const node = nodeAt(at)
     if (node) {
-      store.act(setCorner(store.piece!, it.id, poseOf(it.id), node.ring, node.nth, { smooth: !node.smooth }))
+      store.act(setCorner(store.piece, it.id, poseOf(it.id), node.ring, node.nth, { smooth: !node.smooth }))
       return true
     }
     const all = nodes()
@@ -166,7 +166,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
       })
     if (!best) return false
     const { ring, after, share } = best as { ring: number; after: number; share: number }
-    store.act(addCorner(store.piece!, it.id, ring, after, share))
+    store.act(addCorner(store.piece, it.id, ring, after, share))
     picked = { ring, nth: after + 1 }
     return true
   }
@@ -194,15 +194,15 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     if (!node) return false
     const pose = poseOf(it.id)
     const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
-    const corner = drawnOf(store.piece!, it.id)!.poses[pose]![node.ring]![node.nth]!
+    const corner = drawnOf(store.piece, it.id)!.poses[pose]![node.ring]![node.nth]!
     if (arrow) {
       const by = e.shiftKey ? 10 : 1
       const to = { x: corner.x + arrow[0]! * by, y: corner.y + arrow[1]! * by }
-      store.act(setCorner(store.piece!, it.id, pose, node.ring, node.nth, to))
+      store.act(setCorner(store.piece, it.id, pose, node.ring, node.nth, to))
     } else if (e.key === 's')
-      store.act(setCorner(store.piece!, it.id, pose, node.ring, node.nth, { smooth: !node.smooth }))
+      store.act(setCorner(store.piece, it.id, pose, node.ring, node.nth, { smooth: !node.smooth }))
     else if (e.key === 'Delete') {
-      const op = removeCorner(store.piece!, it.id, node.ring, node.nth)
+      const op = removeCorner(store.piece, it.id, node.ring, node.nth)
       if (op) store.act(op)
       else store.notice = { says: 'An outline needs at least that many points.' }
       picked = null

@@ -3,7 +3,7 @@ import { hit, hits, type Hit } from '~~/core/rig/hit.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { focusWords } from '~/editor/focus.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import type { useStageHand } from './gestures.ts'
 import type { useLook } from './look.ts'
 import type { usePen } from './pen.ts'
@@ -27,7 +27,7 @@ interface Hands {
   readonly byHand: ReturnType<typeof useStageHand>
   readonly pen: ReturnType<typeof usePen>
   readonly ruling: ReturnType<typeof useRuling>
-  readonly round: ReturnType<typeof useLook>
+  readonly orbit: ReturnType<typeof useLook>
   readonly viewing: ReturnType<typeof useView>
 }
 
@@ -41,10 +41,10 @@ export function usePointing({
   byHand,
   pen,
   ruling,
-  round,
+  orbit,
   viewing,
 }: Hands) {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
 
   /** What lies under the pointer. */
@@ -66,13 +66,13 @@ export function usePointing({
     else if (e.button === 0 && node) pen.pull(e, node)
     else if (e.button === 0 && guide) ruling.pull(e, place(e), guide.axis, guide.nth)
     else if (e.button === 0) byHand.press(e, place(e))
-    else if (e.button === 2 && round.deep.value) round.press(e)
+    else if (e.button === 2 && orbit.deep.value) orbit.press(e)
     else if (e.button === 1) viewing.pan(e)
   }
   /** A double press: a point of a path, or the words of a text. */
   function twice(e: MouseEvent): void {
     const found = pen.twice(place(e)) || hand.pen ? null : under(e)
-    if (!found || store.piece!.parts[found.id]!.shape.type !== 'text') return
+    if (!found || store.piece.parts[found.id]!.shape.type !== 'text') return
     hand.choose(found.id, found.instance)
     hand.desk = 'part'
     focusWords()
@@ -80,7 +80,7 @@ export function usePointing({
   /** The cursor tells what a press would do. */
   function hover(e: PointerEvent): void {
     pen.hover(place(e), e)
-    if (store.piece!.stage.rulers) pointer.value = place(e)
+    if (store.piece.stage.rulers) pointer.value = place(e)
     if (e.buttons) return
     const handle = byHand.handleAt(place(e))
     const guide = handle ? null : ruling.guideAt(place(e))

@@ -4,7 +4,7 @@ import { dropGuide, guidesOf, layGuide, moveGuide, type GuideAxis } from '~~/cor
 import type { Scene } from '~~/core/rig/scene.ts'
 import { snapLines, pointDrawnTo, SAFE, type SnapLines } from '~~/core/rig/snapping.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import { pullFrom } from './pull.ts'
 import type { Lens, Size } from './view.ts'
@@ -23,7 +23,7 @@ const CLOSEST = 5
 
 /** @param size of the stage on the page */
 export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () => Size, redraw: () => void) {
-  const store = usePiece()
+  const store = useOpenPiece()
   /** The guide that is pulled, and whether it is off the stage. */
   let pulled: (Guide & { off: boolean }) | null = null
 
@@ -32,7 +32,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
     axis === 'x' ? x < 0 || x > size().width : y < 0 || y > size().height
 
   function guideAt([x, y]: readonly [number, number]): Guide | null {
-    const piece = store.piece!
+    const piece = store.piece
     if (!piece.stage.guides) return null
     for (const axis of ['x', 'y'] as const) {
       const nth = guidesOf(piece)[axis].findIndex(v => {
@@ -58,7 +58,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
    * @param at where the press was, page pixels from the stage's corner
    */
   function pull(e: PointerEvent, at: readonly [number, number], axis: GuideAxis, own: number | null): void {
-    const before = store.piece!
+    const before = store.piece
     const nth = own ?? guidesOf(before)[axis].length
     if (nth >= MOST_GUIDES) {
       store.notice = { says: `There are ${MOST_GUIDES} guides already; drag one off the stage first.` }
@@ -98,7 +98,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
         store.notice = gone
           ? { says: `The ${says} guide was deleted.`, act: { says: 'Undo', do: store.undo } }
           : {
-              says: `The ${says} guide lies at ${printNumber(guidesOf(store.piece!)[axis][nth]!, 2).replace('-', '−')}px.`,
+              says: `The ${says} guide lies at ${printNumber(guidesOf(store.piece)[axis][nth]!, 2).replace('-', '−')}px.`,
             }
       },
       giveUp: () => {
@@ -109,7 +109,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
   }
 
   function draw(c: CanvasRenderingContext2D, palette: Palette): void {
-    const { stage } = store.piece!
+    const { stage } = store.piece
     const { width, height } = size()
     const { toScreen, scale } = lens()
     const line = (axis: GuideAxis, at: number) => {
@@ -162,7 +162,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
     c.lineTo(mx, my + 12)
     stroke(palette.sea, 1)
     for (const axis of ['x', 'y'] as const)
-      guidesOf(store.piece!)[axis].forEach((at, nth) => {
+      guidesOf(store.piece)[axis].forEach((at, nth) => {
         const held = pulled?.axis === axis && pulled.nth === nth
         c.beginPath()
         line(axis, at)

@@ -4,12 +4,12 @@ import { sizeAll, turnAll } from '~~/core/acts/stage-edits-several.ts'
 import { applyX, applyY, unapply } from '~~/core/piece/transform.ts'
 import { drawnTo, snapLines, sideDrawnTo } from '~~/core/rig/snapping.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { halfOf, type Handle } from './grips.ts'
 import { REACH, type Holding } from './holding.ts'
 
 export function useShaping({ scene, lens, shown, now, fine, gripOf, held, isTogether, pull }: Holding) {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
 
   /** Degrees that the hand has gone round a place of the page; all the way round counts on, and does not fall back. */
@@ -27,7 +27,7 @@ export function useShaping({ scene, lens, shown, now, fine, gripOf, held, isToge
 
   function turning(e: PointerEvent, at: readonly [number, number]): void {
     const grip = gripOf(hand.part!, hand.instance)
-    const { pivot } = store.piece!.parts[hand.part!]!
+    const { pivot } = store.piece.parts[hand.part!]!
     if (!grip) return
     const { world: w } = grip
     const [px, py] = lens().toScreen(applyX(w, pivot.x, pivot.y), applyY(w, pivot.x, pivot.y))

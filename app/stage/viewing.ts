@@ -8,9 +8,9 @@ export function useView(size: () => Size, stage: () => Size, place: (e: MouseEve
   const lens = computed(() => lensOf(view.value, size(), stage()))
   const fit = () => (view.value = FITTED)
   watch([() => stage().width, () => stage().height], fit)
-  const by = (factor: number) => (view.value = zoomed(view.value, factor, view.value.x, view.value.y))
+  const zoomBy = (factor: number) => (view.value = zoomed(view.value, factor, view.value.x, view.value.y))
   /** One stage pixel to one of the page. */
-  const life = () => (view.value = zoomed(view.value, stage().width / size().width / view.value.zoom, 0, 0))
+  const actualSize = () => (view.value = zoomed(view.value, stage().width / size().width / view.value.zoom, 0, 0))
   /** Page pixels that the view goes along. */
   function go(dx: number, dy: number): void {
     const { scale } = lens.value
@@ -33,5 +33,5 @@ export function useView(size: () => Size, stage: () => Size, place: (e: MouseEve
       end() {},
     })
   }
-  return { view, lens, fit, by, life, step, wheel, pan }
+  return { view, lens, fit, zoomBy, actualSize, step, wheel, pan }
 }

@@ -2,7 +2,7 @@
 import { defineStore } from 'pinia'
 import { setMarks } from '~~/core/acts/time-edits.ts'
 import { newDevice, type Device, type Incoming } from '~~/core/piece/device.ts'
-import { usePiece } from './piece.ts'
+import { useOpenPiece } from './open-piece.ts'
 import { get, post, put } from '../services/request.ts'
 import { useTuning } from '../commands/tuning.ts'
 
@@ -18,7 +18,7 @@ const GATHER = 60
 const AGAIN = 2000
 
 export const useDevice = defineStore('device', () => {
-  const store = usePiece()
+  const store = useOpenPiece()
   const device = ref<Device>(newDevice())
   const status = shallowRef<Status>(SILENT)
   const wrong = ref('')
@@ -58,7 +58,7 @@ export const useDevice = defineStore('device', () => {
     end()
     if (!(await keep())) return
     live.value = true
-    const player = store.player!
+    const player = store.player
     const tell = (whole: boolean) =>
       run({
         by: 'quay',
@@ -106,7 +106,7 @@ export const useDevice = defineStore('device', () => {
     if (!piece) return
     if (what.is === 'cue') {
       const cue = Object.entries(piece.cues).find(([, c]) => c.name === what.name)
-      if (cue) store.act(setMarks(piece, cue[0], [...cue[1].marks, Number(store.player!.now().seconds.toFixed(3))]))
+      if (cue) store.act(setMarks(piece, cue[0], [...cue[1].marks, Number(store.player.now().seconds.toFixed(3))]))
       return
     }
     const dial = Object.entries(piece.dials).find(([, d]) => d.name === what.name)
@@ -129,7 +129,7 @@ export const useDevice = defineStore('device', () => {
   async function alone(): Promise<void> {
     end()
     if (!(await keep()) || !(await store.flush())) return
-    await run({ by: 'alone', seconds: store.player!.now().seconds })
+    await run({ by: 'alone', seconds: store.player.now().seconds })
   }
 
   watch(

@@ -6,12 +6,12 @@ import type { Handover } from '~~/core/piece/handing.ts'
 import type { DialLoan } from '~~/core/piece/lent.ts'
 import { apply, compose, operation } from '~~/core/piece/operation.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { usePiece } from './piece.ts'
+import { useOpenPiece } from './open-piece.ts'
 import { useSmoothing } from '../commands/smoothing.ts'
 import { get, post, remove } from '../services/request.ts'
 
 export const useHandingOver = defineStore('handing-over', () => {
-  const store = usePiece()
+  const store = useOpenPiece()
   const smoothing = useSmoothing()
   const all = shallowRef<Handover[]>([])
   const link = ref('')
@@ -63,14 +63,14 @@ export const useHandingOver = defineStore('handing-over', () => {
   const said = ({ tuned }: Handover): string =>
     Object.entries(tuned)
       .flatMap(([id, value]) => {
-        const dial = store.piece!.dials[id]
+        const dial = store.piece.dials[id]
         return dial ? [`${dial.name} ${printNumber(value, 3)}${dial.unit === '' ? '' : ` ${dial.unit}`}`] : []
       })
       .join(', ')
 
   /** The dials of the piece go where the receiver left them: one step, without a jump while it plays. */
   function takeOver({ tuned }: Handover): void {
-    let program = store.program!
+    let program = store.program
     let op = operation('apply shared changes')
     for (const [id, value] of Object.entries(tuned)) {
       const dial = program.piece.dials[id]
@@ -79,7 +79,7 @@ export const useHandingOver = defineStore('handing-over', () => {
         program,
         id,
         Math.min(dial.high, Math.max(dial.low, value)),
-        store.player!.now(),
+        store.player.now(),
         store.noJump(),
       )
       op = { ...compose(op, next), undoLabel: op.undoLabel }

@@ -7,7 +7,7 @@ import { PROPERTIES } from '~~/core/piece/properties.ts'
 import { sameEntries } from '~~/core/piece/operation.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { useSelection } from './selection.ts'
-import { usePiece } from './piece.ts'
+import { useOpenPiece } from './open-piece.ts'
 import { useVerdicts } from './verdicts.ts'
 
 export const FILTERS = ['all', 'in hand', 'open', 'broken', 'wrong', 'off'] as const
@@ -37,7 +37,7 @@ const rank = (key: string) => PROPERTIES.findIndex(p => key.endsWith(`.${p.name}
 const made = (id: string) => Number(id.replace(/\D/g, '')) || 0
 
 export const useListing = defineStore('listing', () => {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   const verdicts = useVerdicts()
   const search = ref('')
@@ -59,7 +59,7 @@ export const useListing = defineStore('listing', () => {
   /** The same list stays the same object, so that a changed number changes nothing here. */
   let listed: { of: Piece; driven: string; keys: string; groups: Group[] } | null = null
   const all = computed<Group[]>(() => {
-    const piece = store.piece!
+    const piece = store.piece
     const driven =
       listed && sameEntries(listed.of.drives, piece.drives) ? listed.driven : Object.keys(piece.drives).join()
     const keys = `${common(piece).join()} ${driven} ${hand.part}`
@@ -89,12 +89,12 @@ export const useListing = defineStore('listing', () => {
   const near = computed<ReadonlySet<string>>(() => {
     const key = hand.drive
     if (!key || filter.value !== 'in hand') return new Set()
-    const links = linksOf(store.program!).get(key)
+    const links = linksOf(store.program).get(key)
     return new Set([key, ...(links?.reads ?? []), ...(links?.readBy ?? [])])
   })
 
   function passes(key: string): boolean {
-    const piece = store.piece!
+    const piece = store.piece
     const timed = timedOf(key)
     const source = timed ? null : sourceOf(piece, key)
     const name = timed ? (piece[timed.collection][timed.id]?.name ?? '') : sourceName(piece, key)
@@ -105,7 +105,7 @@ export const useListing = defineStore('listing', () => {
     if (filter.value === 'open') return verdicts.running.includes(key) && !verdicts.closes(key)
     if (filter.value === 'broken') return (verdicts.known(key)?.promises ?? []).some(p => p.verdict === 'broken')
     if (filter.value === 'off') return !!source && 'off' in source && source.off
-    if (filter.value === 'wrong') return (store.program!.slots.get(key)?.problems ?? []).some(p => p.level === 'error')
+    if (filter.value === 'wrong') return (store.program.slots.get(key)?.problems ?? []).some(p => p.level === 'error')
     return true
   }
 
@@ -113,7 +113,7 @@ export const useListing = defineStore('listing', () => {
   function called(part: string | null): boolean {
     const words = search.value.trim().toLowerCase()
     if (part === null || filter.value !== 'all' || words === '') return false
-    return words.split(/\s+/).every(w => store.piece!.parts[part]!.name.toLowerCase().includes(w))
+    return words.split(/\s+/).every(w => store.piece.parts[part]!.name.toLowerCase().includes(w))
   }
 
   const narrowed = computed(() => search.value.trim() !== '' || filter.value !== 'all')
@@ -128,7 +128,7 @@ export const useListing = defineStore('listing', () => {
   /** Every entry that is shown, from above down. */
   const flat = computed(() => groups.value.flatMap(g => (rolled.value.has(g.part) ? [] : g.entries)))
 
-  const anyDriven = computed(() => Object.keys(store.piece!.drives).length > 0)
+  const anyDriven = computed(() => Object.keys(store.piece.drives).length > 0)
   /** Every line of the table from above down. */
   const rows = computed<ListingRow[]>(() =>
     groups.value.flatMap((g): ListingRow[] => {
@@ -140,8 +140,8 @@ export const useListing = defineStore('listing', () => {
       return told ? [head, { id: `nothing ${g.part}`, nothing: g.part! }] : [head]
     }),
   )
-  /** Brings a line into sight that is not on the page; the table says how. */
-  const bring = shallowRef<(row: number) => void>(() => {})
+  /** The entry that was asked for last: the table brings it into sight. */
+  const sought = shallowRef<{ readonly key: string } | null>(null)
 
   function roll(part: string | null, every: boolean): void {
     const is = !rolled.value.has(part)
@@ -162,16 +162,14 @@ export const useListing = defineStore('listing', () => {
     const at = all.value.find(g => g.entries.includes(key))
     if (at && rolled.value.has(at.part)) roll(at.part, false)
     hand.take(key)
-    nextTick(() => {
-      const there = entryOf(key)
-      if (there) there.scrollIntoView({ block: 'nearest' })
-      else bring.value(rows.value.findIndex(r => r.id === key))
-    })
+    sought.value = { key }
+  }
+  /** Selects the entry before or after the selected one. */
+  function step(by: 1 | -1): void {
+    const at = hand.drive ? flat.value.indexOf(hand.drive) : by > 0 ? -1 : flat.value.length
+    const key = flat.value[Math.min(flat.value.length - 1, Math.max(0, at + by))]
+    if (key) reveal(key)
   }
 
-  return { search, filter, groups, rows, flat, rolled, narrowed, bring, roll, reveal }
+  return { search, filter, groups, rows, flat, rolled, narrowed, sought, roll, reveal, step }
 })
-
-/** The entry on the page. */
-const entryOf = (key: string): Element | null =>
-  document.querySelector(timedOf(key) ? `[data-timed="${key}"]` : `[data-drive="${key}"]`)

@@ -6,6 +6,7 @@ import type { Pattern } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { useListing } from './listing.ts'
 import { usePiece } from './piece.ts'
+import { useOpenPiece } from './open-piece.ts'
 import { get, patch, post, remove } from '../services/request.ts'
 
 export const usePatterns = defineStore('patterns', () => {
@@ -48,21 +49,21 @@ export const usePatterns = defineStore('patterns', () => {
 
   /** Puts a pattern on parts of the open piece. @param places a part for each role */
   function put(pattern: Piece, places: ReadonlyMap<string, string>): void {
-    const store = usePiece()
-    store.act(putPattern(store.piece!, pattern, places))
+    const store = useOpenPiece()
+    store.act(putPattern(store.piece, pattern, places))
     said(pattern, [...places.values()])
   }
 
   /** A pattern of one role, on each of several. */
   function putOn(pattern: Piece, parts: readonly string[]): void {
-    const store = usePiece()
-    store.act(putOnAll(store.piece!, pattern, parts))
+    const store = useOpenPiece()
+    store.act(putOnAll(store.piece, pattern, parts))
     said(pattern, parts)
   }
 
   function said(pattern: Piece, parts: readonly string[]): void {
-    const store = usePiece()
-    const names = parts.map(id => store.piece!.parts[id]?.name).filter(Boolean)
+    const store = useOpenPiece()
+    const names = parts.map(id => store.piece.parts[id]?.name).filter(Boolean)
     const first = rolesOf(pattern)[0]
     if (first && parts[0]) useListing().reveal(`${parts[0]}.${first.driven[0]}`)
     store.notice = {

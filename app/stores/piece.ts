@@ -159,6 +159,8 @@ export const usePiece = defineStore('piece', () => {
     /** What is known of a drive for all time, worked out beside the page. */
     ask: <A extends About>(key: string, about: A): Promise<Answers[A] | null> =>
       insight?.ask(key, about) ?? Promise.resolve(null),
+    /** Resolves once all that was asked of the worker has its answer. */
+    answered: (): Promise<void> => insight?.settled() ?? Promise.resolve(),
     saveNow: () => keeper?.save() ?? Promise.resolve(),
     /** What is not saved lies elsewhere by now. */
     dropUnsaved: () => keeper?.drop(),

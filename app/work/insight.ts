@@ -22,6 +22,7 @@ export class Insight {
   private version = 0
   private asked: Asked[] = []
   private timer: ReturnType<typeof setTimeout> | null = null
+  private waiting: (() => void)[] = []
 
   constructor(private piece: Piece) {}
 
@@ -43,12 +44,18 @@ export class Insight {
     })
   }
 
+  /** Resolves once all that was asked has its answer. */
+  settled(): Promise<void> {
+    return this.asked.length === 0 ? Promise.resolve() : new Promise(done => this.waiting.push(done))
+  }
+
   stop(): void {
     if (this.timer) clearTimeout(this.timer)
     this.timer = null
     this.worker?.terminate()
     this.worker = null
     for (const a of this.asked.splice(0)) a.answer(null)
+    this.watch()
   }
 
   private tell(what: InsightRequest): void {
@@ -75,6 +82,7 @@ export class Insight {
   private watch(): void {
     if (this.timer) clearTimeout(this.timer)
     this.timer = this.asked.length > 0 ? setTimeout(() => this.giveUp(), PATIENCE) : null
+    if (this.asked.length === 0) for (const done of this.waiting.splice(0)) done()
   }
 
   /** The oldest question is given up; the others are asked of another worker. */

@@ -152,7 +152,7 @@ const KNOWN = {
     const round = { 'Flag.rotation': 'delay(carousel.rotation, 1s)' }
     expect(problems('flag[0].rotation', { with: round })[0]).toMatchObject({
       code: 'cycle',
-      says: expect.stringMatching(/Carousel\.rotation.*Flag\.rotation|Flag\.rotation.*Carousel\.rotation/) as string,
+      message: expect.stringMatching(/Carousel\.rotation.*Flag\.rotation|Flag\.rotation.*Carousel\.rotation/) as string,
     })
   },
   'known.ties': () => {

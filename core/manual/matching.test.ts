@@ -4,11 +4,12 @@ import { FUNCTIONS } from '../functions/index.ts'
 import { PROPERTIES } from '../piece/properties.ts'
 import { fit, matching, slips, type Searched } from './matching.ts'
 import { topics } from './search.ts'
-import { COMMAND_WORDS, FUNCTION_WORDS, PROPERTY_WORDS } from './trade-words.ts'
+import { COMMAND_NAMES, commandEntry } from './commands.ts'
+import { FUNCTION_WORDS, PROPERTY_WORDS } from './trade-words.ts'
 
 /** All that the search of a piece offers besides the piece's own names. */
 const ALL: readonly Searched[] = [
-  ...Object.entries(COMMAND_WORDS).map(([name, also]) => ({ name, also })),
+  ...COMMAND_NAMES.map(name => ({ name, also: commandEntry(name).words })),
   ...PROPERTIES.map(p => ({ name: p.name, also: PROPERTY_WORDS[p.name] ?? '', says: p.description })),
   ...FUNCTIONS.map(f => ({ name: f.name, also: FUNCTION_WORDS[f.name] ?? '', says: f.description })),
   ...topics().map(t => ({ name: t.title, says: t.says })),
@@ -41,7 +42,7 @@ const LEADS: Readonly<Record<string, string>> = {
   Undo: 'undo, revert, mistake',
   Redo: 'redo',
   'Keyboard shortcuts': 'hotkeys, shortcuts, key bindings',
-  'Open the manual beside the piece': 'help, documentation, tutorial, manual, reference',
+  'Open or close the manual': 'help, documentation, tutorial, manual, reference',
   'Add a part…': 'new shape, add layer, text, image, rectangle, star, particles, new object, circle',
   'Import artwork or pictures…': 'import svg, png, jpeg, import image, illustration, bitmap',
   'Import a table…': 'spreadsheet, import csv, json data',
@@ -74,7 +75,12 @@ const LEADS: Readonly<Record<string, string>> = {
   'Off-stage parts': 'off stage, cropped, out of frame',
   'Cost per frame': 'performance, profiler, optimize, heavy',
   'Motion path': 'motion path, trajectory',
-  'Fit the stage': 'zoom, fit, zoom to fit',
+  'Fit the stage': 'fit, zoom to fit',
+  'Zoom in': 'zoom, magnify',
+  'Single-key shortcuts': 'turn off shortcuts, disable letters',
+  'Find anything': 'command palette, find',
+  'One frame forward': 'next frame, step forward',
+  'Select all parts': 'select all',
   'Actual size': '100%, actual size',
   Pivot: 'pivot, anchor point, origin, hinge',
   Copies: 'repeater, array, instances, copies, radial',
@@ -137,7 +143,7 @@ describe('the search', () => {
         matching(word, ALL, 3).map(f => f.name),
         word,
       ).toContain(name)
-    for (const name of Object.keys(COMMAND_WORDS)) expect(matching(name, ALL, 1)[0]!.name).toBe(name)
+    for (const name of COMMAND_NAMES) expect(matching(name, ALL, 1)[0]!.name).toBe(name)
   })
   it('finds nothing for what is no word of it, and nothing for nothing', () => {
     expect(matching('zzzzqx', ALL, 12)).toEqual([])

@@ -7,7 +7,7 @@ export interface Used {
 }
 declare global {
   interface Window {
-    openTide: { values: (key: string, seconds: number) => number[]; now: () => number }
+    openTide: { values: (key: string, seconds: number) => number[]; now: () => number; settled: () => Promise<void> }
   }
 }
 

@@ -89,7 +89,7 @@ const RIDES = lanternPier(false)
 
 declare global {
   interface Window {
-    openTide: { values: (key: string, seconds: number) => number[]; now: () => number }
+    openTide: { values: (key: string, seconds: number) => number[]; now: () => number; settled: () => Promise<void> }
   }
 }
 
@@ -99,6 +99,9 @@ export const DEMO = '/piece/lantern-pier'
 export const values = (page: Page, key: string, seconds: number): Promise<number[]> =>
   page.evaluate(([k, s]) => window.openTide.values(k, s), [key, seconds] as const)
 export const now = (page: Page): Promise<number> => page.evaluate(() => window.openTide.now())
+
+/** Waits until all that the page has asked its worker is answered. */
+export const settled = (page: Page): Promise<void> => page.evaluate(() => window.openTide.settled())
 
 /** The key of a drive, from its part and property as they are shown. */
 export const keyOf = async (page: Page, label: string): Promise<string> =>
@@ -137,6 +140,18 @@ export async function write(page: Page, label: string, text: string): Promise<vo
 /** Waits until what was done last is on the stage. */
 export const drawn = (page: Page): Promise<number> =>
   page.evaluate(() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done))))
+
+/** Waits until something stands where it stood a frame before. */
+export async function atRest(it: Locator): Promise<void> {
+  const where = async () => JSON.stringify(await it.boundingBox())
+  await expect
+    .poll(async () => {
+      const before = await where()
+      await drawn(it.page())
+      return (await where()) === before
+    })
+    .toBe(true)
+}
 
 export async function goTo(page: Page, time: string): Promise<void> {
   await page.getByRole('button', { name: 'Current time, press to type another' }).click()

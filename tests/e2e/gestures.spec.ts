@@ -1,12 +1,11 @@
 /** Gestures on cues, keyframes that repeat, and long chains, as whole tasks through the interface. */
 import type { Page } from '@playwright/test'
-import { entry, expect, freshFair, goTo, halt, keyOf, make, test, type, values, write } from './fair.ts'
+import { NIB, TAPE_PER_SECOND } from '../../app/player/tape-scale.ts'
+import { entry, expect, freshFair, goTo, halt, keyOf, make, settled, test, type, values, write } from './fair.ts'
 import { pick } from './pick.ts'
 
 const DEG = 1 / 360
 /** Where the nib stands across the tape, and how many pixels a second takes there. */
-const NIB = 1 / 3
-const SECOND = 42
 
 test.beforeEach(async ({ page }) => {
   await freshFair(page)
@@ -73,11 +72,12 @@ test('a gesture with its hit on four cues, one of them drawn to the leap of anot
   await leaper.locator('header').click()
   await expect(leaper.locator('[data-leaps]')).toBeVisible()
   const box = (await page.locator('[data-tape]').boundingBox())!
-  const x = (s: number) => box.x + Math.round(box.width * NIB) + SECOND * (s - 6)
+  const x = (s: number) => box.x + Math.round(box.width * NIB) + TAPE_PER_SECOND * (s - 6)
   await page.mouse.move(x(5.5), box.y + 18)
   await page.mouse.down()
   await page.mouse.move(x(6.4), box.y + 18, { steps: 5 })
-  await page.waitForTimeout(500)
+  // What it may snap to is known by then.
+  await settled(page)
   await page.mouse.move(x(6.66), box.y + 18, { steps: 5 })
   await page.mouse.up()
   await expect(cue.getByRole('spinbutton', { name: 'Mark 2' })).toHaveText('6.7 s')

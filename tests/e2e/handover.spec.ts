@@ -1,7 +1,7 @@
 /** Handing over: a link with a few dials within their locks, tried to be broken, and what comes back from it. */
 import type { Page } from '@playwright/test'
 import { accessible } from './accessible.ts'
-import { expect, freshFair, goTo, halt, test } from './fair.ts'
+import { drawn, expect, freshFair, goTo, halt, test } from './fair.ts'
 import { apart } from './exporting.ts'
 import { openPiece, stagePicture } from './on-stage.ts'
 import { Builder } from '../../core/acts/build.ts'
@@ -216,7 +216,7 @@ for (const deep of [false, true])
     await page.goto(link)
     await page.getByRole('button', { name: 'Pause', exact: true }).click()
     await page.evaluate(() => (window.openTide as unknown as { seek: (s: number) => void }).seek(1.7))
-    await page.waitForTimeout(200)
+    await drawn(page)
     const there = await stagePicture(page)
     expect(await apart(page, stage, there)).toMatchObject({ most: 0, count: 0, width })
     await halt(page)

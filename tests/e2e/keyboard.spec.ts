@@ -120,3 +120,45 @@ test('a promise is broken by stepping a number down, and mended by stepping it u
   await expect(promise).toHaveText(kept)
   await page.keyboard.press('Escape')
 })
+
+test('single-key shortcuts are turned off and on again; everything is still reached by keys', async ({ page }) => {
+  const search = page.getByRole('dialog', { name: 'Find anything' })
+  await page.keyboard.press('?')
+  const dialog = page.getByRole('dialog', { name: 'Keyboard shortcuts' })
+  // One list: what it shows are the keys that are heard.
+  await expect(dialog.getByRole('term').filter({ hasText: /^C$/ })).toBeVisible()
+  await dialog.getByRole('checkbox', { name: 'Single-key shortcuts' }).press('Space')
+  await expect(dialog.getByRole('definition').filter({ hasText: 'Mark the cue here' })).toContainText('(off)')
+  await expect(dialog.getByRole('definition').filter({ hasText: 'Play or pause' })).not.toContainText('(off)')
+  await page.keyboard.press('Escape')
+  await expect(dialog).toHaveCount(0)
+
+  // It is kept, and letters, digits and signs do nothing now.
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible()
+  const [at, undo] = [page.locator('[data-time]'), page.getByRole('button', { name: 'Undo', exact: true }).first()]
+  const before = (await at.textContent())!
+  for (const key of ['0', ',', '.', 'Shift+.', '/', '?', 'c', 'p', '[', 'd', 'a']) await page.keyboard.press(key)
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await expect(at).toHaveText(before)
+  await expect(undo).toBeDisabled()
+  // What says which keys it has says those that work.
+  await expect(page.getByRole('button', { name: 'Find anything' })).toContainText('Ctrl K')
+
+  // By its name, and then the keys are heard again.
+  await page.keyboard.press('ControlOrMeta+k')
+  await expect(search.getByRole('combobox')).toBeFocused()
+  await page.keyboard.type('mark the cue here')
+  await page.keyboard.press('Enter')
+  await expect(search).toHaveCount(0)
+  await expect(undo).toBeEnabled()
+  await page.keyboard.press('ControlOrMeta+k')
+  await expect(search.getByRole('combobox')).toBeFocused()
+  await page.keyboard.type('single-key')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Single-key shortcuts are on.')).toBeVisible()
+  await page.keyboard.press('/')
+  await expect(search.getByRole('combobox')).toBeFocused()
+})

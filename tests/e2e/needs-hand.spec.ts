@@ -1,7 +1,8 @@
 /** What the hand does to what runs: terms left out, takes side by side, clocks tapped, dials of every kind. */
+import { NIB, TAPE_PER_SECOND } from '../../app/player/tape-scale.ts'
 import {
-  dragNumber,
   DEMO,
+  dragNumber,
   entry,
   expect,
   formula,
@@ -9,7 +10,9 @@ import {
   goTo,
   halt,
   keyOf,
+  now,
   saved,
+  settled,
   test,
   type,
   values,
@@ -25,7 +28,6 @@ test.beforeEach(async ({ page }) => {
 
 const DEG = 1 / 360
 /** Where the nib stands on the tape, as a share of its width. */
-const NIB = 1 / 3
 
 test('H4: a term is left out by its ring or by a key, kept struck through in the text, and brought back', async ({
   page,
@@ -142,8 +144,8 @@ test('D3, B11: a moment is a dial that stands on the tideline, and is dragged th
   const box = (await tape.boundingBox())!
   const nib = box.x + Math.round(box.width * NIB)
   await goTo(page, '0')
-  // 42 px a second: the moment at 2 s is taken hold of and pulled to 3 s.
-  const x = (s: number) => nib + 42 * s
+  // The moment at 2 s is taken hold of and pulled to 3 s.
+  const x = (s: number) => nib + TAPE_PER_SECOND * s
   await page.mouse.move(x(2), box.y + 6)
   await page.mouse.down()
   await page.mouse.move(x(2.5), box.y + 6, { steps: 4 })
@@ -204,11 +206,11 @@ test('F3: a mark of a cue is drawn to where the formula in hand leaps', async ({
   const tape = page.locator('[data-tape]')
   const box = (await tape.boundingBox())!
   const nib = box.x + Math.round(box.width * NIB)
-  const x = (s: number) => nib + 42 * (s - 3)
+  const x = (s: number) => nib + TAPE_PER_SECOND * (s - 3)
   await page.mouse.move(x(3), box.y + 18)
   await page.mouse.down()
   await page.mouse.move(x(3.5), box.y + 18, { steps: 5 })
-  await page.waitForTimeout(500)
+  await settled(page)
   await page.mouse.move(x(4.25), box.y + 18, { steps: 5 })
   await page.mouse.up()
   await expect(page.getByRole('article', { name: 'cue', exact: true }).locator('[data-sentence]')).toContainText(
@@ -226,13 +228,15 @@ test('I1, A1: across the seam, and what leaves the stage', async ({ page }) => {
   expect(last.equals(first)).toBe(false)
   await seam.getByRole('button', { name: 'Play across the seam' }).click()
   const seen: number[] = []
-  for (let k = 0; k < 14; k++) {
-    seen.push(await page.evaluate(() => window.openTide.now()))
-    await page.waitForTimeout(200)
-  }
+  const goesRound = () => seen.some((s, i) => i > 0 && s < seen[i - 1]!)
+  await expect
+    .poll(async () => {
+      seen.push(await now(page))
+      return goesRound()
+    })
+    .toBe(true)
   expect(Math.min(...seen)).toBeGreaterThan(6.4)
   expect(Math.max(...seen)).toBeLessThan(9.6)
-  expect(seen.some((s, i) => i > 0 && s < seen[i - 1]!)).toBe(true)
   await halt(page)
   const leaving = page.getByRole('region', { name: 'Off-stage parts' })
   await leaving.getByRole('button', { name: 'Check the lap' }).click()

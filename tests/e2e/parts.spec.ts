@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, freshFair, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
+import { atRest, expect, freshFair, goTo, halt, keyOf, saved, test, values, write } from './fair.ts'
 import { stagePicture } from './on-stage.ts'
 import { pick } from './pick.ts'
 
@@ -8,7 +8,7 @@ async function choose(page: Page, name: string): Promise<void> {
   const button = page.getByRole('button', { name, exact: true }).first()
   await button.scrollIntoViewIfNeeded()
   // What has come near stands in full first, so that nothing moves under the press.
-  await page.waitForTimeout(400)
+  await atRest(button)
   await button.click()
 }
 const made = (page: Page) => page.getByRole('textbox', { name: 'Name of the part' })

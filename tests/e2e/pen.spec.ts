@@ -1,7 +1,7 @@
 /** The pen on the stage, poses that a formula goes through, and a chain that one turn bends. */
 import type { Page } from '@playwright/test'
 import { Builder } from '../../core/acts/build.ts'
-import { expect, formula, halt, keyOf, test, values, write } from './fair.ts'
+import { expect, formula, goTo, halt, keyOf, test, values, write } from './fair.ts'
 import { colour, press, spot } from './on-stage.ts'
 import { pick } from './pick.ts'
 
@@ -91,12 +91,6 @@ test('a blob goes through four poses for ever: poses are added, pulled apart, an
   await page.keyboard.insertText('time * 0.5/s')
   await page.keyboard.press('Enter')
   await halt(page)
-  const at = async (t: string) => {
-    await page.getByRole('button', { name: 'Current time, press to type another' }).click()
-    await page.getByRole('textbox', { name: 'Go to time' }).fill(t)
-    await page.keyboard.press('Enter')
-    await page.waitForTimeout(150)
-  }
   await press(page, 500, 300)
   const ground = await colour(page, 500, 300)
   const inside = async (x: number) => (await colour(page, x, 0)).some((v, k) => Math.abs(v - ground[k]!) > 8)
@@ -108,7 +102,7 @@ test('a blob goes through four poses for ever: poses are added, pulled apart, an
     ['8', 50],
     ['8004', 250],
   ] as const) {
-    await at(t)
+    await goTo(page, t)
     expect([t, await inside(reaches - 6), await inside(reaches + 6)]).toEqual([t, true, false])
   }
   await expect(page.getByRole('article', { name: 'Path pose' })).toContainText('loops')

@@ -27,6 +27,25 @@ const textOf = async (page: Page, id: string): Promise<string> => {
   return Object.values(drives).find(d => d.text.startsWith('time * '))!.text
 }
 
+/** The document that this browser keeps of a piece because it isn't saved, as text; empty where there is none. */
+const keptHere = (page: Page, id: string): Promise<string> =>
+  page.evaluate(
+    id =>
+      new Promise<string>((done, failed) => {
+        const opening = indexedDB.open('open-tide')
+        opening.onerror = () => failed(new Error('no store'))
+        opening.onsuccess = () => {
+          const reading = opening.result.transaction('unsaved').objectStore('unsaved').get(id)
+          reading.onsuccess = () => {
+            opening.result.close()
+            const kept = reading.result as { document: string } | undefined
+            done(kept?.document ?? '')
+          }
+        }
+      }),
+    id,
+  )
+
 test('a save whose answer was lost is no conflict, and is done once', async ({ page }) => {
   const id = await freshFair(page)
   await halt(page)
@@ -142,7 +161,7 @@ test('what is dragged is saved when it is let go, and a tab that crashes before 
   for (const dx of [8, 16, 24, 32, 40]) await page.mouse.move(there.x + dx, there.y + 4)
   await expect.poll(() => formula(page, ROTATION).innerText()).not.toContain(after)
   const dragged = (await formula(page, ROTATION).innerText()).trim()
-  await page.waitForTimeout(3500)
+  await expect.poll(() => keptHere(page, id), { timeout: 10_000 }).toContain(dragged)
   await crash(page)
   const again = await context.newPage()
   await again.goto(`/piece/${id}`)
@@ -189,7 +208,7 @@ test('a tab that crashed while an answer was lost keeps what came after it', asy
   await expect(alert(page)).toContainText('Not saved.')
   await expect.poll(() => textOf(page, id)).toBe('time * 52deg/s')
   await write(page, ROTATION, 'time * 53deg/s')
-  await page.waitForTimeout(300)
+  await expect.poll(() => keptHere(page, id)).toContain('time * 53deg/s')
   await crash(page)
   const again = await context.newPage()
   await again.goto(`/piece/${id}`)

@@ -23,7 +23,7 @@ async function pull(page: Page, name: string, dx: number, dy: number): Promise<v
   await expect(bead).toBeVisible()
   // Paper under the hand stands still.
   await page.locator('[data-scope]').hover({ position: { x: 80, y: 60 } })
-  await page.waitForTimeout(100)
+  await drawn(page)
   const box = (await bead.locator('.bead-mark').boundingBox())!
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
   await page.mouse.move(x, y)

@@ -85,7 +85,9 @@ test.describe('tuning', () => {
       }
       look()
     }, key)
-    await page.waitForTimeout(1500)
+    await expect
+      .poll(() => page.evaluate(() => (window as unknown as { seen: unknown[] }).seen.length))
+      .toBeGreaterThan(5)
     await dragNumber(page, 'Carousel rotation', 0, 120)
     await expect(formula(page, 'Carousel rotation')).toContainText('time * 75deg/s * fairPace -')
     const seen = await page.evaluate(() => (window as unknown as { seen: [number, number][] }).seen)

@@ -5,10 +5,10 @@ import type { Pattern } from '~~/core/piece/api.ts'
 import { partsListed } from '~~/core/acts/parenting.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { usePatterns } from '~/stores/patterns.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const patterns = usePatterns()
 onMounted(patterns.load)
@@ -20,8 +20,8 @@ const listed = computed(() =>
 const picked = shallowRef<Pattern | null>(null)
 const pointed = ref('')
 const roles = computed(() => (picked.value ? rolesOf(picked.value.document) : []))
-const chosen = computed(() => hand.chosen.filter(id => store.piece!.parts[id]))
-const parts = computed(() => partsListed(store.piece!).map(({ id }) => ({ id, name: store.piece!.parts[id]!.name })))
+const chosen = computed(() => hand.chosen.filter(id => store.piece.parts[id]))
+const parts = computed(() => partsListed(store.piece).map(({ id }) => ({ id, name: store.piece.parts[id]!.name })))
 /** For each role the part in its place: those that are chosen, in order. */
 const places = ref<Record<string, string>>({})
 watch(picked, () => {
@@ -33,7 +33,7 @@ const ready = computed(() => (each.value ? true : roles.value.length > 0 && role
 const notGiven = computed(() =>
   roles.value.flatMap(r =>
     (each.value ? chosen.value : [places.value[r.id] ?? '']).flatMap(id => {
-      const part = store.piece!.parts[id]
+      const part = store.piece.parts[id]
       const gone = part ? missing(part, r) : []
       return gone.length > 0 ? [`${part!.name} has no ${gone.join(' and no ')}.`] : []
     }),
@@ -47,7 +47,7 @@ function put(): void {
 }
 
 const title = ref('')
-const driven = computed(() => chosen.value.filter(id => Object.values(store.piece!.drives).some(d => d.part === id)))
+const driven = computed(() => chosen.value.filter(id => Object.values(store.piece.drives).some(d => d.part === id)))
 const saved = ref('')
 async function save(): Promise<void> {
   const name = title.value.trim()
@@ -94,7 +94,7 @@ async function save(): Promise<void> {
           <h3 class="font-semibold">{{ picked.document.title }}</h3>
           <p v-if="each" class="text-faded">
             On each of the {{ chosen.length }} chosen parts:
-            {{ chosen.map(id => store.piece!.parts[id]!.name).join(', ') }}.
+            {{ chosen.map(id => store.piece.parts[id]!.name).join(', ') }}.
           </p>
           <template v-else>
             <label v-for="role in roles" :key="role.id" class="block">
@@ -121,7 +121,7 @@ async function save(): Promise<void> {
             {{
               driven.length === 0
                 ? 'Select driven parts: their formulas are saved with everything they need.'
-                : `The formulas of ${driven.map(id => store.piece!.parts[id]!.name).join(', ')}, with everything they need.`
+                : `The formulas of ${driven.map(id => store.piece.parts[id]!.name).join(', ')}, with everything they need.`
             }}
           </p>
           <div class="flex gap-2">

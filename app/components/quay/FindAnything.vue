@@ -6,7 +6,7 @@ import { matching } from '~~/core/manual/matching.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useListing } from '~/stores/listing.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useFinding, type Found } from './finding.ts'
 
 /** `typed`: letters that were pressed before the field was there, and go on coming until it has the focus. */
@@ -23,7 +23,7 @@ function take(): void {
 }
 onMounted(() => nextTick(take))
 watch(() => props.typed, take)
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const listing = useListing()
 const { commands, known } = useFinding()
@@ -32,7 +32,7 @@ const words = ref('')
 const MOST = 12
 
 const all = computed<Found[]>(() => {
-  const piece = store.piece!
+  const piece = store.piece
   const part = (id: string) => () => {
     hand.choose(id)
     hand.desk = 'part'

@@ -3,15 +3,18 @@
 import { BookOpen, Handshake, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue'
 import { laterText, loopText } from '~~/core/insight/loop-count.ts'
 import { printNumber } from '~~/core/units/units.ts'
+import { useCommandKeys } from '~/commands/keys.ts'
+import { useCommands } from '~/commands/run.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useVerdicts } from '~/stores/verdicts.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const verdicts = useVerdicts()
-const emit = defineEmits<{ find: [] }>()
-const lap = computed(() => store.piece!.lap.length.n / store.piece!.lap.length.d)
+const { runCommand } = useCommands()
+const { keysOf, withKeys } = useCommandKeys()
+const lap = computed(() => store.piece.lap.length.n / store.piece.lap.length.d)
 /** The mark of the lap: a full ring where all loop, an empty one where some do later, else a diamond. */
 const mark = computed(() =>
   verdicts.count.open > 0
@@ -20,13 +23,13 @@ const mark = computed(() =>
       ? 'rounded-full border-2 border-sea'
       : 'rounded-full bg-kelp',
 )
-const named = computed(() => store.piece!.title)
+const named = computed(() => store.piece.title)
 const renaming = ref(false)
 const title = ref('')
 const field = useTemplateRef('field')
 
 async function begin(): Promise<void> {
-  title.value = store.piece!.title
+  title.value = store.piece.title
   renaming.value = true
   await nextTick()
   field.value?.select()
@@ -36,7 +39,7 @@ function rename(): void {
   renaming.value = false
   const wanted = title.value.trim()
   if (wanted === '') store.notice = { says: 'A piece needs a title. The old one is kept.' }
-  else if (wanted !== store.piece!.title)
+  else if (wanted !== store.piece.title)
     store.act({ undoLabel: `rename the piece ${wanted}`, puts: [{ set: 'title', value: wanted.slice(0, 120) }] })
 }
 
@@ -82,7 +85,7 @@ const next = computed(() => store.undone.at(-1)?.op.undoLabel)
       class="button ml-2 w-8 shrink-0 !px-0"
       type="button"
       aria-label="Undo"
-      :data-tip="last ? `Undo: ${last} (Ctrl Z)` : 'Nothing to undo'"
+      :data-tip="last ? withKeys(`Undo: ${last}`, 'Undo') : 'Nothing to undo'"
       :disabled="!last"
       @click="store.undo()"
     >
@@ -92,7 +95,7 @@ const next = computed(() => store.undone.at(-1)?.op.undoLabel)
       class="button w-8 shrink-0 !px-0"
       type="button"
       aria-label="Redo"
-      :data-tip="next ? `Redo: ${next} (Ctrl Shift Z)` : 'Nothing to redo'"
+      :data-tip="next ? withKeys(`Redo: ${next}`, 'Redo') : 'Nothing to redo'"
       :disabled="!next"
       @click="store.redo()"
     >
@@ -112,10 +115,11 @@ const next = computed(() => store.undone.at(-1)?.op.undoLabel)
     <button
       class="button ml-auto min-w-10 shrink-[1000] justify-start !font-normal text-faded"
       type="button"
-      data-tip="Find a part, property or command (/)"
-      @click="emit('find')"
+      :data-tip="withKeys('Find a part, property or command', 'Find anything')"
+      @click="runCommand('Find anything')"
     >
-      <Search :size="14" /><span class="hidden truncate lg:inline">Find anything</span><kbd class="tabular ml-1">/</kbd>
+      <Search :size="14" /><span class="hidden truncate lg:inline">Find anything</span
+      ><kbd class="tabular ml-1">{{ keysOf('Find anything')[0] }}</kbd>
     </button>
     <button
       class="button shrink-0"
@@ -151,18 +155,26 @@ const next = computed(() => store.undone.at(-1)?.op.undoLabel)
     <LazyExportDialog
       v-if="hand.dialog === 'export'"
       :id="store.id"
-      :piece="store.piece!"
+      :piece="store.piece"
       live
-      :at="store.player!.now().seconds"
+      :at="store.player.now().seconds"
       :looping="verdicts.count"
       @close="hand.dialog = null"
     />
     <div class="flex shrink-0 items-center gap-1">
       <KeepingChoice />
-      <IconButton label="Manual" data-tip="The manual, beside the piece (F1)" @click="hand.manual = !hand.manual">
+      <IconButton
+        label="Manual"
+        :data-tip="withKeys('The manual, beside the piece', 'Open or close the manual')"
+        @click="hand.manual = !hand.manual"
+      >
         <BookOpen :size="16" />
       </IconButton>
-      <IconButton label="Keyboard shortcuts" data-tip="Keyboard shortcuts (?)" @click="hand.dialog = 'keys'">
+      <IconButton
+        label="Keyboard shortcuts"
+        :data-tip="withKeys('Keyboard shortcuts', 'Keyboard shortcuts')"
+        @click="hand.dialog = 'keys'"
+      >
         <Keyboard :size="16" />
       </IconButton>
       <ThemeButton />

@@ -6,14 +6,16 @@ import { readTime, showTime } from '~~/core/time/reading.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { fromNumber, toNumber } from '~~/core/time/rational.ts'
 import { SizedCanvas } from '~/player/sized-canvas.ts'
-import { NIB } from '~/player/strip.ts'
-import { drawTape, TAPE_PER_SECOND, TAPE_ZOOM } from '~/player/tape.ts'
+import { NIB, TAPE_PER_SECOND, TAPE_ZOOM } from '~/player/tape-scale.ts'
+import { drawTape } from '~/player/tape.ts'
 import { writeText } from '~/player/write-text.ts'
+import { useCommandKeys } from '~/commands/keys.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
-const player = store.player!
+const store = useOpenPiece()
+const { withKeys } = useCommandKeys()
+const player = store.player
 const hand = useSelection()
 const canvas = useTemplateRef('canvas')
 const timeText = useTemplateRef('timeText')
@@ -33,7 +35,7 @@ const tape = useTape(
   () => perSecond.value,
   () => Math.round(width * NIB) + 0.5,
 )
-const stretch = computed(() => store.piece!.stretch)
+const stretch = computed(() => store.piece.stretch)
 const replaying = ref(false)
 const everyFrame = ref(false)
 const PACES = [0.1, 0.25, 0.5, 1, 2, 4, 8]
@@ -117,7 +119,7 @@ async function type(): Promise<void> {
 }
 
 function go(): void {
-  const read = readTime(typed.value, store.program!.measures)
+  const read = readTime(typed.value, store.program.measures)
   if (!read.seconds) {
     wrong.value = read.says
     return
@@ -140,7 +142,7 @@ function leave(): void {
         class="grid h-10 w-10 shrink-0 place-items-center rounded-full bg-ink text-sheet"
         type="button"
         :aria-label="playing ? 'Pause' : 'Play'"
-        :data-tip="playing ? 'Pause (Space)' : 'Play (Space)'"
+        :data-tip="withKeys(playing ? 'Pause' : 'Play', 'Play or pause')"
         @click="player.play(!playing)"
       >
         <component :is="playing ? Pause : Play" :size="18" fill="currentColor" stroke-width="1" />
@@ -171,7 +173,7 @@ function leave(): void {
           <span class="ml-auto flex items-center gap-[2px]">
             <IconButton
               label="Back to time 0"
-              data-tip="Back to time 0 (0)"
+              :data-tip="withKeys('Back to time 0', 'Back to time 0')"
               @click="player.goto({ n: 0n, d: 1n })"
               small
             >

@@ -3,23 +3,19 @@
 import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber } from '~~/core/time/rational.ts'
 import type { Stored } from '~~/core/piece/api.ts'
+import { commandEntry } from '~~/core/manual/commands.ts'
+import { useCommandKeys } from '~/commands/keys.ts'
+import { useCommands } from '~/commands/run.ts'
+import { offerTarget } from '~/commands/targets.ts'
 import { openPiece } from '~/services/opening.ts'
-import { useClip } from '~/commands/clip.ts'
-import { useDriving } from '~/commands/driving.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { useTakes } from '~/commands/takes.ts'
-import { useTiming } from '~/commands/timing.ts'
 import { usePiece } from '~/stores/piece.ts'
-import type DeskPages from '~/components/quay/desk/DeskPages.vue'
-import type TideTable from '~/components/quay/table/TideTable.vue'
 
 const route = useRoute()
 const store = usePiece()
 const hand = useSelection()
-const timing = useTiming()
-const takes = useTakes()
-const clip = useClip()
-const driving = useDriving()
+const { canRun, runCommand } = useCommands()
+const { commandFor } = useCommandKeys()
 const trouble = ref('')
 const finding = ref(false)
 /** What was typed for the search before it was there. */
@@ -28,8 +24,7 @@ function find(): void {
   typed.value = ''
   finding.value = true
 }
-const desk = useTemplateRef<InstanceType<typeof DeskPages>>('desk')
-const table = useTemplateRef<InstanceType<typeof TideTable>>('table')
+offerTarget('search', { open: find })
 /** Another number for each opening, so that nothing of the piece before stays in a canvas. */
 const opening = ref(0)
 
@@ -88,56 +83,36 @@ useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tid
 
 const empty = computed(() => (store.piece ? Object.keys(store.piece.parts).length === 0 : false))
 
-const BACK = new Set([',', '<', ';'])
-const ON = new Set(['.', '>', ':'])
+/** Keys that controls have a use for themselves. */
+const USED_BY_BUTTONS = new Set([' ', 'Enter'])
+const USED_BY_SLIDERS = new Set(['ArrowUp', 'ArrowDown'])
+
+/** Letters that are typed while the search is still on its way are kept for it: it takes all plain keys. */
+function keepForSearch(e: KeyboardEvent, target: HTMLElement): void {
+  if (e.key === 'Escape') finding.value = false
+  else if (e.key.length === 1 && !e.altKey && !target.closest('[role=dialog]')) {
+    e.preventDefault()
+    typed.value += e.key
+  }
+}
 
 function onKey(e: KeyboardEvent): void {
-  const player = store.player
-  if (!player || e.defaultPrevented) return
+  if (!store.player || e.defaultPrevented) return
   const target = e.target as HTMLElement
-  const mod = e.ctrlKey || e.metaKey
-  // The search takes all plain keys; letters typed while it is still on its way are kept for it.
-  if (finding.value && !mod && e.key !== 'F1') {
-    if (e.key === 'Escape') finding.value = false
-    else if (e.key.length === 1 && !e.altKey && !target.closest('[role=dialog]')) {
-      e.preventDefault()
-      typed.value += e.key
-    }
-    return
-  }
-  const slider = target.matches('input[type=range]')
+  const held = e.ctrlKey || e.metaKey || e.altKey
+  if (finding.value && !held && e.key !== 'F1') return keepForSearch(e, target)
+  const command = commandFor(e, 'piece') ?? commandFor(e, 'scope')
+  if (!command || !canRun(command)) return
   const typing = target.closest('.cm-content, input:not([type=range]), textarea, select') !== null
-  if (e.key === 'F1') hand.manual = !hand.manual
-  else if (mod && e.key.toLowerCase() === 'z' && !typing) {
-    if (e.shiftKey) store.redo()
-    else store.undo()
-  } else if (mod && e.key.toLowerCase() === 's') void store.saveNow()
-  else if (mod && !typing && e.key.toLowerCase() === 'c' && getSelection()?.isCollapsed !== false) clip.copy()
-  else if (mod && !typing && e.key.toLowerCase() === 'v') clip.paste()
-  else if (typing || mod || e.altKey || hand.dialog || target.closest('[role=dialog], [role=menu]')) return
-  else if (e.key === ' ' && !target.closest('button, a')) player.play(!player.playing)
-  else if (e.key === '0') player.goto({ n: 0n, d: 1n })
-  else if (BACK.has(e.key) || ON.has(e.key)) {
-    const by = BACK.has(e.key) ? -1 : 1
-    // With Shift a second, whatever sign the keyboard makes of it.
-    if (e.shiftKey) player.move(by)
-    else player.stepFrames(by)
-  } else if (e.key === 'ArrowDown' && !slider) table.value?.go(1)
-  else if (e.key === 'ArrowUp' && !slider) table.value?.go(-1)
-  else if (e.key === 'Enter' && !target.closest('button, a')) table.value?.write()
-  else if (e.key === '?') hand.dialog = 'keys'
-  else if (e.key === '/') find()
-  else if (e.key === 'a') hand.solo = hand.solo === null ? hand.part : null
-  else if (e.key === 'c') timing.cueHere()
-  else if (e.key === 'p') hand.patterns = true
-  else if (e.key === 'k') driving.keyHere(hand.drive)
-  else if (e.key === 't') takes.keep(hand.drive)
-  else if (e.key === 'y') takes.before(hand.drive)
-  else if (e.key === '[' || e.key === ']') timing.endHere(e.key === '[')
-  else if (e.key === 'f') desk.value?.fit()
-  else if (e.key === 'g') desk.value?.ghost()
-  else if (e.key === 'd') desk.value?.next()
-  else return
+  if (typing && !commandEntry(command).whileTyping) return
+  if (!held && e.key !== 'F1') {
+    if (typing || hand.dialog || target.closest('[role=dialog], [role=menu]')) return
+    if (USED_BY_BUTTONS.has(e.key) && target.closest('button, a')) return
+    if (USED_BY_SLIDERS.has(e.key) && target.matches('input[type=range]')) return
+  }
+  // What is selected on the page is copied as text.
+  if (command === 'Copy the selected formula' && getSelection()?.isCollapsed === false) return
+  runCommand(command)
   e.preventDefault()
 }
 onMounted(() => addEventListener('keydown', onKey))
@@ -152,6 +127,7 @@ onMounted(() => {
         return [...program.copiesAt(key, momentOfSeconds(fromNumber(seconds), program.measures.frameRate))]
       },
       now: () => store.player!.now().seconds,
+      settled: () => store.answered(),
     },
   })
 })
@@ -167,14 +143,14 @@ onMounted(() => {
   </div>
   <div v-else-if="!store.piece" class="grid h-full place-items-center text-faded">Opening the piece …</div>
   <div v-else :key="opening" class="flex h-full min-w-[800px] flex-col overflow-hidden">
-    <MastHead @find="find" />
+    <MastHead />
     <QuayNotices @reopen="open" />
     <TideLine />
     <div class="flex min-h-0 flex-1">
       <div class="flex w-[42.500%] max-w-[640px] min-w-[380px] flex-col border-r border-rule">
         <FirstHints :finding="finding" />
         <DialStrip />
-        <TideTable ref="table">
+        <TideTable>
           <p v-if="empty" class="px-1 pt-2 text-faded">
             The tide table: one strip of gauge paper for each property that moves. It fills as soon as a part has a
             function of time.
@@ -192,7 +168,7 @@ onMounted(() => {
             </div>
           </div>
         </StageView>
-        <DeskPages ref="desk" />
+        <DeskPages />
       </div>
     </div>
     <LazyPatternsDialog v-if="hand.patterns" @close="hand.patterns = false" />

@@ -6,32 +6,32 @@ import { MOST_INSTANCES, type Copies } from '~~/core/piece/schema.ts'
 import { placedLetters } from '~~/core/acts/text-parts.ts'
 import { spotsOf } from '~~/core/rig/text/letters.ts'
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ id: string }>()
-const store = usePiece()
-const copies = computed(() => store.piece!.parts[props.id]!.copies)
+const store = useOpenPiece()
+const copies = computed(() => store.piece.parts[props.id]!.copies)
 const wrong = ref('')
 
-const put = (to: Copies | null) => store.act(setPart(store.piece!, props.id, { copies: to }))
+const put = (to: Copies | null) => store.act(setPart(store.piece, props.id, { copies: to }))
 const change = (c: Partial<Copies>) => put({ ...copies.value!, ...c } as Copies)
 
 /** A chain whose links hang end to end: each is turned about its left end, and carries the next at its right. */
 function chained(count: number): Copies {
-  const width = setValueOf(store.piece!, props.id, 'width')
+  const width = setValueOf(store.piece, props.id, 'width')
   return { layout: 'chain', count, dx: width, dy: 0 }
 }
 
 /** Only letters can stand as words are set. */
 const choices = computed(() => {
-  const { shape } = store.piece!.parts[props.id]!
+  const { shape } = store.piece.parts[props.id]!
   const { placed, ...rest } = LAYOUTS
   const letters = shape.type === 'text' && shape.shows === 'letters'
   return { none: 'none', ...(letters ? { placed } : {}), ...rest }
 })
 
 function layout(to: string): void {
-  const { shape } = store.piece!.parts[props.id]!
+  const { shape } = store.piece.parts[props.id]!
   const count = copies.value?.count ?? 6
   const arc = [
     { x: -200, y: 0 },
@@ -46,13 +46,13 @@ function layout(to: string): void {
     path: { layout: 'path', count, points: arc, closed: false, smooth: true, turn: true },
     layers: { layout: 'layers', count, dz: 10 },
     chain: chained(count),
-    placed: shape.type === 'text' ? placedLetters(shape, setValueOf(store.piece!, props.id, 'size'), spotsOf) : null,
+    placed: shape.type === 'text' ? placedLetters(shape, setValueOf(store.piece, props.id, 'size'), spotsOf) : null,
   }
   // Links of a chain turn about the end that they hang by, unless their pin was put elsewhere.
-  const { pivot } = store.piece!.parts[props.id]!
+  const { pivot } = store.piece.parts[props.id]!
   const link = made[to]
   const ends = link?.layout === 'chain' && pivot.x === 0 && pivot.y === 0
-  store.act(setPart(store.piece!, props.id, { copies: link!, ...(ends ? { pivot: { x: -link.dx / 2, y: 0 } } : {}) }))
+  store.act(setPart(store.piece, props.id, { copies: link!, ...(ends ? { pivot: { x: -link.dx / 2, y: 0 } } : {}) }))
 }
 
 /** Points as typed. What is no list of points goes back to what it was, and says why. */

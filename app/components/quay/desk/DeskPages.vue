@@ -6,11 +6,9 @@ import { useSelection } from '~/stores/selection.ts'
 import { timedOf } from '~/stores/listing.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { DESK } from '~/stores/desk.ts'
-import type ScopeDesk from '../scope/ScopeDesk.vue'
 
 const store = usePiece()
 const hand = useSelection()
-const scope = useTemplateRef<InstanceType<typeof ScopeDesk>>('scope')
 const inHand = computed(() => {
   const key = hand.drive
   return key && store.piece && sourceOf(store.piece, key) ? sourceName(store.piece, key) : ''
@@ -45,11 +43,6 @@ function whole(): void {
   const most = tallest()
   height.value = height.value !== null && height.value >= most ? null : most
 }
-function next(): void {
-  const at = DESK.findIndex(p => p.is === hand.desk)
-  hand.desk = DESK[(at + 1) % DESK.length]!.is
-}
-defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(), next })
 </script>
 
 <template>
@@ -107,12 +100,7 @@ defineExpose({ fit: () => scope.value?.fit(), ghost: () => scope.value?.ghost(),
     <LazyLinksDesk v-else-if="hand.desk === 'links'" />
     <LazyLapDesk v-else-if="hand.desk === 'lap'" />
     <LazyPieceDesk v-else-if="hand.desk === 'piece'" />
-    <LazyScopeDesk
-      v-else-if="hand.drive && sourceOf(store.piece!, hand.drive)"
-      ref="scope"
-      :key="hand.drive"
-      :drive="hand.drive"
-    />
+    <LazyScopeDesk v-else-if="hand.drive && sourceOf(store.piece!, hand.drive)" :key="hand.drive" :drive="hand.drive" />
     <LazyTimedScope v-else-if="hand.drive && timedOf(hand.drive)" :key="hand.drive" v-bind="timedOf(hand.drive)!" />
     <EmptyNote v-else>
       The scope shows the selected entry large enough to grab its wave. Press an entry in the tide table.

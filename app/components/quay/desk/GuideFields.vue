@@ -13,10 +13,10 @@ import {
   setGrid,
   type GuideAxis,
 } from '~~/core/acts/guides.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
-const piece = computed(() => store.piece!)
+const store = useOpenPiece()
+const piece = computed(() => store.piece)
 const own = computed(() => guidesOf(piece.value))
 const AXES: readonly (readonly [GuideAxis, string])[] = [
   ['x', 'Vertical'],

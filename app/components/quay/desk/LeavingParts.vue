@@ -4,9 +4,9 @@ import type { OffStage } from '~~/core/insight/off-stage.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const found = shallowRef<readonly OffStage[] | null>(null)
 const looking = ref(false)
@@ -15,7 +15,7 @@ const told = ref('')
 async function look(): Promise<void> {
   looking.value = true
   told.value = ''
-  const first = Object.keys(store.piece!.drives)[0] ?? ''
+  const first = Object.keys(store.piece.drives)[0] ?? ''
   const leaving = await store.ask(first, 'leaving')
   looking.value = false
   found.value = leaving
@@ -28,10 +28,10 @@ async function look(): Promise<void> {
 }
 function show(l: OffStage): void {
   hand.choose(l.part, l.copy)
-  store.player!.play(false)
-  store.player!.goto(l.at)
+  store.player.play(false)
+  store.player.goto(l.at)
 }
-const nameOf = (id: string) => store.piece!.parts[id]?.name ?? id
+const nameOf = (id: string) => store.piece.parts[id]?.name ?? id
 </script>
 
 <template>

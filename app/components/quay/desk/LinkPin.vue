@@ -5,28 +5,28 @@ import { setTie } from '~~/core/acts/ties.ts'
 import { bothWays, cutLink, driverName, pinText, reverseLink, type Linked } from '~~/core/insight/changing-links.ts'
 import type { Pin } from '~~/core/insight/pins.ts'
 import { propertyOf } from '~~/core/insight/report.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useSmoothing } from '~/commands/smoothing.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
 const props = defineProps<{ pin: Pin }>()
 const emit = defineEmits<{ gone: []; turned: [to: { driver: string; driven: string }] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const tuning = useTuning()
 const smoothing = useSmoothing()
-const unit = computed(() => propertyOf(store.program!, props.pin.driven).unit)
-const name = (key: string) => driverName(store.piece!, key)
+const unit = computed(() => propertyOf(store.program, props.pin.driven).unit)
+const name = (key: string) => driverName(store.piece, key)
 
 function set(change: Parameters<typeof pinText>[2]): void {
   const { tie } = props.pin
   if (tie !== null) {
-    const old = store.piece!.ties[tie]!
+    const old = store.piece.ties[tie]!
     const value = { ...old, ratio: change.ratio ?? old.ratio, offset: change.offset ?? old.offset }
     if (value.ratio === 0) store.notice = { says: 'A two-way link can’t have a ratio of 0.' }
-    else smoothing.told(setTie(store.piece!, tie, value))
+    else smoothing.told(setTie(store.piece, tie, value))
     return
   }
-  const text = pinText(store.program!, props.pin, change)
+  const text = pinText(store.program, props.pin, change)
   if (text !== null) tuning.exactly(props.pin.driven, text)
 }
 function done(made: Linked, then: () => void): void {
@@ -38,12 +38,12 @@ function done(made: Linked, then: () => void): void {
   then()
 }
 const turn = () =>
-  done(reverseLink(store.program!, props.pin), () =>
+  done(reverseLink(store.program, props.pin), () =>
     emit('turned', { driver: props.pin.driven, driven: props.pin.driver }),
   )
 function cutIt(): void {
   smoothing.takeAway(
-    cutLink(store.program!, props.pin),
+    cutLink(store.program, props.pin),
     `${name(props.pin.driven)} no longer follows ${name(props.pin.driver)}.`,
   )
   emit('gone')
@@ -68,7 +68,7 @@ function cutIt(): void {
         class="button"
         type="button"
         :aria-pressed="pin.tie !== null"
-        @click="done(bothWays(store.program!, pin), () => {})"
+        @click="done(bothWays(store.program, pin), () => {})"
       >
         {{ pin.tie === null ? 'Two-way' : 'One-way' }}
       </button>

@@ -7,9 +7,9 @@ import { useSelection } from '~/stores/selection.ts'
 import { dropped, mayDrop } from '~/editor/carry.ts'
 import { useLinking } from '~/commands/linking.ts'
 import { useListing } from '~/stores/listing.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const listing = useListing()
 const linking = useLinking()
@@ -22,8 +22,8 @@ const linkingNew = ref(false)
 const MOST_ACROSS = 16
 const MOST_DOWN = 60
 
-const pins = computed(() => pinsOf(store.program!))
-const name = (key: string) => driverName(store.piece!, key)
+const pins = computed(() => pinsOf(store.program))
+const name = (key: string) => driverName(store.piece, key)
 const inHand = computed(() => (hand.drive && !hand.drive.includes('/') ? hand.drive : null))
 const fits = (p: Pin): boolean => {
   if (ofHand.value && inHand.value && p.driver !== inHand.value && p.driven !== inHand.value) return false

@@ -4,15 +4,15 @@ import { ArrowDown, ArrowUp, Eye, EyeOff, Lock, LockOpen } from '@lucide/vue'
 import { hangOn, mayHangOn, moveAmong, moveBeside, partsListed } from '~~/core/acts/parenting.ts'
 import { setPart, shapeName } from '~~/core/acts/parts.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 /** Parts that are shown before more are asked for. */
 const SHOWN = 200
 const all = ref(false)
 /** They stay the same parts while formulas are tuned: nothing of the list is made anew then. */
-const parts = computed(() => store.piece!.parts)
+const parts = computed(() => store.piece.parts)
 const listed = computed(() => partsListed({ parts: parts.value }))
 const list = computed(() =>
   (all.value ? listed.value : listed.value.slice(0, SHOWN)).map(l => ({ ...l, part: parts.value[l.id]! })),
@@ -21,18 +21,18 @@ const list = computed(() =>
 const looked = ref('')
 const places = (id: string): string[] => {
   const { parent } = parts.value[id]!
-  return looked.value === id ? mayHangOn(store.piece!, id) : parent === null ? [] : [parent]
+  return looked.value === id ? mayHangOn(store.piece, id) : parent === null ? [] : [parent]
 }
 const name = (id: string) => parts.value[id]!.name
 
 function move(id: string, by: 1 | -1): void {
-  const op = moveAmong(store.piece!, id, by)
+  const op = moveAmong(store.piece, id, by)
   if (op) store.act(op)
   else store.notice = { says: `${name(id)} is already ${by > 0 ? 'above' : 'below'} everything beside it.` }
 }
 
 function hang(id: string, parent: string): void {
-  store.act(hangOn(store.piece!, id, parent || null))
+  store.act(hangOn(store.piece, id, parent || null))
   const where = parent ? `is now a child of ${name(parent)}` : 'no longer has a parent'
   store.notice = {
     says: `${name(id)} ${where}; its numbers count from there.`,
@@ -64,8 +64,8 @@ function putDown(e: DragEvent, id: string): void {
   letFall()
   if (part === null || part === id) return
   e.preventDefault()
-  if (at === 'on' && mayHangOn(store.piece!, part).includes(id)) return hang(part, id)
-  const op = at === 'on' ? null : moveBeside(store.piece!, part, id, at === 'above')
+  if (at === 'on' && mayHangOn(store.piece, part).includes(id)) return hang(part, id)
+  const op = at === 'on' ? null : moveBeside(store.piece, part, id, at === 'above')
   if (op) store.act(op)
   else store.notice = { says: `${name(part)} can’t go there: ${name(id)} is its child.` }
 }
@@ -119,7 +119,7 @@ function putDown(e: DragEvent, id: string): void {
         :data-tip="
           l.part.hidden ? 'Hidden helper: it runs but isn’t shown. Show it' : 'Hide it: it keeps running as a helper'
         "
-        @click="store.act(setPart(store.piece!, l.id, { hidden: !l.part.hidden }))"
+        @click="store.act(setPart(store.piece, l.id, { hidden: !l.part.hidden }))"
         small
       >
         <component :is="l.part.hidden ? EyeOff : Eye" :size="14" />
@@ -128,7 +128,7 @@ function putDown(e: DragEvent, id: string): void {
         :label="`${l.part.locked ? 'Unlock' : 'Lock'} ${l.part.name}`"
         :aria-pressed="l.part.locked === true"
         data-tip="Lock it: it can’t be selected on the stage"
-        @click="store.act(setPart(store.piece!, l.id, { locked: !l.part.locked }))"
+        @click="store.act(setPart(store.piece, l.id, { locked: !l.part.locked }))"
         small
       >
         <component :is="l.part.locked ? Lock : LockOpen" :size="14" />

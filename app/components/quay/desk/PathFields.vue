@@ -5,22 +5,22 @@ import { addPose, MOST_POSES, removePose, setClosed, setPoints, type DrawnShape 
 import { pointsTyped, pointsWritten } from '~~/core/acts/typed-points.ts'
 import { laidCoarsely } from '~~/core/rig/outline/posing.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ id: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
-const shape = computed(() => store.piece!.parts[props.id]!.shape as DrawnShape)
+const shape = computed(() => store.piece.parts[props.id]!.shape as DrawnShape)
 const pose = computed(() => Math.min(hand.pose, shape.value.poses.length - 1))
 const wrong = ref('')
 const written = computed(() => pointsWritten(shape.value.poses[pose.value]![0]!))
 
 function more(): void {
-  store.act(addPose(store.piece!, props.id, pose.value))
+  store.act(addPose(store.piece, props.id, pose.value))
   hand.pose = pose.value + 1
 }
 function fewer(): void {
-  store.act(removePose(store.piece!, props.id, pose.value))
+  store.act(removePose(store.piece, props.id, pose.value))
   hand.pose = Math.max(0, pose.value - 1)
 }
 
@@ -30,7 +30,7 @@ function typed(e: Event): void {
   const read = pointsTyped(field.value, shape.value.closed ? 3 : 2, true)
   wrong.value = 'says' in read ? read.says : ''
   if ('says' in read) field.value = written.value
-  else store.act(setPoints(store.piece!, props.id, pose.value, read.points))
+  else store.act(setPoints(store.piece, props.id, pose.value, read.points))
 }
 </script>
 
@@ -44,7 +44,7 @@ function typed(e: Event): void {
     @set="
       shape.poses[0]![0]!.length < 3
         ? (store.notice = { says: 'Closed it needs three points.' })
-        : store.act(setClosed(store.piece!, id, $event))
+        : store.act(setClosed(store.piece, id, $event))
     "
   />
   <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Poses">

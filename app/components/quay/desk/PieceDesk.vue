@@ -15,11 +15,11 @@ import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import type { Choice } from '~/components/controls/choices.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
-const piece = computed(() => store.piece!)
+const piece = computed(() => store.piece)
 const SIZES = [
   [1280, 720],
   [1920, 1080],
@@ -51,7 +51,7 @@ function setSize(value: string): void {
 }
 /** The moment that is shown stands for the piece. */
 function poster(): void {
-  const { seconds } = store.player!.now()
+  const { seconds } = store.player.now()
   store.act(setStage(piece.value, { poster: Number(seconds.toFixed(4)) }))
   store.notice = { says: `The card now shows ${printNumber(seconds, 2)} s.`, act: { says: 'Undo', do: store.undo } }
 }

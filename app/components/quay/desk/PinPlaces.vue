@@ -3,10 +3,10 @@
 import { pinTo } from '~~/core/acts/stage-edits.ts'
 import { halfOf } from '~/stage/grips.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ id: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const PLACES = [
   ['top left', -1, 1],
@@ -30,7 +30,7 @@ function set(across: number, up: number): void {
     return
   }
   const grip = { id: props.id, seat: scene.parentFrameOf(body, copy), world: body.worlds[copy]! }
-  store.act(pinTo(store.piece!, grip, across * (half?.[0] ?? 0), up * (half?.[1] ?? 0), store.player!.now().seconds))
+  store.act(pinTo(store.piece, grip, across * (half?.[0] ?? 0), up * (half?.[1] ?? 0), store.player.now().seconds))
 }
 </script>
 

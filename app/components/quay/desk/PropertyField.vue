@@ -4,7 +4,7 @@ import { Waves } from '@lucide/vue'
 import { propertyLabel } from '~~/core/piece/property-labels.ts'
 import type { Property } from '~~/core/piece/properties.ts'
 import { propertyKey } from '~~/core/piece/schema.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{
   id: string
@@ -14,10 +14,10 @@ const props = defineProps<{
   whole?: boolean
 }>()
 const emit = defineEmits<{ set: [property: Property, value: number]; drive: [property: Property] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const key = computed(() => propertyKey(props.id, props.property.name))
-const driven = computed(() => store.piece!.drives[key.value] !== undefined)
-const keyed = computed(() => store.piece!.bases[key.value]?.keys !== undefined)
+const driven = computed(() => store.piece.drives[key.value] !== undefined)
+const keyed = computed(() => store.piece.bases[key.value]?.keys !== undefined)
 const label = computed(() => propertyLabel(props.property.name, props.whole))
 </script>
 

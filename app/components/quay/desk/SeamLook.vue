@@ -4,29 +4,29 @@ import { momentOfSeconds } from '~~/core/time/moment.ts'
 import { fromNumber, minus, over, plus, rational, toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const canvases = useTemplateRef<HTMLCanvasElement[]>('canvases')
 /** Width of each picture, px. */
 const WIDTH = 236
-const height = computed(() => Math.round((WIDTH * store.piece!.stage.height) / store.piece!.stage.width))
+const height = computed(() => Math.round((WIDTH * store.piece.stage.height) / store.piece.stage.width))
 /** The last frame that goes out, and the first. */
 const ends = computed(() => {
-  const { frameRate, lapLength } = store.program!.measures
-  const start = fromNumber(store.piece!.lap.start)
+  const { frameRate, lapLength } = store.program.measures
+  const start = fromNumber(store.piece.lap.start)
   const last = minus(plus(start, lapLength), over(rational(1), frameRate))
   return [
     { says: 'last frame', at: last },
     { says: 'first frame', at: start },
   ] as const
 })
-const seam = computed(() => store.piece!.lap.start + toNumber(store.program!.measures.lapLength))
+const seam = computed(() => store.piece.lap.start + toNumber(store.program.measures.lapLength))
 const across = ref(false)
 const renderers: StageRenderer[] = []
 
 function draw(): void {
-  const program = store.program!
+  const program = store.program
   const ratio = devicePixelRatio || 1
   ends.value.forEach(({ at }, k) => {
     const moment = momentOfSeconds(at, program.measures.frameRate)
@@ -43,7 +43,7 @@ onMounted(() => {
   } catch {
     // Without WebGL the stage says so.
   }
-  unlisten = store.player!.changed(() => (across.value = store.player!.between !== null))
+  unlisten = store.player.changed(() => (across.value = store.player.between !== null))
 })
 watch(
   () => [store.program, ends.value],
@@ -55,7 +55,7 @@ onBeforeUnmount(() => {
 })
 
 function play(): void {
-  const player = store.player!
+  const player = store.player
   if (across.value) player.play(false)
   else {
     player.setPace(Math.abs(player.pace))

@@ -15,13 +15,15 @@ import {
   Trash2,
 } from '@lucide/vue'
 import type { Side } from '~~/core/acts/aligning.ts'
+import { useCommandKeys } from '~/commands/keys.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useSeveral } from '~/commands/several.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const several = useSeveral()
+const { withKeys } = useCommandKeys()
 const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
   { side: 'left', says: 'Align left edges', icon: AlignStartVertical },
   { side: 'middle', says: 'Align horizontal centres', icon: AlignCenterVertical },
@@ -38,10 +40,20 @@ const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
   <div class="min-h-0 flex-1 overflow-y-auto px-4 py-3" data-several>
     <div class="mb-3 flex flex-wrap items-center gap-2">
       <strong class="font-semibold">{{ hand.chosen.length }} parts</strong>
-      <button class="button button-plain ml-auto" type="button" data-tip="Group (Ctrl G)" @click="several.gather">
+      <button
+        class="button button-plain ml-auto"
+        type="button"
+        :data-tip="withKeys('Group', 'Group the selected parts')"
+        @click="several.gather"
+      >
         <Group :size="14" />Group
       </button>
-      <button class="button button-plain" type="button" data-tip="Apply a pattern (P)" @click="hand.patterns = true">
+      <button
+        class="button button-plain"
+        type="button"
+        :data-tip="withKeys('Apply a pattern', 'Patterns')"
+        @click="hand.patterns = true"
+      >
         <Shapes :size="14" />Patterns…
       </button>
       <button class="button button-plain" type="button" @click="several.double"><Copy :size="14" />Duplicate</button>
@@ -57,7 +69,7 @@ const WAYS: readonly { side: Side; says: string; icon: unknown }[] = [
     <SharedFields />
     <ul class="flex flex-wrap gap-1" aria-label="Selected parts">
       <li v-for="id in hand.chosen" :key="id">
-        <button class="chip" type="button" @click="hand.choose(id)">{{ store.piece!.parts[id]?.name }}</button>
+        <button class="chip" type="button" @click="hand.choose(id)">{{ store.piece.parts[id]?.name }}</button>
       </li>
     </ul>
   </div>

@@ -4,18 +4,18 @@ import { setShared, sharedProperties, sharedValue } from '~~/core/acts/shared.ts
 import { propertyLabel } from '~~/core/piece/property-labels.ts'
 import type { Property } from '~~/core/piece/properties.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const shared = computed(() =>
-  sharedProperties(store.piece!, hand.chosen).map(property => ({
+  sharedProperties(store.piece, hand.chosen).map(property => ({
     property,
-    ...sharedValue(store.piece!, hand.chosen, property),
+    ...sharedValue(store.piece, hand.chosen, property),
   })),
 )
 function set(p: Property, value: number): void {
-  const { op, left } = setShared(store.piece!, hand.chosen, p, value)
+  const { op, left } = setShared(store.piece, hand.chosen, p, value)
   store.act(op)
   if (left.length > 0)
     store.notice = {

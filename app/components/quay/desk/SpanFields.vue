@@ -1,16 +1,16 @@
 <script setup lang="ts">
 /** The span of a part: its first and last moment. What is fitted to it follows when it is made longer. */
 import { setPart } from '~~/core/acts/parts.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ id: string }>()
-const store = usePiece()
-const span = computed(() => store.piece!.parts[props.id]!.span)
+const store = useOpenPiece()
+const span = computed(() => store.piece.parts[props.id]!.span)
 /** From now for a lap, when it is given one. */
 function toggle(is: boolean): void {
-  const from = Number(store.player!.now().seconds.toFixed(2))
-  const { n, d } = store.piece!.lap.length
-  store.act(setPart(store.piece!, props.id, { span: is ? { from, to: from + n / d } : null }))
+  const from = Number(store.player.now().seconds.toFixed(2))
+  const { n, d } = store.piece.lap.length
+  store.act(setPart(store.piece, props.id, { span: is ? { from, to: from + n / d } : null }))
 }
 function set(end: 'from' | 'to', value: number): void {
   const next = { ...span.value!, [end]: value }
@@ -18,7 +18,7 @@ function set(end: 'from' | 'to', value: number): void {
     store.notice = { says: 'A span must end after it starts. The old one is kept.' }
     return
   }
-  store.act(setPart(store.piece!, props.id, { span: next }))
+  store.act(setPart(store.piece, props.id, { span: next }))
 }
 </script>
 

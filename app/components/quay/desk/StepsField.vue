@@ -2,17 +2,17 @@
 /** In which order a part is extruded, scaled, rotated and moved; each step can go before the one before it. */
 import { setPart } from '~~/core/acts/parts.ts'
 import { STEPS, type Step } from '~~/core/piece/steps.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ id: string }>()
-const store = usePiece()
-const steps = computed(() => store.piece!.parts[props.id]!.steps ?? [...STEPS])
+const store = useOpenPiece()
+const steps = computed(() => store.piece.parts[props.id]!.steps ?? [...STEPS])
 
 function earlier(k: number): void {
   const next = [...steps.value]
   ;[next[k - 1], next[k]] = [next[k]!, next[k - 1]!]
   const usual = next.every((s, n) => s === STEPS[n])
-  store.act(setPart(store.piece!, props.id, { steps: usual ? undefined : next }))
+  store.act(setPart(store.piece, props.id, { steps: usual ? undefined : next }))
 }
 const NAMES: Readonly<Record<Step, string>> = { thicken: 'extrude', scale: 'scale', turn: 'rotate', move: 'move' }
 const says = (s: Step, k: number) =>

@@ -2,15 +2,15 @@
 /** How many times a part looks the same in a turn: calculated and said why, or typed and kept. */
 import { setPart } from '~~/core/acts/parts.ts'
 import { symmetryIn, symmetryOf } from '~~/core/piece/symmetry.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ id: string }>()
-const store = usePiece()
-const symmetry = computed(() => symmetryIn(store.piece!, props.id))
-const set = (turns: number) => store.act(setPart(store.piece!, props.id, { symmetry: turns, symmetryTyped: true }))
+const store = useOpenPiece()
+const symmetry = computed(() => symmetryIn(store.piece, props.id))
+const set = (turns: number) => store.act(setPart(store.piece, props.id, { symmetry: turns, symmetryTyped: true }))
 function derive(): void {
-  const { shape } = store.piece!.parts[props.id]!
-  store.act(setPart(store.piece!, props.id, { symmetry: symmetryOf(shape), symmetryTyped: false }))
+  const { shape } = store.piece.parts[props.id]!
+  store.act(setPart(store.piece, props.id, { symmetry: symmetryOf(shape), symmetryTyped: false }))
 }
 /** A change of pivot, fill, size or children that changes what is calculated is said. */
 watch(
@@ -19,7 +19,7 @@ watch(
     if (id !== before || now.typed || old.typed || now.turns === old.turns) return
     const times = now.turns === 1 ? 'only after a full turn' : `${now.turns} times in a turn`
     const why = now.because ? `: ${now.because}` : ''
-    store.notice = { says: `${store.piece!.parts[id]!.name} now looks the same ${times}${why}.` }
+    store.notice = { says: `${store.piece.parts[id]!.name} now looks the same ${times}${why}.` }
   },
 )
 </script>

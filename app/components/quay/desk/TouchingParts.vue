@@ -5,9 +5,9 @@ import { MOST_OVERLAPS, type Overlap } from '~~/core/insight/overlaps.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const found = shallowRef<readonly { id: string; name: string; touches: readonly Overlap[] }[] | null>(null)
 /** Parts that took too long to be looked at. */
@@ -19,14 +19,14 @@ const TOLD = 3
 const all = ref(new Set<string>())
 /** Whether there is anything that could overlap. */
 const copied = computed(() =>
-  Object.entries(store.piece!.parts).filter(([id]) => store.program!.instancesOf(id).count > 1),
+  Object.entries(store.piece.parts).filter(([id]) => store.program.instancesOf(id).count > 1),
 )
 const countText = (n: number): string =>
   n >= MOST_OVERLAPS
     ? `${n.toLocaleString('en')} pairs or more touch`
     : `${n} ${n === 1 ? 'pair touches' : 'pairs touch'}`
 const pair = (id: string, t: Overlap) =>
-  `${copyName(store.piece!, id, t.a)} and ${copyName(store.piece!, id, t.b)} at ${printNumber(toNumber(t.at), 2)} s`
+  `${copyName(store.piece, id, t.a)} and ${copyName(store.piece, id, t.b)} at ${printNumber(toNumber(t.at), 2)} s`
 
 async function look(): Promise<void> {
   const mine = ++run
@@ -47,8 +47,8 @@ async function look(): Promise<void> {
 }
 function show(id: string, t: Overlap): void {
   hand.choose(id, t.a)
-  store.player!.play(false)
-  store.player!.goto(t.at)
+  store.player.play(false)
+  store.player.goto(t.at)
 }
 onBeforeUnmount(() => run++)
 </script>

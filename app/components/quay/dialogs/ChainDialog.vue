@@ -3,21 +3,21 @@
 import { linkChain } from '~~/core/insight/changing-links.ts'
 import { partsListed } from '~~/core/acts/parenting.ts'
 import { PROPERTIES } from '~~/core/piece/properties.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { plainChoices } from '~/components/controls/choices.ts'
 
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
-const parts = computed(() => partsListed(store.piece!).map(({ id }) => ({ id, name: store.piece!.parts[id]!.name })))
+const store = useOpenPiece()
+const parts = computed(() => partsListed(store.piece).map(({ id }) => ({ id, name: store.piece.parts[id]!.name })))
 const property = ref('rotation')
 const picked = ref<readonly string[]>([])
 const share = ref(80)
 const lag = ref(0.15)
 const problem = computed(() => {
   if (picked.value.length < 2) return 'Choose at least two parts, in the order they follow one another.'
-  const driven = picked.value.slice(1).filter(id => store.piece!.drives[`${id}.${property.value}`])
+  const driven = picked.value.slice(1).filter(id => store.piece.drives[`${id}.${property.value}`])
   if (driven.length > 0)
-    return `${driven.map(id => store.piece!.parts[id]!.name).join(', ')} has a formula there, which will be replaced.`
+    return `${driven.map(id => store.piece.parts[id]!.name).join(', ')} has a formula there, which will be replaced.`
   return Number.isFinite(share.value) && Number.isFinite(lag.value) && lag.value >= 0
     ? ''
     : 'Share and lag are numbers, the lag 0 or more.'
@@ -26,7 +26,7 @@ const can = computed(() => picked.value.length >= 2 && Number.isFinite(share.val
 
 function done(): void {
   if (!can.value) return
-  store.act(linkChain(store.program!, property.value, picked.value, share.value / 100, lag.value))
+  store.act(linkChain(store.program, property.value, picked.value, share.value / 100, lag.value))
   store.notice = {
     says: `${picked.value.length - 1} parts follow one another; two new dials tune their share and their lag.`,
     act: { says: 'Undo', do: store.undo },

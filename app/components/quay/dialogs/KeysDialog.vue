@@ -1,53 +1,54 @@
 <script setup lang="ts">
-/** Keyboard shortcuts of the quay. */
+/** Keyboard shortcuts of the quay, by where they are heard; those of a single character can be turned off. */
+import { COMMAND_NAMES, commandEntry, HAND_KEYS, isSingleKey, type CommandPlace } from '~~/core/manual/commands.ts'
+import { useSingleKeys } from '~/commands/keys.ts'
 
 const emit = defineEmits<{ close: [] }>()
-const KEYS: readonly (readonly [string, string])[] = [
-  ['Space', 'play and pause'],
-  ['/', 'find a part, property or command'],
-  ['0', 'back to time 0'],
-  [', .', 'one frame back, forward'],
-  ['Shift , .', 'one second back, forward'],
-  ['↑ ↓', 'previous entry, next entry'],
-  ['Enter', 'edit the selected formula; in it: run it'],
-  ['Esc', 'leave the formula and revert what was typed'],
-  ['Alt B', 'bypass the term at the caret, or restore it'],
-  ['Alt D', 'make a dial from the number at the caret'],
-  ['Alt Enter', 'accept the first fix of a formula'],
-  ['Alt ↑ ↓', 'step the number at the caret, Shift coarser'],
-  ['Ctrl C V', 'copy the selected formula; paste it on the selected part'],
-  ['Ctrl Z', 'undo'],
-  ['Ctrl Shift Z', 'redo'],
-  ['A', 'solo the selected part, or show everything again'],
-  ['C', 'mark the selected cue here, also while playing'],
-  ['K', 'set a keyframe of the selected property here'],
-  ['[ ]', 'start or end the marked stretch here'],
-  ['P', 'patterns: put one on, save one'],
-  ['T Y', 'keep a take of the selected formula; previous take'],
-  ['D', 'the next page of the desk'],
-  ['F', 'in the scope: fit everything'],
-  ['G', 'in the scope: show or hide the curve before the change'],
-  ['← ↑ → ↓', 'on the stage: move the selection by 1 px, with Shift by 10; with nothing selected, pan the view'],
-  ['Enter Esc', 'on the stage: enter a group, leave it'],
-  ['Ctrl A D G', 'on the stage: select all; duplicate; group'],
-  ['Ctrl C V', 'on the stage: copy the selection with everything it needs; paste it, also in another piece'],
-  ['Del', 'on the stage: delete the selection'],
-  ['+ − F', 'on the stage: zoom in, zoom out, fit'],
-  ['Alt ← ↑ → ↓', 'on the stage of a piece in depth: look around; Home: reset the view'],
-  ['F1', 'the manual beside the piece'],
-  ['?', 'this list'],
+const single = useSingleKeys()
+const PLACES: readonly (readonly [CommandPlace | 'formula', string])[] = [
+  ['piece', 'Anywhere'],
+  ['formula', 'In a formula'],
+  ['stage', 'On the stage, while it has the focus'],
+  ['scope', 'With the scope open'],
+]
+interface Row {
+  readonly keys: string
+  readonly description: string
+  readonly off: boolean
+}
+/** Whether all the keys of a row are turned off. */
+const isOff = (place: CommandPlace, keys: readonly string[]) =>
+  !single.value && place !== 'stage' && keys.every(isSingleKey)
+const rowsOf = (of: CommandPlace | 'formula'): readonly Row[] => [
+  ...COMMAND_NAMES.flatMap((name): Row[] => {
+    const { keys = [], place = 'piece' } = commandEntry(name)
+    return place === of && keys.length > 0
+      ? [{ keys: keys.join(' or '), description: name, off: isOff(place, keys) }]
+      : []
+  }),
+  ...HAND_KEYS.flatMap(([place, keys, description]) => (place === of ? [{ keys, description, off: false }] : [])),
 ]
 </script>
 
 <template>
-  <DialogFrame title="Keyboard shortcuts" :wide="480" @close="emit('close')">
+  <DialogFrame title="Keyboard shortcuts" :wide="520" @close="emit('close')">
     <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
-      <dl class="grid grid-cols-[120px_1fr] gap-y-[6px]">
-        <template v-for="[key, says] in KEYS" :key="key"
-          ><dt class="tabular">{{ key }}</dt>
-          <dd>{{ says }}</dd></template
-        >
-      </dl>
+      <CheckBox v-model="single">Single-key shortcuts</CheckBox>
+      <p class="mt-1 mb-4 text-[12px] leading-4 text-faded">
+        Turn these off if letters reach Open Tide by accident, or by voice. Ctrl K still finds every command by its
+        name.
+      </p>
+      <section v-for="[place, title] in PLACES" :key="place" class="mb-4">
+        <h3 class="mb-[6px] font-semibold">{{ title }}</h3>
+        <dl class="grid grid-cols-[140px_1fr] gap-y-[6px]">
+          <template v-for="row in rowsOf(place)" :key="`${row.keys} ${row.description}`"
+            ><dt class="tabular" :class="{ 'text-faded line-through': row.off }">{{ row.keys }}</dt>
+            <dd :class="{ 'text-faded': row.off }">
+              {{ row.description }}<span v-if="row.off" class="sr-only"> (off)</span>
+            </dd></template
+          >
+        </dl>
+      </section>
     </div>
     <template #foot><button class="button" type="button" @click="emit('close')">Close</button></template>
   </DialogFrame>

@@ -2,19 +2,19 @@
 /** Another name for something of the piece; every formula that reads it is changed along. */
 import { readerNames, type NamedIn } from '~~/core/acts/named-things.ts'
 import { nameProblem, rename } from '~~/core/acts/parts.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ collection: NamedIn; id: string }>()
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
-const old = store.piece![props.collection][props.id]!.name
-const readers = readerNames(store.piece!, props.collection, props.id)
+const store = useOpenPiece()
+const old = store.piece[props.collection][props.id]!.name
+const readers = readerNames(store.piece, props.collection, props.id)
 const name = ref(old)
-const problem = computed(() => nameProblem(store.piece!, name.value, `${props.collection}/${props.id}`))
+const problem = computed(() => nameProblem(store.piece, name.value, `${props.collection}/${props.id}`))
 
 function done(): void {
   if (problem.value) return
-  if (name.value.trim() !== old) store.act(rename(store.piece!, props.collection, props.id, name.value))
+  if (name.value.trim() !== old) store.act(rename(store.piece, props.collection, props.id, name.value))
   emit('close')
 }
 </script>

@@ -6,19 +6,19 @@ import { sourceName } from '~~/core/acts/sources.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
 import { plainChoices } from '~/components/controls/choices.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ drive: string }>()
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const [own, ownProperty] = props.drive.split('.') as [string, string]
 const kind = propertyNamed(ownProperty)!.kind
 const property = ref(ownProperty)
-const properties = propertiesOf(store.piece!.parts[own]!.shape.type).filter(p => sameKind(p.kind, kind))
+const properties = propertiesOf(store.piece.parts[own]!.shape.type).filter(p => sameKind(p.kind, kind))
 const search = ref('')
 const parts = computed(() =>
-  partsListed(store.piece!)
-    .map(({ id }) => ({ id, part: store.piece!.parts[id]! }))
+  partsListed(store.piece)
+    .map(({ id }) => ({ id, part: store.piece.parts[id]! }))
     .filter(
       ({ id, part }) =>
         `${id}.${property.value}` !== props.drive && propertiesOf(part.shape.type).some(p => p.name === property.value),
@@ -29,19 +29,19 @@ const picked = ref<readonly string[]>([])
 const giving = ref<SharingOptions>({ ...SHARED_UNCHANGED })
 const set = (change: Partial<SharingOptions>) => (giving.value = { ...giving.value, ...change })
 const targets = computed(() => picked.value.map(id => `${id}.${property.value}`))
-const replaced = computed(() => targets.value.filter(k => store.piece!.drives[k]).length)
+const replaced = computed(() => targets.value.filter(k => store.piece.drives[k]).length)
 /** Preview of the first three formulas. */
 const says = computed(() =>
   targets.value.slice(0, 3).map((k, i) => ({
-    name: sourceName(store.piece!, k),
-    text: sharedText(store.piece!, props.drive, k, i + 1, giving.value),
+    name: sourceName(store.piece, k),
+    text: sharedText(store.piece, props.drive, k, i + 1, giving.value),
   })),
 )
 function done(): void {
   if (picked.value.length === 0) return
-  store.act(shareFormula(store.piece!, props.drive, targets.value, giving.value))
+  store.act(shareFormula(store.piece, props.drive, targets.value, giving.value))
   store.notice = {
-    says: `${sourceName(store.piece!, props.drive)} is applied to ${picked.value.length} ${picked.value.length === 1 ? 'other part' : 'other parts'}.`,
+    says: `${sourceName(store.piece, props.drive)} is applied to ${picked.value.length} ${picked.value.length === 1 ? 'other part' : 'other parts'}.`,
     act: { says: 'Undo', do: store.undo },
   }
   emit('close')
@@ -50,7 +50,7 @@ function done(): void {
 
 <template>
   <DialogFrame
-    :title="`Apply ${sourceName(store.piece!, drive)} to other properties`"
+    :title="`Apply ${sourceName(store.piece, drive)} to other properties`"
     :wide="520"
     form
     @close="emit('close')"

@@ -6,11 +6,11 @@ import { tableOf, type Table } from '~~/core/formats/tables/table.ts'
 import { cueOf, curveOf, TIME_UNITS, type TimeUnit } from '~~/core/formats/tables/import-table.ts'
 import type { Curve } from '~~/core/piece/schema.ts'
 import { useListing } from '~/stores/listing.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { plainChoices } from '~/components/controls/choices.ts'
 
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const listing = useListing()
 const table = shallowRef<Table | null>(null)
 const says = ref('')
@@ -46,7 +46,7 @@ async function read(e: Event): Promise<void> {
 }
 
 function take(): void {
-  const piece = store.piece!
+  const piece = store.piece
   const by = { name: name.value, time: time.value === '' ? null : time.value, timeUnit: timeUnit.value }
   const made =
     as.value === 'cue'

@@ -4,9 +4,9 @@ import type { Stored, Version } from '~~/core/piece/api.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { takeBack } from '~~/core/acts/versions.ts'
 import { get, post } from '~/services/request.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const emit = defineEmits<{ close: [] }>()
 const versions = ref<Version[] | null>(null)
 const trouble = ref('')
@@ -35,7 +35,7 @@ async function documentOf(v: Version): Promise<Stored['document'] | null> {
 async function back(v: Version): Promise<void> {
   const document = await documentOf(v)
   if (!document) return
-  store.act(takeBack(store.piece!, document, when(v)))
+  store.act(takeBack(store.piece, document, when(v)))
   store.notice = { says: `The piece is back to how it was on ${when(v)}.`, act: { says: 'Undo', do: store.undo } }
   emit('close')
 }

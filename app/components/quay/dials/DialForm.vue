@@ -6,16 +6,16 @@ import { freeName, nameProblem, rename } from '~~/core/acts/parts.ts'
 import { apply, compose } from '~~/core/piece/operation.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import type { Choice } from '~/components/controls/choices.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
 const props = defineProps<{ id?: string }>()
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const tuning = useTuning()
-const old = props.id ? store.piece!.dials[props.id] : undefined
+const old = props.id ? store.piece.dials[props.id] : undefined
 
-const name = ref(old?.name ?? freeName(store.piece!, 'pace'))
+const name = ref(old?.name ?? freeName(store.piece, 'pace'))
 const type = ref<Dial['type']>(old?.type ?? 'number')
 const hidden = ref(old?.hidden ?? false)
 const locked = ref(old?.locked ?? false)
@@ -28,7 +28,7 @@ const chosen = computed(() =>
     .filter(o => o !== ''),
 )
 /** Who reads it, as people call them. */
-const readers = props.id ? readerNames(store.piece!, 'dials', props.id) : []
+const readers = props.id ? readerNames(store.piece, 'dials', props.id) : []
 const unit = ref<Dial['unit']>(old?.unit ?? '%')
 const low = ref(old?.low ?? 0)
 const high = ref(old?.high ?? 200)
@@ -50,7 +50,7 @@ const UNITS: readonly (readonly [Dial['unit'], string])[] = [
 ]
 
 const problem = computed(() => {
-  const named = nameProblem(store.piece!, name.value, props.id ? `dials/${props.id}` : null)
+  const named = nameProblem(store.piece, name.value, props.id ? `dials/${props.id}` : null)
   if (named) return named
   if (![low.value, high.value, initial.value].every(n => typeof n === 'number' && Number.isFinite(n)))
     return 'Lowest, highest and start must be numbers.'
@@ -77,14 +77,14 @@ function done(): void {
     initial: initial.value,
   }
   if (type.value === 'choice') [range.low, range.high] = [0, chosen.value.length - 1]
-  if (!props.id) store.act(addDial(store.piece!, { name: name.value.trim(), ...range, value: initial.value }).op)
+  if (!props.id) store.act(addDial(store.piece, { name: name.value.trim(), ...range, value: initial.value }).op)
   else {
-    const value = Math.min(range.high, Math.max(range.low, store.piece!.dials[props.id]!.value))
-    const change = changeNamed(store.piece!, 'dials', props.id, { ...range, value })
+    const value = Math.min(range.high, Math.max(range.low, store.piece.dials[props.id]!.value))
+    const change = changeNamed(store.piece, 'dials', props.id, { ...range, value })
     const named =
       name.value.trim() === old!.name
         ? change
-        : compose(change, rename(apply(store.piece!, change), 'dials', props.id, name.value))
+        : compose(change, rename(apply(store.piece, change), 'dials', props.id, name.value))
     store.act(named)
   }
   emit('close')
@@ -92,21 +92,21 @@ function done(): void {
 
 function kindChosen(): void {
   if (type.value === 'moment' && unit.value !== 's')
-    [unit.value, low.value, high.value, initial.value] = ['s', 0, 60, Number(store.player!.now().seconds.toFixed(2))]
+    [unit.value, low.value, high.value, initial.value] = ['s', 0, 60, Number(store.player.now().seconds.toFixed(2))]
   if (type.value === 'choice') [unit.value, low.value, high.value, initial.value] = ['', 0, 1, 0]
   if (type.value !== 'switch') return
   ;[unit.value, low.value, high.value, initial.value] = ['', 0, 1, Math.round(Math.min(1, Math.max(0, initial.value)))]
 }
 /** One place to the left or right in the row. */
 function move(by: 1 | -1): void {
-  const op = moveDial(store.piece!, props.id!, by)
+  const op = moveDial(store.piece, props.id!, by)
   if (op) store.act(op)
 }
 function reset(): void {
   tuning.dial(props.id!, old!.initial)
 }
 function drop(): void {
-  store.act(removeNamed(store.piece!, 'dials', props.id!))
+  store.act(removeNamed(store.piece, 'dials', props.id!))
   emit('close')
 }
 </script>

@@ -6,11 +6,11 @@ import { follow } from '~/editor/follow.ts'
 import { lentStep, limitToLent } from '~~/core/piece/lent.ts'
 import type { Dial } from '~~/core/piece/schema.ts'
 import { slipsOf } from '~~/core/engine/retime.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useTuning } from '~/commands/tuning.ts'
 
 const props = defineProps<{ id: string; dial: Dial }>()
-const store = usePiece()
+const store = useOpenPiece()
 const tuning = useTuning()
 const changing = ref(false)
 
@@ -26,9 +26,9 @@ function drag(e: PointerEvent): void {
         ?.closest('[data-dial-id]')
         ?.getAttribute('data-dial-id')
       if (!over || over === props.id) return
-      const { dials } = store.piece!
+      const { dials } = store.piece
       const op = placeDial(
-        store.piece!,
+        store.piece,
         props.id,
         Object.values(dials).filter(d => d.order < dials[over]!.order).length,
       )
@@ -39,7 +39,7 @@ function drag(e: PointerEvent): void {
 }
 
 const step = computed(() => lentStep(props.dial, props.dial))
-const slipped = computed(() => slipsOf(store.piece!, props.id).some(key => store.piece!.slips[key] !== 0))
+const slipped = computed(() => slipsOf(store.piece, props.id).some(key => store.piece.slips[key] !== 0))
 
 function type(value: number): void {
   const held = limitToLent(props.dial, props.dial, value)

@@ -1,25 +1,25 @@
 <script setup lang="ts">
 /** The dials: the few numbers that matter, read by any formula. */
 import { Plus } from '@lucide/vue'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 /** Whether hidden dials are shown too. */
 const all = ref(false)
 const dials = computed(() =>
-  Object.entries(store.piece!.dials)
+  Object.entries(store.piece.dials)
     .filter(([, d]) => all.value || !d.hidden)
     .sort(([, a], [, b]) => a.order - b.order),
 )
 /** Signals whose values are read here. */
 const readOuts = computed(() =>
-  Object.entries(store.piece!.signals)
+  Object.entries(store.piece.signals)
     .filter(([, s]) => s.readOut)
     .sort(([, a], [, b]) => a.order - b.order)
     .map(([id]) => id),
 )
 const making = ref(false)
-const hidden = computed(() => Object.values(store.piece!.dials).filter(d => d.hidden).length)
+const hidden = computed(() => Object.values(store.piece.dials).filter(d => d.hidden).length)
 </script>
 
 <template>

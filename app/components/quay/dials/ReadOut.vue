@@ -3,17 +3,17 @@
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import { writeText } from '~/player/write-text.ts'
 import { useListing } from '~/stores/listing.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ signal: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const listing = useListing()
 const value = useTemplateRef('value')
-const name = computed(() => store.piece!.signals[props.signal]?.name ?? '')
+const name = computed(() => store.piece.signals[props.signal]?.name ?? '')
 let stop = () => {}
 onMounted(
   () =>
-    (stop = store.player!.watch(({ program, moment }) => {
+    (stop = store.player.watch(({ program, moment }) => {
       const slot = program.slots.get(`~${props.signal}`)
       const text = slot
         ? showValue(slot.readers[0]!.at(moment), propertyOf(program, slot.key), program.measures, 2)

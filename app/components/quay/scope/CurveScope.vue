@@ -4,12 +4,12 @@ import { PenLine, Plus } from '@lucide/vue'
 import { addChannel, channelProblem, nameChannel, removeChannel, setChannel } from '~~/core/acts/points.ts'
 import { changeNamed } from '~~/core/acts/named-things.ts'
 import { channelsOf } from '~~/core/piece/channels.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import type PointsPaper from './PointsPaper.vue'
 
 const props = defineProps<{ id: string }>()
-const store = usePiece()
-const curve = computed(() => store.piece!.curves[props.id]!)
+const store = useOpenPiece()
+const curve = computed(() => store.piece.curves[props.id]!)
 const names = computed(() => channelsOf(curve.value))
 const chosen = ref('')
 const channel = computed(() => (names.value.includes(chosen.value) ? chosen.value : names.value[0]!))
@@ -26,20 +26,20 @@ function rename(e: Event): void {
   const problem = channelProblem(curve.value, name, channel.value)
   if (problem) store.notice = { says: problem }
   else if (name !== channel.value) {
-    store.act(nameChannel(store.piece!, props.id, channel.value, name))
+    store.act(nameChannel(store.piece, props.id, channel.value, name))
     chosen.value = name
   }
   field.value = channel.value
 }
 function add(): void {
   const before = new Set(names.value)
-  store.act(addChannel(store.piece!, props.id))
+  store.act(addChannel(store.piece, props.id))
   chosen.value = names.value.find(n => !before.has(n)) ?? chosen.value
 }
 function even(): void {
   const list = points.value
   const made = list.map((p, k) => (k === list.length - 1 ? { ...p, value: list[0]!.value } : p))
-  store.act(setChannel(store.piece!, props.id, channel.value, made))
+  store.act(setChannel(store.piece, props.id, channel.value, made))
 }
 </script>
 
@@ -84,8 +84,8 @@ function even(): void {
           :channel="channel"
           :hit="curve.hit"
           :drawing="drawing"
-          @set="(c, p) => store.act(setChannel(store.piece!, id, c, p))"
-          @hit="store.act(changeNamed(store.piece!, 'curves', id, { hit: $event }))"
+          @set="(c, p) => store.act(setChannel(store.piece, id, c, p))"
+          @hit="store.act(changeNamed(store.piece, 'curves', id, { hit: $event }))"
           @pick="chosen = $event"
           @drawn="drawing = false"
         />
@@ -100,14 +100,14 @@ function even(): void {
         :points="points"
         :picked="picked"
         :unit="curve.unit"
-        @set="store.act(setChannel(store.piece!, id, channel, $event))"
+        @set="store.act(setChannel(store.piece, id, channel, $event))"
         @remove="paper?.remove()"
       />
       <button
         v-if="names.length > 1"
         class="link mt-auto self-start"
         type="button"
-        @click="store.act(removeChannel(store.piece!, id, channel))"
+        @click="store.act(removeChannel(store.piece, id, channel))"
       >
         Delete channel
       </button>

@@ -4,12 +4,12 @@ import { setKeys } from '~~/core/acts/parts.ts'
 import { setKeyPoints } from '~~/core/acts/points.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
 import { AFTER } from '~~/core/signal/drawn.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import type PointsPaper from './PointsPaper.vue'
 
 const props = defineProps<{ part: string; property: string }>()
-const store = usePiece()
-const keys = computed(() => store.piece!.bases[`${props.part}.${props.property}`]!.keys!)
+const store = useOpenPiece()
+const keys = computed(() => store.piece.bases[`${props.part}.${props.property}`]!.keys!)
 const picked = ref<readonly number[]>([])
 const paper = useTemplateRef<InstanceType<typeof PointsPaper>>('paper')
 const AFTERWARDS = {
@@ -36,7 +36,7 @@ const uneven = computed(() => {
           channel="keys"
           :drawing="false"
           :after="keys.after"
-          @set="(_, p) => store.act(setKeyPoints(store.piece!, part, property, p))"
+          @set="(_, p) => store.act(setKeyPoints(store.piece, part, property, p))"
         />
       </div>
     </div>
@@ -45,20 +45,20 @@ const uneven = computed(() => {
         label="After the last keyframe"
         :of="AFTER.map(a => ({ value: a, says: AFTERWARDS[a] }))"
         :model-value="keys.after"
-        @update:model-value="store.act(setKeys(store.piece!, part, property, { ...keys, after: $event }))"
+        @update:model-value="store.act(setKeys(store.piece, part, property, { ...keys, after: $event }))"
       />
       <p v-if="uneven" class="text-[12px] text-brass">The first and last keyframes differ, so repeating jumps.</p>
       <PointsValues
         :points="keys.points"
         :picked="picked"
         :unit="unit"
-        @set="store.act(setKeyPoints(store.piece!, part, property, $event))"
+        @set="store.act(setKeyPoints(store.piece, part, property, $event))"
         @remove="paper?.remove()"
       />
       <button
         class="link mt-auto self-start"
         type="button"
-        @click="store.act(setKeys(store.piece!, part, property, null))"
+        @click="store.act(setKeys(store.piece, part, property, null))"
       >
         Delete all keyframes
       </button>

@@ -10,7 +10,7 @@ import { thinPoints } from '~~/core/signal/thinned.ts'
 import { useElementSize } from '@vueuse/core'
 import { printNumber } from '~~/core/units/units.ts'
 import { follow } from '~/editor/follow.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{
   channels: Readonly<Record<string, Points>>
@@ -28,7 +28,7 @@ const emit = defineEmits<{
   drawn: []
 }>()
 const picked = defineModel<readonly number[]>('picked', { required: true })
-const store = usePiece()
+const store = useOpenPiece()
 const paper = useTemplateRef('paper')
 const { width, height } = useElementSize(paper)
 const LEFT = 48
@@ -80,7 +80,7 @@ const paths = computed(() =>
   }),
 )
 
-const frame = () => store.piece!.frameRate.n / store.piece!.frameRate.d
+const frame = () => store.piece.frameRate.n / store.piece.frameRate.d
 const snap = (t: number, free: boolean) => (free ? t : Math.round(t * frame()) / frame())
 function change(made: Points): void {
   emit('set', props.channel, made)

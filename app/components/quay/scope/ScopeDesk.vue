@@ -5,12 +5,14 @@ import { sourcesOf } from '~~/core/insight/wave-handles.ts'
 import type { DriveJumps } from '~~/core/insight/drive-facts.ts'
 import { DASHES, partsOf, type ScopePart } from '~/player/scope-layers.ts'
 import type { ScopeQuantity } from '~/player/scope.ts'
+import { useCommandKeys } from '~/commands/keys.ts'
+import { offerTarget } from '~/commands/targets.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import type ScopeSheet from './ScopeSheet.vue'
 
 const props = defineProps<{ drive: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const sheet = useTemplateRef<InstanceType<typeof ScopeSheet>>('sheet')
 const SHOWN: readonly ScopeQuantity[] = ['value', 'speed', 'acceleration']
@@ -20,24 +22,24 @@ const source = ref(0)
 /** Keyframes under the formula, and whether they are looked at. */
 const place = computed(() => {
   const [part, property] = props.drive.split('.')
-  return property !== undefined && store.piece!.bases[props.drive]?.keys ? { part: part!, property } : null
+  return property !== undefined && store.piece.bases[props.drive]?.keys ? { part: part!, property } : null
 })
 const keyed = ref(false)
-const slot = computed(() => store.program!.slots.get(props.drive))
+const slot = computed(() => store.program.slots.get(props.drive))
 const copy = computed(() => {
   const mine = hand.part !== null && props.drive.startsWith(`${hand.part}.`)
   return mine ? Math.min(hand.instance, (slot.value?.count ?? 1) - 1) : 0
 })
-const sources = computed(() => (slot.value ? sourcesOf(store.program!, props.drive) : []))
+const sources = computed(() => (slot.value ? sourcesOf(store.program, props.drive) : []))
 watch(sources, all => {
   if (source.value >= all.length) source.value = 0
 })
 /** The terms of its sum, shown apart when asked for. */
 const apart = ref(false)
-const terms = computed(() => (slot.value ? partsOf(store.program!, props.drive, copy.value) : []))
+const terms = computed(() => (slot.value ? partsOf(store.program, props.drive, copy.value) : []))
 /** The takes that do not run, as curves beside the one that does. */
 const compared = ref(false)
-const others = computed(() => (slot.value ? takesBeside(store.program!, props.drive, copy.value) : []))
+const others = computed(() => (slot.value ? takesBeside(store.program, props.drive, copy.value) : []))
 const parts = computed(() =>
   apart.value || compared.value
     ? [...(apart.value ? terms.value : NONE), ...(compared.value ? others.value : NONE)]
@@ -56,7 +58,8 @@ watch(
   { immediate: true },
 )
 onBeforeUnmount(() => asked++)
-defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !ghostly.value) })
+offerTarget('scope', { fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !ghostly.value) })
+const { withKeys } = useCommandKeys()
 </script>
 
 <template>
@@ -84,7 +87,7 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
           class="chip ml-2"
           :class="{ 'chip-on': ghostly }"
           type="button"
-          data-tip="Show the curve before the change (G)"
+          :data-tip="withKeys('Show the curve before the change', 'Curve before the change')"
           :aria-pressed="ghostly"
           @click="ghostly = !ghostly"
         >
@@ -112,7 +115,14 @@ defineExpose({ fit: () => sheet.value?.fit(), ghost: () => (ghostly.value = !gho
         >
           takes
         </button>
-        <button class="chip" type="button" data-tip="Fit everything (F)" @click="sheet?.fit()">fit</button>
+        <button
+          class="chip"
+          type="button"
+          :data-tip="withKeys('Fit everything', 'Fit the curve')"
+          @click="sheet?.fit()"
+        >
+          fit
+        </button>
         <button
           class="chip"
           type="button"

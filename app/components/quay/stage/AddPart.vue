@@ -20,12 +20,12 @@ import { addPart, shapeName } from '~~/core/acts/parts.ts'
 import type { Shape } from '~~/core/piece/schema.ts'
 import { focusDriving } from '~/editor/focus.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useTaking } from '~/commands/taking.ts'
 
 defineProps<{ large?: boolean }>()
 const emit = defineEmits<{ added: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const taking = useTaking()
 
@@ -79,9 +79,9 @@ function add(shape: Shape, byKeys: boolean): void {
     return
   }
   // Inside a chosen group, else on the stage.
-  const chosen = hand.part ? store.piece!.parts[hand.part] : undefined
+  const chosen = hand.part ? store.piece.parts[hand.part] : undefined
   const parent = chosen?.shape.type === 'group' ? hand.part : null
-  const { id, op } = addPart(store.piece!, shape, { parent })
+  const { id, op } = addPart(store.piece, shape, { parent })
   store.act(op)
   hand.choose(id)
   emit('added')

@@ -3,11 +3,11 @@
 import { driverName } from '~~/core/insight/changing-links.ts'
 import type { DropQuestion } from '~/stage/dropping.ts'
 import { useLinking } from '~/commands/linking.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<DropQuestion>()
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const linking = useLinking()
 const list = useTemplateRef('list')
 /** Px that it takes at most. */
@@ -39,11 +39,11 @@ function left(e: FocusEvent): void {
       class="panel fixed z-40 flex flex-col overflow-y-auto py-1"
       :style="{ ...place, width: `${WIDE}px`, maxHeight: `${HIGH}px` }"
       role="menu"
-      :aria-label="`What should follow ${driverName(store.piece!, driver)}?`"
+      :aria-label="`What should follow ${driverName(store.piece, driver)}?`"
       @keydown.esc.stop="emit('close')"
       @focusout="left"
     >
-      <p class="px-3 py-1 text-[12px] text-faded">What should follow {{ driverName(store.piece!, driver) }}?</p>
+      <p class="px-3 py-1 text-[12px] text-faded">What should follow {{ driverName(store.piece, driver) }}?</p>
       <button
         v-for="id in parts"
         :key="id"
@@ -54,7 +54,7 @@ function left(e: FocusEvent): void {
         @keydown.down.prevent="go($event, 1)"
         @keydown.up.prevent="go($event, -1)"
       >
-        {{ store.piece!.parts[id]?.name }}
+        {{ store.piece.parts[id]?.name }}
       </button>
     </div>
   </Teleport>

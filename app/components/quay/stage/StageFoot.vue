@@ -8,7 +8,7 @@ defineProps<{
   deep: boolean
   away: boolean
 }>()
-const emit = defineEmits<{ fit: []; life: []; turn: [aside: number, above: number]; home: [] }>()
+const emit = defineEmits<{ fit: []; actualSize: []; turn: [aside: number, above: number]; home: [] }>()
 const hand = useSelection()
 const WAYS = [
   [ArrowLeft, 'from the left', -2, 0],
@@ -33,7 +33,7 @@ const WAYS = [
       class="link"
       type="button"
       data-tip="Actual size: one stage pixel to one screen pixel"
-      @click="emit('life')"
+      @click="emit('actualSize')"
     >
       100 %
     </button>

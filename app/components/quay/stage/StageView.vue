@@ -18,6 +18,7 @@ import { useLook } from '~/stage/look.ts'
 import { useMotionPath } from '~/stage/motion-path.ts'
 import { useView } from '~/stage/viewing.ts'
 import { mayDrop, mayDropFile } from '~/editor/carry.ts'
+import { offerTarget } from '~/commands/targets.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { usePiece } from '~/stores/piece.ts'
 
@@ -134,8 +135,8 @@ const pointer = shallowRef<readonly [number, number] | null>(null)
 const pathOf = useMotionPath()
 const threadsOf = useThreads()
 
-const round = useLook()
-watch(round.look, l => {
+const orbit = useLook()
+watch(orbit.look, l => {
   if (renderer) renderer.look = l
   store.player?.refresh()
 })
@@ -184,15 +185,18 @@ const { pile, down, hover, twice } = usePointing({
   byHand,
   pen,
   ruling,
-  round,
+  orbit,
   viewing,
 })
 const key = useStageKeys(frame, byHand, pen, {
-  by: viewing.by,
-  fit: viewing.fit,
   step: viewing.step,
-  turn: round.step,
-  home: round.home,
+  turn: orbit.step,
+})
+offerTarget('stage', {
+  zoomBy: viewing.zoomBy,
+  fit: viewing.fit,
+  actualSize: viewing.actualSize,
+  lookStraight: orbit.home,
 })
 const { drop, asked } = useStageDrop(pile)
 </script>
@@ -225,7 +229,7 @@ const { drop, asked } = useStageDrop(pile)
             @pointermove="hover"
             @dblclick="twice"
             @wheel.prevent="viewing.wheel"
-            @contextmenu="round.deep.value && $event.preventDefault()"
+            @contextmenu="orbit.deep.value && $event.preventDefault()"
             @dragover="mayDrop($event) || mayDropFile($event)"
             @drop="drop"
           />
@@ -260,12 +264,12 @@ const { drop, asked } = useStageDrop(pile)
     </div>
     <LazyTakeStage v-for="t in beside" :key="`${t.drive} ${t.name}`" v-bind="t" />
     <StageFoot
-      :deep="round.deep.value"
-      :away="round.away.value"
+      :deep="orbit.deep.value"
+      :away="orbit.away.value"
       @fit="viewing.fit"
-      @life="viewing.life"
-      @turn="round.step"
-      @home="round.home"
+      @actual-size="viewing.actualSize"
+      @turn="orbit.step"
+      @home="orbit.home"
     />
     <p class="pointer-events-none absolute right-5 bottom-0 text-[11px] leading-4 text-faded">
       <span v-if="failed" class="mr-3 text-brass" role="status" data-no-card
@@ -274,7 +278,7 @@ const { drop, asked } = useStageDrop(pile)
       <span v-if="partly" class="mr-3 text-coral" role="status"
         >Not everything is drawn: too many corners. Fewer copies or simpler shapes would help.</span
       ><span v-else class="tabular"
-        >{{ stage.width }} × {{ stage.height }} · {{ round.deep.value ? 'in depth' : 'flat' }} · {{ percent }} % · y up,
+        >{{ stage.width }} × {{ stage.height }} · {{ orbit.deep.value ? 'in depth' : 'flat' }} · {{ percent }} % · y up,
         turns anticlockwise</span
       >
     </p>

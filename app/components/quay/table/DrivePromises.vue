@@ -5,14 +5,14 @@ import { setPromises } from '~~/core/acts/drives.ts'
 import type { Promised } from '~~/core/piece/schema.ts'
 import { promiseStateText, promiseText, type PromiseState } from '~~/core/insight/promises.ts'
 import { propertyNamed } from '~~/core/piece/properties.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { choicesOf } from '~/components/controls/choices.ts'
 
 const props = defineProps<{ drive: string; kept: readonly PromiseState[] }>()
 const writing = defineModel<boolean>('writing', { required: true })
-const store = usePiece()
+const store = useOpenPiece()
 
-const entry = computed(() => store.piece!.drives[props.drive]!)
+const entry = computed(() => store.piece.drives[props.drive]!)
 const property = computed(() => propertyNamed(entry.value.property)!)
 const LOOKS = {
   kept: { icon: Check, colour: 'text-kelp' },
@@ -26,14 +26,14 @@ const than = ref<number | ''>('')
 function add(): void {
   if (than.value === '' || !Number.isFinite(than.value)) return
   const made: Promised = { side: side.value, of: of.value, than: than.value }
-  store.act(setPromises(store.piece!, props.drive, [...entry.value.promises, made]))
+  store.act(setPromises(store.piece, props.drive, [...entry.value.promises, made]))
   writing.value = false
   than.value = ''
 }
 const drop = (nth: number) =>
   store.act(
     setPromises(
-      store.piece!,
+      store.piece,
       props.drive,
       entry.value.promises.filter((_, i) => i !== nth),
     ),

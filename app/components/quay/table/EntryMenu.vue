@@ -15,34 +15,41 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { removeDrive, switchDrive } from '~~/core/acts/drives.ts'
 import { easingsIn } from '~~/core/formula/easings.ts'
 import { promisesOf, sourceName } from '~~/core/acts/sources.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
+import { useCommandKeys } from '~/commands/keys.ts'
 import { useSmoothing } from '~/commands/smoothing.ts'
 import { useTakes } from '~/commands/takes.ts'
 
 const props = defineProps<{ drive: string }>()
 const emit = defineEmits<{ dial: []; ease: []; lay: []; give: []; promise: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const smoothing = useSmoothing()
 const takes = useTakes()
-const entry = computed(() => store.piece!.drives[props.drive])
-const name = computed(() => sourceName(store.piece!, props.drive))
+const { keysOf } = useCommandKeys()
+const entry = computed(() => store.piece.drives[props.drive])
+const name = computed(() => sourceName(store.piece, props.drive))
 const rows = computed(() => {
   const { off, text } = entry.value!
   return [
     {
       is: Power,
       says: off ? 'Turn on' : 'Turn off',
-      act: () => store.act(switchDrive(store.piece!, props.drive, !off)),
+      act: () => store.act(switchDrive(store.piece, props.drive, !off)),
     },
     { is: SlidersHorizontal, says: 'Make a dial from this number', act: () => emit('dial') },
     ...(easingsIn(text).length > 0 ? [{ is: Spline, says: 'Choose easing…', act: () => emit('ease') }] : []),
     { is: WrapText, says: text.includes('\n') ? 'Join lines' : 'Format', act: () => emit('lay') },
     { is: Share2, says: 'Apply to other properties…', act: () => emit('give') },
-    { is: Bookmark, says: 'Keep a take', key: 'T', act: () => takes.keep(props.drive) },
+    {
+      is: Bookmark,
+      says: 'Keep a take',
+      key: keysOf('Keep a take of the selected formula')[0],
+      act: () => takes.keep(props.drive),
+    },
     ...(promisesOf(entry.value).length < 4
       ? [{ is: ShieldCheck, says: 'Promise a limit…', act: () => emit('promise') }]
       : []),
-    { is: Undo2, says: 'Remove formula', act: () => smoothing.takeAway(removeDrive(store.piece!, props.drive)) },
+    { is: Undo2, says: 'Remove formula', act: () => smoothing.takeAway(removeDrive(store.piece, props.drive)) },
   ]
 })
 </script>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** What moves a part that has no formula of its own, and how it gets one. */
 import { movesBy } from '~~/core/insight/moved-by.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ part: string }>()
-const store = usePiece()
-const says = computed(() => movesBy(store.piece!, props.part))
+const store = useOpenPiece()
+const says = computed(() => movesBy(store.piece, props.part))
 </script>
 
 <template>

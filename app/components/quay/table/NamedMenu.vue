@@ -5,30 +5,30 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named-things.ts'
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ collection: TimedIn | 'signals'; id: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const naming = ref(false)
-const name = computed(() => store.piece![props.collection][props.id]?.name ?? '')
+const name = computed(() => store.piece[props.collection][props.id]?.name ?? '')
 const MOST = 4
 
 /** Looked for when the menu is opened. */
 function readers(): string {
-  const all = readerNames(store.piece!, props.collection, props.id)
+  const all = readerNames(store.piece, props.collection, props.id)
   if (all.length === 0) return 'Nothing uses it.'
   const more = all.length > MOST ? ` and ${all.length - MOST} more` : ''
   return `Read by ${all.slice(0, MOST).join(', ')}${more}.`
 }
-const shown = computed(() => props.collection === 'signals' && store.piece!.signals[props.id]?.readOut === true)
+const shown = computed(() => props.collection === 'signals' && store.piece.signals[props.id]?.readOut === true)
 function readHere(): void {
-  store.act(changeNamed(store.piece!, 'signals', props.id, { readOut: !shown.value }))
+  store.act(changeNamed(store.piece, 'signals', props.id, { readOut: !shown.value }))
 }
 function remove(): void {
-  const all = readerNames(store.piece!, props.collection, props.id)
+  const all = readerNames(store.piece, props.collection, props.id)
   const gone = name.value
-  store.act(removeNamed(store.piece!, props.collection, props.id))
+  store.act(removeNamed(store.piece, props.collection, props.id))
   if (hand.drive === `${props.collection}/${props.id}` || hand.drive === `~${props.id}`) hand.take(null)
   const rests =
     all.length === 0 ? 'Nothing used it.' : `${all.slice(0, MOST).join(', ')} use it and can’t run without it.`

@@ -2,15 +2,15 @@
 /** The head of a part's group in the tide table; its menu is there when it is near. */
 import { LAYOUTS, shapeName } from '~~/core/acts/parts.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ part: string; count: number }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const head = useTemplateRef('head')
 const { near } = useNear(head)
 
-const part = computed(() => store.piece!.parts[props.part])
+const part = computed(() => store.piece.parts[props.part])
 const note = computed(() => {
   const { shape, copies } = part.value!
   return copies ? `${copies.count.toLocaleString('en')} ${LAYOUTS[copies.layout]}` : shapeName(shape).toLowerCase()

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 /** A sentence about a clock, a cue or a curve, whose numbers and choices are handles. */
 import { sentenceOf, type TimedIn, type SentencePart } from '~~/core/insight/sentence.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 /** Read anew only when it, or what it may name, has changed: not with every number elsewhere. */
 let kept: { of: readonly unknown[]; words: SentencePart[] } | null = null
 const words = computed(() => {
-  const { clocks, cues, curves, dials } = store.piece!
+  const { clocks, cues, curves, dials } = store.piece
   const of = [clocks, cues, curves, dials, props.id]
   if (kept && kept.of.every((o, i) => o === of[i])) return kept.words
-  const now = () => ({ at: store.player!.now(), keep: store.noJump() })
-  kept = { of, words: sentenceOf(store.piece!, props.collection, props.id, now) }
+  const now = () => ({ at: store.player.now(), keep: store.noJump() })
+  kept = { of, words: sentenceOf(store.piece, props.collection, props.id, now) }
   return kept.words
 })
 </script>

@@ -5,10 +5,10 @@ import type { SentencePart } from '~~/core/insight/sentence.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { MOST } from '~~/core/piece/values.ts'
 import { decimalsOf, pullSideways } from '~/editor/sideways.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ word: Extract<SentencePart, { is: 'number' }> }>()
-const store = usePiece()
+const store = useOpenPiece()
 const typing = ref(false)
 const typed = ref('')
 const field = useTemplateRef('field')
@@ -51,7 +51,7 @@ function done(): void {
   typing.value = false
   if (typed.value.trim() === '' && props.word.remove) store.act(props.word.remove)
   else if (typed.value !== text.value) {
-    const { value, says } = readQuantity(typed.value, props.word.unit, store.program!.measures)
+    const { value, says } = readQuantity(typed.value, props.word.unit, store.program.measures)
     if (value !== null) put(value)
     else store.notice = { says }
   }

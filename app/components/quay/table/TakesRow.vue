@@ -2,15 +2,17 @@
 /** The takes of a drive: press one and it runs; the one that runs is filled. */
 import { Columns2, Plus } from '@lucide/vue'
 import { nameTake, takeInHand } from '~~/core/acts/sources.ts'
+import { useCommandKeys } from '~/commands/keys.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useTakes } from '~/commands/takes.ts'
 
 const props = defineProps<{ drive: string }>()
-const store = usePiece()
+const store = useOpenPiece()
+const { withKeys } = useCommandKeys()
 const takes = useTakes()
 const hand = useSelection()
-const entry = computed(() => store.piece!.drives[props.drive])
+const entry = computed(() => store.piece.drives[props.drive])
 const inHand = computed(() => (entry.value ? takeInHand(entry.value) : -1))
 const others = computed(() => (entry.value?.takes.length ?? 0) - (inHand.value >= 0 ? 1 : 0))
 const naming = ref(-1)
@@ -28,7 +30,7 @@ function named(): void {
   const nth = naming.value
   naming.value = -1
   if (name.value.trim() !== entry.value!.takes[nth]?.name)
-    store.act(nameTake(store.piece!, props.drive, nth, name.value))
+    store.act(nameTake(store.piece, props.drive, nth, name.value))
 }
 </script>
 
@@ -61,7 +63,7 @@ function named(): void {
         @click="takes.put(drive, i)"
         @dblclick="rename(i)"
         @keydown.f2.stop="rename(i)"
-        @keydown.delete.stop="store.act(nameTake(store.piece!, drive, i, ''))"
+        @keydown.delete.stop="store.act(nameTake(store.piece, drive, i, ''))"
       >
         {{ t.name }}
       </button>
@@ -70,7 +72,7 @@ function named(): void {
       v-if="inHand < 0"
       class="flex items-center gap-1 text-faded hover:text-ink"
       type="button"
-      data-tip="Keep the current formula as a take (T)"
+      :data-tip="withKeys('Keep the current formula as a take', 'Keep a take of the selected formula')"
       @click="takes.keep(drive)"
     >
       <Plus :size="12" />keep this

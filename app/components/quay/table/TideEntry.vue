@@ -5,10 +5,10 @@
  */
 import { isSignal, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ drive: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const shell = useTemplateRef('shell')
 const { near, seen, tall } = useNear(shell)
@@ -16,10 +16,10 @@ const { near, seen, tall } = useNear(shell)
 const busy = ref(false)
 const wrong = ref(false)
 
-const entry = computed(() => sourceOf(store.piece!, props.drive))
-const name = computed(() => sourceName(store.piece!, props.drive))
+const entry = computed(() => sourceOf(store.piece, props.drive))
+const name = computed(() => sourceName(store.piece, props.drive))
 /** Computed, so that an entry is not made anew with every program. */
-const there = computed(() => entry.value !== undefined && store.program!.meanings.all.has(props.drive))
+const there = computed(() => entry.value !== undefined && store.program.meanings.all.has(props.drive))
 /** On its own under the name of its part. */
 const short = computed(() => (isSignal(props.drive) ? name.value : props.drive.slice(props.drive.indexOf('.') + 1)))
 const chosen = computed(() => hand.drive === props.drive)

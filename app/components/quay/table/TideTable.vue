@@ -3,12 +3,13 @@
 import { Search } from '@lucide/vue'
 import { defaultRangeExtractor, useVirtualizer, type Range } from '@tanstack/vue-virtual'
 import { FILTERS, timedOf, useListing } from '~/stores/listing.ts'
+import { offerTarget } from '~/commands/targets.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { focusFormula } from '~/editor/focus.ts'
 import TideEntry from './TideEntry.vue'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const listing = useListing()
 const SAYS = {
@@ -19,15 +20,7 @@ const SAYS = {
   wrong: 'with an error',
   off: 'turned off',
 } as const
-const busy = computed(() => Object.keys(store.piece!.drives).length > 0 || listing.narrowed)
-
-/** The entry before or after the one in hand. */
-function go(by: 1 | -1): void {
-  const { flat } = listing
-  const at = hand.drive ? flat.indexOf(hand.drive) : by > 0 ? -1 : flat.length
-  const key = flat[Math.min(flat.length - 1, Math.max(0, at + by))]
-  if (key) listing.reveal(key)
-}
+const busy = computed(() => Object.keys(store.piece.drives).length > 0 || listing.narrowed)
 
 /** Into what is written on the entry in hand: its formula, or the first handle of its sentence. */
 function write(): void {
@@ -40,7 +33,7 @@ function write(): void {
       ?.focus()
   else focusFormula(hand.drive)
 }
-defineExpose({ go, write })
+offerTarget('table', { write })
 
 /** Lines beyond the edge that are on the page all the same, most of them bare. */
 const AHEAD = 60
@@ -63,9 +56,20 @@ const virtual = useVirtualizer(
 const lines = computed(() => virtual.value.getVirtualItems())
 const below = computed(() => virtual.value.getTotalSize() - (lines.value.at(-1)?.end ?? 0))
 const measure = (e: unknown) => virtual.value.measureElement(e as Element | null)
-listing.bring = row => {
-  if (row >= 0) virtual.value.scrollToIndex(row, { align: 'center' })
-}
+/** The entry on the page. */
+const entryOf = (key: string): Element | null =>
+  document.querySelector(timedOf(key) ? `[data-timed="${key}"]` : `[data-drive="${key}"]`)
+watch(
+  () => listing.sought,
+  sought => {
+    if (!sought) return
+    const there = entryOf(sought.key)
+    const row = there ? -1 : listing.rows.findIndex(r => r.id === sought.key)
+    if (there) there.scrollIntoView({ block: 'nearest' })
+    else if (row >= 0) virtual.value.scrollToIndex(row, { align: 'center' })
+  },
+  { flush: 'post' },
+)
 </script>
 
 <template>
