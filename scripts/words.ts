@@ -8,7 +8,8 @@ import { parse } from '@vue/compiler-sfc'
 import ts from 'typescript'
 
 /** Attributes of a template that people read or hear. */
-const SHOWN = /^(aria-label|title|placeholder|label|says|description|message|undoLabel|alt|text|heading|hint|button|empty|name|unit|data-tip|none)$/
+const SHOWN =
+  /^(aria-label|title|placeholder|label|says|description|message|undoLabel|alt|text|heading|hint|button|empty|name|unit|data-tip|none)$/
 const NODE = { element: 1, text: 2, comment: 3, interpolation: 5, attribute: 6, directive: 7 } as const
 
 interface Template {

@@ -44,14 +44,12 @@ export function useClip() {
     const key = hand.drive
     const source = key === null ? undefined : sourceOf(store.piece, key)
     if (!key || !source) {
-      store.notice = { says: 'Select an entry of the tide table, then copy it.' }
+      store.say('Select an entry of the tide table, then copy it.')
       return
     }
     const clip: Clip = { property: key.slice(key.indexOf('.') + 1), text: source.text }
     storage.setItem(PLACE, JSON.stringify(clip))
-    store.notice = {
-      says: `${sourceName(store.piece, key)} is copied. Select a part and paste it there, also in another piece.`,
-    }
+    store.say(`${sourceName(store.piece, key)} is copied. Select a part and paste it there, also in another piece.`)
   }
 
   /** Onto the chosen part, on the same property. */
@@ -59,13 +57,13 @@ export function useClip() {
     const clip = parsed(storage.getItem(PLACE) ?? 'null')
     const part = hand.part === null ? undefined : store.piece.parts[hand.part]
     if (!isClip(clip) || !part) {
-      store.notice = { says: part ? 'Nothing has been copied yet.' : 'Select the part to paste it on.' }
+      store.say(part ? 'Nothing has been copied yet.' : 'Select the part to paste it on.')
       return
     }
     const { property, text } = clip
     const known = propertiesOf(part.shape.type).find(p => p.name === property)
     if (!known) {
-      store.notice = { says: `${part.name} has no ${property}.` }
+      store.say(`${part.name} has no ${property}.`)
       return
     }
     const key = `${hand.part}.${property}`
@@ -73,10 +71,7 @@ export function useClip() {
     store.act(addDrive(store.piece, hand.part!, property, text))
     listing.reveal(key)
     const was = before ? ` What it had before, ${before.text.slice(0, 60)}, comes back with undo.` : ''
-    store.notice = {
-      says: `${part.name} ${property} has the copied formula.${was}`,
-      act: { says: 'Undo', do: store.undo },
-    }
+    store.sayWithUndo(`${part.name} ${property} has the copied formula.${was}`)
     nextTick(() => focusFormula(key))
   }
 
@@ -89,10 +84,10 @@ export function useClip() {
     try {
       storage.setItem(PARTS, JSON.stringify(transferOf(store.piece, ids)))
     } catch {
-      store.notice = { says: `${called(ids)} is too large to copy with everything it needs.` }
+      store.say(`${called(ids)} is too large to copy with everything it needs.`)
       return
     }
-    store.notice = { says: `${called(ids)} is copied with everything it needs; paste it on this stage or another.` }
+    store.say(`${called(ids)} is copied with everything it needs; paste it on this stage or another.`)
   }
 
   /** Onto the chosen group, else the stage. */
@@ -100,22 +95,19 @@ export function useClip() {
     const text = storage.getItem(PARTS)
     const read = text === null ? null : readPiece(parsed(text))
     if (!read?.piece || Object.keys(read.piece.parts).length === 0) {
-      store.notice = { says: 'No part has been copied yet.' }
+      store.say('No part has been copied yet.')
       return
     }
     const group = hand.part !== null && store.piece.parts[hand.part]?.shape.type === 'group' ? hand.part : null
     const { ids, op } = pasteTransfer(store.piece, read.piece, group, 'paste parts')
     const { problem } = readPiece(apply(store.piece, op))
     if (problem !== null) {
-      store.notice = { says: `It couldn’t be pasted. ${problem}` }
+      store.say(`It couldn’t be pasted. ${problem}`)
       return
     }
     store.act(op)
     hand.chooseAll(ids)
-    store.notice = {
-      says: `${called(ids)} ${ids.length === 1 ? 'is' : 'are'} pasted.`,
-      act: { says: 'Undo', do: store.undo },
-    }
+    store.sayWithUndo(`${called(ids)} ${ids.length === 1 ? 'is' : 'are'} pasted.`)
   }
 
   return { copy, paste, copyParts, pasteParts }

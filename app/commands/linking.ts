@@ -13,7 +13,7 @@ export function useLinking() {
   function join(driver: string, driven: string): boolean {
     const made = link(store.program, driver, driven)
     if ('says' in made) {
-      store.notice = { says: made.says }
+      store.say(made.says)
       return false
     }
     smoothing.told(made.op, `${driverName(store.piece, driven)} follows ${driverName(store.piece, driver)}.`)
@@ -27,7 +27,7 @@ export function useLinking() {
     const key = `${part}.${property}`
     if (driver.startsWith('~') || !propertiesOf(shape.type).some(p => p.name === property)) {
       const what = driver.startsWith('~') ? 'A signal has no property to drive' : `${name} has no ${property}`
-      store.notice = { says: `${what}. Drop it on a formula, where it is read by its name.` }
+      store.say(`${what}. Drop it on a formula, where it is read by its name.`)
       return null
     }
     if (key === driver) return null

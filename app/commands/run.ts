@@ -5,7 +5,7 @@ import type { Command } from '~~/core/manual/commands.ts'
 import { reveal } from '~/editor/reveal.ts'
 import { DESK as PAGES, type DeskPage } from '../stores/desk.ts'
 import { useListing } from '../stores/listing.ts'
-import { usePiece } from '../stores/piece.ts'
+import { useOpenPiece } from '../stores/open-piece.ts'
 import { useSelection } from '../stores/selection.ts'
 import { useClip } from './clip.ts'
 import { useCommon } from './common.ts'
@@ -27,7 +27,7 @@ const DESK = '[aria-label="Desk"]'
 const SELECT_ONE = 'Select a part first, on the stage or in the tide table.'
 
 export function useCommands() {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   const listing = useListing()
   const common = useCommon()
@@ -47,14 +47,14 @@ export function useCommands() {
   const isChosen = () => hand.part !== null
   /** Something that needs a selected part. */
   const ofChosen = (go: () => void): Run => ({ go, can: isChosen, otherwise: SELECT_ONE })
-  const firstInside = () => partsListed(store.piece!).find(l => store.piece!.parts[l.id]!.parent === hand.part)?.id
+  const firstInside = () => partsListed(store.piece).find(l => store.piece.parts[l.id]!.parent === hand.part)?.id
   const parts = () => {
     hand.choose(null)
     hand.desk = 'part'
     reveal('All parts', DESK)
   }
   const ruled = (what: 'guides' | 'rulers' | 'grid') => () =>
-    store.act(rule(store.piece!, what, !isRuled(store.piece!, what)))
+    store.act(rule(store.piece, what, !isRuled(store.piece, what)))
 
   const ofScope = (go: () => void): Run => ({
     go,
@@ -64,12 +64,12 @@ export function useCommands() {
 
   const RUN: Readonly<Record<Command, Run | (() => void)>> = {
     'Find anything': () => targetNamed('search')?.open(),
-    'Play or pause': () => store.player!.play(!store.player!.playing),
-    'Back to time 0': () => store.player!.goto({ n: 0n, d: 1n }),
-    'One frame back': () => store.player!.stepFrames(-1),
-    'One frame forward': () => store.player!.stepFrames(1),
-    'One second back': () => store.player!.move(-1),
-    'One second forward': () => store.player!.move(1),
+    'Play or pause': () => store.player.play(!store.player.playing),
+    'Back to time 0': () => store.player.goto({ n: 0n, d: 1n }),
+    'One frame back': () => store.player.stepFrames(-1),
+    'One frame forward': () => store.player.stepFrames(1),
+    'One second back': () => store.player.move(-1),
+    'One second forward': () => store.player.move(1),
     'Go to a time': () => document.querySelector<HTMLElement>('[aria-label^="Current time"]')?.click(),
     'Playback speed': () => reveal('Pace'),
     'Play backwards': () => reveal('Backwards'),
@@ -92,7 +92,7 @@ export function useCommands() {
     'Keyboard shortcuts': () => (hand.dialog = 'keys'),
     'Single-key shortcuts': () => {
       single.value = !single.value
-      store.notice = { says: `Single-key shortcuts are ${single.value ? 'on' : 'off. Ctrl K still finds anything'}.` }
+      store.say(`Single-key shortcuts are ${single.value ? 'on' : 'off. Ctrl K still finds anything'}.`)
     },
     'Open or close the manual': () => (hand.manual = !hand.manual),
     'Export…': () => (hand.dialog = 'export'),
@@ -112,7 +112,7 @@ export function useCommands() {
     'Copy the selected parts': ofChosen(clip.copyParts),
     'Paste parts': clip.pasteParts,
     'Select all parts': () => {
-      const { parts } = store.piece!
+      const { parts } = store.piece
       hand.chooseAll(Object.keys(parts).filter(id => parts[id]!.parent === null && !parts[id]!.locked))
     },
     'Enter the selected group': {
@@ -121,7 +121,7 @@ export function useCommands() {
       otherwise: 'Select a group first.',
     },
     'Leave the group, or select nothing': () =>
-      hand.choose(hand.part === null ? null : (store.piece!.parts[hand.part]?.parent ?? null)),
+      hand.choose(hand.part === null ? null : (store.piece.parts[hand.part]?.parent ?? null)),
     'Desk: Scope': () => (hand.desk = 'scope'),
     'Fit the curve': ofScope(() => targetNamed('scope')!.fit()),
     'Curve before the change': ofScope(() => targetNamed('scope')!.ghost()),
@@ -140,8 +140,8 @@ export function useCommands() {
     'Frame rate': at('piece', 'Frame rate'),
     Background: at('piece', 'Background, colour'),
     'In depth': at('piece', 'In depth'),
-    'Camera distance': () => at('piece', store.piece!.camera ? 'Camera distance' : 'In depth')(),
-    'Look around': () => (store.piece!.camera ? reveal('Look around') : at('piece', 'In depth')()),
+    'Camera distance': () => at('piece', store.piece.camera ? 'Camera distance' : 'In depth')(),
+    'Look around': () => (store.piece.camera ? reveal('Look around') : at('piece', 'In depth')()),
     'Seed of new drives': at('piece', 'Seed of new drives'),
     'Poster frame': at('piece', 'Poster frame'),
     'Reset tuning offsets': at('piece', 'Reset tuning offsets'),
@@ -169,10 +169,10 @@ export function useCommands() {
     Span: ofChosen(at('part', 'has a span')),
     'Drive a property…': {
       go: () => {
-        const part = hand.part ?? Object.keys(store.piece!.parts)[0]!
+        const part = hand.part ?? Object.keys(store.piece.parts)[0]!
         document.querySelector<HTMLElement>(`[data-head="${part}"] [data-driving]`)?.click()
       },
-      can: () => Object.keys(store.piece!.parts).length > 0,
+      can: () => Object.keys(store.piece.parts).length > 0,
       otherwise: 'Add a part first, then press Drive… beside its name.',
     },
     'New dial': () => reveal('New dial'),
@@ -192,7 +192,7 @@ export function useCommands() {
     const run = RUN[name]
     if (typeof run === 'function') run()
     else if (run.can()) run.go()
-    else store.notice = { says: run.otherwise }
+    else store.say(run.otherwise)
   }
   return { canRun, runCommand }
 }

@@ -20,7 +20,7 @@ export function useSeveral() {
     store.beginGesture()
     for (const id of ids) store.act(removePart(store.piece, id))
     store.endGesture()
-    if (ids.length > 1) store.notice = { says: `${ids.length} parts deleted.`, act: { says: 'Undo', do: store.undo } }
+    if (ids.length > 1) store.sayWithUndo(`${ids.length} parts deleted.`)
   }
 
   /** Each once more, a little aside so that it is seen. */
@@ -44,7 +44,7 @@ export function useSeveral() {
     })
     const op = aligned(store.piece, all, side, store.player.now().seconds)
     if (op.puts.length > 0) store.act(op)
-    else store.notice = { says: 'No change: they’re already there.' }
+    else store.say('No change: they’re already there.')
   }
 
   /** All that is chosen in a group of its own, which turns about their middle. */
@@ -58,7 +58,7 @@ export function useSeveral() {
     const middle = [(left + right) / 2, (low + high) / 2] as const
     const [x, y] = parent ? (unapply(parent.worlds[0]!, ...middle) ?? [0, 0]) : middle
     const made = group(store.piece, ids, { x, y })
-    if ('says' in made) store.notice = { says: made.says }
+    if ('says' in made) store.say(made.says)
     else {
       store.act(made.op)
       hand.choose(made.id)
@@ -68,7 +68,7 @@ export function useSeveral() {
   /** The group in hand is given up; what it carried is chosen. */
   function scatter(): void {
     const made = ungroup(store.piece, hand.part!)
-    if ('says' in made) store.notice = { says: made.says }
+    if ('says' in made) store.say(made.says)
     else {
       store.act(made.op)
       hand.chooseAll(made.ids)

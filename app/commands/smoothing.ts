@@ -15,7 +15,6 @@ export function fromTo(program: Program, { key, copy, from, to }: Shift): string
 
 export function useSmoothing() {
   const store = useOpenPiece()
-  const undo = { says: 'Undo', do: store.undo }
   const nameOf = (key: string) => sourceName(store.piece, key)
   const jumped = (shift: Shift): string => `${nameOf(shift.key)} jumps ${fromTo(store.program, shift)}.`
 
@@ -25,7 +24,7 @@ export function useSmoothing() {
     store.act(op, made)
     const shift = store.noJump() ? shiftOf(before, store.program, store.player.now()) : null
     const words = [says, shift ? jumped(shift) : ''].filter(w => w !== '').join(' ')
-    if (words !== '') store.notice = { says: words, act: undo }
+    if (words !== '') store.sayWithUndo(words)
   }
 
   /**
@@ -41,7 +40,7 @@ export function useSmoothing() {
     const step = store.done.at(-1)
     // Pressed later, it must not undo something else.
     const again = (keep: boolean) => () => {
-      if (store.done.at(-1) !== step) store.notice = { says: 'Something else has changed since. Undo that first.' }
+      if (store.done.at(-1) !== step) store.say('Something else has changed since. Undo that first.')
       else {
         store.undo()
         takeAway(op, says, keep)
@@ -55,9 +54,9 @@ export function useSmoothing() {
         : ''
     const words = [says, stays, shift ? jumped(shift) : ''].filter(w => w !== '').join(' ')
     const other = keep
-      ? { says: 'Apply without smoothing', do: again(false) }
-      : { says: 'Keep the value', do: again(true) }
-    if (words !== '') store.notice = { says: words, act: names.length > 0 ? other : undo }
+      ? { label: 'Apply without smoothing', do: again(false) }
+      : { label: 'Keep the value', do: again(true) }
+    if (words !== '') store.say(words, names.length > 0 ? other : store.undoAction)
   }
 
   return { told, takeAway, jumped }

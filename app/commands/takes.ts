@@ -13,13 +13,11 @@ export function useTakes() {
     const drive = of(key)
     if (!drive) return
     if (drive.takes.length >= MOST_TAKES) {
-      store.notice = { says: `A drive can keep ${MOST_TAKES} takes. Delete one first.` }
+      store.say(`A drive can keep ${MOST_TAKES} takes. Delete one first.`)
       return
     }
     if (takeInHand(drive) >= 0) {
-      store.notice = {
-        says: `It’s already kept, as ${drive.takes[takeInHand(drive)]!.name}. Change the formula, then keep it.`,
-      }
+      store.say(`It’s already kept, as ${drive.takes[takeInHand(drive)]!.name}. Change the formula, then keep it.`)
       return
     }
     store.act(keepTake(store.piece, key!))
@@ -40,7 +38,7 @@ export function useTakes() {
   function before(key: string | null): void {
     const drive = of(key)
     if (!drive || drive.takes.length === 0) {
-      store.notice = { says: 'No takes yet. T keeps the selected formula as one.' }
+      store.say('No takes yet. T keeps the selected formula as one.')
       return
     }
     const at = takeInHand(drive)

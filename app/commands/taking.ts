@@ -50,12 +50,12 @@ export function useTaking() {
     if (problem !== null) return refused(name, problem)
     store.act(op)
     hand.chooseAll([...ids])
-    store.notice = { says, act: { says: 'Undo', do: store.undo } }
+    store.sayWithUndo(says)
     return true
   }
 
   function refused(name: string, says: string): false {
-    store.notice = { says: `${name} wasn’t imported. ${says}` }
+    store.say(`${name} wasn’t imported. ${says}`)
     return false
   }
 

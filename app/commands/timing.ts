@@ -10,7 +10,6 @@ export function useTiming() {
   const store = useOpenPiece()
   const hand = useSelection()
   const now = () => Number(store.player.now().seconds.toFixed(3))
-  const undo = { says: 'Undo', do: store.undo }
 
   /** A mark on the cue in hand, else on the first there is, else on a new one. While it plays, gestures on it begin now. */
   function cueHere(): void {
@@ -21,7 +20,7 @@ export function useTiming() {
       const made = addCue(piece, { name: freeName(piece, 'cue'), marks: [now()] })
       store.act(made.op)
       hand.take(`cues/${made.id}`)
-      store.notice = { says: `A new cue with a mark at ${printNumber(now(), 2)} s.`, act: undo }
+      store.sayWithUndo(`A new cue with a mark at ${printNumber(now(), 2)} s.`)
       return
     }
     const cue = piece.cues[id]!
@@ -29,7 +28,7 @@ export function useTiming() {
     const at = Number((now() + lead).toFixed(3))
     store.act(setMarks(piece, id, [...cue.marks, at]))
     const ahead = lead > 0 ? `, ${printNumber(lead, 2)} s ahead, so that the gesture on it begins now` : ''
-    store.notice = { says: `${cue.name} has a mark at ${printNumber(at, 2)} s${ahead}.`, act: undo }
+    store.sayWithUndo(`${cue.name} has a mark at ${printNumber(at, 2)} s${ahead}.`)
   }
 
   /** The first or the last end of the marked stretch; a lap long where the other is not there or lies beyond. */
@@ -48,7 +47,7 @@ export function useTiming() {
     const made = !piece.cues[cue]
     store.act(op)
     const how = made ? ` Its taps are in the cue ${store.piece.cues[cue]!.name}.` : ''
-    store.notice = { says: `${piece.clocks[id]!.name} restarts at ${printNumber(now(), 2)} s.${how}`, act: undo }
+    store.sayWithUndo(`${piece.clocks[id]!.name} restarts at ${printNumber(now(), 2)} s.${how}`)
   }
 
   return { cueHere, endHere, restart }

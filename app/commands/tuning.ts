@@ -29,14 +29,12 @@ export function useTuning() {
     const changed = typed && made.text !== plainly(text)
     if (!made.shift && !changed) return
     const name = sourceName(program.piece, key)
-    store.notice = {
-      says: made.shift
+    store.say(
+      made.shift
         ? `${made.jumps ?? 'The value can’t be kept with this change.'} It jumps ${fromTo(store.program, made.shift)}.`
         : `${name} continues from where it is: its formula was adjusted.`,
-      act: changed
-        ? { says: 'Apply without smoothing', do: () => exactly(key, text) }
-        : { says: 'Undo', do: store.undo },
-    }
+      changed ? { label: 'Apply without smoothing', do: () => exactly(key, text) } : store.undoAction,
+    )
   }
 
   /** Another text as it is, which may make the value jump: by how much is said. */
@@ -58,7 +56,7 @@ export function useTuning() {
   /** A dial at another value. What it sets paces goes on from where it is; what moves at once is said, while it is pulled at the end. */
   function dial(id: string, value: number, says = true): void {
     const { name, locked, value: old } = store.piece.dials[id]!
-    if (locked) store.notice = { says: `${name} is locked. Unlock it in its settings.` }
+    if (locked) store.say(`${name} is locked. Unlock it in its settings.`)
     if (locked || old === value) return
     const before = store.program
     const at = now()
@@ -75,10 +73,9 @@ export function useTuning() {
     pulled = null
     const program = store.program
     const size = showValue(Math.abs(by), propertyOf(program, shift.key), program.measures, 2)
-    store.notice = {
-      says: `${sourceName(program.piece, shift.key)} jumped by ${size}: ${store.piece.dials[id]!.name} sets more than its pace.`,
-      act: { says: 'Undo', do: store.undo },
-    }
+    store.sayWithUndo(
+      `${sourceName(program.piece, shift.key)} jumped by ${size}: ${store.piece.dials[id]!.name} sets more than its pace.`,
+    )
   }
   /** The dial goes as far as a value, and is set to it: one step to undo. */
   function widen(id: string, value: number): void {
@@ -88,10 +85,9 @@ export function useTuning() {
     dial(id, value)
     store.endGesture()
     const { low, high, unit } = store.piece.dials[id]!
-    store.notice = {
-      says: `${dialled.name} goes from ${printNumber(low, 4)} to ${printNumber(high, 4)}${unit === '' ? '' : ` ${unit}`} now.`,
-      act: { says: 'Undo', do: store.undo },
-    }
+    store.sayWithUndo(
+      `${dialled.name} goes from ${printNumber(low, 4)} to ${printNumber(high, 4)}${unit === '' ? '' : ` ${unit}`} now.`,
+    )
   }
   /** The dial is taken in the hand, to be pulled: one step to undo; and let go. */
   function takeDial(): void {
@@ -109,11 +105,11 @@ export function useTuning() {
   function dialOut(key: string, place: number): void {
     const made = dialOf(store.piece, key, numberAt(sourceOf(store.piece, key)?.text ?? '', place))
     if (!made) {
-      store.notice = { says: 'There’s no number in this formula to make a dial from.' }
+      store.say('There’s no number in this formula to make a dial from.')
       return
     }
     store.act(made.op)
-    store.notice = { says: `${made.name} is now a dial.`, act: { says: 'Undo', do: store.undo } }
+    store.sayWithUndo(`${made.name} is now a dial.`)
   }
 
   const settle = (id: string) => store.act(settleFrom0(store.piece, id))
@@ -127,27 +123,21 @@ export function useTuning() {
     const shift = store.noJump() ? shiftOf(ran, store.program, at) : null
     const jumps = shift ? ` ${smoothing.jumped(shift)}` : ''
     if (start !== before)
-      store.notice = {
-        says: `The lap now starts at ${printNumber(start, 3)} s, so its position is as before.${jumps}`,
-      }
+      store.say(`The lap now starts at ${printNumber(start, 3)} s, so its position is as before.${jumps}`)
     else if (!keep && shift)
-      store.notice = {
-        says: `The lap starts where it did.${jumps}`,
-        act: {
-          says: 'Keep lap position',
-          do: () => {
-            store.undo()
-            lap(n, d, true)
-          },
+      store.say(`The lap starts where it did.${jumps}`, {
+        label: 'Keep lap position',
+        do: () => {
+          store.undo()
+          lap(n, d, true)
         },
-      }
+      })
   }
   /** The start of the lap, on the nearest whole frame: that it was moved there is said. */
   function lapStart(seconds: number): void {
     store.act(setLapStart(store.piece, seconds))
     const { start } = store.piece.lap
-    if (Math.abs(start - seconds) > 1e-9)
-      store.notice = { says: `The lap starts on a whole frame: at ${printNumber(start, 4)} s.` }
+    if (Math.abs(start - seconds) > 1e-9) store.say(`The lap starts on a whole frame: at ${printNumber(start, 4)} s.`)
   }
 
   return { commit, exactly, number, dial, takeDial, letDialGo, widen, dialOut, settle, lap, lapStart }

@@ -3,24 +3,24 @@ import { propertiesOf, type Property } from '~~/core/piece/properties.ts'
 import { propertyKey } from '~~/core/piece/schema.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { sizeOfUnit } from '~~/core/units/units.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 /** Milliseconds between two looks while it plays. */
 const BETWEEN = 100
 
 /** @returns the value of a keyed property of the copy in hand in its display unit; undefined of one without keys */
 export function useKeyed(part: () => string, copy: () => number) {
-  const store = usePiece()
+  const store = useOpenPiece()
   const held = shallowRef<Readonly<Record<string, number>>>({})
   const keyed = computed<readonly Property[]>(() => {
-    const { parts, bases } = store.piece!
+    const { parts, bases } = store.piece
     const shape = parts[part()]?.shape.type
     return shape ? propertiesOf(shape).filter(p => bases[propertyKey(part(), p.name)]?.keys) : []
   })
   let looked = -Infinity
   let stop = () => {}
   onMounted(() => {
-    stop = store.player!.watch(({ program, moment, playing }) => {
+    stop = store.player.watch(({ program, moment, playing }) => {
       if (keyed.value.length === 0 || (playing && performance.now() - looked < BETWEEN)) return
       looked = performance.now()
       const now: Record<string, number> = {}
@@ -37,7 +37,7 @@ export function useKeyed(part: () => string, copy: () => number) {
   watch([part, copy, keyed], () => {
     looked = -Infinity
     held.value = {}
-    store.player?.refresh()
+    store.refresh()
   })
   return (p: Property): number | undefined => (keyed.value.includes(p) ? held.value[p.name] : undefined)
 }

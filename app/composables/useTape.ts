@@ -79,7 +79,7 @@ export function useTape(perSecond: () => number, nib: () => number) {
   function dragMark(e: PointerEvent, mark: TapeMark): void {
     if (mark.of === 'dials') {
       const { low, high, value, locked } = store.piece.dials[mark.id]!
-      if (locked) store.notice = { says: `${mark.name} is locked.` }
+      if (locked) store.say(`${mark.name} is locked.`)
       else pull(e, mark, value, s => tuning.dial(mark.id, Math.min(high, Math.max(low, s))))
       return
     }

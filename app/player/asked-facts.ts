@@ -8,7 +8,7 @@ import type { CompiledExpression } from '~~/core/form/compiled-expression.ts'
 import type { Work, WorkQueue } from '~~/core/form/work-queue.ts'
 
 export interface DrawnFacts {
-  /** Of all the forms together. */
+  /** Of all the expressions together. */
   readonly bounds: Interval
   /** Whether the first of them leaps at all. */
   readonly leaps: boolean
@@ -29,7 +29,7 @@ export class AskedFacts {
     },
   }
 
-  /** What the facts are of; at least one form. */
+  /** What the facts are of; at least one expression. */
   of(forms: readonly CompiledExpression[]): void {
     this.forms = forms
     this.found = null
@@ -37,7 +37,7 @@ export class AskedFacts {
 
   /**
    * The facts; null while they are on their way.
-   * @param queue of the program the forms belong to
+   * @param queue of the program the expressions belong to
    */
   known(queue: WorkQueue): DrawnFacts | null {
     if (!this.found && this.forms.length > 0) queue.enqueue(this.work)

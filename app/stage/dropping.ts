@@ -32,7 +32,7 @@ export function useStageDrop(pile: (e: MouseEvent) => Hit[]) {
     if (!driver) return
     const parts = pile(e).map(found => found.id)
     const [first] = parts
-    if (!first) store.notice = { says: 'There’s no part there. Drop it on a part to make that follow it.' }
+    if (!first) store.say('There’s no part there. Drop it on a part to make that follow it.')
     else if (parts.length > 1) asked.value = { driver, parts, at: [e.clientX, e.clientY] }
     else linking.followed(driver, first)
   }

@@ -83,7 +83,7 @@ export function useStageHand(scene: () => Scene | null, lens: () => Lens, redraw
           if (meets === null) return
           const made = engageWith(store.piece, grips[0]!.id, meets)
           if (made.op) store.act(made.op)
-          store.notice = { says: made.says, ...(made.op ? { act: { says: 'Undo', do: store.undo } } : {}) }
+          store.say(made.says, made.op ? store.undoAction : undefined)
         },
       },
     )

@@ -6,7 +6,7 @@ import { flattened, inDepth } from '~~/core/rig/depth/eye.ts'
 import type { Scene } from '~~/core/rig/scene.ts'
 import { around, boxWithCarried, type Box } from '~~/core/rig/snapping.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useOffer } from './offering.ts'
 import type { Marquee } from './overlay.ts'
 import { pullFrom } from './pull.ts'
@@ -36,11 +36,11 @@ export interface StagePull {
 
 /** @param scene the scene as it was last drawn; @param lens from the stage to the page */
 export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: () => void) {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   const offer = useOffer()
   const shown: PullMarks = { marquee: null, x: null, y: null }
-  const now = () => store.player!.now().seconds
+  const now = () => store.player.now().seconds
   /** Decimals that the eye can tell at this size. */
   const fine = () => (lens().scale > 8 ? 2 : lens().scale > 2 ? 1 : 0)
 
@@ -65,14 +65,14 @@ export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: 
 
   /** Makes an operation over and over while it is pulled, always from how the piece was. */
   function pull(e: PointerEvent, make: Make, { first, ended, gaveUp, press }: StagePull = {}): void {
-    const were = store.piece!
+    const were = store.piece
     let before = were
     let last: Operation | null = null
     pullFrom(e, {
       begin: m => {
         store.beginGesture()
         first?.(m)
-        before = store.piece!
+        before = store.piece
       },
       move: (dx, dy, m) => {
         const op = make(before, dx / lens().scale, -dy / lens().scale, m)
@@ -93,7 +93,7 @@ export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: 
         // Also what was done at first.
         if (store.piece !== were) store.undo()
         gaveUp?.()
-        store.notice = { says: 'Cancelled: it’s back where it was.' }
+        store.say('Cancelled: it’s back where it was.')
       },
     })
   }
@@ -101,7 +101,7 @@ export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: 
   /** All that is chosen, as it stands: what one of them carries moves with it. */
   function held(): { ids: string[]; grips: Grip[]; box: Box | null } {
     const drawn = scene()
-    const ids = outermost(store.piece!, hand.chosen)
+    const ids = outermost(store.piece, hand.chosen)
     const boxes = drawn ? ids.flatMap(id => boxWithCarried(drawn, id, copyOf(id)) ?? []) : []
     return {
       ids,
@@ -112,7 +112,7 @@ export function useHolding(scene: () => Scene | null, lens: () => Lens, redraw: 
 
   /** Whether several are in hand, or a group that is sized as one. */
   const isTogether = (): boolean =>
-    hand.others.length > 0 || (hand.part !== null && store.piece!.parts[hand.part]?.shape.type === 'group')
+    hand.others.length > 0 || (hand.part !== null && store.piece.parts[hand.part]?.shape.type === 'group')
 
   return { scene, lens, redraw, shown, now, fine, gripOf, held, isTogether, pull }
 }

@@ -13,10 +13,10 @@ export function useOffer(): (op: Operation | null) => void {
     const keys = op ? overruledProperties(store.piece, op) : []
     if (keys.length === 0) return
     const names = keys.map(k => sourceName(store.piece, k)).join(' and ')
-    store.notice = {
-      says: `${names} ${keys.length > 1 ? 'follow their formulas, which do' : 'follows its formula, which does'} not read the set value.`,
-      act: {
-        says: 'Add it as base +',
+    store.say(
+      `${names} ${keys.length > 1 ? 'follow their formulas, which do' : 'follows its formula, which does'} not read the set value.`,
+      {
+        label: 'Add it as base +',
         do: () => {
           store.beginGesture()
           for (const key of keys) {
@@ -25,6 +25,6 @@ export function useOffer(): (op: Operation | null) => void {
           store.endGesture()
         },
       },
-    }
+    )
   }
 }

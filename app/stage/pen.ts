@@ -134,7 +134,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     const points = laid
     hand.pen = false
     if (points.length < 2) {
-      store.notice = { says: 'A path needs at least two points, so nothing was drawn.' }
+      store.say('A path needs at least two points, so nothing was drawn.')
       return
     }
     const { id, op } = addPath(store.piece, points, closed && points.length > 2)
@@ -204,7 +204,7 @@ export function usePen(scene: () => Scene | null, lens: () => Lens, redraw: () =
     else if (e.key === 'Delete') {
       const op = removeCorner(store.piece, it.id, node.ring, node.nth)
       if (op) store.act(op)
-      else store.notice = { says: 'An outline needs at least that many points.' }
+      else store.say('An outline needs at least that many points.')
       picked = null
     } else if (e.key === 'Escape') picked = null
     else return false

@@ -61,7 +61,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
     const before = store.piece
     const nth = own ?? guidesOf(before)[axis].length
     if (nth >= MOST_GUIDES) {
-      store.notice = { says: `There are ${MOST_GUIDES} guides already; drag one off the stage first.` }
+      store.say(`There are ${MOST_GUIDES} guides already; drag one off the stage first.`)
       return
     }
     const drawn = scene()
@@ -95,15 +95,15 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
         // One that never came to lie on the stage leaves nothing behind.
         if (gone && own === null) return store.undo()
         const says = axis === 'x' ? 'vertical' : 'horizontal'
-        store.notice = gone
-          ? { says: `The ${says} guide was deleted.`, act: { says: 'Undo', do: store.undo } }
-          : {
-              says: `The ${says} guide lies at ${printNumber(guidesOf(store.piece)[axis][nth]!, 2).replace('-', '−')}px.`,
-            }
+        if (gone) store.sayWithUndo(`The ${says} guide was deleted.`)
+        else
+          store.say(
+            `The ${says} guide lies at ${printNumber(guidesOf(store.piece)[axis][nth]!, 2).replace('-', '−')}px.`,
+          )
       },
       giveUp: () => {
         if (acted) store.undo()
-        store.notice = { says: 'Cancelled: the guides are back as they were.' }
+        store.say('Cancelled: the guides are back as they were.')
       },
     })
   }

@@ -2,7 +2,7 @@
 import { useCommandKeys } from '~/commands/keys.ts'
 import { useCommands } from '~/commands/run.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import type { useStageHand } from './gestures.ts'
 import type { usePen } from './pen.ts'
 
@@ -24,7 +24,7 @@ export function useStageKeys(
     turn: (aside: number, above: number) => void
   },
 ): (e: KeyboardEvent) => void {
-  const store = usePiece()
+  const store = useOpenPiece()
   const hand = useSelection()
   const { canRun, runCommand } = useCommands()
   const { commandFor } = useCommandKeys()
@@ -32,7 +32,7 @@ export function useStageKeys(
   function arrow([aside, up]: readonly [number, number], e: KeyboardEvent): boolean {
     if (e.ctrlKey || e.metaKey) return false
     if (e.altKey) {
-      if (!store.piece!.camera) return false
+      if (!store.piece.camera) return false
       view.turn(aside, up)
       return true
     }

@@ -86,7 +86,7 @@ export const useHandingOver = defineStore('handing-over', () => {
       program = new Program(apply(program.piece, next), program)
     }
     if (op.puts.length > 0) smoothing.told(op, 'Your dials now have the shared values.', program)
-    else store.notice = { says: 'No change: the dials already have these values.' }
+    else store.say('No change: the dials already have these values.')
   }
 
   return { all, link, copied, wrong, busy, load, make, copy, forget, withdraw, said, takeOver }

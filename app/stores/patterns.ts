@@ -66,10 +66,7 @@ export const usePatterns = defineStore('patterns', () => {
     const names = parts.map(id => store.piece.parts[id]?.name).filter(Boolean)
     const first = rolesOf(pattern)[0]
     if (first && parts[0]) useListing().reveal(`${parts[0]}.${first.driven[0]}`)
-    store.notice = {
-      says: `${pattern.title} is on ${names.length <= 3 ? names.join(', ') : `${names.length} parts`}.`,
-      act: { says: 'Undo', do: store.undo },
-    }
+    store.sayWithUndo(`${pattern.title} is on ${names.length <= 3 ? names.join(', ') : `${names.length} parts`}.`)
   }
 
   return { own, all, wrong, isShipped, load, keep, save, rename, drop, put, putOn }

@@ -18,6 +18,16 @@ interface Step {
 /** Undo steps that are kept. */
 const STEPS = 500
 
+/** Something that can be done about what is said. */
+export interface NoticeAction {
+  readonly label: string
+  readonly do: () => void
+}
+export interface Notice {
+  readonly message: string
+  readonly action?: NoticeAction
+}
+
 /** When changes of pace keep values: while it plays, always, or never. */
 export type Keeping = 'playing' | 'always' | 'never'
 
@@ -35,7 +45,7 @@ export const usePiece = defineStore('piece', () => {
   const noJump = (): boolean =>
     keeping.value === 'always' || (keeping.value === 'playing' && (player.value?.playing ?? false))
   /** A sentence about what just happened. */
-  const notice = ref<{ says: string; act?: { says: string; do: () => void } } | null>(null)
+  const notice = shallowRef<Notice | null>(null)
   let keeper: Keeper | null = null
   let insight: Insight | null = null
   let gesture: { before: Piece; op: Operation | null } | null = null
@@ -137,17 +147,28 @@ export const usePiece = defineStore('piece', () => {
     keeper?.changed(after)
   }
 
+  const undoAction: NoticeAction = { label: 'Undo', do: undo }
+  /** Says something at the foot of the page for a while. */
+  function say(message: string, action?: NoticeAction): void {
+    notice.value = { message, ...(action && { action }) }
+  }
+
   return {
-    id,
-    piece,
-    program,
-    player,
-    done,
-    undone,
-    saving,
+    id: computed(() => id.value),
+    piece: computed(() => piece.value),
+    program: computed(() => program.value),
+    player: computed(() => player.value),
+    done: computed(() => done.value),
+    undone: computed(() => undone.value),
+    saving: computed(() => saving.value),
     keeping,
     noJump,
-    notice,
+    notice: computed(() => notice.value),
+    say,
+    undoAction,
+    /** Says what has just been done, which can be undone from there. */
+    sayWithUndo: (message: string): void => say(message, undoAction),
+    dismissNotice: (): void => void (notice.value = null),
     open,
     close,
     act,
@@ -156,6 +177,8 @@ export const usePiece = defineStore('piece', () => {
     sceneNow,
     undo,
     redo,
+    /** Draws the moment that is shown again. */
+    refresh: () => player.value?.refresh(),
     /** What is known of a drive for all time, worked out beside the page. */
     ask: <A extends About>(key: string, about: A): Promise<Answers[A] | null> =>
       insight?.ask(key, about) ?? Promise.resolve(null),

@@ -1,4 +1,4 @@
-/** Calls made ready: their arguments become forms, the things they name are looked up, and their entry does the rest. */
+/** Calls made ready: their arguments become expressions, the things they name are looked up, and their entry does the rest. */
 import type { Checked } from '../formula/check.ts'
 import { argumentsOf, type Arguments } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'

@@ -1,5 +1,5 @@
 /**
- * A checked formula made ready to be read: its tree becomes a form. This is the plain evaluator, one closure a
+ * A checked formula made ready to be read: its tree becomes an expression. This is the plain evaluator, one closure a
  * node; it says what a formula means, and anything faster must give the same bits.
  */
 import type { Checked } from '../formula/check.ts'
@@ -36,7 +36,7 @@ import { conditional, comparison, logicalJunction, logicalNot, raiseToPower } fr
 import { multiply, type Factor } from '../form/product.ts'
 import { CallCompiler } from './call-compiler.ts'
 
-/** The form of a whole formula. Throws `CannotRun` with the problem. */
+/** The expression of a whole formula. Throws `CannotRun` with the problem. */
 export function compile(checked: Checked, env: Env): CompiledExpression {
   const c = new Compiler(checked, env)
   return c.form(checked.formula.body)
@@ -66,7 +66,7 @@ export const isPerLap = (checked: Checked, node: NumberNode): boolean =>
   unitIn(checked, node).perLap || canonical(node.unit) === 'lap'
 
 export class Compiler extends CallCompiler {
-  /** Forms of the `let`s, for each clock they are read on. */
+  /** Expressions of the `let`s, for each clock they are read on. */
   private readonly lets = new Map<ActiveClock, Map<Node, CompiledExpression>>()
 
   /** Does something with the clock in force where a node stands. */

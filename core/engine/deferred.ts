@@ -1,5 +1,5 @@
 /**
- * Forms of copies whose values are run in columns: each is compiled when something asks for that one copy, such as the
+ * Expressions of copies whose values are run in columns: each is compiled when something asks for that one copy, such as the
  * scope, its facts, or a lane on which a kernel could not decide.
  */
 import type { Moment } from '../time/moment.ts'
@@ -56,14 +56,14 @@ export class DeferredForm implements CompiledExpression {
   }
 }
 
-/** What a form is when something is made of it. */
+/** What an expression is when something is made of it. */
 export const compiledOf = (f: CompiledExpression): CompiledExpression => (f instanceof DeferredForm ? f.form : f)
 
 /** How copies are compiled. */
 export interface CopySource {
   /** How many there are. */
   readonly count: number
-  /** The form of one copy. */
+  /** The expression of one copy. */
   compile(instance: number): CompiledExpression
   /** The same as it is read: held to what is set where it is no number. */
   guard(form: CompiledExpression, instance: number): CompiledExpression

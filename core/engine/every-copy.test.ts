@@ -8,7 +8,7 @@ import { at, fairOfCopies } from '../testing/fair.ts'
 import { toNumber } from '../time/rational.ts'
 import { everyCopy } from './every-copy.ts'
 
-/** A formula on so many copies, and the form of all; null where it doesn't run. */
+/** A formula on so many copies, and the expression of all; null where it doesn't run. */
 function ring(text: string, count: number) {
   const f = fairOfCopies(text, count)
   return f.slot.running === 'text' ? { ...f, every: everyCopy(f.program, f.key) } : null

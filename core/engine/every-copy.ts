@@ -1,5 +1,5 @@
 /**
- * One form that stands for every copy of a drive at once: what differs from copy to copy is known by its bounds alone
+ * One expression that stands for every copy of a drive at once: what differs from copy to copy is known by its bounds alone
  * (`form/value-across-copies.ts`). What is proven of it is proven of all copies together, at the price of one; what isn't may still be
  * so of each by itself.
  */
@@ -34,7 +34,7 @@ export function everyCopy(program: Program, key: string): CompiledExpression | n
   if (!made) known.set(program, (made = new Map()))
   let found = made.get(key)
   if (found === undefined) {
-    // What comes back to itself has no form of this kind.
+    // What comes back to itself has no expression of this kind.
     made.set(key, null)
     made.set(key, (found = ofEveryCopy(() => makeOf(program, key))))
   }

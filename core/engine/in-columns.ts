@@ -1,4 +1,4 @@
-/** The copies of a part run in columns: their plan, and their forms for when something asks for one copy. */
+/** The copies of a part run in columns: their plan, and their expressions for when something asks for one copy. */
 import type { Checked } from '../formula/check.ts'
 import type { CompiledExpression } from '../form/compiled-expression.ts'
 import { withFallback } from '../form/with-fallback.ts'
@@ -45,7 +45,7 @@ export function compileInColumns(
   if (count < FEW || readsItself(m, checked)) return null
   const host = hostOf(m, tracked, making)
   const plan = planOf(checked, count, lanes => new PlannerOfCopies(checked, env, lanes, host))
-  // Of few copies those that need forms of their own are read by these alone.
+  // Of few copies those that need expressions of their own are read by these alone.
   if (!plan || (!plan.isWhole && count < MANY)) return null
   const read = new Map<string, Slot>()
   for (const key of tracked.slots) {

@@ -24,7 +24,7 @@ import {
 import { PIECE_CLOCK, clockReading, type ActiveClock } from '../form/active-clock.ts'
 import { expressionOf, type CompiledExpression } from '../form/compiled-expression.ts'
 
-/** The form of keyframes; `size` is the unit's, so that values come in base measure. */
+/** The expression of keyframes; `size` is the unit's, so that values come in base measure. */
 export function keyframeExpression(
   keys: NonNullable<Base['keys']>,
   size: Rational,
@@ -73,7 +73,7 @@ export class SetValueExpressions {
     private readonly measures: Measures,
   ) {}
 
-  /** One form for each of `count` instances. */
+  /** One expression for each of `count` instances. */
   of(part: string, property: Property, count: number, beat: ActiveClock): readonly CompiledExpression[] {
     if (beat !== PIECE_CLOCK) return this.make(part, property, count, beat)
     const key = propertyKey(part, property.name)

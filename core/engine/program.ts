@@ -1,5 +1,5 @@
 /**
- * A piece made ready to run: every driven property of every instance has a form, and a snapshot holds all
+ * A piece made ready to run: every driven property of every instance has an expression, and a snapshot holds all
  * their values at one moment. A program is made anew for each change of the piece and takes over from the
  * one before what the change does not reach.
  */
@@ -289,7 +289,7 @@ export class Program {
   }
 }
 
-/** What reading a form takes of the program that it belongs to. */
+/** What reading an expression takes of the program that it belongs to. */
 export type ProgramHome = Pick<Program, 'measures' | 'queue'>
 
 /** Moments at which a link of a chain that is tried may be read, at most. */

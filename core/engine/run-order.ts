@@ -134,7 +134,7 @@ function together(batch: Batch, lanes: readonly (Slot | null)[], offsets: Readon
   }
 }
 
-/** Copies that are the very same form, such as what is set of one that cannot run: read once. */
+/** Copies that are the very same expression, such as what is set of one that cannot run: read once. */
 function alike(slot: Slot): Step | null {
   const { readers, offset, count } = slot
   const [first] = readers

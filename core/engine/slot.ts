@@ -41,7 +41,7 @@ export interface Slot {
   readonly offset: number
   /** How many pieces of formula were compiled for it, those of every copy counted. */
   readonly pieces: number
-  /** The forms of copies that something has asked for, of a slot in columns; all of another. */
+  /** The expressions of copies that something has asked for, of a slot in columns; all of another. */
   readonly compiled: readonly CompiledExpression[]
 }
 
@@ -125,7 +125,7 @@ export class SlotInColumns implements Slot {
   }
 }
 
-/** What a form is exactly, or null. */
+/** What an expression is exactly, or null. */
 export const exactForm = ({ exact, perLap, dials }: CompiledExpression): ExactLane | null =>
   exact && { rate: exact.rate, base: exact.base, paced: perLap || dials !== null }
 

@@ -14,7 +14,7 @@ const EACH = 6e-5
 /** Pieces of formula that are compiled in all, those of every copy counted that is not run in columns. */
 export const MOST_PIECES = 100_000
 
-/** What an operation on a lane takes of one by a form of its own, as measured (`npm run bench`). */
+/** What an operation on a lane takes of one by an expression of its own, as measured (`npm run bench`). */
 const IN_COLUMNS = 0.1
 
 /** How much a drive or signal takes. */
@@ -88,7 +88,7 @@ export function reweighed(
     const own = known && old && lightWork(old) !== null ? lightWork(slot) : null
     if (!known || own === null) return null
     const { moments } = known
-    // What is asked for at other moments is read by its form at each.
+    // What is asked for at other moments is read by its expression at each.
     if (moments !== 1 && (moments < 1 || slot.plan || slot.laneOperations !== null)) return null
     for (const read of slot.slots) if (!before.by.get(read)?.moments) return null
     const work = own + (own + MOMENT) * (moments - 1)
@@ -99,7 +99,7 @@ export function reweighed(
   return { sum, by: changed.length === 0 ? before.by : new Map([...before.by, ...changed]) }
 }
 
-/** Whether two slots with few forms of their own take the same, and ask others for the same. */
+/** Whether two slots with few expressions of their own take the same, and ask others for the same. */
 function asksAlike(a: Slot, b: Slot): boolean {
   const isSmall = (s: Slot) => !s.plan && s.laneOperations === null && s.count < 24
   if (!isSmall(a) || !isSmall(b) || a.count !== b.count) return false
@@ -122,7 +122,7 @@ function lightWork(slot: Slot): number | null {
   if (plan) return plan.isWhole ? plan.operations * count * IN_COLUMNS : null
   if (count >= 24) return null
   let work = 0
-  // Of columns, asking for its forms would make them.
+  // Of columns, asking for its expressions would make them.
   for (const f of slot.forms) {
     const { own, reads } = f.facts().cost
     for (const a of reads?.values() ?? []) if (a.fresh > 0 || a.before.size > 1 || !a.before.has(0)) return null
@@ -134,7 +134,7 @@ function lightWork(slot: Slot): number | null {
 /** Looked at for all: copies that nothing asks for at other moments and that ask for none weigh about the same. */
 function allAlike(slot: Slot, sought: ReadonlyMap<object, ReadingCost>): number | null {
   const { plan, laneOperations, count } = slot
-  // Columns without lanes of their own forms ask for nothing at other moments.
+  // Columns without lanes of their own expressions ask for nothing at other moments.
   const operations = plan?.isWhole ? plan.operations * count : laneOperations
   if (operations !== null && !slot.compiled.some(r => sought.has(r))) return operations * IN_COLUMNS
   const { readers, forms } = slot

@@ -36,7 +36,7 @@ export type FactSources = {
 
 export const facts = (known: FactSources): Facts => new FactsWhenAsked(known)
 
-/** One object a form: forms are many, and most of their facts are never asked for. */
+/** One object an expression: expressions are many, and most of their facts are never asked for. */
 class FactsWhenAsked implements Facts {
   private knownBounds: Interval | undefined
   private knownRepeats: Repeats | undefined

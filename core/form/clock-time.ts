@@ -1,4 +1,4 @@
-/** Time on a clock as a form. */
+/** Time on a clock as an expression. */
 import { costOf } from '../facts/cost.ts'
 import * as I from '../facts/interval.ts'
 import { scaled } from '../facts/repeats.ts'
@@ -7,7 +7,7 @@ import { plus, times, toNumber, type Rational } from '../time/rational.ts'
 import { clockReading, type ActiveClock } from './active-clock.ts'
 import { expressionOf, steadyExpression, type CompiledExpression } from './compiled-expression.ts'
 
-/** What grows steadily in a clock's seconds, as a form: exact where the clock is steady. */
+/** What grows steadily in a clock's seconds, as an expression: exact where the clock is steady. */
 export function clockTime(a: Affine, beat: ActiveClock, frameRate: Rational): CompiledExpression {
   const read = clockReading(a, beat, frameRate)
   if (read.affine) return steadyExpression(read.affine, frameRate, { ofTime: true })

@@ -1,5 +1,5 @@
 /**
- * A form: a piece of formula made ready to be read at moments. Forms that are steady in time stay exact
+ * An expression: a piece of formula made ready to be read at moments. Expressions that are steady in time stay exact
  * (`exact`); all give a double at a moment, and facts about all moments when asked.
  */
 import { AffineReader, add, constant, evaluateAffine, isConstant, opposite, type Affine } from '../time/affine.ts'
@@ -62,10 +62,10 @@ export type Rate =
       readonly of: CompiledExpression
     }
 
-/** What a form may be besides its value. */
+/** What an expression may be besides its value. */
 export type Nature = Partial<Pick<CompiledExpression, 'perLap' | 'dials' | 'ofTime'>>
 
-/** A form that is no steady growth. */
+/** An expression that is no steady growth. */
 export function expressionOf(
   at: (m: Moment) => number,
   facts: FactSources,
@@ -74,7 +74,7 @@ export function expressionOf(
   return { at, exact: null, perLap: false, dials: null, ofTime: false, facts: once(facts), ...more }
 }
 
-/** What is made of the exact values of forms, where all of them have one. */
+/** What is made of the exact values of expressions, where all of them have one. */
 export function exactlyOf(
   of: readonly CompiledExpression[],
   fold: (...values: Rational[]) => Rational | null,
@@ -102,7 +102,7 @@ export const hardlyApart = (a: number, b: number, m: Moment): boolean => isNear(
 export const isNear = (a: number, b: number, seconds: number): boolean =>
   Math.abs(a - b) <= 1e-9 * (1 + Math.abs(a) + Math.abs(seconds))
 
-/** A form's value by the seconds of the piece. */
+/** An expression's value by the seconds of the piece. */
 export const bySecond =
   (f: Pick<CompiledExpression, 'at'>, frameRate: Rational) =>
   (t: number): number =>
@@ -113,7 +113,7 @@ function once(ways: FactSources): () => Facts {
   return () => (made ??= known(ways))
 }
 
-/** A form that is exactly rate · t + base. */
+/** An expression that is exactly rate · t + base. */
 export function steadyExpression(exact: Affine, frameRate: Rational, nature: Nature = {}): CompiledExpression {
   const reader = new AffineReader(exact, frameRate)
   const facts = once({
@@ -141,7 +141,7 @@ export function steadyExpression(exact: Affine, frameRate: Rational, nature: Nat
 export const constantExpression = (value: Rational, frameRate: Rational, nature: Nature = {}): CompiledExpression =>
   steadyExpression(constant(value), frameRate, nature)
 
-/** A constant from a double; one that is not finite stays a plain form. */
+/** A constant from a double; one that is not finite stays a plain expression. */
 export const constantNumber = (x: number, frameRate: Rational): CompiledExpression =>
   Number.isFinite(x)
     ? constantExpression(fromNumber(x), frameRate)
@@ -153,7 +153,7 @@ export const constantNumber = (x: number, frameRate: Rational): CompiledExpressi
         finite: () => false,
       })
 
-/** The constant a form is, exactly, or null. */
+/** The constant an expression is, exactly, or null. */
 export const constantOf = (f: CompiledExpression): Rational | null =>
   f.exact && isConstant(f.exact) ? f.exact.base : null
 
@@ -206,14 +206,14 @@ export const slope = (f: CompiledExpression): I.Interval => f.facts().slope
 export const bends = (f: CompiledExpression): B.Bends => f.facts().bends
 export const leaps = (f: CompiledExpression): B.Bends => f.facts().leaps
 
-/** The value at which a form rests from some moment on; null when it does not, or each copy at another. */
+/** The value at which an expression rests from some moment on; null when it does not, or each copy at another. */
 export function restOf(f: CompiledExpression, frameRate: Rational, queue: WorkQueue): number | null {
   const r = repeats(f)
   if (!R.rests(r)) return null
   return ofEveryCopy(() => queue.settle(() => f.at(momentOfSeconds(plus(r.from ?? ZERO, ONE), frameRate))))
 }
 
-/** What something made of forms has of them by one operation: it repeats when all do, leaps where one may, and so on. */
+/** What something made of expressions has of them by one operation: it repeats when all do, leaps where one may, and so on. */
 export const natureOf = (of: readonly CompiledExpression[]) => ({
   repeats: () => R.together(of.map(repeats)),
   bends: () => B.joined(...of.map(bends)),

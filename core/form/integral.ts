@@ -1,5 +1,5 @@
 /**
- * The integral of a form from second 0. Closed forms come first (`integral` of a form); sums and constant factors
+ * The integral of an expression from second 0. Closed forms come first (`integral` of an expression); sums and constant factors
  * split; what comes back is added up over one period and counted, what rests from its rest on; a polynomial between a
  * few bends takes one step from each to the next. The rest is added up cell by cell, each cut where the value leaps or
  * bends, by Gauss and Kronrod's rule (Kronrod, 1965: weights above 0, so that a rate that is never below 0 never
@@ -78,7 +78,7 @@ function wayOf(f: IntegralTerm): Way {
 }
 
 /**
- * Seconds to either side of second 0 up to which a form is added up; Infinity for one that rests, comes back or has a
+ * Seconds to either side of second 0 up to which an expression is added up; Infinity for one that rests, comes back or has a
  * closed form.
  */
 export function integralReach(f: IntegralTerm): number {

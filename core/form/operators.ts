@@ -1,4 +1,4 @@
-/** What the operators of the language make of forms; products stand in `product.ts`, sums in `compiled-expression.ts`. */
+/** What the operators of the language make of expressions; products stand in `product.ts`, sums in `compiled-expression.ts`. */
 import * as B from '../facts/bends.ts'
 import * as I from '../facts/interval.ts'
 import { power } from '../signal/maths.ts'

@@ -121,7 +121,7 @@ export function leapsOf(
   let more = false
   const seen = new Set<CompiledExpression>()
   for (const [copy, form] of forms.entries()) {
-    // Copies that are the very same form leap alike.
+    // Copies that are the very same expression leap alike.
     if (seen.has(form)) continue
     seen.add(form)
     const found = jumpsOf(form, home, turn)

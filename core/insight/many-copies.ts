@@ -1,5 +1,5 @@
 /**
- * Drives on many copies. What is known of them for all time is proven of all together, by one form that stands for every
+ * Drives on many copies. What is known of them for all time is proven of all together, by one expression that stands for every
  * copy; where that does not do, each is looked at by itself while they are not too many, and else in columns, which sees
  * and proves nothing.
  */

@@ -5,14 +5,14 @@ import { FORMATS, type ExportFormat } from '~~/core/formats/export/formats.ts'
 import type { Handover } from '~~/core/piece/handing.ts'
 import { lendable, limitToLent, type DialLoan } from '~~/core/piece/lent.ts'
 import { useHandingOver } from '~/stores/handing-over.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const emit = defineEmits<{ close: [] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const handing = useHandingOver()
 
 type Row = { -readonly [K in keyof DialLoan]: DialLoan[K] } & { on: boolean }
-const rows = ref<Row[]>(lendable(store.piece!).map(l => ({ ...l, on: !store.piece!.dials[l.dial]!.hidden })))
+const rows = ref<Row[]>(lendable(store.piece).map(l => ({ ...l, on: !store.piece.dials[l.dial]!.hidden })))
 const TAKEN = ['webm', 'mp4', 'gif', 'png', 'svg', 'moving', 'page', 'piece'] as const satisfies readonly ExportFormat[]
 const formats = ref<ExportFormat[]>(['webm', 'gif', 'png'])
 const until = ref('')
@@ -22,7 +22,7 @@ function up(k: number): void {
   rows.value.splice(k - 1, 0, row!)
 }
 function lock(row: Row, end: 'low' | 'high', typed: number): void {
-  const dial = store.piece!.dials[row.dial]!
+  const dial = store.piece.dials[row.dial]!
   row[end] = limitToLent(dial, dial, typed) ?? dial[end]
 }
 const problem = computed(() => {
@@ -49,7 +49,7 @@ const day = (iso: string) =>
 </script>
 
 <template>
-  <DialogFrame :title="`Hand over ${store.piece!.title}`" :wide="720" @close="emit('close')">
+  <DialogFrame :title="`Hand over ${store.piece.title}`" :wide="720" @close="emit('close')">
     <div class="min-h-0 flex-1 overflow-y-auto px-5 py-4">
       <p class="mb-3 text-faded">
         A page with the stage and these dials. Whatever people change there is kept with the link and never changes your
@@ -68,7 +68,7 @@ const day = (iso: string) =>
         <tbody>
           <tr v-for="(row, k) in rows" :key="row.dial">
             <td>
-              <CheckBox v-model="row.on">{{ store.piece!.dials[row.dial]?.name }}</CheckBox>
+              <CheckBox v-model="row.on">{{ store.piece.dials[row.dial]?.name }}</CheckBox>
             </td>
             <td>
               <input
@@ -76,7 +76,7 @@ const day = (iso: string) =>
                 class="field w-full"
                 maxlength="60"
                 :disabled="!row.on"
-                :aria-label="`Label of ${store.piece!.dials[row.dial]?.name}`"
+                :aria-label="`Label of ${store.piece.dials[row.dial]?.name}`"
               />
             </td>
             <td v-for="end in ['low', 'high'] as const" :key="end" class="pl-2">
@@ -84,9 +84,9 @@ const day = (iso: string) =>
                 class="field tabular w-20"
                 :readonly="!row.on"
                 :value="row[end]"
-                :unit="store.piece!.dials[row.dial]!.unit"
-                :low="store.piece!.dials[row.dial]!.low"
-                :high="store.piece!.dials[row.dial]!.high"
+                :unit="store.piece.dials[row.dial]!.unit"
+                :low="store.piece.dials[row.dial]!.low"
+                :high="store.piece.dials[row.dial]!.high"
                 :label="`${row.says}, ${end === 'low' ? 'lowest' : 'highest'}`"
                 @set="lock(row, end, $event)"
               />

@@ -17,7 +17,7 @@ function insert(text: string): void {
 }
 function replace(text: string): void {
   if (hand.drive) tuning.commit(hand.drive, text)
-  else store.notice = { says: 'Select an entry of the tide table first: the example goes into its formula.' }
+  else store.say('Select an entry of the tide table first: the example goes into its formula.')
 }
 provideExamples(() => [
   { says: 'Insert', title: 'At the caret of the selected formula', do: insert },

@@ -38,7 +38,7 @@ function rename(): void {
   if (!renaming.value) return
   renaming.value = false
   const wanted = title.value.trim()
-  if (wanted === '') store.notice = { says: 'A piece needs a title. The old one is kept.' }
+  if (wanted === '') store.say('A piece needs a title. The old one is kept.')
   else if (wanted !== store.piece.title)
     store.act({ undoLabel: `rename the piece ${wanted}`, puts: [{ set: 'title', value: wanted.slice(0, 120) }] })
 }

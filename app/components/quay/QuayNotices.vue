@@ -50,14 +50,14 @@ watch(
   () => store.notice,
   notice => {
     clearTimeout(timer)
-    if (notice) timer = setTimeout(() => (store.notice = null), 9000)
+    if (notice) timer = setTimeout(store.dismissNotice, 9000)
   },
 )
 /** What is offered may say something in its turn. */
 function act(): void {
-  const { act } = store.notice!
-  store.notice = null
-  act!.do()
+  const { action } = store.notice!
+  store.dismissNotice()
+  action!.do()
 }
 /** Said once: what this browser does not keep. */
 const blocked = ref(isBlocked())
@@ -100,12 +100,12 @@ const kept = !blocked.value
     Calculating this moment …
   </div>
   <NoticeBox v-if="store.notice" place="foot">
-    {{ store.notice.says }}
+    {{ store.notice.message }}
     <template #act>
-      <button v-if="store.notice.act" class="link whitespace-nowrap" type="button" @click="act">
-        {{ store.notice.act.says }}
+      <button v-if="store.notice.action" class="link whitespace-nowrap" type="button" @click="act">
+        {{ store.notice.action.label }}
       </button>
-      <button class="text-faded hover:text-ink" type="button" @click="store.notice = null">Dismiss</button>
+      <button class="text-faded hover:text-ink" type="button" @click="store.dismissNotice">Dismiss</button>
     </template>
   </NoticeBox>
 </template>

@@ -49,7 +49,7 @@ async function load(): Promise<void> {
     return
   }
   open(opened.stored, opened.mine)
-  if (opened.says) store.notice = { says: opened.says }
+  if (opened.says) store.say(opened.says)
   fetchRest()
 }
 

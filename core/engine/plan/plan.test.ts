@@ -200,7 +200,7 @@ const FORMULAS = [
 
 describe('columns', () => {
   it.each(FORMULAS)('%s is on every copy what the plain evaluator says', text => {
-    // What needs forms of its own is run in columns from 256 copies on.
+    // What needs expressions of its own is run in columns from 256 copies on.
     for (const count of planned(row(5, text)) ? [5, 13] : [5, 260])
       expect(differing(row(count, text)), `${count} copies`).toEqual([])
   })

@@ -30,7 +30,7 @@ export class Plan {
   constructor(
     private readonly groups: readonly Group[],
     count: number,
-    /** Whether no lane is read by forms of its own. */
+    /** Whether no lane is read by expressions of its own. */
     readonly isWhole: boolean,
     /** What a lane takes at most, in operations. */
     readonly operations: number,
@@ -117,7 +117,7 @@ const allOf = (count: number): readonly number[] =>
 
 /** What plans some of the lanes together. */
 export type LanePlanner = Planner & {
-  /** Whether no lane is read by forms of its own. */
+  /** Whether no lane is read by expressions of its own. */
   readonly isWhole: boolean
 }
 

@@ -47,7 +47,7 @@ export interface Host extends Surroundings {
   readonly exact: (key: string, instances: Int32Array) => Exact | null
   /** Which instance of another part each of these instances reads; −1 where there is none. */
   readonly read: (part: string, instances: readonly number[], copy: readonly number[] | 'before' | null) => Int32Array
-  /** A set value by instance, as forms. */
+  /** A set value by instance, as expressions. */
   readonly held: (part: string, property: string) => readonly CompiledExpression[]
   /** Notes that so many pieces of formula are compiled lane by lane; false where that is too much. */
   readonly afford: (pieces: number) => boolean
@@ -66,7 +66,7 @@ export interface Followed {
 const A_LANE = 2
 
 export class PlannerOfCopies extends Planner {
-  /** Whether no lane is read by forms of its own. */
+  /** Whether no lane is read by expressions of its own. */
   isWhole = true
   private readonly varying: Varying
   private readonly others: (Compiler | undefined)[] = []

@@ -25,7 +25,7 @@ export interface LaneTimes {
 }
 
 export class PlannerOfTimes extends Planner {
-  /** @param link what a driven value is at these moments, by the form that reads it; null where nothing drives it */
+  /** @param link what a driven value is at these moments, by the expression that reads it; null where nothing drives it */
   constructor(
     checked: Checked,
     private readonly env: Env,

@@ -26,7 +26,7 @@ const AXES: readonly (readonly [GuideAxis, string])[] = [
 function lay(axis: GuideAxis): void {
   const op = layGuide(piece.value, axis, 0)
   if (op) store.act(op)
-  else store.notice = { says: `There are ${MOST_GUIDES} guides already; delete one first.` }
+  else store.say(`There are ${MOST_GUIDES} guides already; delete one first.`)
 }
 </script>
 

@@ -32,7 +32,7 @@ const keep = ref(false)
 function setLap(length: number): void {
   typed.value = null
   const wanted = documentFraction(length)
-  if (!wanted) store.notice = { says: 'A lap must be longer than 0 seconds. The old length is kept.' }
+  if (!wanted) store.say('A lap must be longer than 0 seconds. The old length is kept.')
   else tuning.lap(wanted.n, wanted.d, keep.value)
 }
 

@@ -22,7 +22,7 @@ function set(change: Parameters<typeof pinText>[2]): void {
   if (tie !== null) {
     const old = store.piece.ties[tie]!
     const value = { ...old, ratio: change.ratio ?? old.ratio, offset: change.offset ?? old.offset }
-    if (value.ratio === 0) store.notice = { says: 'A two-way link can’t have a ratio of 0.' }
+    if (value.ratio === 0) store.say('A two-way link can’t have a ratio of 0.')
     else smoothing.told(setTie(store.piece, tie, value))
     return
   }
@@ -31,7 +31,7 @@ function set(change: Parameters<typeof pinText>[2]): void {
 }
 function done(made: Linked, then: () => void): void {
   if ('says' in made) {
-    store.notice = { says: made.says }
+    store.say(made.says)
     return
   }
   smoothing.told(made.op)

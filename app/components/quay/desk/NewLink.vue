@@ -5,14 +5,14 @@ import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useLinking } from '~/commands/linking.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { plainChoices, type Choice } from '~/components/controls/choices.ts'
 
 const emit = defineEmits<{ linked: [to: { driver: string; driven: string }] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const linking = useLinking()
-const parts = computed(() => Object.entries(store.piece!.parts))
+const parts = computed(() => Object.entries(store.piece.parts))
 const first = computed(() => parts.value[0]?.[0] ?? '')
 /** What drives: a part's id, `dials/` or `~` with the id of a dial or signal. */
 const from = ref(hand.part ?? first.value)
@@ -21,7 +21,7 @@ const to = ref(parts.value.find(([id]) => id !== from.value)?.[0] ?? first.value
 const toProperty = ref('rotation')
 /** All that can drive: parts, dials and signals. */
 const drivers = computed<Choice[]>(() => {
-  const { dials, signals } = store.piece!
+  const { dials, signals } = store.piece
   return [
     ...parts.value.map(([value, p]) => ({ value, says: p.name, group: 'parts' })),
     ...Object.entries(dials).map(([id, d]) => ({ value: `dials/${id}`, says: d.name, group: 'dials' })),
@@ -29,8 +29,8 @@ const drivers = computed<Choice[]>(() => {
   ]
 })
 /** A part is chosen by its property, all else is one value. */
-const isPart = computed(() => !!store.piece!.parts[from.value])
-const names = (id: string) => propertiesOf(store.piece!.parts[id]?.shape.type ?? 'group').map(p => p.name)
+const isPart = computed(() => !!store.piece.parts[from.value])
+const names = (id: string) => propertiesOf(store.piece.parts[id]?.shape.type ?? 'group').map(p => p.name)
 const driver = computed(() => (isPart.value ? propertyKey(from.value, fromProperty.value) : from.value))
 const driven = computed(() => propertyKey(to.value, toProperty.value))
 const says = computed(() => {

@@ -81,19 +81,16 @@ function set(p: Property, to: number): void {
   const leader = followedBy(store.piece!, key)
   if (leader) {
     const name = sourceName(store.piece!, leader)
-    store.notice = {
-      says: `${part.value!.name} ${p.name} follows ${name} by a two-way link: what you set here shows only while that one has no formula.`,
-      act: { says: `Go to ${name}`, do: () => listing.reveal(leader) },
-    }
+    store.say(
+      `${part.value!.name} ${p.name} follows ${name} by a two-way link: what you set here shows only while that one has no formula.`,
+      { label: `Go to ${name}`, do: () => listing.reveal(leader) },
+    )
   }
   if (!drive || !hidesHand(drive)) return
-  store.notice = {
-    says: `${part.value!.name} ${p.name} follows its formula, which doesn’t read the set value.`,
-    act: {
-      says: 'Add it as base +',
-      do: () => tuning.commit(key, onTopOfHand(drive.text)),
-    },
-  }
+  store.say(`${part.value!.name} ${p.name} follows its formula, which doesn’t read the set value.`, {
+    label: 'Add it as base +',
+    do: () => tuning.commit(key, onTopOfHand(drive.text)),
+  })
 }
 
 function called(e: Event): void {

@@ -28,16 +28,13 @@ const name = (id: string) => parts.value[id]!.name
 function move(id: string, by: 1 | -1): void {
   const op = moveAmong(store.piece, id, by)
   if (op) store.act(op)
-  else store.notice = { says: `${name(id)} is already ${by > 0 ? 'above' : 'below'} everything beside it.` }
+  else store.say(`${name(id)} is already ${by > 0 ? 'above' : 'below'} everything beside it.`)
 }
 
 function hang(id: string, parent: string): void {
   store.act(hangOn(store.piece, id, parent || null))
   const where = parent ? `is now a child of ${name(parent)}` : 'no longer has a parent'
-  store.notice = {
-    says: `${name(id)} ${where}; its numbers count from there.`,
-    act: { says: 'Undo', do: store.undo },
-  }
+  store.sayWithUndo(`${name(id)} ${where}; its numbers count from there.`)
 }
 
 /** Where a part that is carried would come to: above a row, below it, or on it. */
@@ -67,7 +64,7 @@ function putDown(e: DragEvent, id: string): void {
   if (at === 'on' && mayHangOn(store.piece, part).includes(id)) return hang(part, id)
   const op = at === 'on' ? null : moveBeside(store.piece, part, id, at === 'above')
   if (op) store.act(op)
-  else store.notice = { says: `${name(part)} can’t go there: ${name(id)} is its child.` }
+  else store.say(`${name(part)} can’t go there: ${name(id)} is its child.`)
 }
 </script>
 

@@ -43,7 +43,7 @@ function typed(e: Event): void {
     :value="shape.closed"
     @set="
       shape.poses[0]![0]!.length < 3
-        ? (store.notice = { says: 'Closed it needs three points.' })
+        ? store.say('Closed it needs three points.')
         : store.act(setClosed(store.piece, id, $event))
     "
   />

@@ -53,17 +53,16 @@ function setSize(value: string): void {
 function poster(): void {
   const { seconds } = store.player.now()
   store.act(setStage(piece.value, { poster: Number(seconds.toFixed(4)) }))
-  store.notice = { says: `The card now shows ${printNumber(seconds, 2)} s.`, act: { says: 'Undo', do: store.undo } }
+  store.sayWithUndo(`The card now shows ${printNumber(seconds, 2)} s.`)
 }
 function setRate(value: number): void {
   const fraction = documentFraction(value)
   if (!fraction) return
   const before = frames.value
   store.act(setFrameRate(fraction))
-  store.notice = {
-    says: `${printNumber(rate.value, 3)} fps: a lap now has ${frames.value} frames instead of ${before}. Speeds stay the same.`,
-    act: { says: 'Undo', do: store.undo },
-  }
+  store.sayWithUndo(
+    `${printNumber(rate.value, 3)} fps: a lap now has ${frames.value} frames instead of ${before}. Speeds stay the same.`,
+  )
 }
 function ground({ lightness, ...rest }: Partial<Oklch>): void {
   const background = {

@@ -26,7 +26,7 @@ function set(across: number, up: number): void {
   const copy = Math.min(hand.instance, body.count - 1)
   const half = halfOf(body, copy)
   if (!half && (across || up)) {
-    store.notice = { says: `${body.part.name} has no outline of its own: type its pivot, or drag it on the stage.` }
+    store.say(`${body.part.name} has no outline of its own: type its pivot, or drag it on the stage.`)
     return
   }
   const grip = { id: props.id, seat: scene.parentFrameOf(body, copy), world: body.worlds[copy]! }

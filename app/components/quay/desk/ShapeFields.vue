@@ -29,7 +29,7 @@ function change(to: object): void {
   if (next.type !== 'gear') return store.act(setPart(store.piece!, props.id, { shape: next, symmetry }))
   const { op, says } = reshapeGear(store.piece!, props.id, next, symmetry)
   store.act(op)
-  if (says) store.notice = { says }
+  if (says) store.say(says)
 }
 
 /** A gear beside this one, in engagement from the first frame. */
@@ -53,7 +53,7 @@ function keep(): void {
   const laid = body?.lay?.(0)
   const made = laid && keepAsPath(store.piece!, props.id, laid.points, laid.heights)
   if (!made) {
-    store.notice = { says: 'The trace has no points yet: play the piece, or choose what it follows.' }
+    store.say('The trace has no points yet: play the piece, or choose what it follows.')
     return
   }
   store.act(made.op)

@@ -18,9 +18,9 @@ function set(p: Property, value: number): void {
   const { op, left } = setShared(store.piece, hand.chosen, p, value)
   store.act(op)
   if (left.length > 0)
-    store.notice = {
-      says: `${left.slice(0, 3).join(', ')}${left.length > 3 ? ` and ${left.length - 3} more` : ''}: ${p.name} follows keyframes, or a formula that doesn’t read the set value.`,
-    }
+    store.say(
+      `${left.slice(0, 3).join(', ')}${left.length > 3 ? ` and ${left.length - 3} more` : ''}: ${p.name} follows keyframes, or a formula that doesn’t read the set value.`,
+    )
 }
 const says = (driven: number) => (driven === 0 ? '' : driven === hand.chosen.length ? 'all driven' : `${driven} driven`)
 </script>

@@ -15,7 +15,7 @@ function toggle(is: boolean): void {
 function set(end: 'from' | 'to', value: number): void {
   const next = { ...span.value!, [end]: value }
   if (next.to <= next.from) {
-    store.notice = { says: 'A span must end after it starts. The old one is kept.' }
+    store.say('A span must end after it starts. The old one is kept.')
     return
   }
   store.act(setPart(store.piece, props.id, { span: next }))

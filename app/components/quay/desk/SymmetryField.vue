@@ -19,7 +19,7 @@ watch(
     if (id !== before || now.typed || old.typed || now.turns === old.turns) return
     const times = now.turns === 1 ? 'only after a full turn' : `${now.turns} times in a turn`
     const why = now.because ? `: ${now.because}` : ''
-    store.notice = { says: `${store.piece.parts[id]!.name} now looks the same ${times}${why}.` }
+    store.say(`${store.piece.parts[id]!.name} now looks the same ${times}${why}.`)
   },
 )
 </script>

@@ -27,10 +27,9 @@ const can = computed(() => picked.value.length >= 2 && Number.isFinite(share.val
 function done(): void {
   if (!can.value) return
   store.act(linkChain(store.program, property.value, picked.value, share.value / 100, lag.value))
-  store.notice = {
-    says: `${picked.value.length - 1} parts follow one another; two new dials tune their share and their lag.`,
-    act: { says: 'Undo', do: store.undo },
-  }
+  store.sayWithUndo(
+    `${picked.value.length - 1} parts follow one another; two new dials tune their share and their lag.`,
+  )
   emit('close')
 }
 </script>

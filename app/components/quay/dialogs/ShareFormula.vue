@@ -40,10 +40,9 @@ const says = computed(() =>
 function done(): void {
   if (picked.value.length === 0) return
   store.act(shareFormula(store.piece, props.drive, targets.value, giving.value))
-  store.notice = {
-    says: `${sourceName(store.piece, props.drive)} is applied to ${picked.value.length} ${picked.value.length === 1 ? 'other part' : 'other parts'}.`,
-    act: { says: 'Undo', do: store.undo },
-  }
+  store.sayWithUndo(
+    `${sourceName(store.piece, props.drive)} is applied to ${picked.value.length} ${picked.value.length === 1 ? 'other part' : 'other parts'}.`,
+  )
   emit('close')
 }
 </script>

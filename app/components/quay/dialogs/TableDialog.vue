@@ -64,7 +64,7 @@ function take(): void {
   }
   store.act(made.op)
   listing.reveal(`${as.value === 'cue' ? 'cues' : 'curves'}/${made.id}`)
-  store.notice = { says: `${name.value}: ${made.says}`, act: { says: 'Undo', do: store.undo } }
+  store.sayWithUndo(`${name.value}: ${made.says}`)
   emit('close')
 }
 </script>

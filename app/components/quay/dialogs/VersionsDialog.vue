@@ -36,7 +36,7 @@ async function back(v: Version): Promise<void> {
   const document = await documentOf(v)
   if (!document) return
   store.act(takeBack(store.piece, document, when(v)))
-  store.notice = { says: `The piece is back to how it was on ${when(v)}.`, act: { says: 'Undo', do: store.undo } }
+  store.sayWithUndo(`The piece is back to how it was on ${when(v)}.`)
   emit('close')
 }
 

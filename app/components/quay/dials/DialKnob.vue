@@ -27,11 +27,7 @@ function drag(e: PointerEvent): void {
         ?.getAttribute('data-dial-id')
       if (!over || over === props.id) return
       const { dials } = store.piece
-      const op = placeDial(
-        store.piece,
-        props.id,
-        Object.values(dials).filter(d => d.order < dials[over]!.order).length,
-      )
+      const op = placeDial(store.piece, props.id, Object.values(dials).filter(d => d.order < dials[over]!.order).length)
       if (op) store.act(op)
     },
     () => store.endGesture(),

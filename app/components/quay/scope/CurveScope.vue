@@ -24,7 +24,7 @@ function rename(e: Event): void {
   const field = e.target as HTMLInputElement
   const name = field.value.trim()
   const problem = channelProblem(curve.value, name, channel.value)
-  if (problem) store.notice = { says: problem }
+  if (problem) store.say(problem)
   else if (name !== channel.value) {
     store.act(nameChannel(store.piece, props.id, channel.value, name))
     chosen.value = name

@@ -159,7 +159,7 @@ function remove(): void {
   const gone = new Set(picked.value)
   const rest = points.value.filter((_, k) => !gone.has(k))
   if (rest.length === 0) {
-    store.notice = { says: 'At least one point is needed.' }
+    store.say('At least one point is needed.')
     return
   }
   picked.value = []

@@ -41,7 +41,7 @@ const written = computed(() => {
 
 let scope: Scope | null = null
 let stop = () => {}
-const palette = usePalette(() => store.player?.refresh())
+const palette = usePalette(() => store.refresh())
 /** The handle that is pulled, and how far it has been. */
 let pull: { handle: WaveHandle; seconds: number; higher: number } | null = null
 let lookedAt = 0
@@ -54,12 +54,12 @@ const LOOK = 300
 function hover(is: boolean): void {
   over = is
   if (!pull) scope?.hold(is)
-  store.player?.refresh()
+  store.refresh()
 }
 
 function again(): void {
   lookedAt = 0
-  store.player?.refresh()
+  store.refresh()
 }
 
 /** Worked out when they change, never in a frame. */
@@ -135,7 +135,7 @@ watch(
   () => props.ghostly,
   is => {
     if (scope && !is) scope.ghost = null
-    store.player?.refresh()
+    store.refresh()
   },
 )
 

@@ -10,10 +10,10 @@ import { printNumber, sizeOfUnit } from '~~/core/units/units.ts'
 import type { PlayerSnapshot } from '~/player/player.ts'
 import { writeText } from '~/player/write-text.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ drive: string; copy: number }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const atNib = useTemplateRef('atNib')
 const speedAtNib = useTemplateRef('speedAtNib')
@@ -23,12 +23,12 @@ const turnsAtNib = useTemplateRef('turnsAtNib')
 const pins = useTemplateRef<HTMLElement[]>('pins')
 const pinned = shallowRef<readonly Moment[]>([])
 
-const property = computed(() => propertyOf(store.program!, props.drive))
-const slot = computed(() => store.program!.slots.get(props.drive))
+const property = computed(() => propertyOf(store.program, props.drive))
+const slot = computed(() => store.program.slots.get(props.drive))
 const sign = computed(() => UNIT_SIGN[property.value.unit])
 /** Base measure as people read it, without its unit. */
 const plain = (v: number, decimals: number) =>
-  printNumber(v / toNumber(sizeOfUnit(property.value.unit, store.program!.measures)), decimals).replace('-', '−')
+  printNumber(v / toNumber(sizeOfUnit(property.value.unit, store.program.measures)), decimals).replace('-', '−')
 const swing = computed(() => {
   const bounds = slot.value?.readers[props.copy]?.facts().bounds
   return bounds && isBounded(bounds) ? plain(bounds.high - bounds.low, 3) + sign.value : 'no end'
@@ -55,13 +55,13 @@ function frame({ program, moment }: PlayerSnapshot): void {
 /** What is selected of the formula, as it runs. */
 const selected = computed(() => {
   const s = hand.selected
-  const same = s?.drive === props.drive && s.text === store.program!.meanings.all.get(props.drive)?.source.text
-  return same ? partBetween(store.program!, props.drive, props.copy, s.from, s.to) : null
+  const same = s?.drive === props.drive && s.text === store.program.meanings.all.get(props.drive)?.source.text
+  return same ? partBetween(store.program, props.drive, props.copy, s.from, s.to) : null
 })
-watch(selected, () => store.player?.refresh(), { flush: 'post' })
-watch(pinned, () => store.player?.refresh(), { flush: 'post' })
+watch(selected, () => store.refresh(), { flush: 'post' })
+watch(pinned, () => store.refresh(), { flush: 'post' })
 let stop = () => {}
-onMounted(() => (stop = store.player!.watch(frame)))
+onMounted(() => (stop = store.player.watch(frame)))
 onBeforeUnmount(() => stop())
 </script>
 
@@ -109,7 +109,7 @@ onBeforeUnmount(() => stop())
     <button
       class="link mt-1 inline-flex items-center gap-1"
       type="button"
-      @click="pinned = [...pinned, store.player!.now()]"
+      @click="pinned = [...pinned, store.player.now()]"
     >
       <Pin :size="12" />Pin this moment
     </button>

@@ -2,18 +2,18 @@
 /** A clock, cue or curve in hand, large. */
 import type { TimedIn } from '~~/core/insight/sentence.ts'
 import { TimedStrip } from '~/player/timed-strip.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const canvas = useTemplateRef('canvas')
-const there = computed(() => store.piece![props.collection][props.id] !== undefined)
+const there = computed(() => store.piece[props.collection][props.id] !== undefined)
 let stop = () => {}
-const palette = usePalette(() => store.player?.refresh())
+const palette = usePalette(() => store.refresh())
 onMounted(() => {
   if (!canvas.value) return
-  const strip = new TimedStrip(canvas.value, props.collection, props.id, palette, () => store.player?.refresh())
-  const unwatch = store.player!.watch(s => strip.draw(s))
+  const strip = new TimedStrip(canvas.value, props.collection, props.id, palette, () => store.refresh())
+  const unwatch = store.player.watch(s => strip.draw(s))
   stop = () => {
     strip.stop()
     unwatch()

@@ -20,11 +20,11 @@ import { useView } from '~/stage/viewing.ts'
 import { mayDrop, mayDropFile } from '~/editor/carry.ts'
 import { offerTarget } from '~/commands/targets.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
-const title = computed(() => store.piece!.title)
+const title = computed(() => store.piece.title)
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const overlay = useTemplateRef('overlay')
@@ -33,9 +33,9 @@ const frame = useTemplateRef<HTMLElement>('frame')
 const failed = ref(false)
 /** Whether the picture has more corners than are drawn. */
 const partly = ref(false)
-const stage = computed(() => store.piece!.stage)
+const stage = computed(() => store.piece.stage)
 const percent = computed(() => Math.round(lens.value.scale * 100))
-const palette = usePalette(() => store.player?.refresh())
+const palette = usePalette(() => store.refresh())
 
 let renderer: StageRenderer | DrawnStage | null = null
 const drawing = useTemplateRef<HTMLElement>('drawing')
@@ -52,18 +52,18 @@ function fitted(): void {
   renderer?.resize(Math.round(size.value.width * ratio), Math.round(size.value.height * ratio))
   overlay.value!.width = size.value.width * ratio
   overlay.value!.height = size.value.height * ratio
-  store.player!.refresh()
+  store.player.refresh()
 }
 
 onMounted(() => {
   try {
-    renderer = new StageRenderer(canvas.value!, () => store.player?.refresh())
+    renderer = new StageRenderer(canvas.value!, () => store.refresh())
   } catch {
     failed.value = true
-    renderer = new DrawnStage(drawing.value!, () => store.player?.refresh())
+    renderer = new DrawnStage(drawing.value!, () => store.refresh())
   }
   stops.push(
-    store.player!.watch(snapshot => {
+    store.player.watch(snapshot => {
       renderer?.draw(snapshot)
       const full = renderer?.full ?? false
       if (partly.value !== full) partly.value = full
@@ -72,18 +72,18 @@ onMounted(() => {
   )
 })
 /** One part solo: only it and its children are drawn. */
-const solo = computed(() => (hand.solo !== null ? store.piece!.parts[hand.solo] : undefined))
+const solo = computed(() => (hand.solo !== null ? store.piece.parts[hand.solo] : undefined))
 watch(
-  () => [hand.solo, store.piece!.parts],
+  () => [hand.solo, store.piece.parts],
   () => {
-    if (renderer) renderer.only = solo.value ? new Set(withCarried(store.piece!, hand.solo!)) : null
-    store.player?.refresh()
+    if (renderer) renderer.only = solo.value ? new Set(withCarried(store.piece, hand.solo!)) : null
+    store.refresh()
   },
 )
 const beside = useBeside()
 watch(
   () => [hand.chosen, hand.instance, hand.path, hand.threads],
-  () => store.player?.refresh(),
+  () => store.refresh(),
 )
 onBeforeUnmount(() => {
   stops.forEach(stop => stop())
@@ -103,7 +103,7 @@ const viewing = useView(
 const { view, lens } = viewing
 watch(view, v => {
   if (renderer) renderer.view = v
-  store.player?.refresh()
+  store.refresh()
 })
 // The keys go to the pen while it draws.
 watch(
@@ -138,7 +138,7 @@ const threadsOf = useThreads()
 const orbit = useLook()
 watch(orbit.look, l => {
   if (renderer) renderer.look = l
-  store.player?.refresh()
+  store.refresh()
 })
 
 /** What is chosen, and what is done with it. */

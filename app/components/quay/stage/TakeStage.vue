@@ -2,19 +2,19 @@
 /** The piece as it would be with a take of a drive in its place, at the same moment as the stage beside it. */
 import { rewrite } from '~~/core/engine/rewrite.ts'
 import { StageRenderer } from '~/stage/renderer.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ drive: string; name: string; text: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const room = useTemplateRef('room')
 const canvas = useTemplateRef('canvas')
 const size = ref({ width: 0, height: 0 })
-const program = computed(() => rewrite(store.program!, props.drive, props.text, store.player!.now(), false).program)
+const program = computed(() => rewrite(store.program, props.drive, props.text, store.player.now(), false).program)
 const stops: (() => void)[] = []
 onMounted(() => {
   let renderer: StageRenderer
   try {
-    renderer = new StageRenderer(canvas.value!, () => store.player?.refresh())
+    renderer = new StageRenderer(canvas.value!, () => store.refresh())
   } catch {
     // Without WebGL the stage itself says so.
     return
@@ -22,25 +22,25 @@ onMounted(() => {
   let values = new Float64Array(0)
   const fit = new ResizeObserver(([entry]) => {
     const { width, height } = entry!.contentRect
-    const { stage } = store.piece!
+    const { stage } = store.piece
     const scale = Math.min(width / stage.width, height / stage.height)
     size.value = { width: Math.floor(stage.width * scale), height: Math.floor(stage.height * scale) }
     const ratio = devicePixelRatio || 1
     renderer.resize(Math.round(size.value.width * ratio), Math.round(size.value.height * ratio))
-    store.player?.refresh()
+    store.refresh()
   })
   fit.observe(room.value!)
   stops.push(
     () => fit.disconnect(),
     () => renderer.dispose(),
-    store.player!.watch(snapshot => {
+    store.player.watch(snapshot => {
       const other = program.value
       if (values.length !== other.size) values = new Float64Array(other.size)
       renderer.draw({ ...snapshot, program: other, values: other.moment(snapshot.moment, values) })
     }),
   )
 })
-watch(program, () => store.player?.refresh())
+watch(program, () => store.refresh())
 onBeforeUnmount(() => stops.forEach(stop => stop()))
 </script>
 

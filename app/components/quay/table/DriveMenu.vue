@@ -9,17 +9,17 @@ import { sameKind } from '~~/core/units/kinds.ts'
 import { previewPath } from '~/player/preview.ts'
 import { useDriving } from '~/commands/driving.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { choicesOf, plainChoices } from '~/components/controls/choices.ts'
 
 const props = defineProps<{ part: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const driving = useDriving()
 
-const name = computed(() => store.piece!.parts[props.part]!.name)
-const all = computed(() => likelyFirst(propertiesOf(store.piece!.parts[props.part]!.shape.type)))
-const free = computed(() => all.value.filter(p => !store.piece!.drives[propertyKey(props.part, p.name)]))
+const name = computed(() => store.piece.parts[props.part]!.name)
+const all = computed(() => likelyFirst(propertiesOf(store.piece.parts[props.part]!.shape.type)))
+const free = computed(() => all.value.filter(p => !store.piece.drives[propertyKey(props.part, p.name)]))
 const picked = ref('')
 const property = computed(() =>
   propertyNamed(
@@ -36,7 +36,7 @@ const together = ref<'alone' | 'alike' | 'own'>('alone')
 const own = computed(() => propertyKey(props.part, property.value.name))
 /** What it can follow: formulas of its kind first, then the same property of other parts, whatever moves those. */
 const drivers = computed(() => {
-  const { drives, parts } = store.piece!
+  const { drives, parts } = store.piece
   const fits = (key: string) => {
     const of = propertyNamed(key.slice(key.indexOf('.') + 1))
     return of && key !== own.value && sameKind(of.kind, property.value.kind)
@@ -155,7 +155,7 @@ function start(starter: Starter, close: () => void): void {
             :model-value="followed ?? ''"
             :of="
               Object.entries(drivers).flatMap(([group, keys]) =>
-                keys.map(value => ({ value, says: sourceName(store.piece!, value), group })),
+                keys.map(value => ({ value, says: sourceName(store.piece, value), group })),
               )
             "
             @update:model-value="driver = $event"

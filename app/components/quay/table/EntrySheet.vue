@@ -12,13 +12,13 @@ import { writeText } from '~/player/write-text.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useListing } from '~/stores/listing.ts'
 import { useTuning } from '~/commands/tuning.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useVerdicts } from '~/stores/verdicts.ts'
 import type FormulaField from './FormulaField.vue'
 
 const props = defineProps<{ drive: string; seen: boolean }>()
 const emit = defineEmits<{ busy: [busy: boolean]; wrong: [wrong: boolean] }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const listing = useListing()
 const tuning = useTuning()
@@ -34,11 +34,11 @@ const promising = ref(false)
 const giving = ref(false)
 
 const signal = isSignal(props.drive)
-const entry = computed(() => sourceOf(store.piece!, props.drive))
-const off = computed(() => !signal && store.piece!.drives[props.drive]?.off === true)
-const name = computed(() => sourceName(store.piece!, props.drive))
-const property = computed(() => propertyOf(store.program!, props.drive))
-const slot = computed(() => store.program!.slots.get(props.drive))
+const entry = computed(() => sourceOf(store.piece, props.drive))
+const off = computed(() => !signal && store.piece.drives[props.drive]?.off === true)
+const name = computed(() => sourceName(store.piece, props.drive))
+const property = computed(() => propertyOf(store.program, props.drive))
+const slot = computed(() => store.program.slots.get(props.drive))
 /** What is known of it for all time: asked for when its own slot or what it promises has changed; the last that was known stands meanwhile. */
 const known = shallowRef<DriveFacts | null>(null)
 const report = computed(() => known.value?.report ?? null)
@@ -88,15 +88,15 @@ const RUNS = {
 
 let strip: Strip | null = null
 let stop = () => {}
-const palette = usePalette(() => store.player?.refresh())
+const palette = usePalette(() => store.refresh())
 
 watch(
   () => props.seen,
-  is => is && store.player?.refresh(),
+  is => is && store.refresh(),
 )
 onMounted(() => {
-  strip = new Strip(canvas.value!, props.drive, palette, () => store.player?.refresh())
-  const unwatch = store.player!.watch(snapshot => {
+  strip = new Strip(canvas.value!, props.drive, palette, () => store.refresh())
+  const unwatch = store.player.watch(snapshot => {
     if (!props.seen) return
     strip?.draw(snapshot)
     const now = snapshot.program.slots.get(props.drive)
@@ -145,7 +145,7 @@ function fix(chosenFix: Fix): void {
         class="w-[104px] shrink-0 cursor-grab truncate font-medium"
         draggable="true"
         :data-tip="`${property.name}: drag it onto a formula, a row of links or a part`"
-        @dragstart="carry($event, drive, driveLabel(store.piece!, drive))"
+        @dragstart="carry($event, drive, driveLabel(store.piece, drive))"
         >{{ property.name }}</span
       >
       <span ref="readout" class="tabular w-[76px] shrink-0 text-right whitespace-pre" data-readout />

@@ -32,7 +32,7 @@ function remove(): void {
   if (hand.drive === `${props.collection}/${props.id}` || hand.drive === `~${props.id}`) hand.take(null)
   const rests =
     all.length === 0 ? 'Nothing used it.' : `${all.slice(0, MOST).join(', ')} use it and can’t run without it.`
-  store.notice = { says: `${gone} was deleted. ${rests}`, act: { says: 'Undo', do: store.undo } }
+  store.sayWithUndo(`${gone} was deleted. ${rests}`)
 }
 </script>
 

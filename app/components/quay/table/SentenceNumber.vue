@@ -53,7 +53,7 @@ function done(): void {
   else if (typed.value !== text.value) {
     const { value, says } = readQuantity(typed.value, props.word.unit, store.program.measures)
     if (value !== null) put(value)
-    else store.notice = { says }
+    else store.say(says)
   }
   nextTick(() => handle.value?.focus())
 }

@@ -6,24 +6,24 @@ import { RotateCcw } from '@lucide/vue'
 import { writeText } from '~/player/write-text.ts'
 import { useTiming } from '~/commands/timing.ts'
 import { useSelection } from '~/stores/selection.ts'
-import { usePiece } from '~/stores/piece.ts'
+import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()
-const store = usePiece()
+const store = useOpenPiece()
 const hand = useSelection()
 const timing = useTiming()
 const canvas = useTemplateRef('canvas')
 const readout = useTemplateRef('readout')
 const KIND = { clocks: 'clock', cues: 'cue', curves: 'drawn curve' } as const
 const place = computed(() => `${props.collection}/${props.id}`)
-const entry = computed(() => store.piece![props.collection][props.id])
+const entry = computed(() => store.piece[props.collection][props.id])
 const chosen = computed(() => hand.drive === place.value)
 let stop = () => {}
-const palette = usePalette(() => store.player?.refresh())
+const palette = usePalette(() => store.refresh())
 
 onMounted(() => {
-  const strip = new TimedStrip(canvas.value!, props.collection, props.id, palette, () => store.player?.refresh())
-  const unwatch = store.player!.watch(snapshot => {
+  const strip = new TimedStrip(canvas.value!, props.collection, props.id, palette, () => store.refresh())
+  const unwatch = store.player.watch(snapshot => {
     const text = strip.draw(snapshot)
     writeText(readout.value, text)
   })
