@@ -1,5 +1,5 @@
 /** Which command a key stands for, and which keys a command has. */
-import { useStorage } from '@vueuse/core'
+import { createGlobalState, useStorage } from '@vueuse/core'
 import { COMMAND_NAMES, commandEntry, isSingleKey, type Command, type CommandPlace } from '~~/core/manual/commands.ts'
 import { storage } from '~/services/storage.ts'
 import { chordOf } from './chord.ts'
@@ -11,7 +11,7 @@ for (const name of COMMAND_NAMES) {
 }
 
 /** Whether single characters are shortcuts; kept in this browser. */
-export const useSingleKeys = () => useStorage('open-tide-single-keys', true, storage)
+export const useSingleKeys = createGlobalState(() => useStorage('open-tide-single-keys', true, storage))
 
 export function useCommandKeys() {
   const single = useSingleKeys()

@@ -18,7 +18,7 @@ export interface Pulling {
 const PER_STEP = 4
 const STARTS_AT = 3
 
-export const decimalsOf = (stride: number): number => Math.max(0, Math.ceil(-Math.log10(stride) - 1e-9))
+export const strideDecimals = (stride: number): number => Math.max(0, Math.ceil(-Math.log10(stride) - 1e-9))
 const factor = (e: { shiftKey: boolean; altKey: boolean }) => (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)
 
 /** Follows the pointer from a press on. */
@@ -39,7 +39,7 @@ export function pullSideways(e: PointerEvent, start: NumberPull, to: Pulling): v
     last = m.clientX
     const stride = m.altKey ? start.stride / 10 : start.stride
     const value = start.value + Math.round(steps * (start.stride / stride)) * stride
-    to.move(value, Math.max(start.decimals, decimalsOf(stride)))
+    to.move(value, Math.max(start.decimals, strideDecimals(stride)))
   }
   const up = (): void => {
     removeEventListener('pointermove', move)

@@ -1,6 +1,6 @@
 /** The keys of the stage, while it has the focus. */
 import { useCommandKeys } from '~/commands/keys.ts'
-import { useCommands } from '~/commands/run.ts'
+import { useCommands } from '~/commands/run-command.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 import type { useStageHand } from './gestures.ts'

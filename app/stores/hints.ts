@@ -7,10 +7,11 @@ const PLACE = 'open-tide-hints'
 /** The piece that a newcomer sees. */
 const DEMO = 'lantern-pier'
 
+/** `KEY` stands for a key of the search that works now. */
 export const HINTS = {
   drag: 'Drag 45deg/s of Carousel rotation sideways while it plays: nothing jumps.',
   scope: 'Press a curve: it opens large in the scope, where you can drag its crests.',
-  find: 'Press / to find any part, property or command.',
+  find: 'Press KEY to find any part, property or command.',
 } as const
 export type Hint = keyof typeof HINTS
 

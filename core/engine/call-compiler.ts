@@ -31,7 +31,7 @@ import {
 } from '../form/compiled-expression.ts'
 import { refuseToRead } from '../form/differs-by-copy.ts'
 import { phaseOf } from '../form/phase.ts'
-import { multiply, type Factor, type ProductContext } from '../form/product.ts'
+import { multiplyExpressions, type Factor, type ProductContext } from '../form/product.ts'
 import { accumulationOf } from '../form/accumulation.ts'
 
 /** What of a formula is the same for every copy, made once. */
@@ -117,7 +117,7 @@ export abstract class CallCompiler {
       // A period is turned into a frequency factor by factor, so that `2s / fairPace` may come to rest at 0.
       const made =
         parameter.name === entry.pace?.every
-          ? this.on(PIECE_CLOCK, () => multiply(this.factors(arg.value, true), this.setting))
+          ? this.on(PIECE_CLOCK, () => multiplyExpressions(this.factors(arg.value, true), this.setting))
           : parameter.kind === 'perSecond' || parameter.name === entry.pace?.freq
             ? this.on(PIECE_CLOCK, () => this.form(arg.value))
             : this.form(arg.value)

@@ -33,7 +33,7 @@ import {
   type CompiledExpression,
 } from '../form/compiled-expression.ts'
 import { conditional, comparison, logicalJunction, logicalNot, raiseToPower } from '../form/operators.ts'
-import { multiply, type Factor } from '../form/product.ts'
+import { multiplyExpressions, type Factor } from '../form/product.ts'
 import { CallCompiler } from './call-compiler.ts'
 
 /** The expression of a whole formula. Throws `CannotRun` with the problem. */
@@ -174,7 +174,7 @@ export class Compiler extends CallCompiler {
     switch (node.op) {
       case '*':
       case '/':
-        return multiply(this.factors(node, false), this.setting)
+        return multiplyExpressions(this.factors(node, false), this.setting)
       case '^':
         return this.dialled(node, raiseToPower(this.form(node.left), this.form(node.right), this.env.frameRate))
       case '+':

@@ -29,7 +29,7 @@ import { combineFactors, paceOf, secondsFrom, type DialFactors, type ElapsedTime
 import { constantOf, expressionOf, type CompiledExpression } from './compiled-expression.ts'
 import { Cells } from './cells.ts'
 import { integralOf, integralReach, type Integral } from './integral.ts'
-import { multiply, type ProductContext } from './product.ts'
+import { multiplyExpressions, type ProductContext } from './product.ts'
 
 /** A constant with dials in it before what is added up; `of` null stands for 1. */
 interface Term {
@@ -63,7 +63,7 @@ export function accumulationOf(
 ): Accumulation {
   if (constantOf(rate)) {
     const time = clockTime({ rate: ONE, base: ZERO }, beat, s.frameRate)
-    const all = multiply(
+    const all = multiplyExpressions(
       [
         { form: time, inverse: false },
         { form: rate, inverse: false },

@@ -11,7 +11,7 @@ import { fromFinite, isWhole, isZero, plus, times, toNumber, ONE, ZERO, type Rat
 import type { Measures } from '../units/units.ts'
 import { clockReadingOf, type ActiveClock } from './active-clock.ts'
 import { constantOf, steadyExpression, sum, type Exactly, type CompiledExpression } from './compiled-expression.ts'
-import { multiply, type ProductContext } from './product.ts'
+import { multiplyExpressions, type ProductContext } from './product.ts'
 import { accumulationOf } from './accumulation.ts'
 
 /** The parameters that set the pace of a source, by name. */
@@ -73,7 +73,7 @@ export function phaseOf(
     return phase(constant(fixedAhead ?? ZERO), moving ? sum(run, moving, s.frameRate) : run, 0, s, beat, run)
   }
   const time = steadyExpression(beat.steady ?? { rate: ONE, base: ZERO }, s.frameRate, { ofTime: true })
-  const counted = multiply(
+  const counted = multiplyExpressions(
     [
       { form: time, inverse: false },
       { form: pace, inverse: false },

@@ -46,7 +46,7 @@ export interface ProductContext {
   readonly slip: (dials: DialFactors, pace: Rational, run: ElapsedTime) => Rational
 }
 
-export function multiply(factors: readonly Factor[], setting: ProductContext): CompiledExpression {
+export function multiplyExpressions(factors: readonly Factor[], setting: ProductContext): CompiledExpression {
   let constant = ONE
   let dials: DialFactors = { atoms: new Map(), factor: ONE }
   let perLap = false

@@ -1,6 +1,6 @@
 /**
  * The commands of the workbench: what each is called, the words that the trade has for it, and its keys. The keyboard, the
- * search, menus, tooltips and the list of shortcuts read this one table; what a command does is in `app/commands/run.ts`.
+ * search, menus, tooltips and the list of shortcuts read this one table; what a command does is in `app/commands/run-command.ts`.
  */
 
 /** Where the keys of a command are heard: on the page of a piece, while the stage has the focus, or beside the open scope. */

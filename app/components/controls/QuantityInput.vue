@@ -7,7 +7,7 @@ import { readQuantity } from '~~/core/formula/quantity.ts'
 import { MOST } from '~~/core/piece/values.ts'
 import { ONE, rational } from '~~/core/time/rational.ts'
 import { printNumber } from '~~/core/units/units.ts'
-import { decimalsOf, pullSideways } from '~/editor/sideways.ts'
+import { strideDecimals, pullSideways } from '~/editor/sideways.ts'
 import { usePiece } from '~/stores/piece.ts'
 
 const props = withDefaults(
@@ -126,7 +126,7 @@ function grab(e: PointerEvent): void {
   if (e.button !== 0 || input === document.activeElement || props.readonly || input.disabled) return
   e.preventDefault()
   const stride = strideNow()
-  const start = { value: props.value ?? 0, stride, decimals: props.whole ? 0 : decimalsOf(stride) }
+  const start = { value: props.value ?? 0, stride, decimals: props.whole ? 0 : strideDecimals(stride) }
   pullSideways(e, start, {
     begin: () => {
       emit('take')

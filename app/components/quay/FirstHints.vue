@@ -1,10 +1,12 @@
 <script setup lang="ts">
 /** What a newcomer may try on the demo: a line that goes by itself. */
 import { X } from '@lucide/vue'
+import { useCommandKeys } from '~/commands/keys.ts'
 import { HINTS, useHints } from '~/stores/hints.ts'
 
 const props = defineProps<{ finding: boolean }>()
 const hints = useHints()
+const { keysOf } = useCommandKeys()
 watch(
   () => props.finding,
   is => is && hints.did('find'),
@@ -18,7 +20,9 @@ watch(
     aria-label="Try this first"
   >
     <ul class="flex min-w-0 flex-1 flex-col gap-[2px] text-[12px]">
-      <li v-for="h in hints.left.value" :key="h" :data-hint="h">{{ HINTS[h] }}</li>
+      <li v-for="h in hints.left.value" :key="h" :data-hint="h">
+        {{ HINTS[h].replace('KEY', keysOf('Find anything')[0]!) }}
+      </li>
     </ul>
     <button
       class="text-faded hover:text-ink"

@@ -4,7 +4,7 @@ import { BookOpen, Handshake, Keyboard, Redo2, Search, Undo2 } from '@lucide/vue
 import { laterText, loopText } from '~~/core/insight/loop-count.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useCommandKeys } from '~/commands/keys.ts'
-import { useCommands } from '~/commands/run.ts'
+import { useCommands } from '~/commands/run-command.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 import { useVerdicts } from '~/stores/verdicts.ts'

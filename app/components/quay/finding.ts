@@ -8,7 +8,7 @@ import { FUNCTION_WORDS, PROPERTY_WORDS } from '~~/core/manual/trade-words.ts'
 import { PROPERTIES, propertiesOf } from '~~/core/piece/properties.ts'
 import { reveal, revealInManual } from '~/editor/reveal.ts'
 import { useCommandKeys } from '~/commands/keys.ts'
-import { useCommands } from '~/commands/run.ts'
+import { useCommands } from '~/commands/run-command.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 

@@ -12,26 +12,25 @@ const PLACES: readonly (readonly [CommandPlace | 'formula', string])[] = [
   ['scope', 'With the scope open'],
 ]
 interface Row {
-  readonly keys: string
+  readonly keys: readonly { readonly text: string; readonly off: boolean }[]
   readonly description: string
-  readonly off: boolean
 }
-/** Whether all the keys of a row are turned off. */
-const isOff = (place: CommandPlace, keys: readonly string[]) =>
-  !single.value && place !== 'stage' && keys.every(isSingleKey)
 const rowsOf = (of: CommandPlace | 'formula'): readonly Row[] => [
   ...COMMAND_NAMES.flatMap((name): Row[] => {
     const { keys = [], place = 'piece' } = commandEntry(name)
+    const off = (text: string) => !single.value && place !== 'stage' && isSingleKey(text)
     return place === of && keys.length > 0
-      ? [{ keys: keys.join(' or '), description: name, off: isOff(place, keys) }]
+      ? [{ keys: keys.map(text => ({ text, off: off(text) })), description: name }]
       : []
   }),
-  ...HAND_KEYS.flatMap(([place, keys, description]) => (place === of ? [{ keys, description, off: false }] : [])),
+  ...HAND_KEYS.flatMap(([place, text, description]) =>
+    place === of ? [{ keys: [{ text, off: false }], description }] : [],
+  ),
 ]
 </script>
 
 <template>
-  <DialogFrame title="Keyboard shortcuts" :wide="520" @close="emit('close')">
+  <DialogFrame title="Keyboard shortcuts" :wide="560" @close="emit('close')">
     <div class="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 py-4">
       <CheckBox v-model="single">Single-key shortcuts</CheckBox>
       <p class="mt-1 mb-4 text-[12px] leading-4 text-faded">
@@ -40,13 +39,18 @@ const rowsOf = (of: CommandPlace | 'formula'): readonly Row[] => [
       </p>
       <section v-for="[place, title] in PLACES" :key="place" class="mb-4">
         <h3 class="mb-[6px] font-semibold">{{ title }}</h3>
-        <dl class="grid grid-cols-[140px_1fr] gap-y-[6px]">
-          <template v-for="row in rowsOf(place)" :key="`${row.keys} ${row.description}`"
-            ><dt class="tabular" :class="{ 'text-faded line-through': row.off }">{{ row.keys }}</dt>
-            <dd :class="{ 'text-faded': row.off }">
-              {{ row.description }}<span v-if="row.off" class="sr-only"> (off)</span>
-            </dd></template
-          >
+        <dl class="grid grid-cols-[180px_1fr] gap-y-[6px]">
+          <template v-for="row in rowsOf(place)" :key="`${row.keys[0]!.text} ${row.description}`">
+            <dt class="tabular">
+              <template v-for="(key, i) in row.keys" :key="key.text"
+                ><span v-if="i > 0" class="mx-1 font-sans text-faded"> or </span
+                ><span :class="{ 'text-faded': key.off }"
+                  >{{ key.text }}<span v-if="key.off" class="ml-1 font-sans"> (off)</span></span
+                ></template
+              >
+            </dt>
+            <dd :class="{ 'text-faded': row.keys.every(key => key.off) }">{{ row.description }}</dd>
+          </template>
         </dl>
       </section>
     </div>

@@ -4,7 +4,7 @@ import { readQuantity } from '~~/core/formula/quantity.ts'
 import type { SentencePart } from '~~/core/insight/sentence.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { MOST } from '~~/core/piece/values.ts'
-import { decimalsOf, pullSideways } from '~/editor/sideways.ts'
+import { strideDecimals, pullSideways } from '~/editor/sideways.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ word: Extract<SentencePart, { is: 'number' }> }>()
@@ -38,7 +38,7 @@ function grab(e: PointerEvent): void {
 }
 function step(e: KeyboardEvent, by: 1 | -1): void {
   const size = props.word.stride * (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1)
-  put(props.word.value + by * size, decimalsOf(size) + 2)
+  put(props.word.value + by * size, strideDecimals(size) + 2)
 }
 async function write(): Promise<void> {
   typed.value = text.value
