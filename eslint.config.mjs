@@ -92,7 +92,7 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
     ['components', 'pages'],
     'Components stand above all other rooms of the app.',
   ),
-  closed(['cli/**/*.ts'], ['app', 'server', 'demo', 'tests'], 'The prompt imports the core alone.'),
+  closed(['cli/**/*.ts'], ['app', 'server', 'demo', 'scripts', 'tests'], 'The prompt imports the core alone.'),
   closed(['server/**/*.ts'], ['app', 'cli', 'demo', 'tests'], 'The server imports the core alone.'),
   closed(['demo/**/*.ts'], ['app', 'server', 'cli', 'tests'], 'The demo is written with the core alone.'),
   {

@@ -1,10 +1,12 @@
-import { writeFileSync } from 'node:fs'
+import { mkdirSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
 import { build as bundle } from 'esbuild'
-import { runnerText } from './scripts/runner-text.ts'
+import { runnerText } from './cli/app-bundle.ts'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+/** What is made for a build and served beside `public/`. */
+const MADE = here('./.nuxt/made')
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -12,7 +14,10 @@ export default defineNuxtConfig({
   ssr: false,
   hooks: {
     // What a page that runs by itself begins with lies ready to be fetched.
-    'build:before': async () => writeFileSync(here('./public/runner.txt'), await runnerText()),
+    'build:before': async () => {
+      mkdirSync(MADE, { recursive: true })
+      writeFileSync(`${MADE}/runner-bundle.txt`, await runnerText())
+    },
     // The page of all controls is for those who work on them.
     'pages:extend': pages => {
       if (process.env.NODE_ENV === 'production')
@@ -59,6 +64,7 @@ export default defineNuxtConfig({
   },
   nitro: {
     compressPublicAssets: { gzip: true, brotli: true },
+    publicAssets: [{ dir: MADE, baseURL: '/' }],
     // The same headers on every answer, files included.
     routeRules: {
       '/**': {

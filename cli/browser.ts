@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import type { TextExportRequest } from '../core/formats/export/text-exports.ts'
-import { bundled } from '../scripts/runner-text.ts'
+import { bundled } from './app-bundle.ts'
 import { WrongCall } from './call.ts'
 
 const PLACES = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']

@@ -35,7 +35,7 @@ install() {
   echo "$want" > node_modules/.tide-installed
 }
 
-sources() { find app core public server demo scripts/runner-text.ts scripts/first-database.ts nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' ! -name '*.json' ! -name runner.txt -print0 | sort -z; }
+sources() { find app core public server demo cli/app-bundle.ts scripts/first-database.ts nuxt.config.ts package-lock.json -type f ! -name '*.test.ts' ! -name '*.json' -print0 | sort -z; }
 
 build() {
   local want

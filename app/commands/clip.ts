@@ -13,6 +13,7 @@ import { useOpenPiece } from '../stores/open-piece.ts'
 
 const PLACE = 'open-tide-clip'
 const PARTS = 'open-tide-parts'
+const FULL = 'There’s no room left in this browser to copy anything.'
 
 interface Clip {
   readonly property: string
@@ -48,7 +49,7 @@ export function useClip() {
       return
     }
     const clip: Clip = { property: key.slice(key.indexOf('.') + 1), text: source.text }
-    storage.setItem(PLACE, JSON.stringify(clip))
+    if (!storage.tryItem(PLACE, JSON.stringify(clip))) return store.say(FULL)
     store.say(`${sourceName(store.piece, key)} is copied. Select a part and paste it there, also in another piece.`)
   }
 
@@ -81,12 +82,8 @@ export function useClip() {
   /** The chosen parts, with what they carry and what their formulas read. */
   function copyParts(): void {
     const ids = hand.chosen
-    try {
-      storage.setItem(PARTS, JSON.stringify(transferOf(store.piece, ids)))
-    } catch {
-      store.say(`${called(ids)} is too large to copy with everything it needs.`)
-      return
-    }
+    if (!storage.tryItem(PARTS, JSON.stringify(transferOf(store.piece, ids))))
+      return store.say(`${called(ids)} is too large to copy with everything it needs.`)
     store.say(`${called(ids)} is copied with everything it needs; paste it on this stage or another.`)
   }
 

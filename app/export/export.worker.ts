@@ -87,7 +87,7 @@ async function made(asked: Ordered): Promise<Blob> {
   const file = await exportWithoutDrawing(asked, plan, {
     picture: pictureFrom(asked.assets),
     async runner() {
-      const answer = await fetch('/runner.txt')
+      const answer = await fetch('/runner-bundle.txt')
       if (!answer.ok) throw new Error('The server isn’t responding. Is Open Tide still running?')
       return answer.text()
     },

@@ -30,6 +30,15 @@ export const storage = {
     if (at) at.setItem(key, value)
     else memory.set(key, value)
   },
+  /** Whether there was room for it: nothing depends on what this browser keeps. */
+  tryItem(key: string, value: string): boolean {
+    try {
+      storage.setItem(key, value)
+      return true
+    } catch {
+      return false
+    }
+  },
   removeItem(key: string): void {
     store()?.removeItem(key)
     memory.delete(key)

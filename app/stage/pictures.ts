@@ -4,6 +4,10 @@ export type StagePicture = ImageBitmap | 'coming' | 'gone'
 
 const known = new Map<string, StagePicture>()
 const waiting = new Set<() => void>()
+/** Pictures that could not be asked for, which is not to be gone: they are asked for again until they come. */
+const unreached = new Set<string>()
+/** Milliseconds until then: at first, and at most. */
+const [SOON, LATER] = [1000, 30_000]
 
 /** Where the pictures of the house are asked for. */
 export const ASSETS = '/api/assets'
@@ -14,17 +18,28 @@ export const ASSETS = '/api/assets'
  */
 export function pictureOf(hash: string, again: () => void, from = ASSETS): StagePicture {
   const found = known.get(hash)
-  if (found === 'coming') waiting.add(again)
+  if (found === 'coming' || unreached.has(hash)) waiting.add(again)
   if (found) return found
   known.set(hash, 'coming')
   waiting.add(again)
+  load(hash, from, SOON)
+  return 'coming'
+}
+
+/** Shown as gone until it comes. */
+function load(hash: string, from: string, wait: number): void {
   void fetched(`${from}/${hash}`).then(it => {
-    known.set(hash, it)
+    if (it === 'unreached') {
+      unreached.add(hash)
+      setTimeout(() => load(hash, from, Math.min(LATER, 2 * wait)), wait)
+    } else unreached.delete(hash)
+    const shown = it === 'unreached' ? 'gone' : it
+    if (known.get(hash) === shown) return
+    known.set(hash, shown)
     const all = [...waiting]
     waiting.clear()
     for (const call of all) call()
   })
-  return 'coming'
 }
 
 /** Pictures that are asked for at an address. */
@@ -34,12 +49,14 @@ export const picturesFrom =
   (hash: string): StagePicture =>
     pictureOf(hash, again, from)
 
-async function fetched(address: string): Promise<StagePicture> {
+async function fetched(address: string): Promise<ImageBitmap | 'gone' | 'unreached'> {
+  let bytes: Blob
   try {
     const answer = await fetch(address)
-    if (!answer.ok) return 'gone'
-    return await createImageBitmap(await answer.blob(), { premultiplyAlpha: 'premultiply' })
+    if (!answer.ok) return answer.status < 500 ? 'gone' : 'unreached'
+    bytes = await answer.blob()
   } catch {
-    return 'gone'
+    return 'unreached'
   }
+  return createImageBitmap(bytes, { premultiplyAlpha: 'premultiply' }).catch(() => 'gone' as const)
 }

@@ -35,7 +35,7 @@ export function useHints() {
     const next = [...new Set([...done.value, ...hints])]
     if (next.length === done.value.length) return
     done.value = next
-    storage.setItem(PLACE, JSON.stringify(next))
+    storage.tryItem(PLACE, JSON.stringify(next))
   }
   const opened = store.piece?.drives
   watch(

@@ -32,4 +32,27 @@ describe('stills', () => {
       (await still('g', 1, async () => ({ text: JSON.stringify(emptyPiece('Empty', 1)), pictures: [] }))).svg,
     ).toMatch(/^<svg/)
   }, 60_000)
+  it('what the worker gave up is kept for a minute and then tried again; what cannot be drawn is kept', async () => {
+    let time = 0
+    const of = (id: string, text: string) =>
+      still(
+        id,
+        1,
+        async () => ({ text, pictures: [] }),
+        () => time,
+      )
+    const [much, good] = [`[${'{},'.repeat(1.2e7)}0]`, JSON.stringify(emptyPiece('Empty', 1))]
+    const first = await of('h', much)
+    expect(first).toMatchObject({
+      svg: null,
+      why: expect.stringMatching(/takes too (long|much memory)/) as string,
+      givenUp: true,
+    })
+    expect(await of('wrong', 'nothing')).toMatchObject({ svg: null, givenUp: false })
+    time = 59_000
+    expect(await of('h', good)).toBe(first)
+    time = 61_000
+    expect((await of('h', good)).svg).toMatch(/^<svg/)
+    expect((await of('wrong', good)).svg).toBeNull()
+  }, 60_000)
 })

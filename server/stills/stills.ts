@@ -15,20 +15,29 @@ const worker = new Beside<StillRequest, DrawnStill>('still.mjs', 'server/stills/
 const LARGEST = 4_000_000
 const KEPT = 24_000_000
 
-export type Still = { readonly svg: string } | { readonly svg: null; readonly why: string }
+/** Milliseconds after which what the worker gave up is tried again: the machine may just have been busy. */
+const TRIED_AGAIN = 60_000
 
-const kept = new Map<string, Still>()
+/** `givenUp`: it may be drawn another time. */
+export type Still = { readonly svg: string } | { readonly svg: null; readonly why: string; readonly givenUp: boolean }
+
+const kept = new Map<string, { readonly still: Still; readonly until: number }>()
 let size = 0
 const begun = new Map<string, Promise<Still>>()
 
 /** The picture of a piece at a revision; `read` gives its document as text, with the pictures it shows. */
-export function still(id: string, revision: number, read: () => Promise<StillRequest>): Promise<Still> {
+export function still(
+  id: string,
+  revision: number,
+  read: () => Promise<StillRequest>,
+  now: () => number = Date.now,
+): Promise<Still> {
   const key = `${id} ${revision}`
   const known = kept.get(key)
-  if (known) return Promise.resolve(known)
+  if (known && now() < known.until) return Promise.resolve(known.still)
   let drawing = begun.get(key)
   if (!drawing) {
-    drawing = drawn(read).then(made => keep(key, made))
+    drawing = drawn(read).then(made => keep(key, made, now()))
     begun.set(key, drawing)
     const over = () => void begun.delete(key)
     drawing.then(over, over)
@@ -36,22 +45,27 @@ export function still(id: string, revision: number, read: () => Promise<StillReq
   return drawing
 }
 
-function keep(key: string, made: Still): Still {
-  kept.set(key, made)
-  size += made.svg?.length ?? 0
-  for (const [old, { svg }] of kept) {
+const lengthOf = ({ svg }: Still): number => svg?.length ?? 0
+
+function keep(key: string, still: Still, now: number): Still {
+  const givenUp = still.svg === null && still.givenUp
+  kept.set(key, { still, until: givenUp ? now + TRIED_AGAIN : Infinity })
+  size += lengthOf(still)
+  for (const [old, it] of kept) {
     if (size <= KEPT && kept.size <= 400) break
     kept.delete(old)
-    size -= svg?.length ?? 0
+    size -= lengthOf(it.still)
   }
-  return made
+  return still
 }
 
 async function drawn(read: () => Promise<StillRequest>): Promise<Still> {
   const { answer, why } = await worker.ask(read)
-  if (answer === null) return { svg: null, why }
-  if (answer.svg === undefined) return { svg: null, why: answer.why }
-  return answer.svg.length > LARGEST ? { svg: null, why: 'Its picture is too large.' } : { svg: answer.svg }
+  if (answer === null) return { svg: null, why, givenUp: true }
+  if (answer.svg === undefined) return { svg: null, why: answer.why, givenUp: false }
+  return answer.svg.length > LARGEST
+    ? { svg: null, why: 'Its picture is too large.', givenUp: false }
+    : { svg: answer.svg }
 }
 
 export const stopStills = (): Promise<void> => worker.stop()

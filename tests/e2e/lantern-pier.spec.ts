@@ -40,6 +40,9 @@ test.describe('the fair moves', () => {
     const still = await stagePicture(page)
     await drawn(page)
     expect((await stagePicture(page)).equals(still)).toBe(true)
+    const slider = page.getByRole('slider', { name: 'Time tape, drag it sideways' })
+    await expect(slider).toHaveAttribute('aria-valuenow', '12.400')
+    await expect(slider).toHaveAttribute('aria-valuetext', '00:12.400')
     const tape = (await page.locator('[data-tape]').boundingBox())!
     await page.mouse.move(tape.x + 500, tape.y + 30)
     await page.mouse.down()

@@ -112,7 +112,7 @@ test('K2: the page that runs: from any folder, with no server and a strict polic
     .click()
   await dialog(page).getByRole('checkbox', { name: 'wind' }).uncheck()
   const html = await given(page)
-  const runner = readFileSync('.output/public/runner.txt')
+  const runner = readFileSync('.output/public/runner-bundle.txt')
   expect(gzipSync(runner, { level: 9 }).length).toBeLessThanOrEqual(250_000)
   const folder = mkdtempSync(join(tmpdir(), 'open-tide page '))
   try {

@@ -132,3 +132,22 @@ test('a picture that is gone is shown as its place', async ({ page }) => {
   ])
   expect(place).not.toEqual(ground)
 })
+
+test('a picture that can’t be reached for a while isn’t gone: it is shown once the server answers again', async ({
+  page,
+}) => {
+  await give(page, [await painted(page, 'blade.png', '#c04020')])
+  await letGo(page)
+  await expect.poll(async () => (await colour(page, 0, 50))[0]).toBeGreaterThan(150)
+  const shown = await colour(page, 0, 50)
+  await saved(page)
+  let refused = 0
+  await page.route('**/api/assets/*', route => (refused++, route.abort()))
+  await page.reload()
+  await expect.poll(() => refused).toBeGreaterThan(1)
+  // Grey, with a cross, as what is gone.
+  const meanwhile = await colour(page, 0, 50)
+  expect(Math.max(...meanwhile.slice(0, 3)) - Math.min(...meanwhile.slice(0, 3))).toBeLessThan(40)
+  await page.unroute('**/api/assets/*')
+  await expect.poll(() => colour(page, 0, 50)).toEqual(shown)
+})

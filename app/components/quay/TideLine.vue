@@ -59,6 +59,7 @@ onMounted(() => {
       height = sheet.height
       drawTape(sheet, snapshot, palette, perSecond.value, hand.drive)
       const seconds = snapshot.moment.seconds
+      tellWhere(seconds)
       const { frameRate, lapLength } = snapshot.program.measures
       const lap = (seconds - snapshot.program.piece.lap.start) / toNumber(lapLength)
       const rate = toNumber(frameRate)
@@ -71,6 +72,15 @@ onMounted(() => {
     }),
   )
 })
+/** When a screen reader was told last where the tape stands, milliseconds of the page. */
+let told = -Infinity
+/** Once a second while it plays, at once while it stands. */
+function tellWhere(seconds: number): void {
+  if (player.playing && performance.now() - told < 1000) return
+  told = performance.now()
+  canvas.value!.setAttribute('aria-valuenow', seconds.toFixed(3))
+  canvas.value!.setAttribute('aria-valuetext', showTime(seconds))
+}
 onBeforeUnmount(() => stops.forEach(stop => stop()))
 
 function replay(): void {
@@ -243,8 +253,9 @@ function leave(): void {
       tabindex="0"
       role="slider"
       aria-label="Time tape, drag it sideways"
-      aria-valuetext="time runs under the nib"
-      :aria-valuenow="0"
+      aria-valuemin="-1000000000"
+      aria-valuemax="1000000000"
+      aria-valuenow="0"
       data-tape
       @pointerdown="tape.press"
       @pointermove="hover"

@@ -36,7 +36,11 @@ export default defineEventHandler(async event => {
     const text = (await readPieceText(db, id))?.text ?? '{}'
     return { text, pictures: await picturesIn(db, text) }
   })
-  if (made.svg === null) return notDrawn(made.why)
+  if (made.svg === null) {
+    // It isn't the picture of this revision: the next time it is asked for anew.
+    if (made.givenUp) removeResponseHeader(event, 'etag')
+    return notDrawn(made.why)
+  }
   if (!/<(path|text|image)/.test(made.svg)) return EMPTY
   return packedFor(event, made.svg)
 })
