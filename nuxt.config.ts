@@ -5,7 +5,7 @@ import { build as bundle } from 'esbuild'
 import { runnerText } from './cli/app-bundle.ts'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
-/** What is made for a build and served beside `public/`. */
+/** Files that the build generates and serves along with `public/`. */
 const MADE = here('./.nuxt/made')
 
 export default defineNuxtConfig({

@@ -1,6 +1,6 @@
 /**
- * What a reader of this house stumbles over, in figures: names that are exported twice, files of one name, assertions
- * that a value is there, long functions and files, crowded folders. `npm run house`, or with `--all` the whole lists.
+ * Measures what makes the code hard to read: names exported twice, files with the same name, non-null assertions, long
+ * functions and files, crowded folders. `npm run house`; with `-- --all` it prints the complete lists.
  */
 import { execFileSync } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
@@ -19,7 +19,7 @@ const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', '*.t
   .filter(file => file && existsSync(file) && !/\.d\.ts$|\.parser(\.terms)?\.ts$|shims/.test(file))
 const isTest = (file: string) => /\.(test|spec)\.ts$|^tests\/|^core\/testing\//.test(file)
 
-/** The script of a file: the whole of it, or what a component's `<script>` says. */
+/** The script of a file: all of it, or the `<script>` of a component. */
 function scriptOf(file: string): string {
   const text = readFileSync(file, 'utf8')
   if (!file.endsWith('.vue')) return text
@@ -37,7 +37,7 @@ const exported = new Map<string, string[]>()
 const assertions = new Map<string, number>()
 const add = (map: Map<string, string[]>, key: string, file: string) => map.set(key, [...(map.get(key) ?? []), file])
 
-/** Looks through the syntax of a file. */
+/** Collects functions, assertions and exports of a file. */
 function read(file: string): void {
   const text = file.endsWith('.vue')
     ? (readFileSync(file, 'utf8').match(/<script[^>]*>([^]*?)<\/script>/)?.[1] ?? '')
@@ -64,7 +64,7 @@ function read(file: string): void {
       : 'name' in statement && statement.name
         ? [(statement.name as ts.Node).getText()]
         : []
-    // Overloads of one function are one name, and so are a type and a value of one file.
+    // Overloads count once, and so do a type and a value with the same name in one file.
     for (const name of new Set(names)) if (exported.get(name)?.at(-1) !== file) add(exported, name, file)
   }
 }
@@ -79,13 +79,13 @@ const show = (title: string, count: number, rows: readonly string[]) => {
   console.log(`${String(count).padStart(6)}  ${title}`)
   for (const row of rows.slice(0, ROWS)) console.log(`          ${row}`)
 }
-/** What stands in more than one file. */
+/** Entries that occur in more than one file. */
 const repeated = (map: ReadonlyMap<string, readonly string[]>) =>
   [...map].filter(([, where]) => where.length > 1).sort((a, b) => b[1].length - a[1].length)
 const most = <T>(rows: Iterable<T>, by: (row: T) => number) => [...rows].sort((a, b) => by(b) - by(a))
 
 const sources = files.filter(file => !isTest(file) && !/^(tests|scripts)\//.test(file))
-// The name of a route's file is its address and its method, `index.ts` is a folder's door.
+// Route files are named after address and method, and `index.ts` is the door of a folder.
 const ownNames = sources.filter(file => !/^server\/(api|routes)\/|\/(index|\[id\]|worker)\.(ts|vue)$/.test(file))
 const byName = new Map<string, string[]>()
 for (const file of ownNames) add(byName, basename(file), dirname(file))

@@ -24,11 +24,11 @@ describe('what was pressed', () => {
     ['<', { shift: true }, 'Shift ,'],
     [';', { shift: true }, 'Shift ,'],
     [',', {}, ','],
-    // Signs that need Shift on one keyboard and not on another.
+    // Characters that need Shift on some keyboards only.
     ['?', { shift: true }, '?'],
     ['/', { shift: true }, '/'],
     ['+', {}, '+'],
-    // A bracket behind AltGr, which Windows tells as Ctrl and Alt.
+    // A bracket typed with AltGr, which Windows reports as Ctrl and Alt.
     ['[', { ctrl: true, alt: true, sign: true }, '['],
   ] as const)('%s %j is %s', (key, held, printed) => expect(pressed(key, held)).toBe(printed))
 })

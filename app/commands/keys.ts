@@ -1,4 +1,4 @@
-/** Which command a key stands for, and which keys a command has. */
+/** Maps keys to commands and commands to their keys. */
 import { createGlobalState, useStorage } from '@vueuse/core'
 import { COMMAND_NAMES, commandEntry, isSingleKey, type Command, type CommandPlace } from '~~/core/manual/commands.ts'
 import { storage } from '~/services/storage.ts'
@@ -10,25 +10,25 @@ for (const name of COMMAND_NAMES) {
   for (const chord of keys) HEARD.set(`${place} ${chord}`, name)
 }
 
-/** Whether single characters are shortcuts; kept in this browser. */
+/** Whether single-key shortcuts are on; stored in this browser. */
 export const useSingleKeys = createGlobalState(() => useStorage('open-tide-single-keys', true, storage))
 
 export function useCommandKeys() {
   const single = useSingleKeys()
-  /** Keys that are heard only while one thing has the focus may stay as they are. */
+  /** Shortcuts that only work while the stage has the focus are exempt (WCAG 2.1.4). */
   const off = (chord: string, place: CommandPlace) => !single.value && place !== 'stage' && isSingleKey(chord)
 
-  /** The command that was asked for by a key, or null. */
+  /** The command for a pressed key, or null. */
   function commandFor(e: KeyboardEvent, place: CommandPlace): Command | null {
     const chord = chordOf(e)
     return off(chord, place) ? null : (HEARD.get(`${place} ${chord}`) ?? null)
   }
-  /** The keys of a command that work now, or none. */
+  /** The keys of a command that are turned on. */
   function keysOf(name: Command): readonly string[] {
     const { keys = [], place = 'piece' } = commandEntry(name)
     return keys.filter(chord => !off(chord, place))
   }
-  /** A tooltip with the command's keys behind it. */
+  /** Appends the first key of a command to a tooltip. */
   function withKeys(text: string, name: Command): string {
     const [first] = keysOf(name)
     return first === undefined ? text : `${text} (${first})`

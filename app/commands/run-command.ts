@@ -1,4 +1,4 @@
-/** What each command does. The table of commands (`core/manual/commands.ts`) has their names, words and keys. */
+/** What each command does. Their names, search words and keys are in `core/manual/commands.ts`. */
 import { isRuled, rule } from '~~/core/acts/guides.ts'
 import { partsListed } from '~~/core/acts/parenting.ts'
 import type { Command } from '~~/core/manual/commands.ts'
@@ -16,7 +16,7 @@ import { useTakes } from './takes.ts'
 import { targetNamed } from './targets.ts'
 import { useTiming } from './timing.ts'
 
-/** A command as it is run. Where it can't be, its key is left to whoever else hears it, and the search says why. */
+/** A command with a condition. While it isn't met, its key is left to other listeners, and the search explains why. */
 interface Run {
   readonly go: () => void
   readonly can: () => boolean
@@ -39,13 +39,13 @@ export function useCommands() {
   const single = useSingleKeys()
   const { turn } = useTheme()
 
-  /** A control of a page of the desk. */
+  /** Opens a page of the desk and focuses one of its controls. */
   const at = (page: DeskPage, name: string) => () => {
     hand.desk = page
     reveal(name, DESK)
   }
   const isChosen = () => hand.part !== null
-  /** Something that needs a selected part. */
+  /** A command that needs a selected part. */
   const ofChosen = (go: () => void): Run => ({ go, can: isChosen, otherwise: SELECT_ONE })
   const firstInside = () => partsListed(store.piece).find(l => store.piece.parts[l.id]!.parent === hand.part)?.id
   const parts = () => {
@@ -187,7 +187,7 @@ export function useCommands() {
     const run = RUN[name]
     return typeof run === 'function' || run.can()
   }
-  /** Runs a command, or says why it can't be. */
+  /** Runs a command, or explains why it can't run now. */
   function runCommand(name: Command): void {
     const run = RUN[name]
     if (typeof run === 'function') run()

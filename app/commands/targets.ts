@@ -1,11 +1,11 @@
 /**
- * What commands ask of components that are on the page: while a component is mounted it offers what it can do under a name,
- * so that keys and search reach it without knowing it.
+ * What commands need from components: a mounted component offers its actions under a name, so keys and the search can use
+ * them without a reference to the component.
  */
 export interface Targets {
   readonly search: { readonly open: () => void }
   readonly table: {
-    /** Puts the caret into what is written on the selected entry. */
+    /** Moves the caret into the formula or sentence of the selected entry. */
     readonly write: () => void
   }
   readonly scope: { readonly fit: () => void; readonly ghost: () => void }
@@ -13,7 +13,7 @@ export interface Targets {
     readonly zoomBy: (factor: number) => void
     readonly fit: () => void
     readonly actualSize: () => void
-    /** Looks straight at a piece in depth again. */
+    /** Resets the view of a piece in depth. */
     readonly lookStraight: () => void
   }
 }

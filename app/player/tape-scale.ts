@@ -1,7 +1,7 @@
-/** Where now is on paper that runs, and how far a second is on the tape. */
+/** The scale of the moving paper: where the current time is, and how wide a second is on the tape. */
 
-/** The share of the width at which the nib stands. */
+/** Position of the nib, as a share of the width. */
 export const NIB = 1 / 3
-/** Screen pixels a second of the tape, unless zoomed; and how far it can be. */
+/** Screen pixels per second on the tape without zoom, and the limits of zooming. */
 export const TAPE_PER_SECOND = 42
 export const TAPE_ZOOM = [2, 600] as const

@@ -30,7 +30,7 @@ export const storage = {
     if (at) at.setItem(key, value)
     else memory.set(key, value)
   },
-  /** Whether there was room for it: nothing depends on what this browser keeps. */
+  /** Stores an entry; false if the browser has no room for it. */
   tryItem(key: string, value: string): boolean {
     try {
       storage.setItem(key, value)

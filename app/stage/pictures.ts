@@ -4,9 +4,9 @@ export type StagePicture = ImageBitmap | 'coming' | 'gone'
 
 const known = new Map<string, StagePicture>()
 const waiting = new Set<() => void>()
-/** Pictures that could not be asked for, which is not to be gone: they are asked for again until they come. */
+/** Pictures whose request failed. Unlike missing ones, they are requested again until they load. */
 const unreached = new Set<string>()
-/** Milliseconds until then: at first, and at most. */
+/** The first and the longest wait before the next request, in milliseconds. */
 const [SOON, LATER] = [1000, 30_000]
 
 /** Where the pictures of the house are asked for. */
@@ -26,7 +26,7 @@ export function pictureOf(hash: string, again: () => void, from = ASSETS): Stage
   return 'coming'
 }
 
-/** Shown as gone until it comes. */
+/** Requests a picture. After a failed request it is drawn as missing until it loads. */
 function load(hash: string, from: string, wait: number): void {
   void fetched(`${from}/${hash}`).then(it => {
     if (it === 'unreached') {

@@ -7,7 +7,7 @@ const PLACE = 'open-tide-hints'
 /** The piece that a newcomer sees. */
 const DEMO = 'lantern-pier'
 
-/** `KEY` stands for a key of the search that works now. */
+/** `KEY` is replaced by the current shortcut of the search. */
 export const HINTS = {
   drag: 'Drag 45deg/s of Carousel rotation sideways while it plays: nothing jumps.',
   scope: 'Press a curve: it opens large in the scope, where you can drag its crests.',

@@ -140,7 +140,7 @@ export const useListing = defineStore('listing', () => {
       return told ? [head, { id: `nothing ${g.part}`, nothing: g.part! }] : [head]
     }),
   )
-  /** The entry that was asked for last: the table brings it into sight. */
+  /** The entry that was last revealed; the table scrolls to it. */
   const sought = shallowRef<{ readonly key: string } | null>(null)
 
   function roll(part: string | null, every: boolean): void {

@@ -1,6 +1,6 @@
 /**
- * The open piece, for all that is only there while a piece is open: its page shows none of it before, and takes it away
- * with the piece. Whoever may be there without one asks `usePiece`.
+ * The open piece, non-null, for components and commands that only exist while a piece is open. Code that can run without
+ * one uses `usePiece`.
  */
 import type { Program } from '~~/core/engine/program.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
@@ -15,5 +15,5 @@ export type OpenPiece = Omit<PieceStore, 'piece' | 'program' | 'player'> & {
   readonly player: Player
 }
 
-/** The one place where a piece is taken to be open. */
+/** The only place that assumes an open piece. */
 export const useOpenPiece = (): OpenPiece => usePiece() as OpenPiece

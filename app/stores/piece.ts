@@ -18,7 +18,7 @@ interface Step {
 /** Undo steps that are kept. */
 const STEPS = 500
 
-/** Something that can be done about what is said. */
+/** A button in a notice. */
 export interface NoticeAction {
   readonly label: string
   readonly do: () => void
@@ -148,7 +148,7 @@ export const usePiece = defineStore('piece', () => {
   }
 
   const undoAction: NoticeAction = { label: 'Undo', do: undo }
-  /** Says something at the foot of the page for a while. */
+  /** Shows a notice at the foot of the page for nine seconds. */
   function say(message: string, action?: NoticeAction): void {
     notice.value = { message, ...(action && { action }) }
   }
@@ -166,7 +166,7 @@ export const usePiece = defineStore('piece', () => {
     notice: computed(() => notice.value),
     say,
     undoAction,
-    /** Says what has just been done, which can be undone from there. */
+    /** Shows a notice with an Undo button. */
     sayWithUndo: (message: string): void => say(message, undoAction),
     dismissNotice: (): void => void (notice.value = null),
     open,
@@ -177,12 +177,12 @@ export const usePiece = defineStore('piece', () => {
     sceneNow,
     undo,
     redo,
-    /** Draws the moment that is shown again. */
+    /** Redraws the current moment. */
     refresh: () => player.value?.refresh(),
     /** What is known of a drive for all time, worked out beside the page. */
     ask: <A extends About>(key: string, about: A): Promise<Answers[A] | null> =>
       insight?.ask(key, about) ?? Promise.resolve(null),
-    /** Resolves once all that was asked of the worker has its answer. */
+    /** Resolves when the insight worker has answered all questions. */
     answered: (): Promise<void> => insight?.settled() ?? Promise.resolve(),
     saveNow: () => keeper?.save() ?? Promise.resolve(),
     /** What is not saved lies elsewhere by now. */

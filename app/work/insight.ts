@@ -44,7 +44,7 @@ export class Insight {
     })
   }
 
-  /** Resolves once all that was asked has its answer. */
+  /** Resolves when no question is open. */
   settled(): Promise<void> {
     return this.asked.length === 0 ? Promise.resolve() : new Promise(done => this.waiting.push(done))
   }

@@ -1,4 +1,4 @@
-/** The table of commands holds together: no key means two things in one place. */
+/** The command table is consistent: no key has two meanings in one place. */
 import { describe, expect, it } from 'vitest'
 import { COMMAND_NAMES, commandEntry, isSingleKey, type CommandPlace } from './commands.ts'
 
@@ -10,7 +10,7 @@ const keysIn = (...places: CommandPlace[]) =>
 
 describe('commands', () => {
   it('no two have the same key where both are heard', () => {
-    // The keys of the scope are heard on the page too.
+    // The scope's keys work on the whole page.
     for (const keys of [keysIn('piece', 'scope'), keysIn('stage')]) expect(new Set(keys).size).toBe(keys.length)
   })
 

@@ -1,9 +1,9 @@
 /**
- * The commands of the workbench: what each is called, the words that the trade has for it, and its keys. The keyboard, the
- * search, menus, tooltips and the list of shortcuts read this one table; what a command does is in `app/commands/run-command.ts`.
+ * The commands of the workbench: name, search words and keys. The keyboard, the search, menus, tooltips and the list of
+ * shortcuts all read this table; `app/commands/run-command.ts` defines what each command does.
  */
 
-/** Where the keys of a command are heard: on the page of a piece, while the stage has the focus, or beside the open scope. */
+/** Where the keys of a command work: anywhere in a piece, while the stage has the focus, or while the scope is open. */
 export type CommandPlace = 'piece' | 'stage' | 'scope'
 
 export interface CommandEntry {
@@ -11,9 +11,9 @@ export interface CommandEntry {
   readonly words: string
   /** Its keys as they are printed: `Ctrl Shift Z`, `↑`. Ctrl stands for Command on a Mac. */
   readonly keys?: readonly string[]
-  /** The page, unless it is said. */
+  /** `piece` if left out. */
   readonly place?: CommandPlace
-  /** Keys with Ctrl and F keys that are also heard while something is typed. */
+  /** Whether keys with Ctrl, and F keys, also work while typing. */
   readonly whileTyping?: true
 }
 
@@ -134,11 +134,11 @@ export const COMMANDS = {
 
 export type Command = keyof typeof COMMANDS
 
-/** All commands, in the order in which they are shown. */
+/** All commands in display order. */
 export const COMMAND_NAMES = Object.keys(COMMANDS) as Command[]
 export const commandEntry = (name: Command): CommandEntry => COMMANDS[name]
 
-/** Keys that are no commands: gestures of the hand made by keys, and what a formula's own editor does. */
+/** Keys that aren't commands: moving parts by keys, and the formula editor's own. */
 export const HAND_KEYS: readonly (readonly [place: CommandPlace | 'formula', keys: string, description: string])[] = [
   ['formula', 'Enter', 'run what was typed'],
   ['formula', 'Esc', 'leave the formula and revert what was typed'],
@@ -150,5 +150,5 @@ export const HAND_KEYS: readonly (readonly [place: CommandPlace | 'formula', key
   ['stage', 'Alt ← ↑ → ↓', 'look around a piece in depth'],
 ]
 
-/** Whether keys are one character that a hand may hit, or a voice may say, by mistake (WCAG 2.2, criterion 2.1.4). */
+/** Whether a shortcut is a single character, which can be triggered by accident or by speech input (WCAG 2.2, 2.1.4). */
 export const isSingleKey = (keys: string): boolean => keys.replace(/^Shift /, '').length === 1 && !/[←↑→↓]/.test(keys)

@@ -1,4 +1,4 @@
-/** The words that the trade has for what Open Tide does: by them its functions and properties are found; those of commands stand in `commands.ts`. */
+/** The trade's words for functions and properties, used by the search. Those for commands are in `commands.ts`. */
 
 /** Of functions, by their names in formulas. */
 export const FUNCTION_WORDS: Readonly<Record<string, string>> = {

@@ -15,10 +15,10 @@ const worker = new Beside<StillRequest, DrawnStill>('still.mjs', 'server/stills/
 const LARGEST = 4_000_000
 const KEPT = 24_000_000
 
-/** Milliseconds after which what the worker gave up is tried again: the machine may just have been busy. */
+/** Milliseconds after which a drawing that timed out is tried again; the machine may have been busy. */
 const TRIED_AGAIN = 60_000
 
-/** `givenUp`: it may be drawn another time. */
+/** `givenUp`: drawing took too long or too much memory, which may be different next time. */
 export type Still = { readonly svg: string } | { readonly svg: null; readonly why: string; readonly givenUp: boolean }
 
 const kept = new Map<string, { readonly still: Still; readonly until: number }>()

@@ -100,7 +100,7 @@ export const values = (page: Page, key: string, seconds: number): Promise<number
   page.evaluate(([k, s]) => window.openTide.values(k, s), [key, seconds] as const)
 export const now = (page: Page): Promise<number> => page.evaluate(() => window.openTide.now())
 
-/** Waits until all that the page has asked its worker is answered. */
+/** Waits until the page's insight worker has answered all questions. */
 export const settled = (page: Page): Promise<void> => page.evaluate(() => window.openTide.settled())
 
 /** The key of a drive, from its part and property as they are shown. */
@@ -141,7 +141,7 @@ export async function write(page: Page, label: string, text: string): Promise<vo
 export const drawn = (page: Page): Promise<number> =>
   page.evaluate(() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done))))
 
-/** Waits until something stands where it stood a frame before. */
+/** Waits until an element has the same position in two frames. */
 export async function atRest(it: Locator): Promise<void> {
   const where = async () => JSON.stringify(await it.boundingBox())
   await expect

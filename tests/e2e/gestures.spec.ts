@@ -76,7 +76,7 @@ test('a gesture with its hit on four cues, one of them drawn to the leap of anot
   await page.mouse.move(x(5.5), box.y + 18)
   await page.mouse.down()
   await page.mouse.move(x(6.4), box.y + 18, { steps: 5 })
-  // What it may snap to is known by then.
+  // By then the jumps that it can snap to are known.
   await settled(page)
   await page.mouse.move(x(6.66), box.y + 18, { steps: 5 })
   await page.mouse.up()

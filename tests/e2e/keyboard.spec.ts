@@ -125,7 +125,7 @@ test('single-key shortcuts are turned off and on again; everything is still reac
   const search = page.getByRole('dialog', { name: 'Find anything' })
   await page.keyboard.press('?')
   const dialog = page.getByRole('dialog', { name: 'Keyboard shortcuts' })
-  // One list: what it shows are the keys that are heard.
+  // The list shows the keys that work.
   await expect(dialog.getByRole('term').filter({ hasText: /^C$/ })).toBeVisible()
   await dialog.getByRole('checkbox', { name: 'Single-key shortcuts' }).press('Space')
   const term = (keys: RegExp) => dialog.getByRole('term').filter({ hasText: keys })
@@ -139,7 +139,7 @@ test('single-key shortcuts are turned off and on again; everything is still reac
   await expect(page.getByRole('button', { name: 'Find anything' })).toContainText('Ctrl K')
   await expect(dialog).toHaveCount(0)
 
-  // It is kept, and letters, digits and signs do nothing now.
+  // The setting outlives a reload; letters, digits and punctuation do nothing now.
   await page.reload()
   await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible()
   await page.keyboard.press('Space')
@@ -150,10 +150,10 @@ test('single-key shortcuts are turned off and on again; everything is still reac
   await expect(page.getByRole('dialog')).toHaveCount(0)
   await expect(at).toHaveText(before)
   await expect(undo).toBeDisabled()
-  // What says which keys it has says those that work.
+  // Labels show the keys that work.
   await expect(page.getByRole('button', { name: 'Find anything' })).toContainText('Ctrl K')
 
-  // By its name, and then the keys are heard again.
+  // Commands run by name; then single keys are turned on again.
   await page.keyboard.press('ControlOrMeta+k')
   await expect(search.getByRole('combobox')).toBeFocused()
   await page.keyboard.type('mark the cue here')

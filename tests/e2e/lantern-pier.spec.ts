@@ -6,7 +6,7 @@ import { drawn, expect, formula, freshFair, goTo, halt, keyOf, now, saved, test,
 import { stagePicture } from './on-stage.ts'
 import { pick } from './pick.ts'
 
-/** Milliseconds in which an offer that has just appeared is not taken, as the editor's library has it (75). */
+/** The editor's library ignores Tab and Enter for 75 ms after a completion list opens. */
 const OFFER_RESTS = 100
 
 test.describe('the fair moves', () => {

@@ -144,7 +144,7 @@ test('D3, B11: a moment is a dial that stands on the tideline, and is dragged th
   const box = (await tape.boundingBox())!
   const nib = box.x + Math.round(box.width * NIB)
   await goTo(page, '0')
-  // The moment at 2 s is taken hold of and pulled to 3 s.
+  // The moment at 2 s is dragged to 3 s.
   const x = (s: number) => nib + TAPE_PER_SECOND * s
   await page.mouse.move(x(2), box.y + 6)
   await page.mouse.down()

@@ -41,7 +41,7 @@ test('A4: a stretch is marked by keys and by hand along the ruler, replayed, and
   await write(page, 'Carousel rotation', 'stretchEnd / 1s * 10deg')
   expect((await values(page, await keyOf(page, 'Carousel rotation'), 0))[0]).toBeCloseTo(30 * DEG, 12)
   await page.getByRole('button', { name: 'replay stretch' }).click()
-  // Round it goes: from the end back to the start, and never beyond.
+  // It wraps from the end to the start and never leaves the stretch.
   const seen: number[] = []
   await expect
     .poll(async () => {

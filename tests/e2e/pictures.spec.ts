@@ -145,7 +145,7 @@ test('a picture that can’t be reached for a while isn’t gone: it is shown on
   await page.route('**/api/assets/*', route => (refused++, route.abort()))
   await page.reload()
   await expect.poll(() => refused).toBeGreaterThan(1)
-  // Grey, with a cross, as what is gone.
+  // Meanwhile it's drawn as a missing picture: grey with a cross.
   const meanwhile = await colour(page, 0, 50)
   expect(Math.max(...meanwhile.slice(0, 3)) - Math.min(...meanwhile.slice(0, 3))).toBeLessThan(40)
   await page.unroute('**/api/assets/*')

@@ -27,7 +27,7 @@ const textOf = async (page: Page, id: string): Promise<string> => {
   return Object.values(drives).find(d => d.text.startsWith('time * '))!.text
 }
 
-/** The document that this browser keeps of a piece because it isn't saved, as text; empty where there is none. */
+/** The unsaved document that this browser stores for a piece, as text; empty if there is none. */
 const keptHere = (page: Page, id: string): Promise<string> =>
   page.evaluate(
     id =>

@@ -72,9 +72,9 @@ onMounted(() => {
     }),
   )
 })
-/** When a screen reader was told last where the tape stands, milliseconds of the page. */
+/** When the position was last set for screen readers, in milliseconds since the page opened. */
 let told = -Infinity
-/** Once a second while it plays, at once while it stands. */
+/** Sets the tape's position for screen readers: once a second while playing, immediately while paused. */
 function tellWhere(seconds: number): void {
   if (player.playing && performance.now() - told < 1000) return
   told = performance.now()

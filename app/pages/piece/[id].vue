@@ -83,11 +83,11 @@ useHead({ title: computed(() => (store.piece ? `${store.piece.title} · Open Tid
 
 const empty = computed(() => (store.piece ? Object.keys(store.piece.parts).length === 0 : false))
 
-/** Keys that controls have a use for themselves. */
+/** Keys that controls use themselves. */
 const USED_BY_BUTTONS = new Set([' ', 'Enter'])
 const USED_BY_SLIDERS = new Set(['ArrowUp', 'ArrowDown'])
 
-/** Letters that are typed while the search is still on its way are kept for it: it takes all plain keys. */
+/** Keeps the letters that are typed while the search is still loading; it receives all plain keys. */
 function keepForSearch(e: KeyboardEvent, target: HTMLElement): void {
   if (e.key === 'Escape') finding.value = false
   else if (e.key.length === 1 && !e.altKey && !target.closest('[role=dialog]')) {
@@ -110,7 +110,7 @@ function onKey(e: KeyboardEvent): void {
     if (USED_BY_BUTTONS.has(e.key) && target.closest('button, a')) return
     if (USED_BY_SLIDERS.has(e.key) && target.matches('input[type=range]')) return
   }
-  // What is selected on the page is copied as text.
+  // Selected text is copied as text.
   if (command === 'Copy the selected formula' && getSelection()?.isCollapsed === false) return
   runCommand(command)
   e.preventDefault()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Keyboard shortcuts of the quay, by where they are heard; those of a single character can be turned off. */
+/** The keyboard shortcuts of the quay, grouped by where they work; single-key shortcuts can be turned off. */
 import { COMMAND_NAMES, commandEntry, HAND_KEYS, isSingleKey, type CommandPlace } from '~~/core/manual/commands.ts'
 import { useSingleKeys } from '~/commands/keys.ts'
 

@@ -56,7 +56,7 @@ const virtual = useVirtualizer(
 const lines = computed(() => virtual.value.getVirtualItems())
 const below = computed(() => virtual.value.getTotalSize() - (lines.value.at(-1)?.end ?? 0))
 const measure = (e: unknown) => virtual.value.measureElement(e as Element | null)
-/** The entry on the page. */
+/** The element of an entry, if it is rendered. */
 const entryOf = (key: string): Element | null =>
   document.querySelector(timedOf(key) ? `[data-timed="${key}"]` : `[data-drive="${key}"]`)
 watch(

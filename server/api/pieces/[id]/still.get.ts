@@ -37,7 +37,7 @@ export default defineEventHandler(async event => {
     return { text, pictures: await picturesIn(db, text) }
   })
   if (made.svg === null) {
-    // It isn't the picture of this revision: the next time it is asked for anew.
+    // Not cached: the next request tries to draw it again.
     if (made.givenUp) removeResponseHeader(event, 'etag')
     return notDrawn(made.why)
   }
