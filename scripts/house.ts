@@ -5,7 +5,6 @@
 import { execFileSync } from 'node:child_process'
 import { existsSync, readFileSync } from 'node:fs'
 import { basename, dirname } from 'node:path'
-import { compileScript, parse } from '@vue/compiler-sfc'
 import ts from 'typescript'
 
 /** How many rows of a list are shown. */
@@ -22,9 +21,7 @@ const isTest = (file: string) => /\.(test|spec)\.ts$|^tests\/|^core\/testing\//.
 /** The script of a file: all of it, or the `<script>` of a component. */
 function scriptOf(file: string): string {
   const text = readFileSync(file, 'utf8')
-  if (!file.endsWith('.vue')) return text
-  const { descriptor } = parse(text, { filename: file })
-  return descriptor.scriptSetup || descriptor.script ? compileScript(descriptor, { id: file }).content : ''
+  return file.endsWith('.vue') ? (/<script[^>]*>([^]*?)<\/script>/.exec(text)?.[1] ?? '') : text
 }
 
 interface LongFunction {
@@ -39,10 +36,7 @@ const add = (map: Map<string, string[]>, key: string, file: string) => map.set(k
 
 /** Collects functions, assertions and exports of a file. */
 function read(file: string): void {
-  const text = file.endsWith('.vue')
-    ? (readFileSync(file, 'utf8').match(/<script[^>]*>([^]*?)<\/script>/)?.[1] ?? '')
-    : scriptOf(file)
-  const source = ts.createSourceFile(file, text, ts.ScriptTarget.ESNext, true, ts.ScriptKind.TS)
+  const source = ts.createSourceFile(file, scriptOf(file), ts.ScriptTarget.ESNext, true, ts.ScriptKind.TS)
   const visit = (node: ts.Node): void => {
     if (ts.isNonNullExpression(node)) assertions.set(file, (assertions.get(file) ?? 0) + 1)
     if (ts.isFunctionLike(node) && 'body' in node && node.body) {

@@ -16,22 +16,22 @@ export const useSingleKeys = createGlobalState(() => useStorage('open-tide-singl
 export function useCommandKeys() {
   const single = useSingleKeys()
   /** Shortcuts that only work while the stage has the focus are exempt (WCAG 2.1.4). */
-  const off = (chord: string, place: CommandPlace) => !single.value && place !== 'stage' && isSingleKey(chord)
+  const isOff = (chord: string, place: CommandPlace) => !single.value && place !== 'stage' && isSingleKey(chord)
 
   /** The command for a pressed key, or null. */
   function commandFor(e: KeyboardEvent, place: CommandPlace): Command | null {
     const chord = chordOf(e)
-    return off(chord, place) ? null : (HEARD.get(`${place} ${chord}`) ?? null)
+    return isOff(chord, place) ? null : (HEARD.get(`${place} ${chord}`) ?? null)
   }
   /** The keys of a command that are turned on. */
   function keysOf(name: Command): readonly string[] {
     const { keys = [], place = 'piece' } = commandEntry(name)
-    return keys.filter(chord => !off(chord, place))
+    return keys.filter(chord => !isOff(chord, place))
   }
   /** Appends the first key of a command to a tooltip. */
   function withKeys(text: string, name: Command): string {
     const [first] = keysOf(name)
     return first === undefined ? text : `${text} (${first})`
   }
-  return { single, commandFor, keysOf, withKeys }
+  return { isOff, commandFor, keysOf, withKeys }
 }

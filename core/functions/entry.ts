@@ -35,7 +35,7 @@ export interface Parameter {
   readonly name: string
   readonly description: string
   readonly kind: ParameterKind
-  /** In base measure, when left out; `required` when it must be given (unless an `either` form leaves it out). */
+  /** In base measure, when left out; `required` when it must be given (unless one of the `alternatives` leaves it out). */
   readonly initial?: number
   readonly required?: true
   /** A bare number here takes the driven property's unit, when the call stands in a value place. */
@@ -63,7 +63,7 @@ export interface Entry {
   readonly parameters: readonly Parameter[]
   /** The last parameter may be repeated. */
   readonly variadic?: true
-  /** Pairs of `either` that may also be given together. */
+  /** Pairs of `alternatives` that may also be given together. */
   readonly together?: readonly (readonly [string, string])[]
   /** Two ways of saying the same: giving some of both is an error. */
   readonly alternatives?: readonly (readonly [readonly string[], readonly string[]])[]

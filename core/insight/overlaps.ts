@@ -18,7 +18,7 @@ export const MOST_OVERLAPS = 1000
 
 /**
  * The pairs of instances of a part that overlap during the first lap, each with its first moment; no more than
- * `MOST_TOUCHES`, after which nothing is looked for any more.
+ * `MOST_OVERLAPS`, after which nothing is looked for any more.
  */
 export function overlappingCopies(program: Program, part: string): Overlap[] {
   const scene = new Scene(program)

@@ -78,3 +78,18 @@ test('what is typed right after / is searched for, though the search is still on
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog', { name: 'Find anything' })).toHaveCount(0)
 })
+
+test('the theme is changed by the search and back by its button, at one press each', async ({ page }) => {
+  const b = new Builder('Day and night', 1)
+  b.part('Lamp', { type: 'rectangle' })
+  await openPiece(page, b.piece)
+  const theme = () => page.evaluate(() => document.documentElement.dataset.theme)
+  const first = await theme()
+  await find(page, 'dark mode', /^Dark or light theme/)
+  await expect.poll(theme).not.toBe(first)
+  await page
+    .getByRole('button', { name: /theme|watch|dark|light/i })
+    .first()
+    .click()
+  await expect.poll(theme).toBe(first)
+})

@@ -14,7 +14,7 @@ const chosen = computed(() => CHOICES.find(c => c.is === store.keeping)!)
 </script>
 
 <template>
-  <Listbox v-model="store.keeping" as="div" class="relative">
+  <Listbox :model-value="store.keeping" as="div" class="relative" @update:model-value="store.setKeeping">
     <ListboxButton
       class="button"
       :class="store.keeping === 'never' ? 'text-faded' : ''"

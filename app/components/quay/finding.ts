@@ -30,7 +30,8 @@ export function useFinding() {
     hand.manual = true
     revealInManual(anchor)
   }
-  const commands = COMMAND_NAMES.map((name): Found => {
+  // The search doesn't offer itself.
+  const commands = COMMAND_NAMES.filter(name => name !== 'Find anything').map((name): Found => {
     const [key] = keysOf(name)
     const go = () => runCommand(name)
     return { name, also: commandEntry(name).words, kind: 'command', ...(key !== undefined && { key }), go }

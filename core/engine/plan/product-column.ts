@@ -21,7 +21,7 @@ export interface FactorColumn {
   readonly inverse: boolean
 }
 
-/** As `product` in core/form. */
+/** As `multiplyExpressions` in core/form. */
 export function productColumn(factors: readonly FactorColumn[], lanes: number, frameRate: Rational): Column {
   // What is one for all lanes is folded once.
   let common = ONE

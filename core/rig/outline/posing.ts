@@ -46,7 +46,7 @@ export function ringsOfPose(shape: PathShape, pose: number): Float64Array[] {
   )
 }
 
-/** Of an open line in depth: how far towards the eye each point of `ringsOf` is; null where all lie in its plane. */
+/** Of an open line in depth: how far towards the eye each point of `ringsOfPose` is; null where all lie in its plane. */
 export function heightsOf(shape: PathShape, pose: number): Float64Array | null {
   if (depthOf(shape) === 0) return null
   const { a, b, share } = between(shape.poses.length, pose)

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** The keyboard shortcuts of the quay, grouped by where they work; single-key shortcuts can be turned off. */
-import { COMMAND_NAMES, commandEntry, HAND_KEYS, isSingleKey, type CommandPlace } from '~~/core/manual/commands.ts'
-import { useSingleKeys } from '~/commands/keys.ts'
+import { COMMAND_NAMES, commandEntry, HAND_KEYS, type CommandPlace } from '~~/core/manual/commands.ts'
+import { useCommandKeys, useSingleKeys } from '~/commands/keys.ts'
 
 const emit = defineEmits<{ close: [] }>()
 const single = useSingleKeys()
+const { isOff } = useCommandKeys()
 const PLACES: readonly (readonly [CommandPlace | 'formula', string])[] = [
   ['piece', 'Anywhere'],
   ['formula', 'In a formula'],
@@ -18,9 +19,8 @@ interface Row {
 const rowsOf = (of: CommandPlace | 'formula'): readonly Row[] => [
   ...COMMAND_NAMES.flatMap((name): Row[] => {
     const { keys = [], place = 'piece' } = commandEntry(name)
-    const off = (text: string) => !single.value && place !== 'stage' && isSingleKey(text)
     return place === of && keys.length > 0
-      ? [{ keys: keys.map(text => ({ text, off: off(text) })), description: name }]
+      ? [{ keys: keys.map(text => ({ text, off: isOff(text, place) })), description: name }]
       : []
   }),
   ...HAND_KEYS.flatMap(([place, text, description]) =>
