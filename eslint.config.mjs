@@ -58,6 +58,15 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
     },
   },
   {
+    files: ['core/**/*.ts', 'app/**/*.ts', 'app/**/*.vue', 'server/**/*.ts', 'cli/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    languageOptions: { parserOptions: { projectService: true, extraFileExtensions: ['.vue'] } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
+  },
+  {
     files: ['core/**/*.ts'],
     plugins: { floors },
     rules: { 'floors/circle': 'error' },

@@ -176,7 +176,7 @@ export const remapTexts = <T extends { text: string; good: string }>(it: T, abou
 
 /** Parents before what they carry. */
 function inOrder({ parts }: Transfer): [string, Piece['parts'][string]][] {
-  const deep = (id: string): number => (parts[id]!.parent === null ? 0 : 1 + deep(parts[id]!.parent!))
+  const deep = (id: string): number => (parts[id]!.parent === null ? 0 : 1 + deep(parts[id]!.parent))
   return Object.entries(parts).sort(([a, p], [b, q]) => deep(a) - deep(b) || p.order - q.order)
 }
 

@@ -34,6 +34,3 @@ export interface Elsewhere {
   /** At a moment that is made of that of the plan, one for all lanes; null where lanes are moments themselves. */
   readonly at: ((to: (m: Moment) => Moment) => Column) | null
 }
-
-/** Null where only the plain evaluator can follow. */
-export type Kernel<C> = (call: LaneCall<C>) => Column | null

@@ -2,10 +2,18 @@
 import type { Checked } from '../formula/check.ts'
 import { argumentsOf, type Arguments } from '../formula/arguments.ts'
 import { functionNamed } from '../functions/index.ts'
-import type { Call, Entry, WordArgument } from '../functions/entry.ts'
+import {
+  type Call,
+  type WordArgument,
+  argsOf,
+  bendsOfArgs,
+  costOfArgs,
+  leapsOfArgs,
+  repeatsOfArgs,
+} from '../functions/call.ts'
+import type { Entry } from '../functions/entry.ts'
 import { costOf, costSummed } from '../facts/cost.ts'
 import { ALL } from '../facts/interval.ts'
-import { argsOf, bendsOfArgs, costOfArgs, leapsOfArgs, repeatsOfArgs } from '../functions/entry.ts'
 import { canonical, nearest } from '../units/names.ts'
 import { partWord } from '../formula/scope.ts'
 import { quotedName } from '../formula/words.ts'
@@ -246,29 +254,30 @@ export abstract class CallCompiler {
 
   protected call(node: CallNode): CompiledExpression {
     const { entry, call: bare } = this.prepared(node)
-    const fold = entry.fold?.(bare)
+    const { evaluation, facts } = entry
+    const fold = evaluation.fold?.(bare)
     const constants = fold?.of.map(constantOf)
     const folded = constants?.every(c => c !== null) ? fold!.by(...(constants as Rational[])) : null
-    const exact = entry.exact?.(bare) ?? (folded && within(folded) ? constant(folded) : null)
-    const exactly = (fold && exactlyOf(fold.of, fold.by)) ?? entry.exactly?.(bare) ?? null
+    const exact = evaluation.exact?.(bare) ?? (folded && within(folded) ? constant(folded) : null)
+    const exactly = (fold && exactlyOf(fold.of, fold.by)) ?? evaluation.exactly?.(bare) ?? null
     const call: Call = { ...bare, exactly }
     if (exact && isZero(exact.rate)) return this.dialled(node, constantExpression(exact.base, this.env.frameRate))
     if (exact) return steadyExpression(exact, this.env.frameRate)
     const known = {
-      bounds: () => entry.bounds(call),
-      repeats: () => (entry.repeats ?? repeatsOfArgs)(call),
-      bends: () => (entry.bends ?? bendsOfArgs)(call),
-      leaps: () => (entry.leaps ?? entry.bends ?? leapsOfArgs)(call),
+      bounds: () => facts.bounds(call),
+      repeats: () => (facts.repeats ?? repeatsOfArgs)(call),
+      bends: () => (facts.bends ?? bendsOfArgs)(call),
+      leaps: () => (facts.leaps ?? facts.bends ?? leapsOfArgs)(call),
       cost: () => {
-        const cost = (entry.cost ?? costOfArgs)(call)
+        const cost = (facts.cost ?? costOfArgs)(call)
         const { freq, every, rate } = call.args
         const pace = freq ?? every ?? rate
         // A pace that varies is added up.
         const summed = pace && !constantOf(pace) && !call.phase.affine
         return summed ? costOf(0, [{ cost }, { cost: costSummed(0, pace.facts(), 0) }]) : cost
       },
-      finite: () => argsOf(call).every(f => f.facts().finite) && (entry.finite?.(call) ?? true) && call.phase.finite(),
-      slope: () => entry.slope?.(call) ?? ALL,
+      finite: () => argsOf(call).every(f => f.facts().finite) && (facts.finite?.(call) ?? true) && call.phase.finite(),
+      slope: () => facts.slope?.(call) ?? ALL,
       reach: () =>
         Math.min(
           call.phase.reach(),
@@ -277,10 +286,10 @@ export abstract class CallCompiler {
         ),
     }
     if (call.seed === null) return expressionOf(refuseToRead, known)
-    return expressionOf(entry.value(call), known, {
-      integral: entry.integral?.(call) ?? null,
+    return expressionOf(evaluation.at(call), known, {
+      integral: evaluation.integral?.(call) ?? null,
       exactly,
-      grid: entry.grid?.(call) ?? null,
+      grid: facts.grid?.(call) ?? null,
     })
   }
 }

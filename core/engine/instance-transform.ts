@@ -52,7 +52,7 @@ export function instanceTransform(piece: Piece, formOf: FormOf, part: string, in
     const count = copies?.count ?? 1
     // In a chain it hangs on all copies before it.
     for (let copy = at; ; copy--) {
-      const form = (name: Posed): CompiledExpression => formOf(id!, name, copy)
+      const form = (name: Posed): CompiledExpression => formOf(id, name, copy)
       const forms = Object.fromEntries(POSED.map(name => [name, form(name)])) as Record<Posed, CompiledExpression>
       const hung = hangsOnBefore(copies, copy % count)
       chain.unshift({ forms, pose: restPose(steps), pivot, place: copyMatrix(copies, copy % count), hung })

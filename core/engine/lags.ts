@@ -82,6 +82,10 @@ function longestChain(slots: readonly Slot[], lagging: ReadonlySet<Slot>): numbe
 
 const sameCopies = (a: Slot, b: Slot): boolean => a.key === b.key && a.count === b.count
 
+/** Whether an argument of a function is read so many seconds away from the call. */
+const readsEarlier = (name: string): boolean =>
+  functionNamed(name)?.parameters.some(p => p.readAt === 'earlier') ?? false
+
 const known = new WeakMap<Checked, boolean>()
 
 /** Whether a formula reads a driven value at another moment. */
@@ -91,7 +95,7 @@ export function hasLag(checked: Checked | null): boolean {
   if (found === undefined) {
     const links = checked.reads.filter(r => r.type === 'property' || r.type === 'signal')
     found = everyNode(checked.formula).some(
-      n => n.type === 'call' && functionNamed(n.name)?.lagged && links.some(l => n.from <= l.from && l.to <= n.to),
+      n => n.type === 'call' && readsEarlier(n.name) && links.some(l => n.from <= l.from && l.to <= n.to),
     )
     known.set(checked, found)
   }

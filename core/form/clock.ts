@@ -226,7 +226,7 @@ function turnedRepeats(piece: Piece, clock: Clock, parent: ActiveClock): Repeats
       const points = channelOf(piece, way)
       if (!points) return growing(pace)
       const { start, end } = drawnCurve(points)
-      return settledBy({ rate: pace, base: parent.steady!.base }, fromNumber(start), fromNumber(end))
+      return settledBy({ rate: pace, base: parent.steady.base }, fromNumber(start), fromNumber(end))
     }
   }
 }

@@ -160,7 +160,7 @@ export const constantOf = (f: CompiledExpression): Rational | null =>
 export function sum(a: CompiledExpression, b: CompiledExpression, frameRate: Rational): CompiledExpression {
   const exact = a.exact && b.exact && add(a.exact, b.exact)
   if (exact) {
-    const ofTime = (a.ofTime || b.ofTime) && (a.ofTime || isConstant(a.exact!)) && (b.ofTime || isConstant(b.exact!))
+    const ofTime = (a.ofTime || b.ofTime) && (a.ofTime || isConstant(a.exact)) && (b.ofTime || isConstant(b.exact))
     return steadyExpression(exact, frameRate, { perLap: a.perLap && b.perLap, ofTime })
   }
   const { bends, leaps, reach, cost, finite } = natureOf([a, b])

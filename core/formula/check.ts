@@ -59,7 +59,7 @@ export function check(formula: Formula, names: Names, target: Target, signalKind
       'This is a yes or no. Choose a value for each with if … then … else ….',
     )
   } else if (wanted && result !== 'any' && !sameKind(result, wanted)) {
-    const says = `This is ${kindName(result)}, but ${target.property!.name} needs ${kindName(wanted)}.`
+    const says = `This is ${kindName(result)}, but ${target.property.name} needs ${kindName(wanted)}.`
     run.mismatch(formula.body, result, wanted, says)
   }
   return done(result)

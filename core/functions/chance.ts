@@ -30,9 +30,10 @@ import {
   repeatsOfArgs,
   slopeOf,
   type Call,
-  type Entry,
-  type Parameter,
-} from './entry.ts'
+  type CallWith,
+} from './call.ts'
+import { entry } from './entry.ts'
+import { parameter } from './parameter.ts'
 import {
   AMP,
   FREQ,
@@ -49,12 +50,12 @@ import {
   valueArguments,
 } from './swing.ts'
 
-const SEED: Parameter = {
+const SEED = parameter({
   name: 'seed',
   description: 'give the same number to get the same random values',
   kind: PLAIN,
   steady: true,
-}
+})
 
 const whole = (call: Call, name: string, fallback: number, low: number, high: number): number => {
   const c = call.args[name] && constantOf(call.args[name])
@@ -64,24 +65,27 @@ const whole = (call: Call, name: string, fallback: number, low: number, high: nu
 /** Most octaves a noise may have. */
 export const MOST_OCTAVES = 8
 
+type Layered = CallWith<'octaves' | 'roughness', 'at'>
+type Noise = CallWith<'octaves' | 'roughness' | 'amp' | 'offset', 'at' | 'low' | 'high'>
+
 /** How many octaves a noise has, and how strong each finer one is. */
-function layersOf(call: Call): { readonly count: number; readonly share: number } {
-  const rough = constantOf(call.args.roughness!)
+function layersOf(call: Layered): { readonly count: number; readonly share: number } {
+  const rough = constantOf(call.args.roughness)
   const share = rough ? Math.min(1, Math.max(0, toNumber(rough))) : 0.5
   return { count: whole(call, 'octaves', 1, 1, MOST_OCTAVES), share }
 }
 
-function octavesIn(call: Call, seed: number): readonly Octave[] {
+function octavesIn(call: Layered, seed: number): readonly Octave[] {
   const { count, share } = layersOf(call)
   return octavesReady(seed, count, share, overSpace(call) ? 0 : call.phase.wrap)
 }
 
 /** How far it may reach: with a seed of each copy's own, as far as any may. */
-const reachIn = (call: Call): Interval =>
+const reachIn = (call: Layered): Interval =>
   overSpace(call) || call.seed === null ? interval(-1, 1) : noiseReach(octavesIn(call, call.seed), call.phase.wrap)
 
 /** How fast it may change: octaves that wrap after a few cells are raised as their seed asks for, others never. */
-function slopeIn(call: Call): Interval {
+function slopeIn(call: Noise): Interval {
   if (overSpace(call) || (call.seed === null && call.phase.wrap > 0)) return ALL
   return swingSlope(call, noiseSteepness(octavesIn(call, call.seed ?? 0)))
 }
@@ -104,100 +108,106 @@ function directions(call: Call): ((m: Moment) => Cell)[] {
   return [...places, (m: Moment): Cell => ({ ...call.phase.splitAt(m), wrap })]
 }
 
-export const noise: Entry = {
-  name: 'noise',
-  group: 'source',
-  description:
-    'Drifts smoothly and randomly, never further than amp from its offset, and never repeats. Each property and each copy drifts differently unless they share a seed. With at: (and across:) it is a landscape over space, shared by all copies; add freq: and it also changes over time.',
-  example: { part: 'Dynamo needle', property: 'rotation', text: 'noise(freq: 2Hz, amp: 6deg)' },
-  parameters: [
-    FREQ,
-    AMP,
-    OFFSET,
-    PHASE,
-    {
-      name: 'octaves',
-      description: 'how many finer layers of detail are added',
-      kind: PLAIN,
-      initial: 1,
-      steady: true,
-      positive: true,
+export const noise = entry(
+  {
+    name: 'noise',
+    group: 'source',
+    description:
+      'Drifts smoothly and randomly, never further than amp from its offset, and never repeats. Each property and each copy drifts differently unless they share a seed. With at: (and across:) it is a landscape over space, shared by all copies; add freq: and it also changes over time.',
+    example: { part: 'Dynamo needle', property: 'rotation', text: 'noise(freq: 2Hz, amp: 6deg)' },
+    parameters: [
+      FREQ,
+      AMP,
+      OFFSET,
+      PHASE,
+      {
+        name: 'octaves',
+        description: 'how many finer layers of detail are added',
+        kind: PLAIN,
+        initial: 1,
+        steady: true,
+        positive: true,
+      },
+      { name: 'roughness', description: 'how strong each finer layer is', kind: PLAIN, initial: 0.5, steady: true },
+      SEED,
+      LOW,
+      HIGH,
+      { name: 'at', description: 'the place to read it at, in cells or as a length', kind: 'other', required: true },
+      { name: 'across', description: 'the place in the second direction', kind: 'other' },
+      { name: 'cell', description: 'the size of one cell, where places are lengths', kind: 'other' },
+    ],
+    alternatives: [[['freq'], ['at']], SWING],
+    together: [['freq', 'at']],
+    result: 'result',
+    pace: { freq: 'freq', phase: 'phase' },
+    seeded: true,
+  },
+  {
+    at: call => {
+      const octaves = octavesIn(call, call.seed!)
+      if (overSpace(call)) {
+        const ways = directions(call)
+        return swing(call, m =>
+          fieldNoise(
+            octaves,
+            ways.map(w => w(m)),
+          ),
+        )
+      }
+      const { wrap } = call.phase
+      return swing(call, m => {
+        const s = call.phase.splitAt(m)
+        return octaveNoise(octaves, s.whole, s.part, wrap)
+      })
     },
-    { name: 'roughness', description: 'how strong each finer layer is', kind: PLAIN, initial: 0.5, steady: true },
-    SEED,
-    LOW,
-    HIGH,
-    { name: 'at', description: 'the place to read it at, in cells or as a length', kind: 'other', required: true },
-    { name: 'across', description: 'the place in the second direction', kind: 'other' },
-    { name: 'cell', description: 'the size of one cell, where places are lengths', kind: 'other' },
-  ],
-  alternatives: [[['freq'], ['at']], SWING],
-  together: [['freq', 'at']],
-  result: 'result',
-  pace: { freq: 'freq', phase: 'phase' },
-  seeded: true,
-  value: call => {
-    const octaves = octavesIn(call, call.seed!)
-    if (overSpace(call)) {
-      const ways = directions(call)
-      return swing(call, m =>
-        fieldNoise(
-          octaves,
-          ways.map(w => w(m)),
-        ),
-      )
-    }
-    const { wrap } = call.phase
-    return swing(call, m => {
-      const s = call.phase.splitAt(m)
-      return octaveNoise(octaves, s.whole, s.part, wrap)
-    })
+    integral: call => {
+      if (overSpace(call) || call.phase.wrap > 0) return null
+      const octaves = octavesIn(call, call.seed!)
+      return swingIntegral(call, (cells, part) => noiseUpTo(octaves, cells, part))
+    },
+    kernel: call => {
+      const { phase, first, seeds, lanes } = call
+      if (!phase || overSpace(first) || !isSame(call.args.octaves) || !isSame(call.args.roughness)) return null
+      const { count, share } = layersOf(first)
+      const { wrap } = phase
+      const octaves = seeds.map(seed => octavesReady(seed, count, share, wrap))
+      const [whole] = scratch(1, lanes) as [Float64Array]
+      const wave = moving((now, from, n, out) => {
+        phase.split(now, from, n, out, whole)
+        for (let i = 0; i < n; i++) out[i] = octaveNoise(octaves[from + i]!, whole[i]!, out[i]!, wrap)
+      })
+      return swingLanes(call, wave)
+    },
   },
-  bounds: call => swingBounds(call, reachIn(call)),
-  slope: slopeIn,
-  cost: call => costOfArgs(call, layersOf(call).count * (overSpace(call) ? 8 : 1)),
-  repeats: call => {
-    if (overSpace(call) && !call.given.has('freq')) return repeatsOfArgs(valueArguments(call))
-    if (call.phase.still) return repeatsOfArgs(valueArguments(call))
-    if (!call.phase.wrap) return NEVER
-    const cell = call.phase.repeats().every
-    if (!cell) return NEVER
-    return together([everySeconds(by(cell, rational(call.phase.wrap))), repeatsOfArgs(valueArguments(call))])
+  {
+    bounds: call => swingBounds(call, reachIn(call)),
+    slope: slopeIn,
+    cost: call => costOfArgs(call, layersOf(call).count * (overSpace(call) ? 8 : 1)),
+    repeats: call => {
+      if (overSpace(call) && !call.given.has('freq')) return repeatsOfArgs(valueArguments(call))
+      if (call.phase.still) return repeatsOfArgs(valueArguments(call))
+      if (!call.phase.wrap) return NEVER
+      const cell = call.phase.repeats().every
+      if (!cell) return NEVER
+      return together([everySeconds(by(cell, rational(call.phase.wrap))), repeatsOfArgs(valueArguments(call))])
+    },
+    leaps: call => joined(leapsOfArgs(valueArguments(call)), call.given.has('freq') ? call.phase.leaps() : SMOOTH),
+    bends: call => {
+      if (call.seed === null) return UNKNOWN
+      const own = bendsOfArgs(valueArguments(call))
+      const cells = octavesIn(call, call.seed).flatMap(o => lattice(o))
+      const inTime = [call.phase.passing(...cells), ...(call.phase.affine ? [] : [call.phase.bends()])]
+      const { at, across, cell } = call.args
+      if (!at) return joined(own, ...inTime)
+      const where = (v: number) => cells.reduce((n, c) => n + Math.floor(v - c), 0)
+      const passed = [at, ...(across ? [across] : [])].map(place => {
+        const read = bySecond({ at: m => place.at(m) / (cell?.at(m) ?? 1) }, call.frameRate)
+        return passing(read, joined(bends(place), cell ? bends(cell) : own), where)
+      })
+      return joined(own, ...passed, ...(call.given.has('freq') ? inTime : []))
+    },
   },
-  leaps: call => joined(leapsOfArgs(valueArguments(call)), call.given.has('freq') ? call.phase.leaps() : SMOOTH),
-  bends: call => {
-    if (call.seed === null) return UNKNOWN
-    const own = bendsOfArgs(valueArguments(call))
-    const cells = octavesIn(call, call.seed).flatMap(o => lattice(o))
-    const inTime = [call.phase.passing(...cells), ...(call.phase.affine ? [] : [call.phase.bends()])]
-    const { at, across, cell } = call.args
-    if (!at) return joined(own, ...inTime)
-    const where = (v: number) => cells.reduce((n, c) => n + Math.floor(v - c), 0)
-    const passed = [at, ...(across ? [across] : [])].map(place => {
-      const read = bySecond({ at: m => place.at(m) / (cell?.at(m) ?? 1) }, call.frameRate)
-      return passing(read, joined(bends(place), cell ? bends(cell) : own), where)
-    })
-    return joined(own, ...passed, ...(call.given.has('freq') ? inTime : []))
-  },
-  integral: call => {
-    if (overSpace(call) || call.phase.wrap > 0) return null
-    const octaves = octavesIn(call, call.seed!)
-    return swingIntegral(call, (cells, part) => noiseUpTo(octaves, cells, part))
-  },
-  kernel: call => {
-    const { phase, first, seeds, lanes } = call
-    if (!phase || overSpace(first) || !isSame(call.args.octaves) || !isSame(call.args.roughness)) return null
-    const { count, share } = layersOf(first)
-    const { wrap } = phase
-    const octaves = seeds.map(seed => octavesReady(seed, count, share, wrap))
-    const [whole] = scratch(1, lanes) as [Float64Array]
-    const wave = moving((now, from, n, out) => {
-      phase.split(now, from, n, out, whole)
-      for (let i = 0; i < n; i++) out[i] = octaveNoise(octaves[from + i]!, whole[i]!, out[i]!, wrap)
-    })
-    return swingLanes(call, wave)
-  },
-}
+)
 
 const isSame = (c: Column | undefined): boolean => c === undefined || c.type === 'one'
 
@@ -211,68 +221,74 @@ function drawn(l: number, h: number, unit: number): number {
   return l <= h ? (y > h ? h : y < l ? l : y) : y < h ? h : y > l ? l : y
 }
 
-export const random: Entry = {
-  name: 'random',
-  group: 'source',
-  description:
-    'A random value between low and high: always the same one without a rate, or a new one several times a second, held in between.',
-  example: { part: 'Dynamo needle', property: 'rotation', text: 'random(low: -30deg, high: 30deg, rate: 10Hz)' },
-  parameters: [
-    { name: 'low', description: 'the lowest value', kind: 'result', initial: 0, valuePlace: true },
-    { name: 'high', description: 'the highest value', kind: 'result', initial: 1, valuePlace: true },
-    { name: 'rate', description: 'how many new values per second', kind: FREQUENCY },
-    SEED,
-    { name: 'phase', description: 'how far ahead it starts; one turn is one step', kind: ANGLE, initial: 0 },
-  ],
-  result: 'result',
-  pace: { freq: 'rate', phase: 'phase' },
-  seeded: true,
-  value: call => {
-    const { low, high } = call.args
-    const { wrap } = call.phase
-    return m => {
-      const { whole } = call.phase.splitAt(m)
-      return drawn(low!.at(m), high!.at(m), unitIn(whole, wrap, call.seed!))
-    }
+export const random = entry(
+  {
+    name: 'random',
+    group: 'source',
+    description:
+      'A random value between low and high: always the same one without a rate, or a new one several times a second, held in between.',
+    example: { part: 'Dynamo needle', property: 'rotation', text: 'random(low: -30deg, high: 30deg, rate: 10Hz)' },
+    parameters: [
+      { name: 'low', description: 'the lowest value', kind: 'result', initial: 0, valuePlace: true },
+      { name: 'high', description: 'the highest value', kind: 'result', initial: 1, valuePlace: true },
+      { name: 'rate', description: 'how many new values per second', kind: FREQUENCY },
+      SEED,
+      { name: 'phase', description: 'how far ahead it starts; one turn is one step', kind: ANGLE, initial: 0 },
+    ],
+    result: 'result',
+    pace: { freq: 'rate', phase: 'phase' },
+    seeded: true,
   },
-  kernel: call => {
-    const { phase, seeds, lanes } = call
-    const { low, high, rate } = call.args
-    // Without a rate it is a constant, exact as such.
-    const steps = rate && call.constant('rate')
-    if (!phase || !steps || signsOf(steps).includes(0)) return null
-    const { wrap } = phase
-    const [parts] = scratch(1, lanes) as [Float64Array]
-    const unit = moving((now, from, n, out) => {
-      phase.split(now, from, n, parts, out)
-      for (let i = 0; i < n; i++) out[i] = unitIn(out[i]!, wrap, seeds[from + i]!)
-    })
-    return pointwise([low!, high!, unit], lanes, drawn)
+  {
+    at: call => {
+      const { low, high } = call.args
+      const { wrap } = call.phase
+      return m => {
+        const { whole } = call.phase.splitAt(m)
+        return drawn(low.at(m), high.at(m), unitIn(whole, wrap, call.seed!))
+      }
+    },
+    kernel: call => {
+      const { phase, seeds, lanes } = call
+      const { low, high, rate } = call.args
+      // Without a rate it is a constant, exact as such.
+      const steps = rate && call.constant('rate')
+      if (!phase || !steps || signsOf(steps).includes(0)) return null
+      const { wrap } = phase
+      const [parts] = scratch(1, lanes) as [Float64Array]
+      const unit = moving((now, from, n, out) => {
+        phase.split(now, from, n, parts, out)
+        for (let i = 0; i < n; i++) out[i] = unitIn(out[i]!, wrap, seeds[from + i]!)
+      })
+      return pointwise([low, high, unit], lanes, drawn)
+    },
+    // Without a rate it is one value for ever: a constant wherever a constant may stand.
+    fold: call => {
+      const { affine, still } = call.phase
+      if (!still || !affine || call.seed === null) return null
+      const unit = fromFinite(hashUnit(Number(floor(affine.base)), call.seed))
+      return folding(call, ['low', 'high'], (l, h) => plusExact(l, by(minusExact(h, l), unit)))
+    },
+    integral: call => steppedIntegral(call),
   },
-  bounds: call => {
-    const [low, high] = [boundsOf(call, 'low'), boundsOf(call, 'high')]
-    const units = unitsOf(call)
-    const inner = units && plus(low, times(minus(high, low), units))
-    const ends = union(low, high)
-    return inner ? interval(Math.max(ends.low, inner.low), Math.min(ends.high, inner.high)) : ends
+  {
+    bounds: call => {
+      const [low, high] = [boundsOf(call, 'low'), boundsOf(call, 'high')]
+      const units = unitsOf(call)
+      const inner = units && plus(low, times(minus(high, low), units))
+      const ends = union(low, high)
+      return inner ? interval(Math.max(ends.low, inner.low), Math.min(ends.high, inner.high)) : ends
+    },
+    repeats: call => {
+      if (call.phase.still) return repeatsOfArgs(valueArguments(call))
+      const step = call.phase.repeats().every
+      if (!call.phase.wrap || !step) return NEVER
+      return together([everySeconds(by(step, rational(call.phase.wrap))), repeatsOfArgs(valueArguments(call))])
+    },
+    slope: call => union(slopeOf(call, 'low'), slopeOf(call, 'high')),
+    bends: call => joined(bendsOfArgs(valueArguments(call)), call.phase.passing(0)),
   },
-  repeats: call => {
-    if (call.phase.still) return repeatsOfArgs(valueArguments(call))
-    const step = call.phase.repeats().every
-    if (!call.phase.wrap || !step) return NEVER
-    return together([everySeconds(by(step, rational(call.phase.wrap))), repeatsOfArgs(valueArguments(call))])
-  },
-  slope: call => union(slopeOf(call, 'low'), slopeOf(call, 'high')),
-  bends: call => joined(bendsOfArgs(valueArguments(call)), call.phase.passing(0)),
-  // Without a rate it is one value for ever: a constant wherever a constant may stand.
-  fold: call => {
-    const { affine, still } = call.phase
-    if (!still || !affine || call.seed === null) return null
-    const unit = fromFinite(hashUnit(Number(floor(affine.base)), call.seed))
-    return folding(call, ['low', 'high'], (l, h) => plusExact(l, by(minusExact(h, l), unit)))
-  },
-  integral: call => steppedIntegral(call),
-}
+)
 
 /** Cells of a random that are looked at one by one, at most. */
 const MOST_CELLS = 4096
@@ -291,8 +307,8 @@ function unitsOf(call: Call): Interval | null {
  * The integral of a stepped random between constant ends: whole steps are added up once and kept, many of them bit by
  * bit while whoever reads waits.
  */
-function steppedIntegral(call: Call): Integral | null {
-  const [low, high] = [constantOf(call.args.low!), constantOf(call.args.high!)]
+function steppedIntegral(call: CallWith<'low' | 'high'>): Integral | null {
+  const [low, high] = [constantOf(call.args.low), constantOf(call.args.high)]
   const turns = call.phase.affine
   if (!low || !high || !turns || turns.rate.n <= 0n || call.phase.wrap > 0) return null
   const [l, h, pace] = [toNumber(low), toNumber(high), toNumber(turns.rate)]

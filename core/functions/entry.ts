@@ -1,60 +1,27 @@
 /**
- * The shape of an entry in the function table. Parser, checker, engine, insight, completion and manual read
- * everything they know of a function from its one entry.
+ * The shape of an entry in the function table: its signature, how it is evaluated, and what is known of its values for
+ * all time. Parser, checker, engine, insight, completion and manual read everything they know of a function from its
+ * one entry.
  */
-import { outside } from '../facts/suppose.ts'
-import type { Integral } from '../form/integral.ts'
-import { constantOf, type Exactly, type CompiledExpression } from '../form/compiled-expression.ts'
-import type { Pacing, Phase } from '../form/phase.ts'
-import type { Accumulation } from '../form/accumulation.ts'
-import type { WorkQueue } from '../form/work-queue.ts'
-import { settledBy, type ActiveClock, type ClockReading } from '../form/active-clock.ts'
-import { joined, type Bends } from '../facts/bends.ts'
-import type { Kernel } from '../columns/kernel.ts'
-import type { DrawnCurve } from '../signal/drawn.ts'
-import type { NamedEase } from '../signal/easing.ts'
-import type { Marks } from '../signal/marks.ts'
-import type { Wave } from '../signal/waves.ts'
-import type { Measures } from '../units/units.ts'
-import { costOf, type Cost } from '../facts/cost.ts'
+import type { Column } from '../columns/column.ts'
+import type { Elsewhere, LaneCall } from '../columns/kernel.ts'
+import type { Bends } from '../facts/bends.ts'
+import type { Cost } from '../facts/cost.ts'
 import type { Interval } from '../facts/interval.ts'
 import type { Repeats } from '../facts/repeats.ts'
-import { ALWAYS, NEVER, everySeconds, onlyFrom, restingFrom, together } from '../facts/repeats.ts'
+import type { Accumulation } from '../form/accumulation.ts'
+import type { CompiledExpression, Exactly } from '../form/compiled-expression.ts'
+import type { Integral } from '../form/integral.ts'
+import type { Pacing } from '../form/phase.ts'
 import type { Affine } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
-import { ONE, ZERO, compare, minus, over, plus, toNumber, type Rational } from '../time/rational.ts'
+import type { Rational } from '../time/rational.ts'
 import type { Kind } from '../units/kinds.ts'
+import type { Call, Fold } from './call.ts'
+import type { Parameter } from './parameter.ts'
 
-/**
- * `result`: of the kind the call gives. `other`: of any kind, but all `other` arguments of one. `perSecond`: the
- * result's kind per time. `any`: whatever it is.
- */
-export type ParameterKind = Kind | 'result' | 'other' | 'perSecond' | 'any'
-
-export interface Parameter {
-  readonly name: string
-  readonly description: string
-  readonly kind: ParameterKind
-  /** In base measure, when left out; `required` when it must be given (unless one of the `alternatives` leaves it out). */
-  readonly initial?: number
-  readonly required?: true
-  /** A bare number here takes the driven property's unit, when the call stands in a value place. */
-  readonly valuePlace?: true
-  /** Words that may be written here, looked up before any name. */
-  readonly words?: () => readonly string[]
-  /** Its words are the easings, and any curve of the piece may be one. */
-  readonly easing?: true
-  /** The name of a thing of the piece. */
-  readonly thing?: 'cue' | 'curve' | 'gear' | 'waves' | 'part'
-  /** Any one word, such as the name of a channel. */
-  readonly free?: true
-  /** Must be more than 0 wherever it is known. */
-  readonly positive?: true
-  /** Must not change with time. */
-  readonly steady?: true
-}
-
-export interface Entry {
+/** How it is written, and what the manual says about it. */
+export interface Signature {
   readonly name: string
   readonly group: 'source' | 'time' | 'shape' | 'angle' | 'rig'
   readonly description: string
@@ -75,179 +42,106 @@ export interface Entry {
   readonly plainUnless?: string
   /** Draws on a seed. */
   readonly seeded?: true
-  readonly value: (call: Call) => (m: Moment) => number
+}
+
+/** @template C one call @template L the call on many lanes */
+interface Evaluation<C, L> {
+  readonly at: (call: C) => (m: Moment) => number
   /** When the whole call is a steady growth or a constant by other means than `fold`. */
-  readonly exact?: (call: Call) => Affine | null
+  readonly exact?: (call: C) => Affine | null
   /**
    * The value as a fraction, from those of some arguments: so it is exact where they are, constant where they are
    * constants. It gives null where there is none.
    */
-  readonly fold?: (call: Call) => Fold | null
+  readonly fold?: (call: C) => Fold | null
   /** The same where it is more than arguments that decide, such as a phase. */
-  readonly exactly?: (call: Call) => Exactly | null
-  /** What all its values are whole multiples of. */
-  readonly grid?: (call: Call) => Rational | null
-  readonly bounds: (call: Call) => Interval
-  /** When not given: it repeats when its arguments do. */
-  readonly repeats?: (call: Call) => Repeats
-  /** When not given: it may jump or bend where an argument does. */
-  readonly bends?: (call: Call) => Bends
-  /** Those at which it may jump: when not given, where an argument may, or, with bends of its own, all of them. */
-  readonly leaps?: (call: Call) => Bends
-  /** Whether it surely has a value wherever its arguments have one. When not given: it does. */
-  readonly finite?: (call: Call) => boolean
-  /** Lowest and highest speed, per second, leaps aside. When not given: not known. */
-  readonly slope?: (call: Call) => Interval
-  /** Operations a value takes. When not given: one more than its arguments. */
-  readonly cost?: (call: Call) => Cost
+  readonly exactly?: (call: C) => Exactly | null
   /** Its integral from second 0, where there is a closed form for these arguments. */
-  readonly integral?: (call: Call) => Integral | null
-  /** The value on many lanes at a time, to the bit; without one it is read lane by lane. */
-  readonly kernel?: Kernel<Call>
-  /** The argument that is read at other moments than the call: a kernel has it by its `elsewhere` alone. */
-  readonly elsewhere?: string
-  /** These moments are so many seconds away, whatever the moment of the call: a timetable follows them. */
-  readonly lagged?: true
+  readonly integral?: (call: C) => Integral | null
+  /** The value on many lanes at a time, to the bit; without one it is read lane by lane. Null where only that can follow. */
+  readonly kernel?: (call: L) => Column | null
 }
 
-export interface StagePosition {
-  /** Across and upwards on the stage, of a point some px from its middle. */
-  readonly x: (m: Moment, dx: number, dy: number) => number
-  readonly y: (m: Moment, dx: number, dy: number) => number
-  readonly pivot: { readonly x: number; readonly y: number }
-  /** All that its place is made of. */
-  readonly of: readonly CompiledExpression[]
-  /** How each of those comes back; of what turns it, whole turns mean nothing. */
-  readonly repeats: () => Repeats[]
+interface FactRules<C> {
+  readonly bounds: (call: C) => Interval
+  /** When not given: it repeats when its arguments do. */
+  readonly repeats?: (call: C) => Repeats
+  /** When not given: it may jump or bend where an argument does. */
+  readonly bends?: (call: C) => Bends
+  /** Those at which it may jump: when not given, where an argument may, or, with bends of its own, all of them. */
+  readonly leaps?: (call: C) => Bends
+  /** Whether it surely has a value wherever its arguments have one. When not given: it does. */
+  readonly finite?: (call: C) => boolean
+  /** Lowest and highest speed, per second, leaps aside. When not given: not known. */
+  readonly slope?: (call: C) => Interval
+  /** Operations a value takes. When not given: one more than its arguments. */
+  readonly cost?: (call: C) => Cost
+  /** What all its values are whole multiples of. */
+  readonly grid?: (call: C) => Rational | null
 }
 
-export interface Fold {
-  readonly of: readonly CompiledExpression[]
-  readonly by: (...values: Rational[]) => Rational | null
+export interface Entry extends Signature {
+  readonly evaluation: Evaluation<Call, LaneCall<Call>>
+  readonly facts: FactRules<Call>
 }
 
-/** A fold of arguments by their names. */
-export const folding = (call: Call, names: readonly string[], by: Fold['by']): Fold | null =>
-  names.every(n => call.args[n]) ? { of: names.map(n => call.args[n]!), by } : null
+/** Parameters that one of two ways of saying the same leaves out. */
+type LeftOut<S extends Signature> = S extends { readonly alternatives: NonNullable<Signature['alternatives']> }
+  ? S['alternatives'][number][0 | 1][number]
+  : never
 
-/** A word as an argument, with the strength that may stand behind it: `elasticOut(1.4)`. */
-export interface WordArgument {
-  readonly name: string
-  readonly strength?: number
-  /** The name of a curve of the piece, as an easing. */
-  readonly curve?: true
-}
+/** Arguments by parameter name: which of them are surely there follows from the signature. */
+type ArgumentsOf<S extends Signature> = S extends { readonly variadic: true }
+  ? Call['args']
+  : {
+      readonly [P in S['parameters'][number] as P['name']]: P extends { readonly initial: number }
+        ? CompiledExpression
+        : P extends { readonly thing: string } | { readonly words: unknown } | { readonly free: true }
+          ? undefined
+          : P extends { readonly required: true }
+            ? P['name'] extends LeftOut<S>
+              ? CompiledExpression | undefined
+              : CompiledExpression
+            : CompiledExpression | undefined
+    }
 
-/** One call with its arguments made ready. */
-export interface Call {
-  /** By parameter name; those left out with an `initial` are there, others are undefined. */
-  readonly args: Readonly<Record<string, CompiledExpression | undefined>>
-  /** Names of the arguments that were written. */
-  readonly given: ReadonlySet<string>
-  /** All values of the last parameter when it may be given many times. */
-  readonly variadicArgs: readonly CompiledExpression[]
-  readonly words: Readonly<Record<string, WordArgument | undefined>>
-  readonly phase: Phase
-  /** The value as a fraction, where the entry gives it. */
-  readonly exactly: Exactly | null
-  /** Of what adds a rate up: what it comes to. */
-  readonly accumulation: Accumulation | null
-  /** Null where all copies are looked at together and each has another: then it is not read, and nothing may be known by it. */
-  readonly seed: number | null
-  readonly frameRate: Rational
-  /** Where what takes long to add up waits. */
-  readonly queue: WorkQueue
-  readonly measures: Measures
-  readonly beat: ActiveClock
-  /** Something steady in the seconds of the clock in force, ready to be read. */
-  readonly read: (a: Affine) => ClockReading
-  /** The channel of the curve that is named, with the size of its unit. */
-  readonly curve: { readonly drawn: DrawnCurve; readonly size: number; readonly hit: number } | null
-  /** The gear that is named: its turn, how many of its teeth go to one of this gear's, and what is added (turns). */
-  readonly gear: { readonly rotation: CompiledExpression; readonly ratio: Rational; readonly offset: number } | null
-  /** The wave surface that is named: its waves, how tall it is at rest, what they are raised by, and how far the lap is on. */
-  readonly surface: {
-    readonly waves: readonly Wave[]
-    readonly tall: CompiledExpression
-    readonly swell: CompiledExpression
-    readonly crest: CompiledExpression
-    readonly foam: CompiledExpression
-    readonly lap: ClockReading
-  } | null
-  /** The easings that are named, by parameter: linear where none is. */
-  readonly easing: (parameter: string) => NamedEase
-  /** Where the part that is named stands: its pivot moved by so many px of its own, on the stage. */
-  readonly spot: StagePosition | null
-  /** The marks of the cue that is named. */
-  readonly cue: Marks | null
-  /** First and last second of the lap, the part's span and the marked stretch. */
-  readonly windows: Readonly<Record<'lap' | 'span' | 'stretch', readonly [Rational, Rational]>>
-}
+/** What is surely there where a parameter demands it. */
+type Demanding<S extends Signature, Demand, There> = [Extract<S['parameters'][number], Demand>] extends [never]
+  ? unknown
+  : There
+type Naming<S extends Signature, Thing, Key extends keyof Call> = Demanding<
+  S,
+  { readonly thing: Thing; readonly required: true },
+  { readonly [K in Key]: NonNullable<Call[K]> }
+>
 
-export const argsOf = (call: Call): CompiledExpression[] => [
-  ...Object.values(call.args).filter((f): f is CompiledExpression => f !== undefined),
-  ...call.variadicArgs,
-]
-export const boundsOf = (call: Call, name: string): Interval => call.args[name]!.facts().bounds
-/** Bounds of an argument that is read at other moments than the call. */
-export const boundsElsewhere = (call: Call, name: string): Interval => outside(() => boundsOf(call, name))
-export const slopeOf = (call: Call, name: string): Interval => call.args[name]!.facts().slope
-export const repeatsOfArgs = (call: Call): Repeats => together(argsOf(call).map(f => f.facts().repeats))
-export const leapsOfArgs = (call: Call): Bends => joined(...argsOf(call).map(f => f.facts().leaps))
-export const bendsOfArgs = (call: Call): Bends => joined(...argsOf(call).map(f => f.facts().bends))
-/**
- * How something that plays on the marks of a cue comes back: it sets off `lead` before each mark and is over after
- * `length`. Repeated marks come back from the first on; others leave it at rest after the last.
- */
-export function afterMarks(call: Call, lead: Rational, length: Rational): Repeats {
-  const clock = call.beat.steady
-  const { first, last, every } = call.cue!
-  if (!first || !last) return ALWAYS
-  if (!clock || clock.rate.n <= 0n) return NEVER
-  const inPiece = (t: Rational): Rational => over(minus(t, clock.base), clock.rate)
-  const from = inPiece(minus(first, lead))
-  if (every) return onlyFrom(everySeconds(over(every, clock.rate)), from)
-  return restingFrom(inPiece(plus(minus(last, lead), length)))
-}
+/** A call of what has this signature. */
+type CallOf<S extends Signature> = Omit<Call, 'args'> & { readonly args: ArgumentsOf<S> } & Naming<S, 'cue', 'cue'> &
+  Naming<S, 'curve', 'curve'> &
+  Naming<S, 'gear', 'gear'> &
+  Naming<S, 'part', 'spot'> &
+  Naming<S, 'waves', 'surface'> &
+  Demanding<S, { readonly kind: 'perSecond' }, { readonly accumulation: Accumulation }>
 
-/** Where the marks of the cue lie, and moments so many seconds after each. */
-export function marksBends(call: Call, ...after: readonly number[]): Bends {
-  const { seconds, every } = call.cue!
-  const at = seconds.flatMap(s => [0, ...after].map(t => s + t))
-  if (!every) return call.read({ rate: ONE, base: ZERO }).reaching(...at)
-  // Marks that come again begin with the first.
-  const first = at.reduce((a, b) => Math.min(a, b))
-  const round = call.read({ rate: over(ONE, every), base: ZERO })
-  return joined(
-    call.read({ rate: ONE, base: ZERO }).reaching(first),
-    round.passing(...at.map(t => t / toNumber(every))),
-  )
-}
+type ColumnOf<E> = E extends undefined ? undefined : Column
 
-/** At rest from when an argument that grows steadily has left the range between two others for good; else as they all repeat. */
-export function settledBetween(call: Call, x: string, low: string, high: string): Repeats {
-  const [l, h] = [constantOf(call.args[low]!), constantOf(call.args[high]!)]
-  const { exact } = call.args[x]!
-  if (!exact || !l || !h) return repeatsOfArgs(call)
-  const rest = withoutArguments(call, x)
-  return together([compare(l, h) <= 0 ? settledBy(exact, l, h) : settledBy(exact, h, l), repeatsOfArgs(rest)])
-}
+type LaneCallOf<S extends Signature> = Omit<LaneCall<CallOf<S>>, 'args'> & {
+  readonly args: {
+    readonly [N in keyof ArgumentsOf<S>]: N extends Extract<
+      S['parameters'][number],
+      { readonly readAt: string }
+    >['name']
+      ? undefined
+      : ColumnOf<ArgumentsOf<S>[N]>
+  }
+} & Demanding<S, { readonly readAt: string }, { readonly elsewhere: Elsewhere }>
 
-/** The cost of the arguments and so many operations more. */
-export const costOfArgs = (call: Call, own = 1): Cost =>
-  costOf(
-    own,
-    argsOf(call).map(f => f.facts()),
-  )
-
-/** Whether an argument is never 0, as what is divided by must be. */
-export const never0 = (call: Call, name: string): boolean => {
-  const { low, high } = boundsOf(call, name)
-  return low > 0 || high < 0
-}
-
-/** The call without some arguments: those that set its pace are in its phase. */
-export function withoutArguments(call: Call, ...names: readonly string[]): Call {
-  const args = Object.fromEntries(Object.entries(call.args).filter(([name]) => !names.includes(name)))
-  return { ...call, args }
+/** An entry, the arguments of which are typed by its signature. */
+export function entry<const S extends Signature>(
+  signature: S,
+  evaluation: Evaluation<CallOf<S>, LaneCallOf<S>>,
+  facts: FactRules<CallOf<S>>,
+): Entry {
+  // Whoever prepares a call gives what the signature demands; see `CallCompiler.prepared`.
+  return { ...signature, evaluation, facts } as unknown as Entry
 }

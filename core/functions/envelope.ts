@@ -7,7 +7,7 @@ import { moving, scratch, type Now } from '../columns/column.ts'
 import { toNumbers, uniform } from '../columns/fractions.ts'
 import type { LaneCall } from '../columns/kernel.ts'
 import { MarkLanes } from '../columns/mark-columns.ts'
-import { constantOf } from '../form/compiled-expression.ts'
+import { constantOf, type CompiledExpression } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import {
   ONE,
@@ -20,74 +20,81 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN, TIME } from '../units/kinds.ts'
-import { afterMarks, type Call, type Entry } from './entry.ts'
+import { afterMarks, type Call, type CallWith } from './call.ts'
+import { entry } from './entry.ts'
 
 import { EASE } from './ramps.ts'
 
 const WINDOWS = ['lap', 'span', 'stretch', 'cue'] as const
 
-export const envelope: Entry = {
-  name: 'envelope',
-  group: 'source',
-  description:
-    'Rises from 0 to 1, holds, and falls back to 0: from time 0, after each mark of a cue, or fitted to the lap, the part’s span or the marked stretch.',
-  example: {
-    part: 'Exit arrow',
-    property: 'opacity',
-    text: 'envelope(attack: 1s, release: 2s, easeIn: cubicOut, over: lap)',
+export const envelope = entry(
+  {
+    name: 'envelope',
+    group: 'source',
+    description:
+      'Rises from 0 to 1, holds, and falls back to 0: from time 0, after each mark of a cue, or fitted to the lap, the part’s span or the marked stretch.',
+    example: {
+      part: 'Exit arrow',
+      property: 'opacity',
+      text: 'envelope(attack: 1s, release: 2s, easeIn: cubicOut, over: lap)',
+    },
+    parameters: [
+      { name: 'attack', description: 'how long it takes to rise', kind: TIME, initial: 0, steady: true },
+      { name: 'hold', description: 'how long it stays at 1', kind: TIME, initial: 0, steady: true },
+      { name: 'release', description: 'how long it takes to fall', kind: TIME, initial: 0, steady: true },
+      EASE,
+      { name: 'easeIn', description: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES, easing: true },
+      { name: 'easeOut', description: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES, easing: true },
+      { name: 'over', description: 'what it fits', kind: PLAIN, words: () => WINDOWS },
+      { name: 'cue', description: 'the cue it plays on', kind: 'any', thing: 'cue' },
+    ],
+    alternatives: [[['hold'], ['over']]],
+    result: PLAIN,
   },
-  parameters: [
-    { name: 'attack', description: 'how long it takes to rise', kind: TIME, initial: 0, steady: true },
-    { name: 'hold', description: 'how long it stays at 1', kind: TIME, initial: 0, steady: true },
-    { name: 'release', description: 'how long it takes to fall', kind: TIME, initial: 0, steady: true },
-    EASE,
-    { name: 'easeIn', description: 'the curve of the rise', kind: PLAIN, words: () => EASING_NAMES, easing: true },
-    { name: 'easeOut', description: 'the curve of the fall', kind: PLAIN, words: () => EASING_NAMES, easing: true },
-    { name: 'over', description: 'what it fits', kind: PLAIN, words: () => WINDOWS },
-    { name: 'cue', description: 'the cue it plays on', kind: 'any', thing: 'cue' },
-  ],
-  alternatives: [[['hold'], ['over']]],
-  result: PLAIN,
-  value: call => {
-    const shape = envelopeShape(call)
-    const rise = call.easing(call.words.easeIn ? 'easeIn' : 'ease').ease
-    const fall = call.easing(call.words.easeOut ? 'easeOut' : 'ease').ease
-    return m => {
-      const { x, end } = shape.where(m)
-      return levelAt(x, end, shape.attack, shape.release, rise, fall)
-    }
+  {
+    at: call => {
+      const shape = envelopeShape(call)
+      const rise = call.easing(call.words.easeIn ? 'easeIn' : 'ease').ease
+      const fall = call.easing(call.words.easeOut ? 'easeOut' : 'ease').ease
+      return m => {
+        const { x, end } = shape.where(m)
+        return levelAt(x, end, shape.attack, shape.release, rise, fall)
+      }
+    },
+    kernel: call => {
+      const [attack, hold, release] = ['attack', 'hold', 'release'].map(name => {
+        const seconds = call.constant(name)
+        return seconds && toNumbers(seconds)
+      })
+      const { first, lanes } = call
+      const where = attack && hold && release ? whereOn(call) : null
+      if (!where) return null
+      const rise = first.easing(first.words.easeIn ? 'easeIn' : 'ease').ease
+      const fall = first.easing(first.words.easeOut ? 'easeOut' : 'ease').ease
+      const [end] = scratch(1, lanes) as [Float64Array]
+      return moving((now, from, count, out) => {
+        for (let i = 0; i < count; i++) end[i] = attack![from + i]! + hold![from + i]! + release![from + i]!
+        where(now, from, count, out, end)
+        for (let i = 0; i < count; i++)
+          out[i] = levelAt(out[i]!, end[i]!, attack![from + i]!, release![from + i]!, rise, fall)
+      })
+    },
   },
-  kernel: call => {
-    const [attack, hold, release] = ['attack', 'hold', 'release'].map(name => {
-      const seconds = call.constant(name)
-      return seconds && toNumbers(seconds)
-    })
-    const { first, lanes } = call
-    const where = attack && hold && release ? whereOn(call) : null
-    if (!where) return null
-    const rise = first.easing(first.words.easeIn ? 'easeIn' : 'ease').ease
-    const fall = first.easing(first.words.easeOut ? 'easeOut' : 'ease').ease
-    const [end] = scratch(1, lanes) as [Float64Array]
-    return moving((now, from, count, out) => {
-      for (let i = 0; i < count; i++) end[i] = attack![from + i]! + hold![from + i]! + release![from + i]!
-      where(now, from, count, out, end)
-      for (let i = 0; i < count; i++)
-        out[i] = levelAt(out[i]!, end[i]!, attack![from + i]!, release![from + i]!, rise, fall)
-    })
+  {
+    bounds: call => {
+      const all = ['ease', 'easeIn', 'easeOut'].map(n => call.easing(n))
+      return interval(Math.min(...all.map(e => e.low)), Math.max(...all.map(e => e.high)))
+    },
+    repeats: call => {
+      const shape = envelopeShape(call)
+      // Fitted to marks it stays up after the last, until there is another.
+      if (call.cue) return afterMarks(call, call.cue, ZERO, fromNumber(fittedToCue(call) ? shape.attack : shape.end))
+      if (shape.lap) return shape.lap.cyclic
+      return shape.read!.between(ZERO, fromNumber(shape.end))
+    },
+    bends: call => envelopeBends(call),
   },
-  bounds: call => {
-    const all = ['ease', 'easeIn', 'easeOut'].map(n => call.easing(n))
-    return interval(Math.min(...all.map(e => e.low)), Math.max(...all.map(e => e.high)))
-  },
-  repeats: call => {
-    const shape = envelopeShape(call)
-    // Fitted to marks it stays up after the last, until there is another.
-    if (call.cue) return afterMarks(call, ZERO, fromNumber(fittedToCue(call) ? shape.attack : shape.end))
-    if (shape.lap) return shape.lap.cyclic
-    return shape.read!.between(ZERO, fromNumber(shape.end))
-  },
-  bends: call => envelopeBends(call),
-}
+)
 
 /** How high an envelope is, so many of its seconds on. */
 function levelAt(
@@ -151,7 +158,7 @@ function whereOn(
 const fittedToCue = (call: Call): boolean => call.words.over?.name === 'cue'
 
 /** Corners of the rise and of the fall, in seconds since it set off. */
-function envelopeBends(call: Call): Bends {
+function envelopeBends(call: Enveloped): Bends {
   const { attack, release, end, lap, read } = envelopeShape(call)
   const knots = (name: 'easeIn' | 'easeOut') => [0, ...call.easing(call.words[name] ? name : 'ease').knots, 1]
   const rise = knots('easeIn').map(k => k * attack)
@@ -180,18 +187,22 @@ interface EnvelopeShape {
   readonly read?: ClockReading
 }
 
-function envelopeShape(call: Call): EnvelopeShape {
-  const seconds = (name: string) => toNumber(constantOf(call.args[name]!) ?? ZERO)
-  const [attack, hold, release] = [seconds('attack'), seconds('hold'), seconds('release')]
+type Enveloped = CallWith<'attack' | 'hold' | 'release'>
+
+function envelopeShape(call: Enveloped): EnvelopeShape {
+  const seconds = (length: CompiledExpression) => toNumber(constantOf(length) ?? ZERO)
+  const { args } = call
+  const [attack, hold, release] = [seconds(args.attack), seconds(args.hold), seconds(args.release)]
   const window = call.words.over?.name as (typeof WINDOWS)[number] | undefined
   const end = attack + hold + release
-  if (call.cue) {
+  const { cue } = call
+  if (cue) {
     const fitted = fittedToCue(call)
     const where = (m: Moment) => {
       const t = call.beat.seconds(m)
-      const mark = call.cue!.latest(t)
+      const mark = cue.latest(t)
       if (!mark) return { x: -1, end }
-      const next = fitted ? call.cue!.after(mark) : null
+      const next = fitted ? cue.after(mark) : null
       const until = next ? toNumber(less(next.at, mark.at)) : Infinity
       return { x: toNumber(less(t, mark.at)), end: fitted ? until : end }
     }

@@ -19,14 +19,23 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { boundsOf, folding, never0, slopeOf, type Call, type Entry, type Parameter } from './entry.ts'
+import { boundsOf, never0, slopeOf, type CallWith } from './call.ts'
+import { type Entry, entry } from './entry.ts'
+import { parameter } from './parameter.ts'
 
-const X: Parameter = { name: 'x', description: 'the value', kind: 'result', required: true, valuePlace: true }
-const TO: Parameter = { name: 'to', description: 'the step', kind: 'result', valuePlace: true }
+const X = parameter({ name: 'x', description: 'the value', kind: 'result', required: true, valuePlace: true })
+const BY = parameter({
+  name: 'by',
+  description: 'the number to divide by',
+  kind: 'result',
+  required: true,
+  valuePlace: true,
+})
+const TO = parameter({ name: 'to', description: 'the step', kind: 'result', valuePlace: true })
 
 interface Cut {
   readonly name: string
-  readonly says: string
+  readonly description: string
   readonly example: string
   /** Whole steps of a split. */
   readonly cut: (whole: number, part: number) => number
@@ -37,55 +46,62 @@ interface Cut {
   readonly ahead: Rational
 }
 
-function cutting({ name, says, example, cut, exact, off, ahead }: Cut): Entry {
-  const read = (call: Call) => steps(call.args.x!, call.args.to, undefined, call.frameRate)
-  return {
-    name,
-    group: 'shape',
-    description: says,
-    example: { part: 'Carousel', property: 'rotation', text: example },
-    parameters: [X, TO],
-    result: 'result',
-    plainUnless: 'to',
-    value: call => {
-      const s = read(call)
-      const half = toNumber(ahead)
-      return m => {
-        const at = s.at(m)
-        const surely = unsure(s, at, half, m) ? call.exactly?.(m) : null
-        return surely ? toNumber(surely) : cut(at.whole, at.part) * s.size(m)
-      }
+function cutting({ name, description, example, cut, exact, off, ahead }: Cut): Entry {
+  const read = (call: CallWith<'x', 'to'>) => steps(call.args.x, call.args.to, undefined, call.frameRate)
+  return entry(
+    {
+      name,
+      group: 'shape',
+      description,
+      example: { part: 'Carousel', property: 'rotation', text: example },
+      parameters: [X, TO],
+      result: 'result',
+      plainUnless: 'to',
     },
-    kernel: call => {
-      const all = (whole: number, part: number, size: number) => cut(whole, part) * size
-      return stepLanes(call, ['to'], toNumber(ahead), { sure: all, unsure: all })
+    {
+      at: call => {
+        const s = read(call)
+        const half = toNumber(ahead)
+        return m => {
+          const at = s.at(m)
+          const surely = unsure(s, at, half, m) ? call.exactly?.(m) : null
+          return surely ? toNumber(surely) : cut(at.whole, at.part) * s.size(m)
+        }
+      },
+      kernel: call => {
+        const all = (whole: number, part: number, size: number) => cut(whole, part) * size
+        return stepLanes(call, ['to'], toNumber(ahead), { sure: all, unsure: all })
+      },
+      fold: call => {
+        const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(exact(over(x, to)), to))
+        const { x, to } = call.args
+        return { of: to ? [x, to] : [x], by: of }
+      },
     },
-    fold: call => {
-      const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(exact(over(x, to)), to))
-      return folding(call, call.args.to ? ['x', 'to'] : ['x'], of)
+    {
+      grid: call => (call.args.to ? constantOf(call.args.to) : ONE),
+      slope: call => (!call.args.to || constantOf(call.args.to) ? point(0) : ALL),
+      finite: call => !call.args.to || never0(call.args.to),
+      bounds: call => {
+        const x = boundsOf(call, 'x')
+        const size = call.args.to ? call.args.to.facts().bounds : point(1)
+        if (!call.args.to && isBounded(x))
+          return interval(
+            cut(Math.floor(x.low), x.low - Math.floor(x.low)),
+            cut(Math.floor(x.high), x.high - Math.floor(x.high)),
+          )
+        const slack = times(size, off)
+        return isBounded(slack) ? plus(x, union(slack, times(slack, point(-1)))) : ALL
+      },
+      repeats: call => stepping(call, read(call)),
+      bends: call => stepBends(call, read(call), [call.args.to], toNumber(ahead)),
     },
-    grid: call => (call.args.to ? constantOf(call.args.to) : ONE),
-    slope: call => (!call.args.to || constantOf(call.args.to) ? point(0) : ALL),
-    finite: call => !call.args.to || never0(call, 'to'),
-    bounds: call => {
-      const x = boundsOf(call, 'x')
-      const size = call.args.to ? boundsOf(call, 'to') : point(1)
-      if (!call.args.to && isBounded(x))
-        return interval(
-          cut(Math.floor(x.low), x.low - Math.floor(x.low)),
-          cut(Math.floor(x.high), x.high - Math.floor(x.high)),
-        )
-      const slack = times(size, off)
-      return isBounded(slack) ? plus(x, union(slack, times(slack, point(-1)))) : ALL
-    },
-    repeats: call => stepping(call, read(call)),
-    bends: call => stepBends(call, read(call), [call.args.to], toNumber(ahead)),
-  }
+  )
 }
 
 export const round = cutting({
   name: 'round',
-  says: 'The nearest whole number, or the nearest multiple of `to`; halves go up.',
+  description: 'The nearest whole number, or the nearest multiple of `to`; halves go up.',
   example: 'round(time * 45deg/s, to: 15deg)',
   cut: (whole, part) => (part >= 0.5 ? whole + 1 : whole),
   exact: s => rational(floorOf(and(s, rational(1, 2)))),
@@ -94,7 +110,7 @@ export const round = cutting({
 })
 export const floor = cutting({
   name: 'floor',
-  says: 'The whole number below, or the multiple of `to` below.',
+  description: 'The whole number below, or the multiple of `to` below.',
   example: 'floor(time * 45deg/s, to: 30deg)',
   cut: whole => whole,
   exact: s => rational(floorOf(s)),
@@ -103,7 +119,7 @@ export const floor = cutting({
 })
 export const ceil = cutting({
   name: 'ceil',
-  says: 'The whole number above, or the multiple of `to` above.',
+  description: 'The whole number above, or the multiple of `to` above.',
   example: 'ceil(time * 45deg/s, to: 30deg)',
   cut: (whole, part) => (part > 0 ? whole + 1 : whole),
   exact: s => rational(isWhole(s) ? s.n : floorOf(s) + 1n),
@@ -117,57 +133,63 @@ function remainder(x: number, size: number): number {
   return rest !== 0 && rest < 0 !== size < 0 ? rest + size : rest
 }
 
+type Remaining = CallWith<'x', 'to' | 'by'>
+
 /** What is left of a value after whole steps. */
-function leftOver(name: 'fract' | 'mod', says: string, example: string, size: 'to' | 'by'): Entry {
-  const read = (call: Call) => steps(call.args.x!, call.args[size], undefined, call.frameRate)
-  return {
-    name,
-    group: 'shape',
-    description: says,
-    example: { part: 'Carousel', property: 'rotation', text: example },
-    parameters: [
-      X,
-      name === 'fract' ? TO : { ...TO, name: 'by', description: 'the number to divide by', required: true },
-    ],
-    result: 'result',
-    ...(name === 'fract' ? { plainUnless: 'to' } : {}),
-    value: call => {
-      const s = read(call)
-      const { x } = call.args
-      return m => {
-        const at = s.at(m)
-        const surely = unsure(s, at, 0, m) ? call.exactly?.(m) : null
-        if (surely) return toNumber(surely)
-        return s.sure ? at.part * s.size(m) : remainder(x!.at(m), s.size(m))
-      }
+function leftOver(name: 'fract' | 'mod', description: string, example: string, size: 'to' | 'by'): Entry {
+  const read = (call: Remaining) => steps(call.args.x, call.args[size], undefined, call.frameRate)
+  return entry(
+    {
+      name,
+      group: 'shape',
+      description,
+      example: { part: 'Carousel', property: 'rotation', text: example },
+      parameters: [X, name === 'fract' ? TO : BY],
+      result: 'result',
+      ...(name === 'fract' ? { plainUnless: 'to' } : {}),
     },
-    kernel: call =>
-      stepLanes(call, [size], 0, {
-        sure: (_, part, size) => part * size,
-        unsure: (_, part, size, x) => remainder(x, size),
-      }),
-    fold: call => {
-      const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(fraction(over(x, to)), to))
-      return folding(call, call.args[size] ? ['x', size] : ['x'], of)
+    {
+      at: call => {
+        const s = read(call)
+        const { x } = call.args
+        return m => {
+          const at = s.at(m)
+          const surely = unsure(s, at, 0, m) ? call.exactly?.(m) : null
+          if (surely) return toNumber(surely)
+          return s.sure ? at.part * s.size(m) : remainder(x.at(m), s.size(m))
+        }
+      },
+      kernel: call =>
+        stepLanes(call, [size], 0, {
+          sure: (_, part, size) => part * size,
+          unsure: (_, part, size, x) => remainder(x, size),
+        }),
+      fold: (call: Remaining) => {
+        const of = (x: Rational, to: Rational = ONE) => (isZero(to) ? null : by(fraction(over(x, to)), to))
+        const { x, [size]: to } = call.args
+        return { of: to ? [x, to] : [x], by: of }
+      },
     },
-    finite: call => !call.args[size] || never0(call, size),
-    grid: call => {
-      const { x } = call.args
-      const to = call.args[size] ? constantOf(call.args[size]) : ONE
-      return x!.grid && to && !isZero(to) ? (isZero(x!.grid) ? to : commonMeasure(x!.grid, to)) : null
+    {
+      finite: ({ args: { [size]: to } }: Remaining) => !to || never0(to),
+      grid: (call: Remaining) => {
+        const { x } = call.args
+        const to = call.args[size] ? constantOf(call.args[size]) : ONE
+        return x.grid && to && !isZero(to) ? (isZero(x.grid) ? to : commonMeasure(x.grid, to)) : null
+      },
+      slope: (call: Remaining) => (!call.args[size] || constantOf(call.args[size]) ? slopeOf(call, 'x') : ALL),
+      bounds: (call: Remaining) => {
+        const to = call.args[size] ? constantOf(call.args[size]) : ONE
+        const { grid } = call.args.x
+        // Whole steps within a whole size stop one short of it.
+        if (grid && !isZero(grid) && to && to.n > 0n && isWhole(over(to, grid)))
+          return interval(0, toNumber(less(to, absolute(grid))))
+        return call.args[size] ? union(point(0), call.args[size].facts().bounds) : interval(0, 1)
+      },
+      repeats: call => cyclic(call, read(call)),
+      bends: (call: Remaining) => stepBends(call, read(call), [call.args[size]]),
     },
-    slope: call => (!call.args[size] || constantOf(call.args[size]) ? slopeOf(call, 'x') : ALL),
-    bounds: call => {
-      const to = call.args[size] ? constantOf(call.args[size]) : ONE
-      const { grid } = call.args.x!
-      // Whole steps within a whole size stop one short of it.
-      if (grid && !isZero(grid) && to && to.n > 0n && isWhole(over(to, grid)))
-        return interval(0, toNumber(less(to, absolute(grid))))
-      return call.args[size] ? union(point(0), boundsOf(call, size)) : interval(0, 1)
-    },
-    repeats: call => cyclic(call, read(call)),
-    bends: call => stepBends(call, read(call), [call.args[size]]),
-  }
+  )
 }
 export const fract = leftOver(
   'fract',

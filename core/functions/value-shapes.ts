@@ -44,86 +44,91 @@ import {
 } from '../time/rational.ts'
 import { PLAIN } from '../units/kinds.ts'
 import { settledBy } from '../form/active-clock.ts'
-import {
-  boundsOf,
-  folding,
-  leapsOfArgs,
-  repeatsOfArgs,
-  settledBetween,
-  slopeOf,
-  type Entry,
-  type Parameter,
-} from './entry.ts'
+import { boundsOf, folding, leapsOfArgs, repeatsOfArgs, settledBetween, slopeOf } from './call.ts'
+import { type Entry, entry } from './entry.ts'
+import { parameter } from './parameter.ts'
 
-const X: Parameter = { name: 'x', description: 'the value', kind: 'result', required: true, valuePlace: true }
+const X = parameter({ name: 'x', description: 'the value', kind: 'result', required: true, valuePlace: true })
 
 const clamped = (v: number, l: number, h: number): number => (v < l ? l : v > h ? h : v)
 const mixed = (from: number, to: number, share: number): number => from + (to - from) * share
 
-export const clamp: Entry = {
-  name: 'clamp',
-  group: 'shape',
-  description: 'Keeps a value within a range.',
-  example: { part: 'Swing', property: 'rotation', text: 'clamp(noise(1Hz, 60), -45, 45)' },
-  parameters: [
-    X,
-    { name: 'low', description: 'the lowest value allowed', kind: 'result', required: true, valuePlace: true },
-    { name: 'high', description: 'the highest value allowed', kind: 'result', required: true, valuePlace: true },
-  ],
-  result: 'result',
-  value: call => {
-    const { x, low, high } = call.args
-    return m => clamped(x!.at(m), low!.at(m), high!.at(m))
+export const clamp = entry(
+  {
+    name: 'clamp',
+    group: 'shape',
+    description: 'Keeps a value within a range.',
+    example: { part: 'Swing', property: 'rotation', text: 'clamp(noise(1Hz, 60), -45, 45)' },
+    parameters: [
+      X,
+      { name: 'low', description: 'the lowest value allowed', kind: 'result', required: true, valuePlace: true },
+      { name: 'high', description: 'the highest value allowed', kind: 'result', required: true, valuePlace: true },
+    ],
+    result: 'result',
   },
-  kernel: ({ args, lanes }) =>
-    columnwise([args.x!, args.low!, args.high!], lanes, ([x, low, high], count, out) => {
-      for (let i = 0; i < count; i++) out[i] = clamped(x![i]!, low![i]!, high![i]!)
-    }),
-  fold: call => folding(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
-  leaps: leapsOfArgs,
-  bends: call => passingEnds(call, 'x', 'low', 'high'),
-  bounds: call => {
-    const l = boundsOf(call, 'low')
-    const h = boundsOf(call, 'high')
-    return l.high <= h.low ? meet(boundsOf(call, 'x'), l.low, h.high) : union(union(l, h), boundsOf(call, 'x'))
+  {
+    at: call => {
+      const { x, low, high } = call.args
+      return m => clamped(x.at(m), low.at(m), high.at(m))
+    },
+    kernel: ({ args, lanes }) =>
+      columnwise([args.x, args.low, args.high], lanes, ([x, low, high], count, out) => {
+        for (let i = 0; i < count; i++) out[i] = clamped(x![i]!, low![i]!, high![i]!)
+      }),
+    fold: call => folding(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
   },
-  slope: call => ['x', 'low', 'high'].map(name => slopeOf(call, name)).reduce(union),
-  repeats: call => settledBetween(call, 'x', 'low', 'high'),
-}
+  {
+    leaps: leapsOfArgs,
+    bends: call => passingEnds(call, 'x', 'low', 'high'),
+    bounds: call => {
+      const l = boundsOf(call, 'low')
+      const h = boundsOf(call, 'high')
+      return l.high <= h.low ? meet(boundsOf(call, 'x'), l.low, h.high) : union(union(l, h), boundsOf(call, 'x'))
+    },
+    slope: call => ['x', 'low', 'high'].map(name => slopeOf(call, name)).reduce(union),
+    repeats: call => settledBetween(call, 'x', 'low', 'high'),
+  },
+)
 
-export const mix: Entry = {
-  name: 'mix',
-  group: 'shape',
-  description: 'Goes from a to b as the share goes from 0 to 100 %.',
-  example: { part: 'Lantern', property: 'opacity', text: 'mix(20%, 100%, dusk)' },
-  parameters: [
-    { name: 'a', description: 'the value at 0 %', kind: 'result', required: true, valuePlace: true },
-    { name: 'b', description: 'the value at 100 %', kind: 'result', required: true, valuePlace: true },
-    { name: 'share', description: 'the share of b', kind: PLAIN, required: true },
-  ],
-  result: 'result',
-  value: call => {
-    const { a, b, share } = call.args
-    return m => mixed(a!.at(m), b!.at(m), share!.at(m))
+export const mix = entry(
+  {
+    name: 'mix',
+    group: 'shape',
+    description: 'Goes from a to b as the share goes from 0 to 100 %.',
+    example: { part: 'Lantern', property: 'opacity', text: 'mix(20%, 100%, dusk)' },
+    parameters: [
+      { name: 'a', description: 'the value at 0 %', kind: 'result', required: true, valuePlace: true },
+      { name: 'b', description: 'the value at 100 %', kind: 'result', required: true, valuePlace: true },
+      { name: 'share', description: 'the share of b', kind: PLAIN, required: true },
+    ],
+    result: 'result',
   },
-  kernel: ({ args, lanes }) =>
-    columnwise([args.a!, args.b!, args.share!], lanes, ([a, b, share], count, out) => {
-      for (let i = 0; i < count; i++) out[i] = mixed(a![i]!, b![i]!, share![i]!)
-    }),
-  slope: call => {
-    const [a, b, s] = ['a', 'b', 'share'].map(n => boundsOf(call, n)) as [Interval, Interval, Interval]
-    const [da, db, ds] = ['a', 'b', 'share'].map(n => slopeOf(call, n)) as [Interval, Interval, Interval]
-    return plus(da, plus(times(minus(db, da), s), times(minus(b, a), ds)))
+  {
+    at: call => {
+      const { a, b, share } = call.args
+      return m => mixed(a.at(m), b.at(m), share.at(m))
+    },
+    kernel: ({ args, lanes }) =>
+      columnwise([args.a, args.b, args.share], lanes, ([a, b, share], count, out) => {
+        for (let i = 0; i < count; i++) out[i] = mixed(a![i]!, b![i]!, share![i]!)
+      }),
+    fold: call => folding(call, ['a', 'b', 'share'], (a, b, s) => and(a, by(less(b, a), s))),
   },
-  fold: call => folding(call, ['a', 'b', 'share'], (a, b, s) => and(a, by(less(b, a), s))),
-  bounds: call => {
-    const a = boundsOf(call, 'a')
-    const b = boundsOf(call, 'b')
-    const s = boundsOf(call, 'share')
-    // Within 0 … 1 a mix lies between its ends, which is tighter than the sum of its terms.
-    return s.low >= 0 && s.high <= 1 ? plus(union(a, b), interval(0, 0)) : plus(a, times(minus(b, a), s))
+  {
+    slope: call => {
+      const [a, b, s] = ['a', 'b', 'share'].map(n => boundsOf(call, n)) as [Interval, Interval, Interval]
+      const [da, db, ds] = ['a', 'b', 'share'].map(n => slopeOf(call, n)) as [Interval, Interval, Interval]
+      return plus(da, plus(times(minus(db, da), s), times(minus(b, a), ds)))
+    },
+    bounds: call => {
+      const a = boundsOf(call, 'a')
+      const b = boundsOf(call, 'b')
+      const s = boundsOf(call, 'share')
+      // Within 0 … 1 a mix lies between its ends, which is tighter than the sum of its terms.
+      return s.low >= 0 && s.high <= 1 ? plus(union(a, b), interval(0, 0)) : plus(a, times(minus(b, a), s))
+    },
   },
-}
+)
 
 /** What is known of the best of some values so far. */
 interface Best {
@@ -163,104 +168,122 @@ function extremeRepeats(name: 'min' | 'max', a: Best, f: CompiledExpression): Be
 const extreme = (name: 'min' | 'max'): Entry => {
   const first = name === 'min' ? (a: number, b: number) => a < b : (a: number, b: number) => a > b
   const pick = name === 'min' ? Math.min : Math.max
-  return {
-    name,
-    group: 'shape',
-    description: `The ${name === 'min' ? 'lowest' : 'highest'} of several values.`,
-    example: { part: 'Mount', property: 'y', text: `${name}(0px, sine(every: 2s, amp: 24px))` },
-    parameters: [{ name: 'x', description: 'a value', kind: 'result', required: true, valuePlace: true }],
-    variadic: true,
-    result: 'result',
-    value: call => {
-      const all = call.variadicArgs
-      return m => {
-        let best = all[0]!.at(m)
-        for (let i = 1; i < all.length; i++) {
-          const v = all[i]!.at(m)
-          if (first(v, best) || Number.isNaN(v)) best = v
+  return entry(
+    {
+      name,
+      group: 'shape',
+      description: `The ${name === 'min' ? 'lowest' : 'highest'} of several values.`,
+      example: { part: 'Mount', property: 'y', text: `${name}(0px, sine(every: 2s, amp: 24px))` },
+      parameters: [{ name: 'x', description: 'a value', kind: 'result', required: true, valuePlace: true }],
+      variadic: true,
+      result: 'result',
+    },
+    {
+      at: call => {
+        const all = call.variadicArgs
+        return m => {
+          let best = all[0]!.at(m)
+          for (let i = 1; i < all.length; i++) {
+            const v = all[i]!.at(m)
+            if (first(v, best) || Number.isNaN(v)) best = v
+          }
+          return best
         }
-        return best
-      }
+      },
+      kernel: ({ many, lanes }) =>
+        many.slice(1).reduce((a, b) => pointwise([a, b], lanes, (x, y) => (first(y, x) ? y : x)), many[0]!),
+      fold: call => {
+        const wanted = name === 'min' ? -1 : 1
+        return { of: call.variadicArgs, by: (...all) => all.reduce((a, b) => (compare(b, a) === wanted ? b : a)) }
+      },
     },
-    kernel: ({ many, lanes }) =>
-      many.slice(1).reduce((a, b) => pointwise([a, b], lanes, (x, y) => (first(y, x) ? y : x)), many[0]!),
-    fold: call => {
-      const wanted = name === 'min' ? -1 : 1
-      return { of: call.variadicArgs, by: (...all) => all.reduce((a, b) => (compare(b, a) === wanted ? b : a)) }
-    },
-    repeats: call =>
-      call.variadicArgs.slice(1).reduce((r, f) => extremeRepeats(name, r, f), whole(call.variadicArgs[0]!)).repeats,
-    grid: call =>
-      call.variadicArgs
-        .slice(1)
-        .reduce<Rational | null>((g, f) => gridOf({ ...f, grid: g }, f), call.variadicArgs[0]!.grid ?? null),
-    leaps: leapsOfArgs,
-    bends: call =>
-      joined(
-        ...call.variadicArgs.flatMap((a, i) =>
-          call.variadicArgs.slice(i + 1).map(b => crossings(a, b, call.frameRate)),
+    {
+      repeats: call =>
+        call.variadicArgs.slice(1).reduce((r, f) => extremeRepeats(name, r, f), whole(call.variadicArgs[0]!)).repeats,
+      grid: call =>
+        call.variadicArgs
+          .slice(1)
+          .reduce<Rational | null>((g, f) => gridOf({ ...f, grid: g }, f), call.variadicArgs[0]!.grid ?? null),
+      leaps: leapsOfArgs,
+      bends: call =>
+        joined(
+          ...call.variadicArgs.flatMap((a, i) =>
+            call.variadicArgs.slice(i + 1).map(b => crossings(a, b, call.frameRate)),
+          ),
         ),
-      ),
-    bounds: call => {
-      const all = call.variadicArgs.map(f => f.facts().bounds)
-      return { low: pick(...all.map(b => b.low)), high: pick(...all.map(b => b.high)) }
+      bounds: call => {
+        const all = call.variadicArgs.map(f => f.facts().bounds)
+        return { low: pick(...all.map(b => b.low)), high: pick(...all.map(b => b.high)) }
+      },
+      slope: call => call.variadicArgs.map(f => f.facts().slope).reduce(union),
     },
-    slope: call => call.variadicArgs.map(f => f.facts().slope).reduce(union),
-  }
+  )
 }
 export const min = extreme('min')
 export const max = extreme('max')
 
-export const abs: Entry = {
-  name: 'abs',
-  group: 'shape',
-  description: 'The distance from 0: the value without its sign.',
-  example: { part: 'Mount', property: 'y', text: 'abs(sine(every: 2s, amp: 24px))' },
-  parameters: [X],
-  result: 'result',
-  value: call => {
-    const { x } = call.args
-    return m => Math.abs(x!.at(m))
+export const abs = entry(
+  {
+    name: 'abs',
+    group: 'shape',
+    description: 'The distance from 0: the value without its sign.',
+    example: { part: 'Mount', property: 'y', text: 'abs(sine(every: 2s, amp: 24px))' },
+    parameters: [X],
+    result: 'result',
   },
-  kernel: ({ args, lanes }) => pointwise([args.x!], lanes, x => Math.abs(x)),
-  grid: call => call.args.x!.grid ?? null,
-  fold: call => folding(call, ['x'], absolute),
-  leaps: leapsOfArgs,
-  bends: call => crossings(call.args.x!, constantExpression(ZERO, call.frameRate), call.frameRate),
-  bounds: call => {
-    const x = boundsOf(call, 'x')
-    return x.low >= 0 ? x : x.high <= 0 ? negative(x) : { low: 0, high: Math.max(-x.low, x.high) }
+  {
+    at: call => {
+      const { x } = call.args
+      return m => Math.abs(x.at(m))
+    },
+    kernel: ({ args, lanes }) => pointwise([args.x], lanes, x => Math.abs(x)),
+    fold: call => folding(call, ['x'], absolute),
   },
-  slope: call => union(slopeOf(call, 'x'), negative(slopeOf(call, 'x'))),
-}
+  {
+    grid: call => call.args.x.grid ?? null,
+    leaps: leapsOfArgs,
+    bends: call => crossings(call.args.x, constantExpression(ZERO, call.frameRate), call.frameRate),
+    bounds: call => {
+      const x = boundsOf(call, 'x')
+      return x.low >= 0 ? x : x.high <= 0 ? negative(x) : { low: 0, high: Math.max(-x.low, x.high) }
+    },
+    slope: call => union(slopeOf(call, 'x'), negative(slopeOf(call, 'x'))),
+  },
+)
 
-export const sign: Entry = {
-  name: 'sign',
-  group: 'shape',
-  description: '1 for values above 0, −1 below, and 0 at 0.',
-  example: { part: 'Mount', property: 'scale', text: '100% + sign(own.y) * 10%' },
-  parameters: [{ name: 'x', description: 'the value', kind: 'any', required: true }],
-  result: PLAIN,
-  value: call => {
-    const { x } = call.args
-    return m => {
-      const v = x!.at(m)
-      const surely = hardlyApart(v, 0, m) ? call.exactly?.(m) : null
-      if (surely) return Number(surely.n)
-      return v > 0 ? 1 : v < 0 ? -1 : v === 0 ? 0 : NaN
-    }
+export const sign = entry(
+  {
+    name: 'sign',
+    group: 'shape',
+    description: '1 for values above 0, −1 below, and 0 at 0.',
+    example: { part: 'Mount', property: 'scale', text: '100% + sign(own.y) * 10%' },
+    parameters: [{ name: 'x', description: 'the value', kind: 'any', required: true }],
+    result: PLAIN,
   },
-  kernel: ({ args, lanes }) => pointwise([args.x!], lanes, (x, t) => (isNear(x, 0, t) ? NaN : x > 0 ? 1 : -1)),
-  bounds: call => {
-    const { low, high } = boundsOf(call, 'x')
-    const of = (v: number) => (v > 0 ? 1 : v < 0 ? -1 : 0)
-    return interval(of(low), of(high))
+  {
+    at: call => {
+      const { x } = call.args
+      return m => {
+        const v = x.at(m)
+        const surely = hardlyApart(v, 0, m) ? call.exactly?.(m) : null
+        if (surely) return Number(surely.n)
+        return v > 0 ? 1 : v < 0 ? -1 : v === 0 ? 0 : NaN
+      }
+    },
+    kernel: ({ args, lanes }) => pointwise([args.x], lanes, (x, t) => (isNear(x, 0, t) ? NaN : x > 0 ? 1 : -1)),
+    fold: call => folding(call, ['x'], x => (x.n > 0n ? ONE : x.n < 0n ? negate(ONE) : ZERO)),
   },
-  repeats: call => (call.args.x!.exact ? settledBy(call.args.x!.exact, ZERO, ZERO) : repeatsOfArgs(call)),
-  slope: () => point(0),
-  fold: call => folding(call, ['x'], x => (x.n > 0n ? ONE : x.n < 0n ? negate(ONE) : ZERO)),
-  bends: call => crossings(call.args.x!, constantExpression(ZERO, call.frameRate), call.frameRate),
-}
+  {
+    bounds: call => {
+      const { low, high } = boundsOf(call, 'x')
+      const of = (v: number) => (v > 0 ? 1 : v < 0 ? -1 : 0)
+      return interval(of(low), of(high))
+    },
+    repeats: call => (call.args.x.exact ? settledBy(call.args.x.exact, ZERO, ZERO) : repeatsOfArgs(call)),
+    slope: () => point(0),
+    bends: call => crossings(call.args.x, constantExpression(ZERO, call.frameRate), call.frameRate),
+  },
+)
 
 const remapped =
   (limit: boolean) =>
@@ -271,64 +294,71 @@ const remapped =
     return held === 1 ? b : a + (b - a) * held
   }
 
-export const remap: Entry = {
-  name: 'remap',
-  group: 'shape',
-  description: 'Maps a value from one range to another; with `limit: yes` it stays within the new range.',
-  example: { part: 'Mount', property: 'opacity', text: 'remap(own.y, -24px, 24px, 40%, 100%, limit: yes)' },
-  parameters: [
-    { name: 'x', description: 'the value', kind: 'other', required: true },
-    { name: 'inLow', description: 'the low end of its range', kind: 'other', required: true },
-    { name: 'inHigh', description: 'the high end of its range', kind: 'other', required: true },
-    { name: 'outLow', description: 'what the low end becomes', kind: 'result', required: true, valuePlace: true },
-    { name: 'outHigh', description: 'what the high end becomes', kind: 'result', required: true, valuePlace: true },
-    {
-      name: 'limit',
-      description: 'whether the result stays within the new range',
-      kind: PLAIN,
-      words: () => ['no', 'yes'],
+export const remap = entry(
+  {
+    name: 'remap',
+    group: 'shape',
+    description: 'Maps a value from one range to another; with `limit: yes` it stays within the new range.',
+    example: { part: 'Mount', property: 'opacity', text: 'remap(own.y, -24px, 24px, 40%, 100%, limit: yes)' },
+    parameters: [
+      { name: 'x', description: 'the value', kind: 'other', required: true },
+      { name: 'inLow', description: 'the low end of its range', kind: 'other', required: true },
+      { name: 'inHigh', description: 'the high end of its range', kind: 'other', required: true },
+      { name: 'outLow', description: 'what the low end becomes', kind: 'result', required: true, valuePlace: true },
+      { name: 'outHigh', description: 'what the high end becomes', kind: 'result', required: true, valuePlace: true },
+      {
+        name: 'limit',
+        description: 'whether the result stays within the new range',
+        kind: PLAIN,
+        words: () => ['no', 'yes'],
+      },
+    ],
+    result: 'result',
+  },
+  {
+    at: call => {
+      const { x, inLow, inHigh, outLow, outHigh } = call.args
+      const of = remapped(call.words.limit?.name === 'yes')
+      return m => of(x.at(m), inLow.at(m), inHigh.at(m), outLow.at(m), outHigh.at(m))
     },
-  ],
-  result: 'result',
-  value: call => {
-    const { x, inLow, inHigh, outLow, outHigh } = call.args
-    const of = remapped(call.words.limit?.name === 'yes')
-    return m => of(x!.at(m), inLow!.at(m), inHigh!.at(m), outLow!.at(m), outHigh!.at(m))
+    kernel: ({ args, first, lanes }) => {
+      const { x, inLow, inHigh, outLow, outHigh } = args
+      return pointwise([x, inLow, inHigh, outLow, outHigh], lanes, remapped(first.words.limit?.name === 'yes'))
+    },
+    fold: call =>
+      folding(call, ['x', 'inLow', 'inHigh', 'outLow', 'outHigh'], (x, l, h, a, b) => {
+        if (compare(l, h) === 0) return null
+        const share = over(less(x, l), less(h, l))
+        return and(a, by(less(b, a), call.words.limit?.name === 'yes' ? within1(share) : share))
+      }),
   },
-  kernel: ({ args, first, lanes }) => {
-    const columns = ['x', 'inLow', 'inHigh', 'outLow', 'outHigh'].map(name => args[name]!)
-    return pointwise(columns, lanes, remapped(first.words.limit?.name === 'yes'))
+  {
+    finite: call => {
+      const [l, h] = [boundsOf(call, 'inLow'), boundsOf(call, 'inHigh')]
+      return l.high < h.low || l.low > h.high
+    },
+    bounds: call => {
+      const [a, b] = [boundsOf(call, 'outLow'), boundsOf(call, 'outHigh')]
+      if (call.words.limit?.name === 'yes') return plus(union(a, b), times(union(a, b), interval(-1e-15, 1e-15)))
+      const low = boundsOf(call, 'inLow')
+      const share = quotient(minus(boundsOf(call, 'x'), low), minus(boundsOf(call, 'inHigh'), low))
+      return plus(a, times(minus(b, a), share))
+    },
+    repeats: call =>
+      call.words.limit?.name === 'yes' ? settledBetween(call, 'x', 'inLow', 'inHigh') : repeatsOfArgs(call),
+    slope: call => {
+      const { inLow, inHigh, outLow, outHigh } = call.args
+      const [l, h, a, b] = [constantOf(inLow), constantOf(inHigh), constantOf(outLow), constantOf(outHigh)]
+      if (!l || !h || !a || !b || compare(l, h) === 0) return ALL
+      const factor = toNumber(over(less(b, a), less(h, l)))
+      const own = times(slopeOf(call, 'x'), point(factor))
+      return call.words.limit?.name === 'yes' ? union(point(0), own) : own
+    },
+    leaps: leapsOfArgs,
+    bends: call => {
+      const outer = [call.args.outLow, call.args.outHigh].map(bends)
+      if (call.words.limit?.name === 'yes') return joined(passingEnds(call, 'x', 'inLow', 'inHigh'), ...outer)
+      return joined(bends(call.args.x), bends(call.args.inLow), bends(call.args.inHigh), ...outer)
+    },
   },
-  finite: call => {
-    const [l, h] = [boundsOf(call, 'inLow'), boundsOf(call, 'inHigh')]
-    return l.high < h.low || l.low > h.high
-  },
-  bounds: call => {
-    const [a, b] = [boundsOf(call, 'outLow'), boundsOf(call, 'outHigh')]
-    if (call.words.limit?.name === 'yes') return plus(union(a, b), times(union(a, b), interval(-1e-15, 1e-15)))
-    const low = boundsOf(call, 'inLow')
-    const share = quotient(minus(boundsOf(call, 'x'), low), minus(boundsOf(call, 'inHigh'), low))
-    return plus(a, times(minus(b, a), share))
-  },
-  repeats: call =>
-    call.words.limit?.name === 'yes' ? settledBetween(call, 'x', 'inLow', 'inHigh') : repeatsOfArgs(call),
-  slope: call => {
-    const all = ['inLow', 'inHigh', 'outLow', 'outHigh'].map(n => constantOf(call.args[n]!))
-    if (all.some(c => !c) || compare(all[0]!, all[1]!) === 0) return ALL
-    const factor = toNumber(over(less(all[3]!, all[2]!), less(all[1]!, all[0]!)))
-    const own = times(slopeOf(call, 'x'), point(factor))
-    return call.words.limit?.name === 'yes' ? union(point(0), own) : own
-  },
-  fold: call =>
-    folding(call, ['x', 'inLow', 'inHigh', 'outLow', 'outHigh'], (x, l, h, a, b) => {
-      if (compare(l, h) === 0) return null
-      const share = over(less(x, l), less(h, l))
-      return and(a, by(less(b, a), call.words.limit?.name === 'yes' ? within1(share) : share))
-    }),
-  leaps: leapsOfArgs,
-  bends: call => {
-    const outer = [call.args.outLow!, call.args.outHigh!].map(bends)
-    if (call.words.limit?.name === 'yes') return joined(passingEnds(call, 'x', 'inLow', 'inHigh'), ...outer)
-    return joined(bends(call.args.x!), bends(call.args.inLow!), bends(call.args.inHigh!), ...outer)
-  },
-}
+)

@@ -28,7 +28,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { repeatsOfArgs, type Call } from './entry.ts'
+import { repeatsOfArgs, type Call, type CallWith } from './call.ts'
 
 /** How many steps of a size a value makes: whole ones and a part. */
 export interface Steps {
@@ -77,13 +77,13 @@ type Cut = (whole: number, part: number, size: number, x: number) => number
  * @param half steps before a whole one at which it leaps; null where it leaps nowhere
  */
 export function stepLanes(
-  { args, lanes, first, constant: constantIn }: LaneCall<Call>,
+  { args, lanes, first, constant: constantIn }: LaneCall<Call> & { readonly args: { readonly x: Column } },
   [size, low, high]: readonly [string, string?, string?],
   half: number | null,
   cut: { readonly sure: Cut; readonly unsure: Cut },
 ): Column | null {
-  const x = args.x!
-  const from = low === undefined ? undefined : args[low]!
+  const { x } = args
+  const from = low === undefined ? undefined : args[low]
   const given = low === undefined ? args[size] : undefined
   const l = low === undefined ? null : constantIn(low)
   const h = high === undefined ? null : constantIn(high)
@@ -112,13 +112,19 @@ export function stepLanes(
     const near = half !== null && (isNear(whole + part, whole + half, t) || isNear(whole + part, whole + half + 1, t))
     return near ? NaN : cut.unsure(whole, part, size, v)
   }
-  const sizes = far ? pointwise([far, from!], lanes, (b, a) => b - a) : (given ?? fixedLanes(uniform(ONE, lanes)))
+  const sizes =
+    far && from ? pointwise([far, from], lanes, (b, a) => b - a) : (given ?? fixedLanes(uniform(ONE, lanes)))
   return pointwise([x, from ?? fixedLanes(begun), sizes], lanes, of)
 }
 
 /** Where the value passes whole steps, `ahead` steps before them. */
-export function stepBends(call: Call, s: Steps, sizes: readonly (CompiledExpression | undefined)[], ahead = 0): Bends {
-  const x = call.args.x!
+export function stepBends(
+  call: CallWith<'x'>,
+  s: Steps,
+  sizes: readonly (CompiledExpression | undefined)[],
+  ahead = 0,
+): Bends {
+  const x = call.args.x
   if (constantOf(x)) return SMOOTH
   if (s.affine) return steadily(toNumber(s.affine.rate), toNumber(s.affine.base) + ahead, [0])
   const value = bySecond(
@@ -137,34 +143,37 @@ export function stepBends(call: Call, s: Steps, sizes: readonly (CompiledExpress
 export const unsure = (s: Steps, { whole, part }: Split, at: number, m: Moment): boolean =>
   !s.sure && (hardlyApart(whole + part, whole + at, m) || hardlyApart(whole + part, whole + at + 1, m))
 
+/** A value with the size of its steps, or the ends of its range. */
+type Stepped = CallWith<'x', 'to' | 'by' | 'low' | 'high'>
+
 /** Of what grows by so much with each round: it comes back when it has grown by whole sizes. */
-function rounded(call: Call, steps: Rational): Repeats {
+function rounded(call: Stepped, steps: Rational): Repeats {
   const { x, to, by: size, low, high } = call.args
-  const own = x!.facts().repeats
+  const own = x.facts().repeats
   const [l, h] = [low && constantOf(low), high && constantOf(high)]
-  const step = low ? l && h && less(h, l) : (constantOf(to ?? size ?? x!) ?? (to || size ? null : ONE))
+  const step = low ? l && h && less(h, l) : (constantOf(to ?? size ?? x) ?? (to || size ? null : ONE))
   if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
   return wholeRounds({ ...own, gain: over(own.gain, by(step, steps)) })
 }
 
 /** Repeats of what only depends on the part of a step, or of so many `steps`. */
-export function cyclic(call: Call, s: Steps, steps = ONE): Repeats {
+export function cyclic(call: Stepped, s: Steps, steps = ONE): Repeats {
   if (!s.affine) return rounded(call, steps)
   return isZero(s.affine.rate) ? ALWAYS : everySeconds(absolute(over(steps, s.affine.rate)))
 }
 
 /** Repeats of whole steps: of a steady growth each step gains one. */
-export function stepping(call: Call, s: Steps): Repeats {
+export function stepping(call: CallWith<'x', 'to'>, s: Steps): Repeats {
   const { x, to } = call.args
   if (!s.affine) {
-    const own = x!.facts().repeats
+    const own = x.facts().repeats
     const step = to ? constantOf(to) : ONE
     if (isZero(own.gain) || !own.every || isZero(own.every) || !step || isZero(step)) return repeatsOfArgs(call)
     // With each round it gains so many steps; after as many rounds as make them whole it is cut the same again.
     return { ...own, every: by(own.every, rational(over(by(own.gain, own.every), step).d)) }
   }
   if (isZero(s.affine.rate)) return ALWAYS
-  return constantOf(to ?? x!) || !to
-    ? { every: absolute(over(ONE, s.affine.rate)), gain: x!.exact!.rate, from: null }
+  return constantOf(to ?? x) || !to
+    ? { every: absolute(over(ONE, s.affine.rate)), gain: x.exact!.rate, from: null }
     : NEVER
 }

@@ -53,5 +53,5 @@ export function partBetween(
     return (n.from === a && n.to === b) || (o.from === a && o.to === b)
   })
   const form = node && orNull(() => compileNode(checked, program.envFor(key, copy), node))
-  return form ? { text: text.slice(a, b), form, kind: kindOf(checked.kinds.get(node!)) } : null
+  return form ? { text: text.slice(a, b), form, kind: kindOf(checked.kinds.get(node)) } : null
 }

@@ -202,14 +202,14 @@ function stepped(group: readonly Jump[], every: Rational | null): Jump[] {
   const even = (step: Rational) =>
     group.every((j, i) => i === 0 || Math.abs(toNumber(minus(j.at, group[i - 1]!.at)) - toNumber(step)) < 1e-8)
   if (every) {
-    if (!second) return [{ ...first!, every }]
-    const step = minus(second.at, first!.at)
+    if (!second) return [{ ...first, every }]
+    const step = minus(second.at, first.at)
     const fits = Math.abs(group.length * toNumber(step) - toNumber(every)) < 1e-8
-    return fits && even(step) ? [{ ...first!, every: step }] : group.map(j => ({ ...j, every }))
+    return fits && even(step) ? [{ ...first, every: step }] : group.map(j => ({ ...j, every }))
   }
   if (group.length < 4) return [...group]
-  const step = minus(second!.at, first!.at)
+  const step = minus(second!.at, first.at)
   if (!even(step)) return [...group]
-  const shown = group.find(j => j.at.n >= 0n) ?? first!
+  const shown = group.find(j => j.at.n >= 0n) ?? first
   return [{ ...shown, every: step }]
 }

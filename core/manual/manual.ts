@@ -9,7 +9,8 @@ import { Program } from '../engine/program.ts'
 import { propertyKey } from '../piece/schema.ts'
 import { kindName } from '../units/kinds.ts'
 import { FUNCTIONS } from '../functions/index.ts'
-import type { Entry, Parameter } from '../functions/entry.ts'
+import type { Entry } from '../functions/entry.ts'
+import type { Parameter } from '../functions/parameter.ts'
 
 export interface Section {
   readonly title: string

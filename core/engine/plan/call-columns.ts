@@ -17,7 +17,9 @@ import { PIECE_CLOCK, type ActiveClock } from '../../form/active-clock.ts'
 import { constantOf, constantNumber, type CompiledExpression } from '../../form/compiled-expression.ts'
 import { phaseOf } from '../../form/phase.ts'
 import type { CallNode, Node } from '../../formula/tree.ts'
-import type { Call, Entry, Fold, Parameter } from '../../functions/entry.ts'
+import type { Call, Fold } from '../../functions/call.ts'
+import type { Entry } from '../../functions/entry.ts'
+import type { Parameter } from '../../functions/parameter.ts'
 import { functionNamed } from '../../functions/index.ts'
 import { ONE, ZERO, isZero, within, type Rational } from '../../time/rational.ts'
 import { filledIn, type CallCompiler } from '../call-compiler.ts'
@@ -46,7 +48,8 @@ export interface CallPlanner {
 
 export function callColumn(p: CallPlanner, node: CallNode): Column {
   const entry = functionNamed(node.name)
-  if (!entry?.kernel) return noColumn()
+  const { exact, fold: foldOf, kernel } = entry?.evaluation ?? {}
+  if (!entry || !kernel) return noColumn()
   const { lanes, frameRate, compiler } = p
   const { call: first } = compiler.prepared(node)
   const args: Record<string, Column | undefined> = {}
@@ -55,7 +58,7 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
   const last = entry.parameters.at(-1)!
   for (const { parameter, arg, word } of filledIn(node, entry).filled) {
     if (word) continue
-    if (parameter.name === entry.elsewhere) {
+    if (parameter.readAt) {
       elsewhere = p.elsewhere(arg.value)
       continue
     }
@@ -70,8 +73,8 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     return column ? (constantLanes(column, lanes)?.exact ?? null) : null
   }
   // What is exact at other moments, whoever plans finds out.
-  if (entry.exact && !elsewhere) return noColumn()
-  const fold = entry.fold?.(first)
+  if (exact && !elsewhere) return noColumn()
+  const fold = foldOf?.(first)
   if (fold && [...Object.values(args), ...many].every(c => !c || constantLanes(c, lanes)))
     return entry.seeded ? noColumn() : folded(fold, first, args, many, lanes)
   const call: LaneCall<Call> = {
@@ -89,7 +92,7 @@ export function callColumn(p: CallPlanner, node: CallNode): Column {
     },
     elsewhere,
   }
-  return entry.kernel(call) ?? noColumn()
+  return kernel(call) ?? noColumn()
 }
 
 /** The seed of each lane: one for all where it was given. */

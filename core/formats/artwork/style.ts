@@ -101,7 +101,7 @@ export function lineEnds(values: Style['values']): Pick<Part, 'cap' | 'join'> {
 export function dashesOf(values: Style['values']): { dash: number; gap: number; offset: number; more: boolean } | null {
   const lengths = (values['stroke-dasharray'] ?? 'none').split(/[\s,]+/).map(Number.parseFloat)
   if (lengths.length === 0 || !lengths.every(v => Number.isFinite(v) && v >= 0)) return null
-  const [dash, gap = dash!] = lengths as [number, number?]
+  const [dash, gap = dash] = lengths as [number, number?]
   if (!(dash > 0) || !(gap > 0)) return null
   const more =
     lengths.some((v, k) => v !== (k % 2 === 0 || lengths.length === 1 ? dash : gap)) ||

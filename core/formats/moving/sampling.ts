@@ -159,7 +159,7 @@ function sort(units: readonly DrawnUnit[], frames: number, show: (frame: number)
     show(n)
     units.forEach((unit, k) => {
       if (unit.mode === 'stepped') return
-      if (unit.mode === 'posed' && (unitForm(unit) !== first[k] || first[k]!.includes('NaN'))) unit.mode = 'formed'
+      if (unit.mode === 'posed' && (unitForm(unit) !== first[k] || first[k].includes('NaN'))) unit.mode = 'formed'
       // A line that is stretched to one side would not be as wide all round.
       if (unit.mode === 'posed' && unit.what === 'line' && !even(unit)) unit.mode = 'formed'
       // A fill whose gradient stays on the stage is laid there, and moves over it by its points.
