@@ -70,22 +70,20 @@ const check = (title, command) => async () => {
 
 for (const what of ['postgres', 'ffmpeg', 'chromium', 'shell']) await run(what, setUp(what))
 await run('prepare', npx('nuxt', 'prepare'))
-let built = false
+// A build writes the types anew that the page's own check and the linter read.
+const building = run('build', setUp('build'), true)
 await Promise.all([
-  // A build writes the types anew that the page's own check reads.
-  inTurn(
-    async () => (built = await run('build', setUp('build'), true)),
-    check('types of the rest', npx('vue-tsc', '--build', '--noEmit')),
-  ),
+  inTurn(() => building, check('types of the rest', npx('vue-tsc', '--build', '--noEmit'))),
   inTurn(
     check('format', npx('prettier', '--check', '--log-level', 'warn', '.')),
-    check('lint', npx('eslint', '.')),
     check('types of the core', npx('tsc', '-p', 'core/tsconfig.json')),
     check('types of the tests', npx('tsc', '-p', 'tests/tsconfig.json')),
     check('hostile formulas', npx('jiti', 'scripts/fuzz.ts', '8000', '20261')),
     check('docs/formula.md is current', npx('jiti', 'scripts/manual.ts', '--check')),
     check('the JSON Schema is current', npx('jiti', 'scripts/json-schema.ts', '--check')),
     check('the grammar is current', ['node', ['scripts/grammar-is-current.mjs']]),
+    () => building,
+    check('lint', npx('eslint', '.')),
   ),
 ])
 
@@ -99,7 +97,7 @@ count('test-results/unit.json', unit, r => ({
   names: r.testResults.flatMap(file => failing(file)),
 }))
 
-if (built) {
+if (await building) {
   const e2e = await run('end-to-end tests', npx('playwright', 'test', '-c', 'tests/e2e/playwright.config.ts'))
   count('test-results/e2e.json', e2e, r => ({
     passed: r.stats.expected + r.stats.flaky,

@@ -73,7 +73,7 @@ export function useClip() {
     listing.reveal(key)
     const was = before ? ` What it had before, ${before.text.slice(0, 60)}, comes back with undo.` : ''
     store.sayWithUndo(`${part.name} ${property} has the copied formula.${was}`)
-    nextTick(() => focusFormula(key))
+    void nextTick(() => focusFormula(key))
   }
 
   const called = (ids: readonly string[]) =>

@@ -36,7 +36,7 @@ export function useCommon() {
     const { id, op, place } = made[kind]()
     store.act(op)
     listing.reveal(place + id)
-    if (kind === 'signal') nextTick(() => focusFormula(`~${id}`))
+    if (kind === 'signal') void nextTick(() => focusFormula(`~${id}`))
   }
 
   return { make }

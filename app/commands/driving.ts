@@ -68,7 +68,7 @@ export function useDriving() {
     const key = propertyKey(part, names[0]!)
     listing.reveal(key)
     store.player.play(true)
-    nextTick(() => focusFormula(key))
+    void nextTick(() => focusFormula(key))
   }
 
   /** What a property holds by hand, with its unit, as it is written in a formula. */

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The harbour: the pieces as cards, the patterns, and what was deleted lately. */
 import { Plus } from '@lucide/vue'
-import type { PieceSummary } from '~~/core/piece/api.ts'
+import { Created, type PieceSummary } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { post } from '~/services/request.ts'
+import { create } from '~/services/request.ts'
 import { useHarbour } from '~/stores/harbour.ts'
 
 const harbour = useHarbour()
@@ -20,9 +20,9 @@ useHead({ title: 'Harbour · Open Tide' })
 
 async function make(): Promise<void> {
   busy.value = true
-  const answer = await post('/api/pieces', { title: 'New piece' })
+  const answer = await create('/api/pieces', Created, { title: 'New piece' })
   busy.value = false
-  if (answer.ok) await navigateTo(`/piece/${(answer.value as { id: string }).id}`)
+  if (answer.ok) await navigateTo(`/piece/${answer.value.id}`)
   else harbour.trouble = answer.says
 }
 

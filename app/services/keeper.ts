@@ -5,10 +5,10 @@
  */
 import { nanoid } from 'nanoid'
 import { alike } from '~~/core/piece/alike.ts'
-import type { Stored } from '~~/core/piece/api.ts'
+import { Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { documentText } from '~~/core/piece/document-text.ts'
-import { get, JsonText, put, type Answer } from './request.ts'
+import { get, JsonText, save, type Answer } from './request.ts'
 import { forgetUnsaved, keepUnsaved, type Sent } from './unsaved.ts'
 
 export type SaveState =
@@ -181,7 +181,7 @@ export class Keeper {
     const asked = performance.now()
     this.note()
     if (this.state.is === 'changed' || this.state.is === 'saved') this.say({ is: 'saving' })
-    const answering = put(`/api/pieces/${this.id}`, new JsonText(this.body(sent)), PATIENCE)
+    const answering = save(`/api/pieces/${this.id}`, new JsonText(this.body(sent)), PATIENCE)
     this.saveTook = performance.now() - asked
     await this.answered(sent, await answering)
     this.busy = false
@@ -191,16 +191,16 @@ export class Keeper {
     }
   }
 
-  private async answered(sent: Sent, answer: Answer): Promise<void> {
-    const revision = answer.ok ? (answer.value as { revision?: unknown } | null)?.revision : null
-    if (Number.isInteger(revision)) return this.done(sent, revision as number)
-    if (!answer.ok && answer.status === 409) return this.refused(sent)
-    if (!answer.ok && answer.status === 404) {
+  private async answered(sent: Sent, answer: Answer<{ revision: number }>): Promise<void> {
+    if (answer.ok) return this.done(sent, answer.value.revision)
+    if (answer.status === 409) return this.refused(sent)
+    if (answer.status === 404) {
       this.say({ is: 'gone' })
       return
     }
-    const says = answer.ok ? 'The server’s answer couldn’t be understood.' : answer.says
-    const again = answer.ok || answer.status === 0 || [408, 429].includes(answer.status) || answer.status >= 500
+    const { says, status } = answer
+    // An answer that isn't one came from something between.
+    const again = status < 400 || [408, 429].includes(status) || status >= 500
     if (!again) {
       // Sent again only when it is another: this one will be refused again.
       if (this.waiting) this.later(REST)
@@ -232,8 +232,8 @@ export class Keeper {
 
   /** Refused, and kept by the server. Where only the title is another by now, that one is taken over. */
   private async refused(sent: Sent): Promise<void> {
-    const answer = await get(`/api/pieces/${this.id}`, PATIENCE)
-    const other = answer.ok ? (answer.value as Stored) : null
+    const answer = await get(`/api/pieces/${this.id}`, Stored, PATIENCE)
+    const other = answer.ok ? answer.value : null
     // Another window has saved the very same.
     if (other && alike(other.document, sent.document)) return this.done(sent, other.revision)
     if (other && alike(other.document, { ...this.base, title: other.document.title }) && this.state.is !== 'stale') {

@@ -1,9 +1,9 @@
 /** Opens a piece with what this browser has of it: changes that never reached the server are not forgotten. */
 import { nanoid } from 'nanoid'
-import type { Stored } from '~~/core/piece/api.ts'
+import { Stored } from '~~/core/piece/api.ts'
 import { alike } from '~~/core/piece/alike.ts'
 import { settled } from './keeper.ts'
-import { get, put } from './request.ts'
+import { get, save } from './request.ts'
 import { forgetUnsaved, unsavedOf, type Sent } from './unsaved.ts'
 
 export type Opening =
@@ -23,15 +23,15 @@ export async function openPiece(id: string): Promise<Opening> {
   await settled(id)
   const own = await unsavedOf(id)
   const path = `/api/pieces/${id}`
-  const send = ({ document, save }: Sent, revision: number) => put(path, { revision, document, save })
-  const answer = await get(path)
+  const send = ({ document, save: own }: Sent, revision: number) => save(path, { revision, document, save: own })
+  const answer = await get(path, Stored)
   if (!answer.ok) {
     // Away or deleted: what stands here is shown, and the keeper says which.
     if (!own || (answer.status !== 0 && answer.status !== 404 && answer.status < 500))
       return { ok: false, says: answer.says }
     return { ok: true, stored: { id, revision: own.revision, document: own.document }, mine: own.document, says: null }
   }
-  let stored = answer.value as Stored
+  let stored = answer.value
   if (!own) return { ok: true, stored, mine: null, says: null }
   if (stored.revision === own.revision) return { ok: true, stored, mine: own.document, says: BACK }
 
@@ -39,7 +39,7 @@ export async function openPiece(id: string): Promise<Opening> {
   const waiting: Sent = { document: own.document, save: nanoid(16) }
   let kept = own.sent === null ? null : await send(own.sent, own.revision)
   if (kept?.ok) {
-    const { revision } = kept.value as { revision: number }
+    const { revision } = kept.value
     if (revision === stored.revision) {
       const newer = !alike(own.document, stored.document)
       if (!newer) await forgetUnsaved(id)
@@ -52,9 +52,9 @@ export async function openPiece(id: string): Promise<Opening> {
   if (kept && !kept.ok && kept.status !== 409)
     return { ok: false, says: `Changes to this piece are kept in this browser and couldn’t be saved. ${kept.says}` }
   await forgetUnsaved(id)
-  const again = await get(path)
+  const again = await get(path, Stored)
   if (!again.ok) return { ok: false, says: again.says }
-  stored = again.value as Stored
+  stored = again.value
   const says = 'This piece was changed elsewhere. Your unsaved changes are in its version history.'
   return { ok: true, stored, mine: null, says }
 }

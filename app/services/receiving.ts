@@ -1,5 +1,6 @@
 /** What was handed over, in its receiver's hand: the running piece, its dials, and what of them is kept under the link. */
-import { withTuned, type Received } from '~~/core/piece/handing.ts'
+import { Received } from '~~/core/piece/api.ts'
+import { withTuned } from '~~/core/piece/handing.ts'
 import type { Runner } from '~/running/runner.ts'
 import { get, put } from './request.ts'
 
@@ -17,12 +18,12 @@ export function useReceiving(token: string) {
   let timer = 0
 
   async function load(): Promise<void> {
-    const answer = await get(path)
+    const answer = await get(path, Received)
     if (!answer.ok) {
       trouble.value = answer.says
       return
     }
-    received.value = answer.value as Received
+    received.value = answer.value
     const { dials } = withTuned(received.value.document, received.value.tuned)
     values.value = Object.fromEntries(received.value.lent.map(l => [l.dial, dials[l.dial]!.value]))
   }

@@ -1,11 +1,16 @@
-/** Requests to this server, with what went wrong as one plain sentence. */
+/** Requests to this server: what came, read by a schema, or what went wrong as one plain sentence. */
+import * as v from 'valibot'
+import { Saved } from '~~/core/piece/api.ts'
 
 /** What is said where the server's own sentence may be somebody else's. */
 const SAYS: Readonly<Record<number, string>> = {
   401: 'The server asks for its key: reload this page and enter it.',
 }
 
-export type Answer = { ok: true; value: unknown } | { ok: false; status: number; says: string }
+/** An answer of another version, or of something between. */
+const UNKNOWN = 'The server’s answer couldn’t be understood. Try again in a moment.'
+
+export type Answer<T = unknown> = { ok: true; value: T } | { ok: false; status: number; says: string }
 
 /** A body that is JSON already. */
 export class JsonText {
@@ -13,7 +18,13 @@ export class JsonText {
 }
 
 /** @param patience milliseconds after which it is given up */
-async function request(method: string, path: string, body?: unknown, patience = 60_000): Promise<Answer> {
+async function request<T>(
+  method: string,
+  path: string,
+  answer: v.GenericSchema<unknown, T>,
+  body?: unknown,
+  patience = 60_000,
+): Promise<Answer<T>> {
   try {
     const response = await fetch(path, {
       method,
@@ -21,7 +32,10 @@ async function request(method: string, path: string, body?: unknown, patience = 
       signal: AbortSignal.timeout(patience),
     })
     const value: unknown = await response.json().catch(() => null)
-    if (response.ok) return { ok: true, value }
+    if (response.ok) {
+      const read = v.safeParse(answer, value)
+      return read.success ? { ok: true, value: read.output } : { ok: false, status: response.status, says: UNKNOWN }
+    }
     const says = SAYS[response.status] ?? (value as { message?: string } | null)?.message
     return {
       ok: false,
@@ -44,9 +58,18 @@ function sent(body: unknown): RequestInit {
   return { headers: { 'content-type': 'application/json' }, body: text }
 }
 
-export const get = (path: string, patience?: number): Promise<Answer> => request('GET', path, undefined, patience)
-export const post = (path: string, body: unknown = {}): Promise<Answer> => request('POST', path, body)
-export const put = (path: string, body: unknown, patience?: number): Promise<Answer> =>
-  request('PUT', path, body, patience)
-export const patch = (path: string, body: unknown): Promise<Answer> => request('PATCH', path, body)
-export const remove = (path: string): Promise<Answer> => request('DELETE', path)
+/** Where nothing is read of an answer. */
+const ANY = v.unknown()
+
+export const get = <T>(path: string, answer: v.GenericSchema<unknown, T>, patience?: number): Promise<Answer<T>> =>
+  request('GET', path, answer, undefined, patience)
+/** Something is made, and the answer read. */
+export const create = <T>(path: string, answer: v.GenericSchema<unknown, T>, body: unknown): Promise<Answer<T>> =>
+  request('POST', path, answer, body)
+export const post = (path: string, body: unknown = {}): Promise<Answer> => request('POST', path, ANY, body)
+export const put = (path: string, body: unknown): Promise<Answer> => request('PUT', path, ANY, body)
+/** A document is saved; the answer is its revision. */
+export const save = (path: string, body: unknown, patience?: number): Promise<Answer<v.InferOutput<typeof Saved>>> =>
+  request('PUT', path, Saved, body, patience)
+export const patch = (path: string, body: unknown): Promise<Answer> => request('PATCH', path, ANY, body)
+export const remove = (path: string): Promise<Answer> => request('DELETE', path, ANY)

@@ -82,7 +82,7 @@ export class Overlay {
       c.setLineDash([])
     }
     if (body.part.shape.type === 'gear')
-      circle(m[3]!, m[7]!, pitchRadius(body.part.shape) * Math.hypot(m[0]!, m[4]!), palette.coral, [])
+      circle(m[3], m[7], pitchRadius(body.part.shape) * Math.hypot(m[0], m[4]), palette.coral, [])
     const swept = turns ? sweptBy(body, instance, this.eye) : null
     if (swept) circle(swept.x, swept.y, swept.radius, palette.brass, [1, 4])
   }
@@ -146,7 +146,7 @@ export class Overlay {
     const { x, y } = body.part.pivot
     const m = flattened(this.eye, body.worlds[instance]!, x, y)
     const [px, py] = this.lens.toScreen(applyX(m, x, y), applyY(m, x, y))
-    const length = Math.hypot(m[0]!, m[4]!) || 1
+    const length = Math.hypot(m[0], m[4]) || 1
     c.lineCap = 'round'
     for (const [colour, width] of [
       [palette.ink, 5],
@@ -156,7 +156,7 @@ export class Overlay {
       c.lineWidth = width
       c.beginPath()
       c.moveTo(px, py)
-      c.lineTo(px + (m[0]! / length) * 20, py - (m[4]! / length) * 20)
+      c.lineTo(px + (m[0] / length) * 20, py - (m[4] / length) * 20)
       c.stroke()
     }
     for (const [radius, colour] of [

@@ -48,7 +48,7 @@ export function useRuling(scene: () => Scene | null, lens: () => Lens, size: () 
   function placeOf(axis: GuideAxis, at: readonly [number, number], lines: SnapLines | null): number {
     const to = along(axis, at)
     if (!lines) return Math.round(to * 10) / 10
-    const near = pointDrawnTo(to, to, lines, REACH / lens().scale)[axis === 'x' ? 0 : 1]!
+    const near = pointDrawnTo(to, to, lines, REACH / lens().scale)[axis === 'x' ? 0 : 1]
     return near === to ? Math.round(to) : Math.round(near * 100) / 100
   }
 

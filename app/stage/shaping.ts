@@ -42,7 +42,7 @@ export function useShaping({ scene, lens, shown, now, fine, gripOf, held, isToge
     if (!grip || !half) return
     const m = grip.world
     const [hx, hy] = [side[0] * half[0], side[1] * half[1]]
-    const [x, y] = [m[0]! * hx + m[1]! * hy + m[3]!, m[4]! * hx + m[5]! * hy + m[7]!]
+    const [x, y] = [m[0] * hx + m[1] * hy + m[3], m[4] * hx + m[5] * hy + m[7]]
     // What hangs on it moves along, so it is drawn to nothing of that.
     const lines = snapLines(scene()!, new Set([hand.part!]))
     pull(e, (before, dx, dy, p) => {
@@ -63,7 +63,7 @@ export function useShaping({ scene, lens, shown, now, fine, gripOf, held, isToge
     const { pivot } = body.part
     const half = halfOf(body, Math.min(hand.instance, body.count - 1))
     const m = grip.world
-    const [x, y] = [m[0]! * pivot.x + m[1]! * pivot.y + m[3]!, m[4]! * pivot.x + m[5]! * pivot.y + m[7]!]
+    const [x, y] = [m[0] * pivot.x + m[1] * pivot.y + m[3], m[4] * pivot.x + m[5] * pivot.y + m[7]]
     pull(
       e,
       (before, dx, dy, p) => {

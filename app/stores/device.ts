@@ -1,18 +1,13 @@
 /** Live values to a device: what goes out, and whether it does while the piece plays here; what comes in turns dials and taps cues. */
 import { defineStore } from 'pinia'
 import { setMarks } from '~~/core/acts/time-edits.ts'
+import { DeviceAnswer, DeviceStatus } from '~~/core/piece/api.ts'
 import { newDevice, type Device, type Incoming } from '~~/core/piece/device.ts'
 import { useOpenPiece } from './open-piece.ts'
-import { get, post, put } from '../services/request.ts'
+import { create, get, put } from '../services/request.ts'
 import { useTuning } from '../commands/tuning.ts'
 
-interface Status {
-  readonly sending: boolean
-  readonly by: 'quay' | 'alone' | null
-  readonly packets: number
-  readonly says: string
-}
-const SILENT: Status = { sending: false, by: null, packets: 0, says: '' }
+const SILENT: DeviceStatus = { sending: false, by: null, packets: 0, says: '' }
 /** Milliseconds in which changes are gathered, and after which the moment is told again. */
 const GATHER = 60
 const AGAIN = 2000
@@ -20,7 +15,7 @@ const AGAIN = 2000
 export const useDevice = defineStore('device', () => {
   const store = useOpenPiece()
   const device = ref<Device>(newDevice())
-  const status = shallowRef<Status>(SILENT)
+  const status = shallowRef<DeviceStatus>(SILENT)
   const wrong = ref('')
   /** Whether values go out while the piece plays here. */
   const live = ref(false)
@@ -30,14 +25,13 @@ export const useDevice = defineStore('device', () => {
   const path = () => `/api/pieces/${store.id}/device`
 
   async function load(): Promise<void> {
-    const answer = await get(path())
+    const answer = await get(path(), DeviceAnswer)
     if (!answer.ok) {
       wrong.value = answer.says
       return
     }
-    const found = answer.value as { device: Device; status: Status }
-    device.value = found.device
-    status.value = found.status
+    device.value = answer.value.device
+    status.value = answer.value.status
     known.value = true
   }
 
@@ -49,9 +43,9 @@ export const useDevice = defineStore('device', () => {
   }
 
   async function run(body: object): Promise<void> {
-    const answer = await post(`${path()}/run`, body)
+    const answer = await create(`${path()}/run`, DeviceStatus, body)
     wrong.value = answer.ok ? '' : answer.says
-    if (answer.ok) status.value = answer.value as Status
+    if (answer.ok) status.value = answer.value
   }
 
   async function begin(): Promise<void> {

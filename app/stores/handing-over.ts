@@ -2,13 +2,14 @@
 import { defineStore } from 'pinia'
 import { setDial } from '~~/core/engine/retime.ts'
 import { Program } from '~~/core/engine/program.ts'
-import type { Handover } from '~~/core/piece/handing.ts'
+import * as v from 'valibot'
+import { Handover, Link } from '~~/core/piece/api.ts'
 import type { DialLoan } from '~~/core/piece/lent.ts'
 import { apply, compose, operation } from '~~/core/piece/operation.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { useOpenPiece } from './open-piece.ts'
 import { useSmoothing } from '../commands/smoothing.ts'
-import { get, post, remove } from '../services/request.ts'
+import { create, get, remove } from '../services/request.ts'
 
 export const useHandingOver = defineStore('handing-over', () => {
   const store = useOpenPiece()
@@ -21,8 +22,8 @@ export const useHandingOver = defineStore('handing-over', () => {
   const path = () => `/api/pieces/${store.id}/handovers`
 
   async function load(): Promise<void> {
-    const answer = await get(path())
-    if (answer.ok) all.value = answer.value as Handover[]
+    const answer = await get(path(), v.array(Handover))
+    if (answer.ok) all.value = answer.value
     else wrong.value = answer.says
   }
 
@@ -32,11 +33,11 @@ export const useHandingOver = defineStore('handing-over', () => {
     forget()
     // What is handed over is what is saved.
     const saved = await store.flush()
-    const answer = saved ? await post(path(), { ...wanted, revision: store.revision() }) : null
+    const answer = saved ? await create(path(), Link, { ...wanted, revision: store.revision() }) : null
     busy.value = false
     if (!answer) wrong.value = 'The piece isn’t saved yet, so no link was created. Try again once it is saved.'
     else if (!answer.ok) wrong.value = answer.says
-    else link.value = `${location.origin}/handover/${(answer.value as { token: string }).token}`
+    else link.value = `${location.origin}/handover/${answer.value.token}`
     await load()
   }
 

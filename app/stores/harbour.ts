@@ -1,8 +1,9 @@
 /** The harbour: which pieces lie there, sorted, searched, by folder; and what is done with one or several of them. */
 import { defineStore } from 'pinia'
-import type { PieceSummary, Stored } from '~~/core/piece/api.ts'
+import * as v from 'valibot'
+import { PieceSummary, Stored } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
-import { get, patch, post, remove } from '../services/request.ts'
+import { create, get, patch, post, remove } from '../services/request.ts'
 import { allUnsaved } from '../services/unsaved.ts'
 
 export type Sorting = 'changed' | 'title'
@@ -22,9 +23,12 @@ export const useHarbour = defineStore('harbour', () => {
 
   async function load(): Promise<void> {
     waiting.value = (await allUnsaved()).map(([id, u]) => ({ id, title: u.document.title }))
-    const [answer, gone] = await Promise.all([get('/api/pieces'), get('/api/deleted')])
-    if (answer.ok) cards.value = answer.value as PieceSummary[]
-    if (gone.ok) deleted.value = gone.value as PieceSummary[]
+    const [answer, gone] = await Promise.all([
+      get('/api/pieces', v.array(PieceSummary)),
+      get('/api/deleted', v.array(PieceSummary)),
+    ])
+    if (answer.ok) cards.value = answer.value
+    if (gone.ok) deleted.value = gone.value
     trouble.value = answer.ok ? '' : answer.says
     const there = new Set(cards.value?.map(c => c.id))
     chosen.value = chosen.value.filter(id => there.has(id))
@@ -91,8 +95,8 @@ export const useHarbour = defineStore('harbour', () => {
     const made: string[] = []
     const wrong: string[] = []
     for (const file of files) {
-      const answer = await post('/api/pieces/file', new Uint8Array(await file.arrayBuffer()))
-      if (answer.ok) made.push((answer.value as Stored).document.title)
+      const answer = await create('/api/pieces/file', Stored, new Uint8Array(await file.arrayBuffer()))
+      if (answer.ok) made.push(answer.value.document.title)
       else wrong.push(`${file.name}: ${answer.says}`)
     }
     await load()
@@ -102,9 +106,9 @@ export const useHarbour = defineStore('harbour', () => {
 
   /** A piece with its document. */
   async function documentOf(id: string): Promise<Piece | null> {
-    const answer = await get(`/api/pieces/${id}`)
+    const answer = await get(`/api/pieces/${id}`, Stored)
     if (!answer.ok) trouble.value = answer.says
-    return answer.ok ? (answer.value as Stored).document : null
+    return answer.ok ? answer.value.document : null
   }
 
   return {

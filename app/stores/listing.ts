@@ -137,7 +137,7 @@ export const useListing = defineStore('listing', () => {
       if (g.entries.length > 0) return [head, ...g.entries.map(entry => ({ id: entry, entry }))]
       // Of those that nothing drives only the one in hand tells more than its name.
       const told = g.part !== null && (g.part === hand.part || !anyDriven.value)
-      return told ? [head, { id: `nothing ${g.part}`, nothing: g.part! }] : [head]
+      return told ? [head, { id: `nothing ${g.part}`, nothing: g.part }] : [head]
     }),
   )
   /** The entry that was last revealed; the table scrolls to it. */

@@ -2,7 +2,8 @@
 import { defineStore } from 'pinia'
 import { patternOf, putOnAll, putPattern, rolesOf } from '~~/core/acts/patterns.ts'
 import { SHIPPED, shipped } from '~~/core/acts/shipped.ts'
-import type { Pattern } from '~~/core/piece/api.ts'
+import * as v from 'valibot'
+import { Pattern } from '~~/core/piece/api.ts'
 import type { Piece } from '~~/core/piece/schema.ts'
 import { useListing } from './listing.ts'
 import { usePiece } from './piece.ts'
@@ -17,9 +18,9 @@ export const usePatterns = defineStore('patterns', () => {
   const isShipped = ({ id }: Pattern) => id.startsWith('shipped ')
 
   async function load(): Promise<void> {
-    const answer = await get('/api/patterns')
+    const answer = await get('/api/patterns', v.array(Pattern))
     wrong.value = answer.ok ? '' : answer.says
-    if (answer.ok) own.value = answer.value as Pattern[]
+    if (answer.ok) own.value = answer.value
   }
 
   /** @returns whether it was kept */

@@ -1,7 +1,8 @@
 /** A picture file read, looked at and kept on the server under its hash. */
 import { headOf } from '~~/core/formats/pictures/head.ts'
+import { KeptPicture } from '~~/core/piece/api.ts'
 import type { AddedPicture } from '~~/core/formats/pictures/adding.ts'
-import { post } from '~/services/request.ts'
+import { create } from '~/services/request.ts'
 
 export type ReadPicture = AddedPicture | { readonly name: string; readonly says: string }
 
@@ -17,8 +18,8 @@ export async function readPicture(file: File): Promise<ReadPicture> {
   // A turned photograph is as wide as it is drawn.
   const { width, height } = drawn
   drawn.close()
-  const answer = await post('/api/assets', bytes)
+  const answer = await create('/api/assets', KeptPicture, bytes)
   if (!answer.ok) return { name, says: answer.says }
-  const { hash } = answer.value as { hash: string }
+  const { hash } = answer.value
   return { name, hash, bytes: bytes.length, head: { ...head, width, height } }
 }

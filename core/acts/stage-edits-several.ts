@@ -32,7 +32,7 @@ function together(piece: Piece, grips: readonly Grip[], says: string, now: numbe
     const moved = px !== pivot.x || py !== pivot.y
     // The pin lies at its place and the pivot together: a pivot that lies elsewhere has taken it along.
     const [ax, ay] = [px - pivot.x, py - pivot.y]
-    const [dx, dy] = [tx - x - seat[0]! * ax - seat[1]! * ay, ty - y - seat[4]! * ax - seat[5]! * ay]
+    const [dx, dy] = [tx - x - seat[0] * ax - seat[1] * ay, ty - y - seat[4] * ax - seat[5] * ay]
     const pinned: Put[] = moved ? [{ in: 'parts', id, value: { ...part, pivot: { x: px, y: py } } }] : []
     return [...pinned, ...moveBy(piece, [grip], dx, dy, now).puts, ...change.also(grip)]
   })

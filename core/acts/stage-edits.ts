@@ -44,9 +44,9 @@ function put(piece: Piece, id: string, property: string, value: number, now: num
 
 /** A stretch of the stage as a part's own numbers count it; null where what it stands in is seen from the side. */
 export function inSeat(m: Matrix, dx: number, dy: number): readonly [number, number] | null {
-  const det = m[0]! * m[5]! - m[1]! * m[4]!
+  const det = m[0] * m[5] - m[1] * m[4]
   if (Math.abs(det) < 1e-12) return null
-  return [(m[5]! * dx - m[1]! * dy) / det, (m[0]! * dy - m[4]! * dx) / det]
+  return [(m[5] * dx - m[1] * dy) / det, (m[0] * dy - m[4] * dx) / det]
 }
 
 export const listNames = (piece: Piece, ids: readonly string[]): string =>
@@ -104,7 +104,7 @@ function handAt(piece: Piece, id: string, property: string, now: number): number
 
 /** @param degrees as they are seen on the stage, anticlockwise; what stands mirrored turns the other way */
 export function turnBy(piece: Piece, { id, seat }: Grip, degrees: number, now: number, step = 0): Operation {
-  const mirrored = seat[0]! * seat[5]! - seat[1]! * seat[4]! < 0
+  const mirrored = seat[0] * seat[5] - seat[1] * seat[4] < 0
   const to = handAt(piece, id, 'rotation', now) + (mirrored ? -degrees : degrees)
   const value = step > 0 ? Math.round(to / step) * step : rounded(to, 1)
   return operation(`turn ${piece.parts[id]!.name}`, ...put(piece, id, 'rotation', value, now))
@@ -176,7 +176,7 @@ export function sizeTo(
     if (!both) shift[k] = (side[k]! * (size - 2 * half[k]!)) / 2
   }
   const [sx, sy] = shift as [number, number]
-  const [dx, dy] = [world[0]! * sx + world[1]! * sy, world[4]! * sx + world[5]! * sy]
+  const [dx, dy] = [world[0] * sx + world[1] * sy, world[4] * sx + world[5] * sy]
   const moved = moveBy(piece, [{ id, seat, world }], dx, dy, now)
   return operation(says, ...puts, ...moved.puts)
 }
@@ -187,7 +187,7 @@ export function pinTo(piece: Piece, { id, seat, world }: Grip, x: number, y: num
   const pivot = { x: rounded(x), y: rounded(y) }
   // With L what turns and scales it: x + p − L p stays the same.
   const [dx, dy] = [pivot.x - part.pivot.x, pivot.y - part.pivot.y]
-  const turned = inSeat(seat, world[0]! * dx + world[1]! * dy, world[4]! * dx + world[5]! * dy)
+  const turned = inSeat(seat, world[0] * dx + world[1] * dy, world[4] * dx + world[5] * dy)
   const moved = turned
     ? (['x', 'y'] as const).flatMap((axis, k) => {
         const by = turned[k]! - [dx, dy][k]!

@@ -33,13 +33,13 @@ export const fromBehind = (all: readonly DepthPainting[]): string =>
 export const nearnessOf = (scene: Scene, body: Body, i: number): number => nearOf(scene.eye, at(body.worlds[i]!, 0, 0))
 
 function nearOf({ turned }: Eye, [x, y, z]: Point): number {
-  return turned ? turned[8]! * x + turned[9]! * y + turned[10]! * z : z
+  return turned ? turned[8] * x + turned[9] * y + turned[10] * z : z
 }
 
 const at = (m: Matrix, x: number, y: number, z = 0): Point => [
-  m[0]! * x + m[1]! * y + m[2]! * z + m[3]!,
-  m[4]! * x + m[5]! * y + m[6]! * z + m[7]!,
-  m[8]! * x + m[9]! * y + m[10]! * z + m[11]!,
+  m[0] * x + m[1] * y + m[2] * z + m[3],
+  m[4] * x + m[5] * y + m[6] * z + m[7],
+  m[8] * x + m[9] * y + m[10] * z + m[11],
 ]
 
 const ONSTAGE = matrix()

@@ -11,7 +11,7 @@ import { layerOf, reachesIn } from '../rig/stage-mesh/mesh-slot.ts'
 import type { Body } from '../rig/body.ts'
 import { Scene } from '../rig/scene.ts'
 import { flattened, inDepth, seen, type Eye } from '../rig/depth/eye.ts'
-import { scaleOf, type Matrix } from '../piece/transform.ts'
+import { asMatrix, scaleOf, type Matrix } from '../piece/transform.ts'
 import { brightness, fromBehind, nearnessOf, sidesOf, waterOf, type DepthPainting } from './svg-depth.ts'
 import { momentOfSeconds } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
@@ -45,7 +45,7 @@ function paintFor(
   const near = paintOf(body, 'fill', i)
   const m = flattened(scene.eye, at, 0, 0)
   if (reachesIn(body, i) && inDepth(scene.eye)) {
-    const [a, b, c] = [0, 1, 2].map(k => [at[3]!, at[7]!, at[11]!].map((v, r) => v + (k > 0 ? at[4 * r + k - 1]! : 0)))
+    const [a, b, c] = [0, 1, 2].map(k => [at[3], at[7], at[11]].map((v, r) => v + (k > 0 ? at[4 * r + k - 1]! : 0)))
     const bright = brightness([a, b, c] as never, scene.eye)
     for (const k of ['r', 'g', 'b'] as const) near[k] = Math.min(1, near[k] * bright)
   }
@@ -74,7 +74,7 @@ function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string
   const { stage } = scene.program.piece
   const m = body.worlds[i]!
   const id = `g-${body.id}-${i}`
-  if (!(body.opacity[i]! > 0) || !Number.isFinite(m[0]! + m[3]! + m[7]!)) return ''
+  if (!(body.opacity[i]! > 0) || !Number.isFinite(m[0] + m[3] + m[7])) return ''
   const of = sizesOf(body, i, sizes)
   if (body.part.shape.type !== 'emitter') {
     const outline = outlineOf(body.part.shape, of)
@@ -93,7 +93,9 @@ function drawn(scene: Scene, body: Body, i: number, pictures: ReadonlyMap<string
   for (let k = 0; k < places.length && out.length <= longest; k += 2) {
     const age = ages[k / 2]!
     const size = half * (1 + (end - 1) * age)
-    const there = new Float64Array([size, 0, 0, places[k]!, 0, size, 0, places[k + 1]!, 0, 0, 1, heights[k / 2]!])
+    const there = asMatrix(
+      new Float64Array([size, 0, 0, places[k]!, 0, size, 0, places[k + 1]!, 0, 0, 1, heights[k / 2]!]),
+    )
     const dot = one({ scene, body, i, outline, m: there, id: `${id}-${k / 2}` }, stage)
     out += fade > 0 ? `<g opacity="${short(1 - fade * age)}">${dot}</g>` : dot
   }
@@ -166,7 +168,7 @@ function ends({ part: { cap, join }, get }: Body, i: number, scale: number): str
 function pictured({ eye }: Scene, body: Body, i: number, data: string | undefined): string {
   const m = flattened(eye, body.worlds[i]!, 0, 0)
   const [w, h] = [body.get('width', i), body.get('height', i)]
-  const at = [m[0]!, -m[4]!, -m[1]!, m[5]!, m[3]!, -m[7]!].map(short).join(' ')
+  const at = [m[0], -m[4], -m[1], m[5], m[3], -m[7]].map(short).join(' ')
   const box = `x="${short(-w / 2)}" y="${short(-h / 2)}" width="${short(w)}" height="${short(h)}" transform="matrix(${at})" opacity="${short(Math.min(1, body.opacity[i]!))}"`
   // What is too large to carry along is shown as its place.
   return data
@@ -181,7 +183,7 @@ function letters(
   opacity: number,
   colour: string,
 ): string {
-  const m = body.worlds[i]!.map((x, k) => (k % 4 === 3 ? x : (x * size) / 1000))
+  const m = asMatrix(body.worlds[i]!.map((x, k) => (k % 4 === 3 ? x : (x * size) / 1000)))
   const d = setting.areas.flatMap(a => [a.outline, ...a.holes]).map(p => path(p, true, m, eye))
   const width = body.get('strokeWidth', i) * scaleOf(flattened(eye, body.worlds[i]!, 0, 0))
   const edge = width > 0 ? ` stroke="${hex(paintOf(body, 'stroke', i))}" stroke-width="${short(width)}"` : ''

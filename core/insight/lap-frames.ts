@@ -76,7 +76,7 @@ export class Reaches {
 
 /** How many times as long a way across and up may become at most: the larger singular value of the matrix, in the flat. */
 function largest(m: Matrix): number {
-  const [a, b, c, d] = [m[0]!, m[1]!, m[4]!, m[5]!]
+  const [a, b, c, d] = [m[0], m[1], m[4], m[5]]
   const squares = a * a + b * b + c * c + d * d
   const area = a * d - b * c
   return Math.sqrt((squares + Math.sqrt(Math.max(0, squares * squares - 4 * area * area))) / 2) * (1 + 1e-9)

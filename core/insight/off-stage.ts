@@ -34,7 +34,7 @@ export function partsOffStage(program: Program): OffStage[] {
       const m = body.worlds[copy]!
       const reach = reaches?.of(body, copy) ?? 0
       // Most copies are well within, which is seen without their outlines.
-      if (reach > 0 && Math.abs(m[3]!) + reach <= w && Math.abs(m[7]!) + reach <= h) {
+      if (reach > 0 && Math.abs(m[3]) + reach <= w && Math.abs(m[7]) + reach <= h) {
         within.add(part)
         continue
       }

@@ -83,8 +83,8 @@ class Near {
     let [widest, left, right] = [0, Infinity, -Infinity]
     for (let i = 0; i < body.count; i++) {
       const m = body.worlds[i]!
-      x[i] = m[3]!
-      y[i] = m[7]!
+      x[i] = m[3]
+      y[i] = m[7]
       reach[i] = this.reaches.of(body, i)
       if (!Number.isFinite(x[i]! + y[i]! + reach[i]!)) continue
       widest = Math.max(widest, reach[i]!)

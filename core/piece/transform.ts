@@ -5,15 +5,20 @@
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { STEPS, type Step } from './steps.ts'
 
-export type Matrix = Float64Array
+/** Its twelve numbers are known to be there, so that `m[3]` is a number. */
+export type Matrix = { slice(): Matrix } & Float64Array &
+  Record<0 | 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11, number>
 
-export const matrix = (): Matrix => new Float64Array([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0])
+/** The numbers of a matrix as one; there must be twelve of them. */
+export const asMatrix = (numbers: Float64Array): Matrix => numbers as Matrix
+
+export const matrix = (): Matrix => asMatrix(new Float64Array([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0]))
 
 /** So many matrices that stand still, side by side in one buffer: read in turn they come from memory in one go. */
 export function matrices(count: number): Matrix[] {
   const all = new Float64Array(12 * count)
   for (let at = 0; at < all.length; at += 12) all[at] = all[at + 5] = all[at + 10] = 1
-  return Array.from({ length: count }, (_, i) => all.subarray(12 * i, 12 * i + 12))
+  return Array.from({ length: count }, (_, i) => asMatrix(all.subarray(12 * i, 12 * i + 12)))
 }
 
 /** out = a · b; `out` may be neither. */
@@ -37,18 +42,18 @@ export function onlyMoves(a: Matrix): boolean {
 /** out = a · b, quicker where `a` only moves. */
 export function onto(a: Matrix, b: Matrix, out: Matrix): Matrix {
   if (!onlyMoves(a)) return multiply(a, b, out)
-  out[0] = b[0]!
-  out[1] = b[1]!
-  out[2] = b[2]!
-  out[3] = b[3]! + a[3]!
-  out[4] = b[4]!
-  out[5] = b[5]!
-  out[6] = b[6]!
-  out[7] = b[7]! + a[7]!
-  out[8] = b[8]!
-  out[9] = b[9]!
-  out[10] = b[10]!
-  out[11] = b[11]! + a[11]!
+  out[0] = b[0]
+  out[1] = b[1]
+  out[2] = b[2]
+  out[3] = b[3] + a[3]
+  out[4] = b[4]
+  out[5] = b[5]
+  out[6] = b[6]
+  out[7] = b[7] + a[7]
+  out[8] = b[8]
+  out[9] = b[9]
+  out[10] = b[10]
+  out[11] = b[11] + a[11]
   return out
 }
 
@@ -155,15 +160,15 @@ function inSteps(p: Pose, steps: readonly Step[], out: Matrix): Matrix {
   const turn = matrix()
   turnedAndScaled(p, turn)
   Object.assign(p, { scaleX, scaleY, scaleZ })
-  const scale = new Float64Array([scaleX, 0, 0, 0, 0, scaleY, 0, 0, 0, 0, scaleZ, 0])
-  const move = new Float64Array([1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z])
+  const scale = asMatrix(new Float64Array([scaleX, 0, 0, 0, 0, scaleY, 0, 0, 0, 0, scaleZ, 0]))
+  const move = asMatrix(new Float64Array([1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z]))
   let made = matrix()
   for (const step of steps)
     if (step !== 'thicken') made = multiply(step === 'scale' ? scale : step === 'turn' ? turn : move, made, matrix())
   out.set(made)
-  out[3]! += p.pivotX - (made[0]! * p.pivotX + made[1]! * p.pivotY)
-  out[7]! += p.pivotY - (made[4]! * p.pivotX + made[5]! * p.pivotY)
-  out[11]! -= made[8]! * p.pivotX + made[9]! * p.pivotY
+  out[3] += p.pivotX - (made[0] * p.pivotX + made[1] * p.pivotY)
+  out[7] += p.pivotY - (made[4] * p.pivotX + made[5] * p.pivotY)
+  out[11] -= made[8] * p.pivotX + made[9] * p.pivotY
   return out
 }
 
@@ -181,9 +186,9 @@ export function backwards(p: Pose, out: Float64Array): Float64Array {
 
 /** The same where only x, y and z have changed since it was posed. */
 export function moveMatrix(p: Pose, out: Matrix): Matrix {
-  out[3] = p.x + p.pivotX - (out[0]! * p.pivotX + out[1]! * p.pivotY)
-  out[7] = p.y + p.pivotY - (out[4]! * p.pivotX + out[5]! * p.pivotY)
-  out[11] = p.z - (out[8]! * p.pivotX + out[9]! * p.pivotY)
+  out[3] = p.x + p.pivotX - (out[0] * p.pivotX + out[1] * p.pivotY)
+  out[7] = p.y + p.pivotY - (out[4] * p.pivotX + out[5] * p.pivotY)
+  out[11] = p.z - (out[8] * p.pivotX + out[9] * p.pivotY)
   return out
 }
 
@@ -202,29 +207,29 @@ export function onTip(p: Pose, out: Matrix): Matrix {
 export function placeMatrix(x: number, y: number, turns: number, z = 0): Matrix {
   const c = cosineOfTurns(turns)
   const s = sineOfTurns(turns)
-  return new Float64Array([c, -s, 0, x, s, c, 0, y, 0, 0, 1, z])
+  return asMatrix(new Float64Array([c, -s, 0, x, s, c, 0, y, 0, 0, 1, z]))
 }
 
-export const applyX = (m: Matrix, x: number, y: number): number => m[0]! * x + m[1]! * y + m[3]!
-export const applyY = (m: Matrix, x: number, y: number): number => m[4]! * x + m[5]! * y + m[7]!
-export const applyZ = (m: Matrix, x: number, y: number): number => m[8]! * x + m[9]! * y + m[11]!
+export const applyX = (m: Matrix, x: number, y: number): number => m[0] * x + m[1] * y + m[3]
+export const applyY = (m: Matrix, x: number, y: number): number => m[4] * x + m[5] * y + m[7]
+export const applyZ = (m: Matrix, x: number, y: number): number => m[8] * x + m[9] * y + m[11]
 
 /** The point of a flat part that lies under a stage point; null when it is seen from the side. */
 export function unapply(m: Matrix, x: number, y: number): [number, number] | null {
-  const det = m[0]! * m[5]! - m[1]! * m[4]!
+  const det = m[0] * m[5] - m[1] * m[4]
   if (Math.abs(det) < 1e-12) return null
-  const dx = x - m[3]!
-  const dy = y - m[7]!
-  return [(m[5]! * dx - m[1]! * dy) / det, (m[0]! * dy - m[4]! * dx) / det]
+  const dx = x - m[3]
+  const dy = y - m[7]
+  return [(m[5] * dx - m[1] * dy) / det, (m[0] * dy - m[4] * dx) / det]
 }
 
 /** The same in depth, however it is turned. */
 export function sizeOf(m: Matrix): number {
-  const x = m[4]! * m[9]! - m[8]! * m[5]!
-  const y = m[8]! * m[1]! - m[0]! * m[9]!
-  const z = m[0]! * m[5]! - m[4]! * m[1]!
+  const x = m[4] * m[9] - m[8] * m[5]
+  const y = m[8] * m[1] - m[0] * m[9]
+  const z = m[0] * m[5] - m[4] * m[1]
   return Math.sqrt(Math.sqrt(x * x + y * y + z * z))
 }
 
 /** How much larger flat things are drawn: the root of the area's scale. */
-export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0]! * m[5]! - m[1]! * m[4]!))
+export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0] * m[5] - m[1] * m[4]))

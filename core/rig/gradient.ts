@@ -69,10 +69,10 @@ const IDENTITY: Flat = [1, 0, 0, 0, 1, 0]
 
 /** From the stage back to the plane of a flat part. */
 function inverse(m: Matrix): Flat | null {
-  const det = m[0]! * m[5]! - m[1]! * m[4]!
+  const det = m[0] * m[5] - m[1] * m[4]
   if (Math.abs(det) < 1e-12) return null
-  const [a, b, d, f] = [m[5]! / det, -m[1]! / det, -m[4]! / det, m[0]! / det]
-  return [a, b, -(a * m[3]! + b * m[7]!), d, f, -(d * m[3]! + f * m[7]!)]
+  const [a, b, d, f] = [m[5] / det, -m[1] / det, -m[4] / det, m[0] / det]
+  return [a, b, -(a * m[3] + b * m[7]), d, f, -(d * m[3] + f * m[7])]
 }
 
 /** Twice the furthest from the middle, across and upwards. */

@@ -4,7 +4,7 @@ import { outlineAt } from './outlined.ts'
 import type { Scene } from './scene.ts'
 import { inDepth, seen, toEye, unseen, type Eye } from './depth/eye.ts'
 import type { Body } from './body.ts'
-import { matrix, sizeOf, type Matrix } from '../piece/transform.ts'
+import { asMatrix, matrix, sizeOf, type Matrix } from '../piece/transform.ts'
 
 /** Shares of how far something reaches back at which it is looked for. */
 const LEVELS = [0, 0.5, 1]
@@ -67,7 +67,8 @@ function nearness(scene: Scene, body: Body, i: number, x: number, y: number, rea
   if (thick > 0) scene.backOf(body, i, back)
   const taper = thick > 0 ? body.get('taper', i) : 1
   for (const share of thick > 0 ? LEVELS : [0]) {
-    const there = share === 0 ? m : m.map((v, k) => (k % 4 === 3 ? v + back[(k - 3) / 4]! * thick * share : v))
+    const there =
+      share === 0 ? m : asMatrix(m.map((v, k) => (k % 4 === 3 ? v + back[(k - 3) / 4]! * thick * share : v)))
     const at = unseen(eye, there, x, y)
     // Further back it is as much larger or smaller as its taper says.
     const wide = Math.max(1e-6, 1 + (taper - 1) * share)
@@ -93,7 +94,7 @@ function lineAt(
   let nearest: number | null = null
   for (let k = 0; k + 1 < heights.length; k++) {
     if (!near(flat.subarray(2 * k, 2 * k + 4), false, [x, y], slack)) continue
-    const z = e[8]! * points[2 * k]! + e[9]! * points[2 * k + 1]! + e[10]! * heights[k]! + e[11]!
+    const z = e[8] * points[2 * k]! + e[9] * points[2 * k + 1]! + e[10] * heights[k]! + e[11]
     // What lies behind the eye is not seen.
     if (z < eye.distance && (nearest === null || z > nearest)) nearest = z
   }

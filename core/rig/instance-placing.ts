@@ -101,9 +101,9 @@ export class Placing {
       pose.z = z
       if (upright) {
         const seat = seats.at[i]!
-        world[3]! += seat[3]!
-        world[7]! += seat[7]!
-        world[11]! += seat[11]!
+        world[3] += seat[3]
+        world[7] += seat[7]
+        world[11] += seat[11]
       } else if (seats) multiply(seats.at[i]!, local, world)
       else this.carry(i, world)
     }

@@ -179,10 +179,7 @@ export function sideDrawnTo(
 ): Snapped {
   const to = drawnTo({ left: x, right: x, low: y, high: y }, lines, reach)
   // Where the side looks to on the stage.
-  const [wx, wy] = [m[0]! * side[0] + m[1]! * side[1], m[4]! * side[0] + m[5]! * side[1]].map(Math.abs) as [
-    number,
-    number,
-  ]
+  const [wx, wy] = [m[0] * side[0] + m[1] * side[1], m[4] * side[0] + m[5] * side[1]].map(Math.abs) as [number, number]
   const corner = side[0] !== 0 && side[1] !== 0
   const none = { dx: 0, dy: 0, x: null, y: null }
   return {
@@ -215,7 +212,7 @@ export function engaging(
     if (other.type !== 'gear' || (!double && isCarried(body, new Set([id])))) continue
     const m = body.worlds[0]!
     const apart = pitchRadius(shape) * scale + pitchRadius(other) * scaleOf(m)
-    const [vx, vy] = [at[0] - m[3]!, at[1] - m[7]!]
+    const [vx, vy] = [at[0] - m[3], at[1] - m[7]]
     const d = Math.sqrt(vx * vx + vy * vy)
     const far = Math.abs(d - apart)
     if (d > 0 && far < (best?.far ?? reach))

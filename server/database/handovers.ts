@@ -5,7 +5,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { sharedPiece } from '../../core/acts/shared-piece'
-import type { Handover, Received } from '../../core/piece/handing'
+import type { Handover, Received } from '../../core/piece/api'
 import { limitToLent, type DialLoan } from '../../core/piece/lent'
 import type { Piece } from '../../core/piece/schema'
 import { shownIn } from '../../core/formats/piece-file/piece-file'

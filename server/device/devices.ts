@@ -1,12 +1,13 @@
 /** The devices of all pieces, while the server runs: one sender each, and who listens to what comes in. */
 import type { Device, Incoming } from '../../core/piece/device'
 import type { Piece } from '../../core/piece/schema'
-import { Sender, type SenderRun, type Status } from './sender'
+import type { DeviceStatus } from '../../core/piece/api'
+import { Sender, type SenderRun } from './sender'
 
 const senders = new Map<string, Sender>()
 const listeners = new Map<string, Set<(what: Incoming) => void>>()
 
-export const statusOf = (piece: string): Status =>
+export const statusOf = (piece: string): DeviceStatus =>
   senders.get(piece)?.status() ?? { sending: false, by: null, packets: 0, says: '' }
 
 /** Lets a piece run to its device: whoever asks last, a window that plays or the server alone, says where it is. */
@@ -16,7 +17,7 @@ export function send(
   device: Device,
   by: 'quay' | 'alone',
   running: SenderRun,
-): Status {
+): DeviceStatus {
   let sender = senders.get(piece)
   if (!sender) {
     if (!document) return statusOf(piece)

@@ -2,6 +2,7 @@
  * Live values to a device: the piece runs here, by this machine's clock, and what was chosen of it goes out as OSC over UDP.
  * To this machine alone, unless OPEN_TIDE_DEVICES names others.
  */
+import type { DeviceStatus } from '../../core/piece/api'
 import { createSocket, type Socket } from 'node:dgram'
 import { Program } from '../../core/engine/program'
 import { setDial } from '../../core/engine/retime'
@@ -36,15 +37,6 @@ export interface SenderRun {
   readonly pace: number
 }
 
-export interface Status {
-  readonly sending: boolean
-  /** Who lets it run: a window that plays, or the server alone. */
-  readonly by: 'quay' | 'alone' | null
-  readonly packets: number
-  /** What went wrong last. */
-  readonly says: string
-}
-
 export class Sender {
   private program: Program
   private socket: Socket | null = null
@@ -55,7 +47,7 @@ export class Sender {
   private limit = ''
   private next = 0
   private says = ''
-  by: Status['by'] = null
+  by: DeviceStatus['by'] = null
 
   /** @param heard told what comes in */
   constructor(
@@ -68,7 +60,7 @@ export class Sender {
     this.program = new Program(piece)
   }
 
-  status(): Status {
+  status(): DeviceStatus {
     return { sending: this.timer !== null, by: this.by, packets: this.sent, says: this.says || this.limit }
   }
 

@@ -57,7 +57,7 @@ function write(e: Event): void {
   emit('take')
   emit('set', Object.fromEntries(open.map(side => [side, read[side]])))
   emit('release')
-  nextTick(() => (field.value = hexOf(props.value)))
+  void nextTick(() => (field.value = hexOf(props.value)))
 }
 </script>
 

@@ -69,7 +69,7 @@ function send(value: number): void {
       : `${props.label} goes ${held < whole ? 'up' : 'down'} to ${printNumber(held, 4)}${props.unit}, so that’s what it is now.`
   beyond.value = held === whole ? null : whole
   if (held !== props.value || props.again) emit('set', held)
-  nextTick(() => field.value && (field.value.value = text.value))
+  void nextTick(() => field.value && (field.value.value = text.value))
 }
 let reads = 0
 function read(): void {

@@ -2,7 +2,7 @@
 /** Handing over: which dials, under which words and locks, what may be taken away, until when; and what was handed over before. */
 import { ArrowUp } from '@lucide/vue'
 import { FORMATS, type ExportFormat } from '~~/core/formats/export/formats.ts'
-import type { Handover } from '~~/core/piece/handing.ts'
+import type { Handover } from '~~/core/piece/api.ts'
 import { lendable, limitToLent, type DialLoan } from '~~/core/piece/lent.ts'
 import { useHandingOver } from '~/stores/handing-over.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'

@@ -80,7 +80,7 @@ const found = computed<readonly Found[]>(() =>
 function go(f: Found | null): void {
   if (!f) return
   emit('close')
-  nextTick(f.go)
+  void nextTick(f.go)
 }
 </script>
 

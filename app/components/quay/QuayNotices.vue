@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** What the quay has to say: a save that failed, a piece changed elsewhere, what a change did. */
-import { post, get } from '~/services/request.ts'
+import { create, get } from '~/services/request.ts'
 import { usePiece } from '~/stores/piece.ts'
 import { isBlocked } from '~/services/storage.ts'
-import type { Stored } from '~~/core/piece/api.ts'
+import { Created, Stored } from '~~/core/piece/api.ts'
 
 const store = usePiece()
 const busy = ref(false)
@@ -15,22 +15,22 @@ const mayKeep = computed(() => trouble.value && !(store.saving.is === 'failed' &
 /** This window's version becomes a piece of its own. */
 async function keepMine(): Promise<void> {
   busy.value = true
-  const answer = await post('/api/pieces', { document: store.piece })
+  const answer = await create('/api/pieces', Created, { document: store.piece })
   busy.value = false
   if (!answer.ok) {
     wrong.value = answer.says
     return
   }
   store.dropUnsaved()
-  await navigateTo(`/piece/${(answer.value as Stored).id}`)
+  await navigateTo(`/piece/${answer.value.id}`)
 }
 
 async function takeOther(): Promise<void> {
   busy.value = true
   await store.flush()
-  const answer = await get(`/api/pieces/${store.id}`)
+  const answer = await get(`/api/pieces/${store.id}`, Stored)
   busy.value = false
-  if (answer.ok) emit('reopen', answer.value as Stored)
+  if (answer.ok) emit('reopen', answer.value)
   else wrong.value = answer.says
 }
 const emit = defineEmits<{ reopen: [stored: Stored] }>()

@@ -141,7 +141,7 @@ function leave(): void {
   typing.value = false
   wrong.value = ''
   // The read-out is there again, and empty until it is written.
-  nextTick(() => player.refresh())
+  void nextTick(() => player.refresh())
 }
 </script>
 

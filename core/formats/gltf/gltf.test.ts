@@ -1,3 +1,4 @@
+import { asMatrix } from '../../piece/transform.ts'
 import { createRequire } from 'node:module'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../../acts/build.ts'
@@ -163,7 +164,7 @@ describe('standing', () => {
   it('goes through nothing and below without a leap', () => {
     let before: Standing | null = null
     const all = [1, 0.5, 0, -0.5, -1].map(
-      w => (before = standingOf(new Float64Array([w, 0, 0, 3, 0, 2, 0, 4, 0, 0, 1, 5]), before)),
+      w => (before = standingOf(asMatrix(new Float64Array([w, 0, 0, 3, 0, 2, 0, 4, 0, 0, 1, 5])), before)),
     )
     for (const s of all) {
       expect(s.turn.map(v => Math.round(v * 1e9) / 1e9 + 0)).toEqual([0, 0, 0, 1])

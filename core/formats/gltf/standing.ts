@@ -47,7 +47,7 @@ export function standingOf(m: Matrix, before: Standing | null, flat = false): St
     ;[sx, sy, sz] = [sx * a, sy * b, sz * c]
   }
   return {
-    place: [m[3]!, m[7]!, m[11]!],
+    place: [m[3], m[7], m[11]],
     turn: nearest(quaternion(x, y, z), before?.turn),
     stretch: [sx, sy, sz],
     inner: slanted && nearest(quaternion(...turnedBack(slanted.inner)), before?.inner),

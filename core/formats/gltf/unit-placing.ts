@@ -39,7 +39,7 @@ export function unitMatrix(
     out[4 * r + 1] = out[4 * r + 1]! * (sy / stretch[1])
     if (thick > 0) out[4 * r + 2] = -back[r]! * thick
   }
-  out[11] = out[11]! + order * APART
+  out[11] = out[11] + order * APART
   return out
 }
 

@@ -68,7 +68,7 @@ const ringsOf = (what: DrawnUnit['what'], o: Outline): Rings =>
 /** The map of an instance in a drawing, y downwards, of what is laid so much smaller. */
 function affine({ body, i }: DrawnUnit, sx: number, sy: number): FlatMatrix {
   const m = body.worlds[i]!
-  return [m[0]! * sx, -m[4]! * sx, -m[1]! * sy, m[5]! * sy, m[3]!, -m[7]!]
+  return [m[0] * sx, -m[4] * sx, -m[1] * sy, m[5] * sy, m[3], -m[7]]
 }
 
 /** A round that grows keeps its points. */
@@ -130,8 +130,8 @@ function points(unit: DrawnUnit): number[] {
   const out = flat(unit.rings)
   for (let k = 0; k < out.length; k += 2) {
     const [x, y] = [out[k]! * scale, out[k + 1]! * scale]
-    out[k] = m[0]! * x + m[1]! * y + m[3]!
-    out[k + 1] = m[4]! * x + m[5]! * y + m[7]!
+    out[k] = m[0] * x + m[1] * y + m[3]
+    out[k + 1] = m[4] * x + m[5] * y + m[7]
   }
   return out
 }

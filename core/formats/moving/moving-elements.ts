@@ -1,4 +1,5 @@
 /** What moves as elements of a drawing: what each is, and what of it changes over a lap, whoever prints it. */
+import { matrix } from '../../piece/transform.ts'
 import { hex, paintOf, rgbOf } from '../../rig/colour.ts'
 import { gradientEnds, extent, gradientOf } from '../../rig/gradient.ts'
 import { outlineAt } from '../../rig/outlined.ts'
@@ -37,7 +38,7 @@ const change = (
   stepped = false,
 ): ElementChange => ({ of, at, values: rows.map(print), stepped })
 
-const IDENTITY = new Float64Array([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0])
+const IDENTITY = matrix()
 /** A fill that runs, as it lies in what is laid; empty where there is none. */
 function gradient(unit: DrawnUnit, stage: Piece['stage'], id: string): string {
   const { body, i } = unit

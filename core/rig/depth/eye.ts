@@ -4,7 +4,7 @@
  *
  * In eye space x and y run along the picture and z towards the eye; a point at z is drawn 1 ÷ (1 − z ÷ distance) as large.
  */
-import { matrix, multiply, posed, restPose, type Matrix } from '../../piece/transform.ts'
+import { asMatrix, matrix, multiply, posed, restPose, type Matrix } from '../../piece/transform.ts'
 import type { Piece } from '../../piece/schema.ts'
 
 export interface Eye {
@@ -53,8 +53,8 @@ export const seen = (eye: Eye, m: Matrix, x: number, y: number, z = 0): [number,
 
 /** The same for a thing whose matrix is in eye space. */
 export function seenIn(eye: Eye, e: Matrix, x: number, y: number, z: number): [number, number] {
-  const w = Math.max(1e-4, 1 - (e[8]! * x + e[9]! * y + e[10]! * z + e[11]!) / eye.distance)
-  return [(e[0]! * x + e[1]! * y + e[2]! * z + e[3]!) / w, (e[4]! * x + e[5]! * y + e[6]! * z + e[7]!) / w]
+  const w = Math.max(1e-4, 1 - (e[8] * x + e[9] * y + e[10] * z + e[11]) / eye.distance)
+  return [(e[0] * x + e[1] * y + e[2] * z + e[3]) / w, (e[4] * x + e[5] * y + e[6] * z + e[7]) / w]
 }
 
 /** The point of a flat thing that is seen at a place, and how near it is (px towards the eye); null from the side, or behind the eye. */
@@ -62,12 +62,12 @@ export function unseen(eye: Eye, m: Matrix, sx: number, sy: number): [x: number,
   const e = toEye(eye, m, seat)
   const [u, v] = [sx / eye.distance, sy / eye.distance]
   // (m₀ x + m₁ y + m₃) = s (1 − (m₈ x + m₉ y + m₁₁) ÷ distance), and the same for y.
-  const [a, b, c] = [e[0]! + u * e[8]!, e[1]! + u * e[9]!, sx - u * e[11]! - e[3]!]
-  const [d, f, g] = [e[4]! + v * e[8]!, e[5]! + v * e[9]!, sy - v * e[11]! - e[7]!]
+  const [a, b, c] = [e[0] + u * e[8], e[1] + u * e[9], sx - u * e[11] - e[3]]
+  const [d, f, g] = [e[4] + v * e[8], e[5] + v * e[9], sy - v * e[11] - e[7]]
   const det = a * f - b * d
   if (Math.abs(det) < 1e-12) return null
   const [x, y] = [(c * f - b * g) / det, (a * g - c * d) / det]
-  const near = e[8]! * x + e[9]! * y + e[11]!
+  const near = e[8] * x + e[9] * y + e[11]
   return near < eye.distance ? [x, y, near] : null
 }
 
@@ -79,7 +79,7 @@ export function flattened(eye: Eye, m: Matrix, x: number, y: number): Matrix {
   const [ax, ay] = seen(eye, m, x + h, y)
   const [bx, by] = seen(eye, m, x, y + h)
   const [a, b, c, d] = [(ax - px) / h, (bx - px) / h, (ay - py) / h, (by - py) / h]
-  return new Float64Array([a, b, 0, px - a * x - b * y, c, d, 0, py - c * x - d * y, 0, 0, 1, 0])
+  return asMatrix(new Float64Array([a, b, 0, px - a * x - b * y, c, d, 0, py - c * x - d * y, 0, 0, 1, 0]))
 }
 
 /** Which way light falls, in space: from the left, above and before. */

@@ -53,20 +53,20 @@ export function emitterOf(
     const turned = spread.at(m) * hashSigned(2 * k, shape.seed)
     const [c, s] = [cosineOfTurns(turned), sineOfTurns(turned)]
     // The direction in which the part points: its own x; across it, on the stage or, in depth, all round.
-    const long = deep ? w[0]! * w[0]! + w[4]! * w[4]! + w[8]! * w[8]! : w[0]! * w[0]! + w[4]! * w[4]!
+    const long = deep ? w[0] * w[0] + w[4] * w[4] + w[8] * w[8] : w[0] * w[0] + w[4] * w[4]
     const share = (1 + variety.at(m) * hashSigned(2 * k + 1, shape.seed)) / (Math.sqrt(long) || 1)
     const round = deep ? hashUnit(3 * k + 1, shape.seed ^ AROUND) / 2 : 0
     const [up, near] = [cosineOfTurns(round) * s, sineOfTurns(round) * s]
-    const across = (j: number) => (deep ? w[j + 1]! * up + w[j + 2]! * near : j === 0 ? -w[4]! * s : w[0]! * s)
+    const across = (j: number) => (deep ? w[j + 1]! * up + w[j + 2]! * near : j === 0 ? -w[4] * s : w[0] * s)
     const [bx, by] = bornAt(shape, k, span.at(m))
     return {
       seconds: isStill ? seconds : m.seconds,
-      x: w[3]! + w[0]! * bx + w[1]! * by,
-      y: w[7]! + w[4]! * bx + w[5]! * by,
-      z: w[11]! + w[8]! * bx + w[9]! * by,
-      towardsX: (w[0]! * c + across(0)) * share,
-      towardsY: (w[4]! * c + across(4)) * share,
-      towardsZ: deep ? (w[8]! * c + across(8)) * share : 0,
+      x: w[3] + w[0] * bx + w[1] * by,
+      y: w[7] + w[4] * bx + w[5] * by,
+      z: w[11] + w[8] * bx + w[9] * by,
+      towardsX: (w[0] * c + across(0)) * share,
+      towardsY: (w[4] * c + across(4)) * share,
+      towardsZ: deep ? (w[8] * c + across(8)) * share : 0,
       speed: speed.at(m),
       gone: isFixed ? 0 : gone(m),
     }

@@ -79,9 +79,9 @@ export class Deep {
   stand(m: Matrix, sx: number, sy: number, taper: number, row: number): void {
     const { data } = this
     const at = row * PER_DEEP
-    data[at] = m[8]! * sx
-    data[at + 1] = m[9]! * sy
-    data[at + 2] = m[11]!
+    data[at] = m[8] * sx
+    data[at + 1] = m[9] * sy
+    data[at + 2] = m[11]
     data[at + 3] = taper
     data.fill(0, at + 4, at + 8)
   }
@@ -112,7 +112,7 @@ export class Deep {
   add(solid: boolean, through: boolean, m: Matrix, { index: from, indices: count, picture }: MeshRun): void {
     if (count === 0) return
     const run = (pass: Pass): void => {
-      pass.near += m[11]!
+      pass.near += m[11]
       pass.members++
       addRun(pass.runs, from, count, picture)
     }
@@ -184,14 +184,14 @@ const AT: Plane = { facing: 0, off: 0, nz: 0 }
 
 /** The plane in which what is flat stands. */
 function planeOf(m: Matrix, out: Plane): Plane {
-  const nx = m[4]! * m[9]! - m[8]! * m[5]!
-  const ny = m[8]! * m[1]! - m[0]! * m[9]!
-  const nz = m[0]! * m[5]! - m[4]! * m[1]!
+  const nx = m[4] * m[9] - m[8] * m[5]
+  const ny = m[8] * m[1] - m[0] * m[9]
+  const nz = m[0] * m[5] - m[4] * m[1]
   const long = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1
   const to = (nz < 0 ? -1 : 1) / long
   const [a, b] = [Math.floor(nx * to * 1000 + 0.37), Math.floor(ny * to * 1000 + 0.37)]
   out.facing = (a + 1024) * 2048 + (b + 1024)
-  out.off = (nx * m[3]! + ny * m[7]! + nz * m[11]!) * to
+  out.off = (nx * m[3] + ny * m[7] + nz * m[11]) * to
   out.nz = nz * to
   return out
 }

@@ -92,21 +92,21 @@ export class DepthGeometry extends Deep {
       return
     }
     this.stand(m, laidOutline.sx, laidOutline.sy, lit ? paints.taper.at(instance) : -1, front)
-    let by = Math.abs(m[8]!) * wide + Math.abs(m[9]!) * high
+    let by = Math.abs(m[8]) * wide + Math.abs(m[9]) * high
     const line = depthOf(body.part.shape)
     if (type === 'waves') by += this.waters.put(slot, front, this, scene.eye)
     else if (type === 'trace' || line > 0) {
       by = type === 'trace' ? this.spreadOf(laidOutline, scene) : by + line
-      this.back(front, m[2]!, m[6]!, m[10]!, 0)
+      this.back(front, m[2], m[6], m[10], 0)
     }
     if (lit) {
       const [x, y, z] = this.inEye(scene.backOf(body, instance, this.away), scene, paints.thickness.at(instance))
       const next = slot.layer && slot.layer.next >= 0 ? this.bedOf.get(body)![slot.layer.next]! : null
       this.back(front, x, y, z, next ? next.row + next.rows - 1 - front : 0)
-      by += Math.abs(z) + Math.abs(m[10]!)
+      by += Math.abs(z) + Math.abs(m[10])
     }
     if (paints.tails) this.repeat(front, row)
-    this.reach(m[11]!, by)
+    this.reach(m[11], by)
     this.add(lit || type === 'waves' || type === 'trace' || line > 0, through, m, slot)
   }
 
@@ -129,7 +129,7 @@ export class DepthGeometry extends Deep {
     const { points, heights } = laying
     for (let k = 0; k < heights.length && from + k <= front; k++) {
       let z = heights[k]!
-      if (turned) z = turned[8]! * points[2 * k]! + turned[9]! * points[2 * k + 1]! + turned[10]! * z + turned[11]!
+      if (turned) z = turned[8] * points[2 * k]! + turned[9] * points[2 * k + 1]! + turned[10] * z + turned[11]
       this.stand(rows.at, 1, 1, -1, from + k)
       this.data[(from + k) * 8 + 2] = z
       this.reach(z, 1)

@@ -149,12 +149,12 @@ export class InstanceTable {
   stand(m: Matrix, sx: number, sy: number, row: number): void {
     const { data } = this
     const at = row * PER_ROW
-    data[at] = m[0]! * sx
-    data[at + 1] = m[1]! * sy
-    data[at + 2] = m[3]!
-    data[at + 4] = m[4]! * sx
-    data[at + 5] = m[5]! * sy
-    data[at + 6] = m[7]!
+    data[at] = m[0] * sx
+    data[at + 1] = m[1] * sy
+    data[at + 2] = m[3]
+    data[at + 4] = m[4] * sx
+    data[at + 5] = m[5] * sy
+    data[at + 6] = m[7]
   }
 
   /**
@@ -178,7 +178,7 @@ export class InstanceTable {
       let [x, y] = [points[2 * k]!, points[2 * k + 1]!]
       if (turned) {
         const z = heights[k]!
-        ;[x, y] = [turned[0]! * x + turned[1]! * y + turned[2]! * z, turned[4]! * x + turned[5]! * y + turned[6]! * z]
+        ;[x, y] = [turned[0] * x + turned[1] * y + turned[2] * z, turned[4] * x + turned[5] * y + turned[6] * z]
       }
       data[at + 2] = x
       data[at + 6] = y
@@ -269,8 +269,8 @@ export class InstanceTable {
       const back = -paints.thickness.at(i) * share
       const side = (front - layers + k) * PER_ROW
       data.copyWithin(side, at, at + PER_ROW)
-      data[side + 2]! += m[2]! * back
-      data[side + 6]! += m[6]! * back
+      data[side + 2]! += m[2] * back
+      data[side + 6]! += m[6] * back
       data[side + 7] = 0
       colour(data, side + 8, paints.fill, i, SIDE)
     }

@@ -135,8 +135,8 @@ export function isShown(scene: Scene, { body, instance }: MeshSlot): boolean {
   if (scene.only && !scene.only.has(body.id)) return false
   if (!(body.opacity[instance]! > 0)) return false
   const m = body.worlds[instance]!
-  const flat = m[0]! + m[1]! + m[3]! + m[4]! + m[5]! + m[7]!
-  return Number.isFinite(flat) && (!inDepth(scene.eye) || Number.isFinite(m[8]! + m[9]! + m[11]!))
+  const flat = m[0] + m[1] + m[3] + m[4] + m[5] + m[7]
+  return Number.isFinite(flat) && (!inDepth(scene.eye) || Number.isFinite(m[8] + m[9] + m[11]))
 }
 
 export function fillsNow({ body, paints, instance }: MeshSlot): boolean {
@@ -160,6 +160,6 @@ export function textLayers({ body, instance, paints }: MeshSlot, pixel: number):
   if (body.part.shape.type !== 'text' || !(paints.fillAlpha.at(instance) > 0)) return 0
   const m = body.worlds[instance]!
   const back = paints.thickness.at(instance)
-  const [dx, dy] = [m[2]! * back, m[6]! * back]
+  const [dx, dy] = [m[2] * back, m[6] * back]
   return Math.min(MOST_LAYERS, Math.ceil(Math.sqrt(dx * dx + dy * dy) / (2 * pixel)))
 }

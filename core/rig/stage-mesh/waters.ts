@@ -50,7 +50,7 @@ export class Waters {
     }
     // The third axis, which a flat outline does not need.
     const m = toEye(eye, body.worlds[instance]!, this.seat)
-    deep.back(row, m[2]!, m[6]!, m[10]!, line)
+    deep.back(row, m[2], m[6], m[10], line)
     return width + height + far + swell
   }
 }

@@ -108,7 +108,7 @@ function drive(p: Property): void {
   const key = propertyKey(id.value, p.name)
   if (!driven(p)) store.act(addDrive(store.piece!, id.value, p.name, 'base'))
   hand.take(key)
-  nextTick(() => focusFormula(key))
+  void nextTick(() => focusFormula(key))
 }
 
 /** The same once more, a little aside so that it is seen. */

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** The kept states of the piece, those that were refused too: looked at, taken back, or made a piece of their own. */
-import type { Stored, Version } from '~~/core/piece/api.ts'
+import { array } from 'valibot'
+import { Created, Document, Version, type Stored } from '~~/core/piece/api.ts'
 import { readPiece } from '~~/core/piece/migrate.ts'
 import { takeBack } from '~~/core/acts/versions.ts'
-import { get, post } from '~/services/request.ts'
+import { create, get } from '~/services/request.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const store = useOpenPiece()
@@ -13,21 +14,21 @@ const trouble = ref('')
 
 onMounted(async () => {
   await store.flush()
-  const answer = await get(`/api/pieces/${store.id}/versions`)
-  if (answer.ok) versions.value = answer.value as Version[]
+  const answer = await get(`/api/pieces/${store.id}/versions`, array(Version))
+  if (answer.ok) versions.value = answer.value
   else trouble.value = answer.says
 })
 
 const when = (v: Version): string =>
   new Date(v.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' })
 
-async function documentOf(v: Version): Promise<Stored['document'] | null> {
-  const answer = await get(`/api/pieces/${store.id}/versions/${v.version}`)
+async function documentOf({ version }: Version): Promise<Stored['document'] | null> {
+  const answer = await get(`/api/pieces/${store.id}/versions/${version}`, Document)
   if (!answer.ok) {
     trouble.value = answer.says
     return null
   }
-  const { piece, problem } = readPiece((answer.value as { document: unknown }).document)
+  const { piece, problem } = readPiece(answer.value.document)
   if (!piece) trouble.value = problem
   return piece
 }
@@ -43,11 +44,11 @@ async function back(v: Version): Promise<void> {
 async function apart(v: Version): Promise<void> {
   const document = await documentOf(v)
   if (!document) return
-  const answer = await post('/api/pieces', { document })
+  const answer = await create('/api/pieces', Created, { document })
   if (!answer.ok) trouble.value = answer.says
   else {
     emit('close')
-    await navigateTo(`/piece/${(answer.value as Stored).id}`)
+    await navigateTo(`/piece/${answer.value.id}`)
   }
 }
 </script>

@@ -85,7 +85,7 @@ function add(shape: Shape, byKeys: boolean): void {
   store.act(op)
   hand.choose(id)
   emit('added')
-  nextTick(() => focusDriving(id))
+  void nextTick(() => focusDriving(id))
 }
 </script>
 

@@ -55,11 +55,11 @@ function done(): void {
     if (value !== null) put(value)
     else store.say(says)
   }
-  nextTick(() => handle.value?.focus())
+  void nextTick(() => handle.value?.focus())
 }
 function leave(): void {
   typing.value = false
-  nextTick(() => handle.value?.focus())
+  void nextTick(() => handle.value?.focus())
 }
 function drop(): void {
   if (props.word.remove) store.act(props.word.remove)
