@@ -1,7 +1,8 @@
 /** A piece that is far too large on purpose: so many lamps in rows, each driven, every tenth following the one before. */
+import { propertyKey } from '../core/piece/drive-key.ts'
 import { Builder } from '../core/acts/build.ts'
 import { putDrive, type Put } from '../core/piece/operation.ts'
-import { propertyKey, type Piece } from '../core/piece/schema.ts'
+import { type Piece } from '../core/piece/schema.ts'
 
 /** @param count parts, each with one drive */
 export function heavy(count: number): Piece {

@@ -1,4 +1,5 @@
 /** Formulas, and parts with all they carry, copied and pasted, also between pieces: kept in this browser. */
+import { drivenProperty } from '~~/core/piece/drive-key.ts'
 import { storage } from '../services/storage.ts'
 import { transferOf, pasteTransfer } from '~~/core/acts/transfer.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
@@ -48,7 +49,7 @@ export function useClip() {
       store.say('Select an entry of the tide table, then copy it.')
       return
     }
-    const clip: Clip = { property: key.slice(key.indexOf('.') + 1), text: source.text }
+    const clip: Clip = { property: drivenProperty(key), text: source.text }
     if (!storage.tryItem(PLACE, JSON.stringify(clip))) return store.say(FULL)
     store.say(`${sourceName(store.piece, key)} is copied. Select a part and paste it there, also in another piece.`)
   }

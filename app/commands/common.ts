@@ -1,4 +1,5 @@
 /** What many formulas share: signals, cues, clocks and curves, newly made and taken in hand. */
+import { signalKey } from '~~/core/piece/drive-key.ts'
 import { addSignal } from '~~/core/acts/drives.ts'
 import { freeName } from '~~/core/acts/parts.ts'
 import { addClock, addCue, addCurve } from '~~/core/acts/time-edits.ts'
@@ -36,7 +37,7 @@ export function useCommon() {
     const { id, op, place } = made[kind]()
     store.act(op)
     listing.reveal(place + id)
-    if (kind === 'signal') void nextTick(() => focusFormula(`~${id}`))
+    if (kind === 'signal') void nextTick(() => focusFormula(signalKey(id)))
   }
 
   return { make }

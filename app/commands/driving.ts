@@ -1,4 +1,5 @@
 /** First functions of time: what a starter writes on a property, with what it needs of the piece, in one undo step. */
+import { drivenPart, drivenProperty, propertyKey } from '~~/core/piece/drive-key.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { freeName } from '~~/core/acts/parts.ts'
 import { readsHand } from '~~/core/acts/sources.ts'
@@ -9,7 +10,6 @@ import { labelFor } from '~~/core/formula/labels.ts'
 import { quotedName } from '~~/core/formula/words.ts'
 import { kindOfUnit } from '~~/core/formula/scope.ts'
 import { initialOf, propertyNamed, type Property } from '~~/core/piece/properties.ts'
-import { propertyKey } from '~~/core/piece/schema.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { isPlain, sameKind } from '~~/core/units/kinds.ts'
 import { sizeOfUnit } from '~~/core/units/units.ts'
@@ -80,8 +80,8 @@ export function useDriving() {
 
   /** A keyframe at the moment that is shown, at what the property holds there by hand. */
   function keyHere(key: string | null, value?: number): void {
-    const [part, name] = (key ?? '').split('.')
-    const property = name === undefined ? undefined : propertyNamed(name)
+    const [part, name] = [drivenPart(key ?? ''), drivenProperty(key ?? '')]
+    const property = propertyNamed(name)
     if (!part || !property || !store.piece.parts[part]) {
       store.say('K sets a keyframe of the selected property. Select an entry of the tide table first.')
       return

@@ -1,4 +1,5 @@
 /** Links made by one gesture: at a crossing of the board, or by dropping an entry on what is to follow it. */
+import { drivenProperty, isSignal } from '~~/core/piece/drive-key.ts'
 import { driverName, link } from '~~/core/insight/changing-links.ts'
 import { propertiesOf } from '~~/core/piece/properties.ts'
 import { useListing } from '../stores/listing.ts'
@@ -23,10 +24,10 @@ export function useLinking() {
   /** A part follows an entry by the property of the same name; gives the key of what was linked. */
   function follow(driver: string, part: string): string | null {
     const { name, shape } = store.piece.parts[part]!
-    const property = driver.slice(driver.indexOf('.') + 1)
+    const property = drivenProperty(driver)
     const key = `${part}.${property}`
-    if (driver.startsWith('~') || !propertiesOf(shape.type).some(p => p.name === property)) {
-      const what = driver.startsWith('~') ? 'A signal has no property to drive' : `${name} has no ${property}`
+    if (isSignal(driver) || !propertiesOf(shape.type).some(p => p.name === property)) {
+      const what = isSignal(driver) ? 'A signal has no property to drive' : `${name} has no ${property}`
       store.say(`${what}. Drop it on a formula, where it is read by its name.`)
       return null
     }

@@ -1,6 +1,6 @@
 /** What the keyed properties of a part hold at the moment that is shown. */
+import { propertyKey } from '~~/core/piece/drive-key.ts'
 import { propertiesOf, type Property } from '~~/core/piece/properties.ts'
-import { propertyKey } from '~~/core/piece/schema.ts'
 import { toNumber } from '~~/core/time/rational.ts'
 import { sizeOfUnit } from '~~/core/units/units.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'

@@ -1,4 +1,5 @@
 /** Fine threads from the part in hand to the parts that its formulas read, and from it to those that read it. */
+import { drivenPart } from '~~/core/piece/drive-key.ts'
 import type { Program } from '~~/core/engine/program.ts'
 import { linksOf } from '~~/core/insight/links.ts'
 import type { Body } from '~~/core/rig/body.ts'
@@ -14,8 +15,6 @@ export interface Thread {
 /** Threads of one part, most. */
 const MOST = 40
 
-const partOf = (key: string): string => key.slice(0, Math.max(0, key.indexOf('.')))
-
 export function useThreads(): (scene: Scene, id: string, instance: number) => Thread[] {
   // The order stands while every formula reads what it read.
   let known: { readonly order: Program['meanings']['order']; readonly links: ReturnType<typeof linksOf> } | null = null
@@ -25,9 +24,9 @@ export function useThreads(): (scene: Scene, id: string, instance: number) => Th
     if (known?.order !== order) known = { order, links: linksOf(program) }
     const [read, readBy] = [new Set<string>(), new Set<string>()]
     for (const [key, links] of known.links) {
-      if (partOf(key) !== id) continue
-      for (const other of links.reads) read.add(partOf(other))
-      for (const other of links.readBy) readBy.add(partOf(other))
+      if (drivenPart(key) !== id) continue
+      for (const other of links.reads) read.add(drivenPart(other))
+      for (const other of links.readBy) readBy.add(drivenPart(other))
     }
     const pin = (body: Body, i: number): readonly [number, number] => {
       const { x, y } = body.part.pivot

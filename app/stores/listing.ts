@@ -1,4 +1,5 @@
 /** What the tide table lists: everything in common first, then the parts with what drives them; searched, filtered, rolled up. */
+import { signalKey } from '~~/core/piece/drive-key.ts'
 import { defineStore } from 'pinia'
 import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { linksOf } from '~~/core/insight/links.ts'
@@ -48,7 +49,7 @@ export const useListing = defineStore('listing', () => {
   const common = (piece: Piece): string[] => [
     ...Object.entries(piece.signals)
       .sort(([, a], [, b]) => a.order - b.order)
-      .map(([id]) => `~${id}`),
+      .map(([id]) => signalKey(id)),
     ...TIMED.flatMap(c =>
       Object.entries(piece[c])
         .sort(([, a], [, b]) => a.order - b.order)

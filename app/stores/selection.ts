@@ -1,4 +1,5 @@
 /** What is in hand: the chosen part and copy, and the drive that the keys go to. */
+import { drivenPart } from '~~/core/piece/drive-key.ts'
 import { defineStore } from 'pinia'
 import type { DeskPage } from './desk.ts'
 
@@ -65,7 +66,7 @@ export const useSelection = defineStore('hand', () => {
   }
 
   function take(key: string | null): void {
-    const id = key === null || /[~/]/.test(key) ? null : key.slice(0, key.indexOf('.'))
+    const id = key === null || /[~/]/.test(key) ? null : drivenPart(key)
     if (id !== null && part.value !== id) choose(id)
     drive.value = key
     if (key !== null && !key.includes('/')) formula.value = key

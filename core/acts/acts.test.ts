@@ -1,4 +1,5 @@
 /** Gestures as operations: takes, points, dials out of numbers, giving, what reads a name. */
+import { drivenPart } from '../piece/drive-key.ts'
 import { describe, expect, it } from 'vitest'
 import { lanternPier } from '../../demo/lantern-pier.ts'
 import { Program } from '../engine/program.ts'
@@ -89,7 +90,7 @@ describe('points', () => {
   })
   it('keyframes are set one by one and taken away', () => {
     const f = fair('base')
-    const part = f.key.slice(0, f.key.indexOf('.'))
+    const part = drivenPart(f.key)
     const keyed = apply(f.piece, setKeyPoints(f.piece, part, 'rotation', [{ time: 1, value: 90, shape: 'smooth' }]))
     expect(new Program(keyed).slots.get(f.key)!.readers[0]!.at(at(3))).toBeCloseTo(0.25, 12)
     expect(apply(keyed, setKeyPoints(keyed, part, 'rotation', [])).bases[f.key]!.keys).toBeUndefined()

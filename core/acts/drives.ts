@@ -1,8 +1,9 @@
 /** Operations on what moves: drives, dials and signals. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { seedOf } from '../signal/hash.ts'
 import { operation, putDrive, type Operation } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
-import { propertyKey, type Dial, type Drive, type Piece, type Promised, type Signal } from '../piece/schema.ts'
+import type { Dial, Drive, Piece, Promised, Signal } from '../piece/schema.ts'
 
 /** A function on a property; takes the place of one that is there. */
 export function addDrive(piece: Piece, part: string, property: string, text: string): Operation {

@@ -1,6 +1,7 @@
 /** A part copied with all it carries: its formulas mean the same about the copy, and draw their own chance. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
+import type { Piece } from '../piece/schema.ts'
 import { transferOf, pasteTransfer } from './transfer.ts'
 
 /** How far the copy is set beside what it is a copy of, px, so that it is seen. */

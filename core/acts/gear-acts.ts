@@ -1,11 +1,12 @@
 /** Operations on gears: a new one snaps into engagement with one that stands. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { spacing } from '../piece/gearing.ts'
 import { quotedName } from '../formula/words.ts'
 import { cosineOfTurns, sineOfTurns } from '../signal/sine.ts'
 import { addDrive } from './drives.ts'
 import { apply, compose, operation, type Operation } from '../piece/operation.ts'
 import { addPart, setBase } from './parts.ts'
-import { propertyKey, type Piece, type Shape } from '../piece/schema.ts'
+import type { Piece, Shape } from '../piece/schema.ts'
 
 type Gear = Shape & { type: 'gear' }
 

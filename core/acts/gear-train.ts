@@ -1,9 +1,10 @@
 /** A gear that gets other teeth stays in engagement: all that run with it move along. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { parse } from '../formula/parse.ts'
 import { everyNode } from '../formula/tree.ts'
 import { apply, compose, operation, type Operation } from '../piece/operation.ts'
 import { pitchRadius, spacing } from '../piece/gearing.ts'
-import { propertyKey, type Piece, type Shape } from '../piece/schema.ts'
+import type { Piece, Shape } from '../piece/schema.ts'
 import { canonical } from '../units/names.ts'
 import { setBase, setPart } from './parts.ts'
 

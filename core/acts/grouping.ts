@@ -1,7 +1,8 @@
 /** Parts gathered in a group, and a group given up: nothing that is seen changes by it. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { initialOf, propertiesOf } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
-import { DEEPEST_PARENTING, propertyKey, type Piece } from '../piece/schema.ts'
+import { DEEPEST_PARENTING, type Piece } from '../piece/schema.ts'
 import { hangings } from '../piece/hangings.ts'
 import { addPart } from './parts.ts'
 import { hidesHand } from './sources.ts'

@@ -1,4 +1,5 @@
 /** What has a name of its own in a piece and is read by it: changed, taken away, and who would miss it. */
+import { signalKey } from '../piece/drive-key.ts'
 import { renamedIn } from '../formula/renaming.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import type { NAMED, Piece } from '../piece/schema.ts'
@@ -26,7 +27,7 @@ export function removeNamed(piece: Piece, collection: Exclude<NamedIn, 'parts'>,
 export function formulasNaming(piece: Piece, name: string): string[] {
   const names = (text: string): boolean => renamedIn(text, name, '_') !== text
   return [
-    ...Object.entries(piece.signals).flatMap(([id, s]) => (names(s.text) ? [`~${id}`] : [])),
+    ...Object.entries(piece.signals).flatMap(([id, s]) => (names(s.text) ? [signalKey(id)] : [])),
     ...Object.entries(piece.drives).flatMap(([key, d]) =>
       names(d.text) || d.takes.some(t => names(t.text)) ? [key] : [],
     ),

@@ -1,4 +1,5 @@
 /** A dial out of a number of a formula: the number becomes a dial of that value, read by its name. */
+import { drivenProperty, isSignal } from '../piece/drive-key.ts'
 import { argumentsOf } from '../formula/arguments.ts'
 import { parse } from '../formula/parse.ts'
 import { change } from '../formula/problem.ts'
@@ -10,7 +11,7 @@ import type { Dial, Piece } from '../piece/schema.ts'
 import { toNumber } from '../time/rational.ts'
 import { addDial } from './drives.ts'
 import { freeName } from './parts.ts'
-import { isSignal, setText, sourceName, sourceOf } from './sources.ts'
+import { setText, sourceName, sourceOf } from './sources.ts'
 
 const UNITS: readonly string[] = ['', '%', 'deg', 'px', 's', 'Hz'] satisfies Dial['unit'][]
 
@@ -97,7 +98,7 @@ export function dialOf(piece: Piece, key: string, nth: number): { name: string; 
   if (!source || !formula || !n) return null
   const unit = n.unit.toLowerCase() === 'hz' ? 'Hz' : n.unit
   const own = UNITS.includes(unit)
-  const place = placeOf(formula, n, isSignal(key) ? sourceName(piece, key) : key.slice(key.indexOf('.') + 1))
+  const place = placeOf(formula, n, isSignal(key) ? sourceName(piece, key) : drivenProperty(key))
   const name = freeName(piece, own ? place.name : 'pace')
   const value = own ? toNumber(n.value) : 100
   const { low, high } = own ? rangeRound(value, unit, place.least) : { low: 0, high: 200 }

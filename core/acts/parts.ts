@@ -1,4 +1,5 @@
 /** Operations on parts: new, copied, renamed, removed, set by hand. */
+import { drivenPart, propertyKey } from '../piece/drive-key.ts'
 import { symmetryOf } from '../piece/symmetry.ts'
 import { canonical } from '../units/names.ts'
 import { renamedIn } from '../formula/renaming.ts'
@@ -6,7 +7,7 @@ import { initialOf, propertyNamed } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import { freshId } from './ids.ts'
 import { tiedSetValues } from './ties.ts'
-import { NAMED, propertyKey, type Base, type Part, type Piece, type Shape } from '../piece/schema.ts'
+import { NAMED, type Base, type Part, type Piece, type Shape } from '../piece/schema.ts'
 
 /** Why a name cannot be given, in one sentence; null when it can. `own` is the entry that may keep it. */
 export function nameProblem(piece: Piece, name: string, own: string | null = null): string | null {
@@ -92,12 +93,11 @@ export function removePart(piece: Piece, id: string): Operation {
   const puts: Put[] = gone.map(p => ({ in: 'parts', id: p, value: null }))
   for (const collection of ['drives', 'bases'] as const) {
     for (const key of Object.keys(piece[collection])) {
-      if (gone.includes(key.slice(0, key.indexOf('.')))) puts.push({ in: collection, id: key, value: null })
+      if (gone.includes(drivenPart(key))) puts.push({ in: collection, id: key, value: null })
     }
   }
   for (const [key, tie] of Object.entries(piece.ties)) {
-    if ([tie.a, tie.b].some(k => gone.includes(k.slice(0, k.indexOf('.')))))
-      puts.push({ in: 'ties', id: key, value: null })
+    if ([tie.a, tie.b].some(k => gone.includes(drivenPart(k)))) puts.push({ in: 'ties', id: key, value: null })
   }
   return operation(`remove ${piece.parts[id]!.name}`, ...puts)
 }

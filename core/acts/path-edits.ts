@@ -1,7 +1,8 @@
 /** Outlines drawn with the pen: made, their points moved, added, taken away, and their poses. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { operation, type Operation } from '../piece/operation.ts'
 import { initialOf, propertyNamed } from '../piece/properties.ts'
-import { propertyKey, type Piece, type Shape } from '../piece/schema.ts'
+import type { Piece, Shape } from '../piece/schema.ts'
 import { kept } from '../signal/thinned.ts'
 import { addPart, setBase, setPart } from './parts.ts'
 import { apply, compose } from '../piece/operation.ts'

@@ -2,6 +2,7 @@
  * Patterns: a set of drives with the dials, signals, curves, clocks and cues that they need, kept as a small piece of its own
  * and put on other parts. Its parts are roles; times that belonged to a span or a lap follow those of where it is put.
  */
+import { drivenPart, propertyKey } from '../piece/drive-key.ts'
 import { parse } from '../formula/parse.ts'
 import { change, type Change } from '../formula/problem.ts'
 import { ofOneAlone, renamedIn } from '../formula/renaming.ts'
@@ -10,7 +11,7 @@ import { everyNode, type Formula, type NumberNode } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
 import { operation, type Operation } from '../piece/operation.ts'
 import { propertiesOf } from '../piece/properties.ts'
-import { propertyKey, type Drive, type Part, type Piece } from '../piece/schema.ts'
+import type { Drive, Part, Piece } from '../piece/schema.ts'
 import { seedOf } from '../signal/hash.ts'
 import { toNumber } from '../time/rational.ts'
 import { alike } from '../piece/alike.ts'
@@ -84,9 +85,7 @@ export function patternOf(piece: Piece, ids: readonly string[], title: string): 
   )
   const kept = (id: string) => all.includes(id) || ids.some(i => hangsOn(carried, id, i))
   const parts = Object.fromEntries(Object.entries(carried.parts).filter(([id]) => kept(id)))
-  const bases = Object.fromEntries(
-    Object.entries(carried.bases).filter(([key]) => parts[key.slice(0, key.indexOf('.'))]),
-  )
+  const bases = Object.fromEntries(Object.entries(carried.bases).filter(([key]) => parts[drivenPart(key)]))
   const { stage, lap: length, frameRate, camera } = piece
   return { ...carried, title, stage, lap: length, frameRate, camera, parts, bases, drives }
 }

@@ -1,4 +1,5 @@
 /** A formula given to others: each the same, following the original or on its own, later, larger or faster by a step. */
+import { drivenPart, drivenProperty } from '../piece/drive-key.ts'
 import { labelFor } from '../formula/labels.ts'
 import { numberChange, decimalsOf } from '../formula/edit.ts'
 import { argumentsOf } from '../formula/arguments.ts'
@@ -67,7 +68,7 @@ export function sharedText(piece: Piece, key: string, to: string, nth: number, g
   const drawn = (step: number, what: number): number => (g.chance ? step * byChance(nth, what) : step * nth)
   const own = piece.drives[key]!.text
   const factor = g.chance ? 1 + (g.pace - 1) * byChance(nth, 2) : again(g.pace, nth)
-  let text = g.follow ? labelFor(piece, key, to.slice(0, to.indexOf('.'))) : paced(own, factor)
+  let text = g.follow ? labelFor(piece, key, drivenPart(to)) : paced(own, factor)
   const later = drawn(g.later, 1)
   if (later !== 0) text = `delay(${text}, ${plain(later)}s)`
   const size = g.chance ? 1 + (g.size - 1) * byChance(nth, 3) : again(g.size, nth)
@@ -80,7 +81,7 @@ export function shareFormula(piece: Piece, key: string, to: readonly string[], g
   const ops: Operation[] = []
   let next = piece
   to.forEach((target, i) => {
-    const [part, property] = target.split('.') as [string, string]
+    const [part, property] = [drivenPart(target), drivenProperty(target)]
     const op = addDrive(next, part, property, sharedText(piece, key, target, i + 1, g))
     ops.push(op)
     next = apply(next, op)

@@ -1,6 +1,7 @@
 /** Several parts at once: the properties that all of them have, and setting one of these for all. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { initialOf, propertiesOf, type Property } from '../piece/properties.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
+import type { Piece } from '../piece/schema.ts'
 import { operation, type Operation } from '../piece/operation.ts'
 import { hidesHand } from './sources.ts'
 import { setByHand } from './text-parts.ts'

@@ -2,21 +2,20 @@
  * The formulas of a piece, whatever they are of: a driven property by its key `part.property`, a signal by `~id`. A
  * drive may keep other texts, its takes, of which one can be put in the place of the one that runs.
  */
+import { drivenPart, drivenProperty, drivenSignal, isSignal } from '../piece/drive-key.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import type { Drive, Piece, Promised, Signal } from '../piece/schema.ts'
 
-export const isSignal = (key: string): boolean => key.startsWith('~')
-
 /** Undefined where there is no formula of that key. */
 export function sourceOf(piece: Piece, key: string): Drive | Signal | undefined {
-  const [of, id] = isSignal(key) ? [piece.signals, key.slice(1)] : [piece.drives, key]
+  const [of, id] = isSignal(key) ? [piece.signals, drivenSignal(key)] : [piece.drives, key]
   return Object.hasOwn(of, id) ? of[id] : undefined
 }
 
 /** Its name as people read it: `Carousel rotation`, `load`. */
 export function sourceName(piece: Piece, key: string): string {
-  if (isSignal(key)) return piece.signals[key.slice(1)]?.name ?? key
-  const [part, property] = key.split('.') as [string, string]
+  if (isSignal(key)) return piece.signals[drivenSignal(key)]?.name ?? key
+  const [part, property] = [drivenPart(key), drivenProperty(key)]
   return `${piece.parts[part]?.name ?? part} ${property}`
 }
 
@@ -33,7 +32,7 @@ export const onTopOfHand = (text: string): string =>
 
 const put = (key: string, value: Drive | Signal): Put =>
   isSignal(key)
-    ? { in: 'signals', id: key.slice(1), value: value as Signal }
+    ? { in: 'signals', id: drivenSignal(key), value: value as Signal }
     : { in: 'drives', id: key, value: value as Drive }
 
 /** Another text. `good` says whether it runs; if not, the last good text goes on. */

@@ -2,9 +2,10 @@
  * What hands do on the stage: parts moved, turned, sized, and their pins set. Each gives what the piece becomes from how
  * it was when the hand took hold, so that a gesture may be made over and over while it lasts.
  */
+import { propertyKey } from '../piece/drive-key.ts'
 import { initialOf, propertiesOf, propertyNamed } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
+import type { Piece } from '../piece/schema.ts'
 import type { Matrix } from '../piece/transform.ts'
 import { pointsInOrder } from './points.ts'
 import { hidesHand } from './sources.ts'

@@ -1,6 +1,7 @@
 /** Text with a letter a copy, whose letters stand where the font sets them. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { operation, type Operation } from '../piece/operation.ts'
-import { propertyKey, type Copies, type Piece, type Shape } from '../piece/schema.ts'
+import type { Copies, Piece, Shape } from '../piece/schema.ts'
 import { setBase } from './parts.ts'
 import { setValueOf } from './stage-edits.ts'
 

@@ -3,6 +3,7 @@
  * all that hang together at most one is driven; the others follow it. Where none is driven, what is set on one is
  * set on all.
  */
+import { drivenPart, drivenProperty } from '../piece/drive-key.ts'
 import { driveLabel } from '../formula/labels.ts'
 import { propertyNamed, initialOf } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
@@ -42,8 +43,8 @@ export function followingFormulas(piece: Piece): Map<string, string> {
   for (const key of Object.keys(piece.drives)) {
     for (const [other, f] of tiedTo(piece, key)) {
       if (!f || piece.drives[other]) continue
-      if (!piece.parts[other.slice(0, other.indexOf('.'))] || !piece.parts[f.of.slice(0, f.of.indexOf('.'))]) continue
-      const unit = propertyNamed(other.slice(other.indexOf('.') + 1))?.unit ?? ''
+      if (!piece.parts[drivenPart(other)] || !piece.parts[drivenPart(f.of)]) continue
+      const unit = propertyNamed(drivenProperty(other))?.unit ?? ''
       const offset = f.offset === 0 ? '' : ` ${f.offset < 0 ? '-' : '+'} ${decimal(Math.abs(f.offset))}${unit}`
       texts.set(other, `${driveLabel(piece, f.of)} * ${decimal(f.ratio)}${offset}`)
     }
@@ -55,7 +56,7 @@ const decimal = (x: number): string => String(Number(x.toFixed(12)))
 
 /** Why two properties cannot be tied, in one sentence; null when they can. */
 export function tieProblem(piece: Piece, a: string, b: string, ratio: number): string | null {
-  const kind = (key: string) => propertyNamed(key.slice(key.indexOf('.') + 1))?.kind
+  const kind = (key: string) => propertyNamed(drivenProperty(key))?.kind
   if (a === b) return 'A property can’t be linked to itself.'
   if (!Number.isFinite(ratio) || ratio === 0) return 'The ratio of a two-way link can’t be 0.'
   if (JSON.stringify(kind(a)) !== JSON.stringify(kind(b)))
@@ -87,7 +88,7 @@ export function setTie(piece: Piece, id: string, tie: Tie): Operation {
 }
 
 const handValue = (piece: Piece, key: string): number => {
-  const [part, name] = key.split('.') as [string, string]
+  const [part, name] = [drivenPart(key), drivenProperty(key)]
   return piece.bases[key]?.value ?? initialOf(propertyNamed(name)!, piece.parts[part]!.shape.type)
 }
 

@@ -2,9 +2,10 @@
  * Parts taken along with all they carry, what drives them and the named things that their formulas read: put down again
  * in the same piece or another. What has a name there already is read there; what has not comes along.
  */
+import { drivenPart, drivenProperty, propertyKey } from '../piece/drive-key.ts'
 import { renamedIn } from '../formula/renaming.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
-import { emptyPiece, propertyKey, type Drive, type Piece, type Shape } from '../piece/schema.ts'
+import { emptyPiece, type Drive, type Piece, type Shape } from '../piece/schema.ts'
 import { seedOf } from '../signal/hash.ts'
 import { freshId } from './ids.ts'
 import { freeName, withCarried } from './parts.ts'
@@ -26,8 +27,7 @@ export function transferOf(piece: Piece, ids: readonly string[]): Transfer {
   const own = <T>(of: Readonly<Record<string, T>>, is: (key: string, value: T) => boolean) =>
     Object.fromEntries(Object.entries(of).filter(([k, v]) => is(k, v)))
   const parts = own(piece.parts, id => all.has(id))
-  const partOf = (key: string) => key.slice(0, key.indexOf('.'))
-  const drives = own(piece.drives, key => all.has(partOf(key)))
+  const drives = own(piece.drives, key => all.has(drivenPart(key)))
   const texts = Object.values(drives).flatMap(d => [d.text, d.good, ...d.takes.map(t => t.text)])
   const made: Transfer = {
     ...emptyPiece('Carried', piece.seed),
@@ -35,7 +35,7 @@ export function transferOf(piece: Piece, ids: readonly string[]): Transfer {
       Object.entries(parts).map(([id, p]) => [id, p.parent !== null && all.has(p.parent) ? p : { ...p, parent: null }]),
     ),
     drives,
-    bases: own(piece.bases, key => all.has(partOf(key))),
+    bases: own(piece.bases, key => all.has(drivenPart(key))),
     assets: own(piece.assets, hash =>
       Object.values(parts).some(p => p.shape.type === 'picture' && p.shape.asset === hash),
     ),
@@ -162,8 +162,7 @@ export function pasteTransfer(
     puts.push({ in: 'drives', id: propertyKey(part, drive.property), value })
   }
   for (const [key, base] of Object.entries(carried.bases)) {
-    const dot = key.indexOf('.')
-    puts.push({ in: 'bases', id: `${ids.get(key.slice(0, dot))!}${key.slice(dot)}`, value: base })
+    puts.push({ in: 'bases', id: propertyKey(ids.get(drivenPart(key))!, drivenProperty(key)), value: base })
   }
   return { ids: tops, op: operation(says, ...puts) }
 }

@@ -2,9 +2,9 @@
  * Batches: drives of parts without copies whose formulas have one shape, run together, a lane each. A batch is taken over from
  * program to program; a drive that is changed leaves it and is run by itself, until so many have left that it is made anew.
  */
+import { propertyKey } from '../piece/drive-key.ts'
 import type { Checked } from '../formula/check.ts'
 import { propertyNamed } from '../piece/properties.ts'
-import { propertyKey } from '../piece/schema.ts'
 import { seedOf } from '../signal/hash.ts'
 import { ZERO } from '../time/rational.ts'
 import type { Env } from './env.ts'

@@ -3,6 +3,7 @@
  * (`form/value-across-copies.ts`). What is proven of it is proven of all copies together, at the price of one; what isn't may still be
  * so of each by itself.
  */
+import { propertyKey } from '../piece/drive-key.ts'
 import { interval, union } from '../facts/interval.ts'
 import { tightened } from '../facts/suppose.ts'
 import {
@@ -15,7 +16,6 @@ import {
 import { valueAcrossCopies } from '../form/value-across-copies.ts'
 import { DiffersByCopy, ofEveryCopy, refuseToRead } from '../form/differs-by-copy.ts'
 import { propertyNamed } from '../piece/properties.ts'
-import { propertyKey } from '../piece/schema.ts'
 import { ONE, type Rational } from '../time/rational.ts'
 import { commonOf, fractionsOf, toNumbers, wholesOf, type Fractions } from '../columns/fractions.ts'
 import { compile } from './compile.ts'

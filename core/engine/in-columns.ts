@@ -1,9 +1,10 @@
 /** The copies of a part run in columns: their plan, and their expressions for when something asks for one copy. */
+import { propertyKey } from '../piece/drive-key.ts'
 import type { Checked } from '../formula/check.ts'
 import type { CompiledExpression } from '../form/compiled-expression.ts'
 import { withFallback } from '../form/with-fallback.ts'
 import { propertyNamed } from '../piece/properties.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
+import type { Piece } from '../piece/schema.ts'
 import { compile } from './compile.ts'
 import { compiledOf, DeferredCopies, type CopySource } from './deferred.ts'
 import { CannotRun, type Env } from './env.ts'

@@ -1,5 +1,6 @@
 /** Keyframes: what a property holds by hand over time, read on the clock in force. */
-import { propertyKey, type Base, type Piece } from '../piece/schema.ts'
+import { propertyKey } from '../piece/drive-key.ts'
+import type { Base, Piece } from '../piece/schema.ts'
 import { initialOf, type Property } from '../piece/properties.ts'
 import { sizeOfUnit, type Measures } from '../units/units.ts'
 import { setValueExpression } from './env.ts'

@@ -2,6 +2,7 @@
  * What the formulas of a piece mean together: each checked, the signals given their kinds, and circles found
  * and named. Decides for every drive which text runs: the one written, the last good one, or none.
  */
+import { drivenPart, drivenProperty, isSignal, propertyKey, signalKey } from '../piece/drive-key.ts'
 import { check, type Checked } from '../formula/check.ts'
 import type { Got } from '../formula/lookup.ts'
 import { mended } from '../formula/mending.ts'
@@ -10,7 +11,7 @@ import { problem, type Fix, type Problem } from '../formula/problem.ts'
 import { Names, type Target } from '../formula/scope.ts'
 import { driveLabel } from '../formula/labels.ts'
 import { followingFormulas } from '../acts/ties.ts'
-import { NAMED, propertyKey, type Drive, type Piece, type Signal } from '../piece/schema.ts'
+import { NAMED, type Drive, type Piece, type Signal } from '../piece/schema.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import { ForkedMap } from './forked-map.ts'
 import { dependencyOrder } from './dependency-order.ts'
@@ -31,8 +32,6 @@ export interface Meaning {
   /** Whether it is all its own doing: no circle or chain it stands in has a say. */
   readonly settled: boolean
 }
-
-export const signalKey = (id: string): string => `~${id}`
 
 /** A formula that follows from the piece: `base` for keyframes that nothing drives, the other face of a tie. */
 const impliedDrive = (part: string, property: string, text: string): Drive => ({
@@ -149,14 +148,14 @@ export class Meanings {
       this.make(key, drive, { part: drive.part, property }, kindOf, sameSignals ? lend : null)
     }
     for (const [key, text] of followingFormulas(piece)) {
-      const [part, name] = key.split('.') as [string, string]
+      const [part, name] = [drivenPart(key), drivenProperty(key)]
       const property = propertyNamed(name)
       if (piece.parts[part] && property)
         this.make(key, impliedDrive(part, name, text), { part, property }, kindOf, null)
     }
     for (const key of keyedOf(piece.bases)) {
       if (this.all.has(key)) continue
-      const [part, name] = key.split('.') as [string, string]
+      const [part, name] = [drivenPart(key), drivenProperty(key)]
       const property = propertyNamed(name)
       if (piece.parts[part] && property)
         this.make(key, impliedDrive(part, name, 'base'), { part, property }, kindOf, lend)
@@ -272,7 +271,7 @@ export class Meanings {
         const at = runningFormula(m)!.reads.find(r =>
           readKeys({ ...m.text!, reads: [r] } as Checked).includes(next),
         ) ?? { from: 0, to: m.source.text.length }
-        const fixes = next === key && !key.startsWith('~') ? [ownBase(m, key)] : []
+        const fixes = next === key && !isSignal(key) ? [ownBase(m, key)] : []
         const running = newly.length > 0 && m.good && m.good.problems.length === 0 ? 'good' : 'base'
         this.hold(m, problem('cycle', at, says, ...fixes), running)
       }

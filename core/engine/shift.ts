@@ -1,9 +1,9 @@
 /** How far values leap by a change of the document, at the moment at which it is made; and set values that take it up. */
+import { drivenPart, drivenProperty, isSignal, propertyKey } from '../piece/drive-key.ts'
 import { apply, compose, type Operation } from '../piece/operation.ts'
 import { propertyNamed } from '../piece/properties.ts'
-import { propertyKey, type Piece } from '../piece/schema.ts'
+import type { Piece } from '../piece/schema.ts'
 import { setBase } from '../acts/parts.ts'
-import { isSignal } from '../acts/sources.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber } from '../time/rational.ts'
 import { sizeOfUnit } from '../units/units.ts'
@@ -23,15 +23,15 @@ const SMALL = 1e-9
 /** What all copies of a property show at a moment: what drives it, else what is set. Null for what the piece doesn't have. */
 function shownBy(program: Program, key: string, at: Moment): Float64Array | null {
   if (program.slots.has(key)) return program.copiesAt(key, at)
-  const [part, name] = key.split('.') as [string, string | undefined]
-  const property = name === undefined ? undefined : propertyNamed(name)
+  const [part, name] = [drivenPart(key), drivenProperty(key)]
+  const property = propertyNamed(name)
   const set = property && program.piece.parts[part] ? program.handForms(part, property) : null
   return set && program.queue.settle(() => Float64Array.from(set, f => f.at(at)))
 }
 
 /** How much a step of this size counts beside those of other kinds: 1 is one step of its field. */
 function weightOf(program: Program, key: string): number {
-  const property = isSignal(key) ? undefined : propertyNamed(key.slice(key.indexOf('.') + 1))
+  const property = isSignal(key) ? undefined : propertyNamed(drivenProperty(key))
   return property ? 1 / (property.stride * toNumber(sizeOfUnit(property.unit, program.measures))) : 1
 }
 
@@ -68,7 +68,7 @@ export function shiftOf(before: Program, after: Program, at: Moment, keys?: Iter
 }
 
 function wholeTurns(key: string, by: number): boolean {
-  const symmetry = isSignal(key) ? undefined : propertyNamed(key.slice(key.indexOf('.') + 1))?.symmetry
+  const symmetry = isSignal(key) ? undefined : propertyNamed(drivenProperty(key))?.symmetry
   return symmetry !== undefined && symmetry !== 'poses' && Math.abs(by - Math.round(by)) < SMALL
 }
 
@@ -105,7 +105,7 @@ export function keepingSet(before: Program, op: Operation, at: Moment): KeptSetV
 /** The set value with which a property that lost its formula stays where it was; null where none does, or none is needed. */
 function setToStay(before: Program, after: Program, key: string, at: Moment): Operation | null {
   if (isSignal(key) || after.slots.has(key)) return null
-  const [part, name] = key.split('.') as [string, string]
+  const [part, name] = [drivenPart(key), drivenProperty(key)]
   const base: Piece['bases'][string] | undefined = after.piece.bases[propertyKey(part, name)]
   const property = propertyNamed(name)
   const [stood, stands] = [shownBy(before, key, at), shownBy(after, key, at)]

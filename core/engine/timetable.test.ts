@@ -1,3 +1,4 @@
+import { drivenPart } from '../piece/drive-key.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Builder } from '../acts/build.ts'
@@ -163,7 +164,7 @@ describe('a stretch', () => {
     const b = new Builder('Tuned', 7)
     const fast = b.dial('fast', { value: 1, low: 0, high: 4 })
     const key = `${b.part('Dot', { type: 'ellipse' })}.x`
-    b.drive(key.split('.')[0]!, 'x', 'sine(freq: 1Hz * fast, amp: 3px) + time * fast * 2px/s + noise(fast * 1Hz, 3px)')
+    b.drive(drivenPart(key), 'x', 'sine(freq: 1Hz * fast, amp: 3px) + time * fast * 2px/s + noise(fast * 1Hz, 3px)')
     const begun = new Program(b.piece)
     const tuned = setDial(begun, fast, 1.7, momentOfTicks(98_765, RATE), true)
     for (const program of [new Program(apply(b.piece, tuned), begun), new Program(apply(b.piece, tuned))])

@@ -1,3 +1,4 @@
+import { isSignal } from '../piece/drive-key.ts'
 import { describe, expect, it } from 'vitest'
 import { codes, fair, type Place } from '../testing/fair.ts'
 import { change } from './problem.ts'
@@ -159,7 +160,7 @@ describe('names', () => {
 
   it('a signal reads no base and no copy', () => {
     const f = fair('tempo * 1deg', { signals: { tempo: 'base + index' } })
-    const signal = [...f.program.slots.values()].find(s => s.key.startsWith('~'))!
+    const signal = [...f.program.slots.values()].find(s => isSignal(s.key))!
     expect(signal.problems.map(p => p.message)).toEqual([
       expect.stringMatching(/no base/),
       expect.stringMatching(/belong to a copy/),

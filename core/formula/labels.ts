@@ -1,4 +1,5 @@
 /** Drives and signals as they are written in a formula. */
+import { drivenPart, drivenProperty, drivenSignal, isSignal } from '../piece/drive-key.ts'
 import type { Piece } from '../piece/schema.ts'
 import { levelsOf } from './scope.ts'
 import { quotedName } from './words.ts'
@@ -6,8 +7,8 @@ import { quotedName } from './words.ts'
 /** The same as another part reads it: of copies that it does not stand among, the first. */
 export function labelFor(piece: Piece, key: string, reader: string | null): string {
   const label = driveLabel(piece, key)
-  if (key.startsWith('~')) return label
-  const part = key.slice(0, key.indexOf('.'))
+  if (isSignal(key)) return label
+  const part = drivenPart(key)
   const shared = new Set(reader === null || !piece.parts[reader] ? [] : levelsOf(piece, reader).map(l => l.part))
   const alone = !piece.parts[part] || levelsOf(piece, part).every(l => shared.has(l.part))
   const at = label.lastIndexOf('.')
@@ -16,7 +17,7 @@ export function labelFor(piece: Piece, key: string, reader: string | null): stri
 
 /** `carousel.rotation`, `` `Ticket arch`.y ``, or a signal's name for its key `~id`. */
 export function driveLabel(piece: Piece, key: string): string {
-  if (key.startsWith('~')) return quotedName(piece.signals[key.slice(1)]?.name ?? key)
-  const [part, property] = key.split('.') as [string, string]
+  if (isSignal(key)) return quotedName(piece.signals[drivenSignal(key)]?.name ?? key)
+  const [part, property] = [drivenPart(key), drivenProperty(key)]
   return `${quotedName(piece.parts[part]?.name ?? part)}.${property}`
 }

@@ -1,7 +1,8 @@
 /** Changing links: made, in another ratio, later, turned round, both ways, cut, and chains of them in one step. */
+import { drivenPart, drivenProperty, isSignal } from '../piece/drive-key.ts'
 import { addDial, addDrive, removeDrive } from '../acts/drives.ts'
 import { freeName } from '../acts/parts.ts'
-import { isSignal, setText, sourceName, sourceOf } from '../acts/sources.ts'
+import { setText, sourceName, sourceOf } from '../acts/sources.ts'
 import { addTie, tieProblem } from '../acts/ties.ts'
 import type { Program } from '../engine/program.ts'
 import { labelFor } from '../formula/labels.ts'
@@ -31,7 +32,7 @@ export const driverName = (piece: Piece, key: string): string =>
 const driverLabel = (piece: Piece, key: string, driven: string): string =>
   key.startsWith('dials/')
     ? spelled(piece.dials[key.slice(6)]!.name)
-    : labelFor(piece, key, isSignal(driven) ? null : driven.slice(0, driven.indexOf('.')))
+    : labelFor(piece, key, isSignal(driven) ? null : drivenPart(driven))
 
 function kindOf(program: Program, key: string): Kind {
   if (!key.startsWith('dials/')) return propertyOf(program, key).kind
@@ -107,7 +108,7 @@ export function link(program: Program, driver: string, driven: string): Linked {
   const text = sameKind(from, to) ? label : `${one}${isPlain(to) ? '' : ` * 1${unit}`}`
   const source = sourceOf(piece, driven)
   if (!source) {
-    const [part, property] = driven.split('.') as [string, string]
+    const [part, property] = [drivenPart(driven), drivenProperty(driven)]
     return { op: addDrive(piece, part, property, text) }
   }
   const body = parse(source.text).formula?.body
@@ -141,7 +142,7 @@ export function reverseLink(program: Program, pin: Pin): Linked {
   const bare = apply(piece, gone)
   const back: Pin = { ...pin, driver: driven, driven: driver, written: null, ratio: 1 / ratio, offset: -offset / ratio }
   const text = pinText(program, back, {})!
-  const [part, property] = driver.split('.') as [string, string]
+  const [part, property] = [drivenPart(driver), drivenProperty(driver)]
   const says = `reverse ${sourceName(piece, driver)} and ${sourceName(piece, driven)}`
   return { op: { ...compose(gone, addDrive(bare, part, property, text)), undoLabel: says } }
 }
@@ -152,7 +153,7 @@ export function bothWays(program: Program, pin: Pin): Linked {
   const { driver, driven, ratio, offset, lag, tie } = pin
   if (tie !== null) {
     const gone = operation('one-way link', { in: 'ties', id: tie, value: null })
-    const [part, property] = driven.split('.') as [string, string]
+    const [part, property] = [drivenPart(driven), drivenProperty(driven)]
     if (sourceOf(piece, driven)) return { op: gone }
     return {
       op: compose(gone, addDrive(apply(piece, gone), part, property, pinText(program, { ...pin, tie: null }, {})!)),

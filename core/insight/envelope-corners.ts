@@ -1,5 +1,5 @@
 /** Where the corners of an envelope stand: the ends of its rise, of what it holds, and where it begins to fall or ends. */
-import { isSignal } from '../acts/sources.ts'
+import { drivenPart, isSignal } from '../piece/drive-key.ts'
 import type { Program } from '../engine/program.ts'
 import type { Node } from '../formula/tree.ts'
 import { toNumber } from '../time/rational.ts'
@@ -33,7 +33,7 @@ export function envelopeCorner(
     const node = filled.get(name)
     return node?.type === 'name' ? canonical(node.name) : null
   }
-  const part = isSignal(key) ? null : key.split('.')[0]!
+  const part = isSignal(key) ? null : drivenPart(key)
   const stretch = windowOf(program, part, word('over'), word('cue'), first)
   const [attack, hold, release] = [seconds('attack'), seconds('hold'), seconds('release')]
   if (!stretch || attack === null) return null

@@ -1,3 +1,4 @@
+import { drivenPart } from '../piece/drive-key.ts'
 import { describe, expect, it } from 'vitest'
 import { apply } from '../piece/operation.ts'
 import { Program } from '../engine/program.ts'
@@ -81,7 +82,7 @@ describe('linking', () => {
     expect(textAfter(f, link(f.program, f.key, flag(f)), flag(f))).toBe(
       'sine(every: 2s, amp: 4deg) + Carousel.rotation',
     )
-    const part = f.key.slice(0, f.key.indexOf('.'))
+    const part = drivenPart(f.key)
     expect(textAfter(f, link(f.program, flag(f), `${part}.x`), `${part}.x`)).toBe('Flag[0].rotation / 1deg * 1px')
   })
   it('a formula that binds loosest is set in brackets', () => {
@@ -101,7 +102,7 @@ describe('linking', () => {
   it('of copies the first is followed by what stands outside', () => {
     const f = fair('0deg', { with: { 'Mount.y': 'index * 1px' } })
     const mount = Object.keys(f.piece.drives).find(k => f.piece.drives[k]!.text === 'index * 1px')!
-    const part = f.key.slice(0, f.key.indexOf('.'))
+    const part = drivenPart(f.key)
     expect(textAfter(f, link(f.program, mount, `${part}.y`), `${part}.y`)).toBe('Mount[0].y')
   })
 })

@@ -2,6 +2,7 @@
  * Links as pins on a board: what drives, what is driven, in which ratio, how much on top and how much later. A pin that
  * is all of a formula (with a constant) can be turned round or made to work both ways; every pin can be cut.
  */
+import { propertyKey, signalKey } from '../piece/drive-key.ts'
 import { sourceOf } from '../acts/sources.ts'
 import { runningFormula } from '../engine/meaning.ts'
 import type { Program } from '../engine/program.ts'
@@ -10,7 +11,6 @@ import type { Checked } from '../formula/check.ts'
 import type { FormulaRead } from '../formula/lookup.ts'
 import { outerSpan, walk, type Node } from '../formula/tree.ts'
 import { functionNamed } from '../functions/index.ts'
-import { propertyKey } from '../piece/schema.ts'
 import { toNumber } from '../time/rational.ts'
 import { sizeOfUnit, type Measures } from '../units/units.ts'
 import { propertyOf } from './report.ts'
@@ -48,7 +48,7 @@ export function termsOf(node: Node, sign: 1 | -1 = 1): Term[] {
 }
 
 const driverOf = (r: FormulaRead): string =>
-  r.type === 'property' ? propertyKey(r.part, r.property) : r.type === 'signal' ? `~${r.id}` : `dials/${r.id}`
+  r.type === 'property' ? propertyKey(r.part, r.property) : r.type === 'signal' ? signalKey(r.id) : `dials/${r.id}`
 
 const holds = (node: Node, at: { from: number; to: number }): boolean => node.from <= at.from && at.to <= node.to
 

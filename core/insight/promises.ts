@@ -1,4 +1,5 @@
 /** Promises of a drive: that its value, or its speed, stays above or below a limit. Proved by bounds, or broken by a moment. */
+import { drivenProperty } from '../piece/drive-key.ts'
 import type { Program } from '../engine/program.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Promised } from '../piece/schema.ts'
@@ -58,7 +59,7 @@ export function promiseStateText(kept: PromiseState, p: Promised, property: Prop
 }
 
 function sizeOf(slot: Slot, m: Measures): number {
-  const property = propertyNamed(slot.key.split('.')[1]!)!
+  const property = propertyNamed(drivenProperty(slot.key))!
   return toNumber(sizeOfUnit(property.unit, m))
 }
 

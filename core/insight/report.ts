@@ -1,9 +1,10 @@
 /** What is known of a drive for all time, in the words and units in which people read it. */
+import { drivenPart, drivenProperty, isSignal } from '../piece/drive-key.ts'
 import type { CompiledExpression } from '../form/compiled-expression.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Program } from '../engine/program.ts'
 import { runningFormula } from '../engine/meaning.ts'
-import { isSignal, sourceName } from '../acts/sources.ts'
+import { sourceName } from '../acts/sources.ts'
 import { propertyNamed, type Property } from '../piece/properties.ts'
 import { symmetryIn } from '../piece/symmetry.ts'
 import {
@@ -70,7 +71,7 @@ const seconds = (r: Rational): string => printNumber(toNumber(r), toNumber(r) < 
 
 /** What the values of a formula are measured in: the property that it drives, of a signal one made of its kind. */
 export function propertyOf(program: Program, key: string): Property {
-  if (!isSignal(key)) return propertyNamed(key.slice(key.indexOf('.') + 1))!
+  if (!isSignal(key)) return propertyNamed(drivenProperty(key))!
   const meaning = program.meanings.all.get(key)
   const got = (meaning && runningFormula(meaning)?.result) ?? 'any'
   return propertyOfKind(sourceName(program.piece, key), got === 'any' ? PLAIN : got)
@@ -86,7 +87,7 @@ export function propertyOfKind(name: string, kind: Kind): Property {
 export function symmetriesOf(program: Program, key: string): { natural: Rational; symmetry: Rational } {
   const { symmetry } = propertyOf(program, key)
   if (symmetry === undefined) return { natural: ZERO, symmetry: ZERO }
-  const id = key.slice(0, key.indexOf('.'))
+  const id = drivenPart(key)
   const part = program.piece.parts[id]
   if (symmetry === 'poses') {
     const poses = rational(part?.shape.type === 'path' ? part.shape.poses.length : 1)

@@ -1,4 +1,5 @@
 /** Proofs of the rules of tuning, of what is worked out, and of parts. */
+import { drivenPart } from '../piece/drive-key.ts'
 import { expect } from 'vitest'
 import { Program } from '../engine/program.ts'
 import { propertyNamed } from '../piece/properties.ts'
@@ -41,7 +42,7 @@ const world = (text: string, place: Place, seconds = 0) => {
     f.program.moment(at(seconds), new Float64Array(f.program.size)),
     at(seconds),
   )
-  return scene.bodies.get(f.key.split('.')[0]!)!.worlds[0]!
+  return scene.bodies.get(drivenPart(f.key))!.worlds[0]!
 }
 const sizes = { width: 100, height: 100, corners: 0, radius: 60, innerRadius: 30 }
 

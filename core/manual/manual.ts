@@ -2,11 +2,11 @@
  * What the language means, for people who use it: the page /manual and docs/formula.md both print it, and the
  * tables of functions, words, units, easings and properties beside it.
  */
+import { propertyKey } from '../piece/drive-key.ts'
 import type { ManualPictureName } from './pictures.ts'
 import { EASING_NAMES, FAMILIES } from '../signal/easing.ts'
 import { exampleFair } from './example-fair.ts'
 import { Program } from '../engine/program.ts'
-import { propertyKey } from '../piece/schema.ts'
 import { kindName } from '../units/kinds.ts'
 import { FUNCTIONS } from '../functions/index.ts'
 import type { Entry } from '../functions/entry.ts'

@@ -1,6 +1,7 @@
 /** How gears interlock: the ratio of their teeth, and the phase with which tooth meets gap. */
+import { propertyKey } from './drive-key.ts'
 import { initialOf, propertyNamed } from './properties.ts'
-import { propertyKey, type Piece } from './schema.ts'
+import type { Piece } from './schema.ts'
 import { applyX, applyY, matrix, multiply, posed, readPose, restPose } from './transform.ts'
 import { atanTurns } from '../signal/maths.ts'
 import { rational, type Rational } from '../time/rational.ts'

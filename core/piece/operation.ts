@@ -6,7 +6,8 @@
  *   apply(p, compose(a, b))           equals apply(apply(p, a), b)
  *   apply(p, o) shares with p everything that o does not name
  */
-import { propertyKey, type Piece } from './schema.ts'
+import { propertyKey } from './drive-key.ts'
+import type { Piece } from './schema.ts'
 
 /** The collections of entries by id. */
 export type Collection =

@@ -1,3 +1,4 @@
+import { drivenPart, propertyKey } from './drive-key.ts'
 import { isDeepStrictEqual } from 'node:util'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -30,7 +31,7 @@ import {
   setKeys,
   setPart,
 } from '../acts/parts.ts'
-import { emptyPiece, propertyKey, type Piece } from './schema.ts'
+import { emptyPiece, type Piece } from './schema.ts'
 import { documentText } from './document-text.ts'
 import { STARTERS, likelyFirst } from '../acts/starters.ts'
 import { addTie, tieProblem } from '../acts/ties.ts'
@@ -170,7 +171,7 @@ describe('operations', () => {
     const next = apply(piece, removePart(piece, id))
     expect(Object.values(next.parts).some(p => p.name === 'Mount' || p.name === 'Saddle')).toBe(false)
     expect(Object.values(next.drives).every(d => next.parts[d.part])).toBe(true)
-    expect(Object.keys(next.bases).every(k => next.parts[k.split('.')[0]!])).toBe(true)
+    expect(Object.keys(next.bases).every(k => next.parts[drivenPart(k)])).toBe(true)
   })
 
   it('names are free: any that no other thing has, words of the language too', () => {

@@ -272,9 +272,6 @@ function everyNameOnce(piece: Piece): boolean {
   return new Set(names).size === names.length
 }
 
-/** The key of a drive or base. */
-export const propertyKey = (part: string, property: string): string => `${part}.${property}`
-
 /** A piece with nothing in it: 1280 × 720, 30 frames a second, a lap of 8 seconds. */
 export function emptyPiece(title: string, seed: number): Piece {
   return {

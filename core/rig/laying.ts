@@ -1,10 +1,10 @@
 /** What traces and emitters lay on the stage, made ready once a program: the path of a point, the places of particles. */
+import { propertyKey } from '../piece/drive-key.ts'
 import { MOST_PARTICLES, emitterOf } from './motion/emitter.ts'
 import { MOST_LAID, traceOf } from './motion/trace.ts'
 import { NO_POINTS, type Laying } from './outline/points-laid.ts'
 import { everyCopy } from '../engine/every-copy.ts'
 import { propertyNamed } from '../piece/properties.ts'
-import { propertyKey } from '../piece/schema.ts'
 import type { Body } from './body.ts'
 import type { Program } from '../engine/program.ts'
 import type { Part } from '../piece/schema.ts'

@@ -2,6 +2,7 @@
  * The parts of a running piece as bodies to draw: for a snapshot of values, where every instance stands, how
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
+import { drivenPart, drivenProperty, propertyKey } from '../piece/drive-key.ts'
 import { propertiesOf, type Property } from '../piece/properties.ts'
 import { matrices, POSED, type Matrix } from '../piece/transform.ts'
 import { fallback, isPosed, RESIZED, type Body } from './body.ts'
@@ -12,7 +13,6 @@ import { particleOf } from './particle.ts'
 import { Placing } from './instance-placing.ts'
 import { isTailed } from './tail.ts'
 import { laidBy, lays, type Laid } from './laying.ts'
-import { propertyKey } from '../piece/schema.ts'
 import { sizeOfUnit } from '../units/units.ts'
 import { waveHeight, wavesOf } from '../signal/waves.ts'
 import type { Moment } from '../time/moment.ts'
@@ -110,7 +110,7 @@ export class Scene {
     }
     for (const [id, { of }] of this.laid) {
       if (moved.some(([part]) => of.has(part))) this.laid.set(id, laidBy(program, this.bodies.get(id)!))
-      const stands = [...b.slots].every(([key, slot]) => a.slots.get(key) === slot || !of.has(key.split('.')[0]!))
+      const stands = [...b.slots].every(([key, slot]) => a.slots.get(key) === slot || !of.has(drivenPart(key)))
       if (!stands) this.laid.set(id, laidBy(program, this.bodies.get(id)!))
     }
     return true
@@ -227,7 +227,7 @@ function setByHand(a: Program, b: Program): (readonly [part: string, property: s
   if (was === is) return moved
   for (const key of new Set([...Object.keys(was), ...Object.keys(is)])) {
     if (was[key] === is[key]) continue
-    const [part, name] = key.split('.') as [string, string]
+    const [part, name] = [drivenPart(key), drivenProperty(key)]
     const owned = [was[key], is[key]].map(base => base?.copies !== undefined)
     // Whether copies stand in places of their own, and whether a line changes along itself, is asked once.
     const anew = (isPosed(name) && owned[0] !== owned[1]) || isTailed(name)

@@ -2,6 +2,7 @@
  * Live values to a device: the piece runs here, by this machine's clock, and what was chosen of it goes out as OSC over UDP.
  * To this machine alone, unless OPEN_TIDE_DEVICES names others.
  */
+import { drivenProperty } from '../../core/piece/drive-key'
 import type { DeviceStatus } from '../../core/piece/api'
 import { createSocket, type Socket } from 'node:dgram'
 import { Program } from '../../core/engine/program'
@@ -154,7 +155,7 @@ export class Sender {
     // What takes long to add up is sent when it is there.
     return this.program.queue.withinBudget(() =>
       this.copies().flatMap(({ channel, reader, copy }) => {
-        const name = channel.drive.includes('.') ? channel.drive.slice(channel.drive.indexOf('.') + 1) : ''
+        const name = drivenProperty(channel.drive)
         const show = inUnit(propertyNamed(name)?.unit ?? '', measures)
         const address = channel.address.replaceAll('#', String(copy + 1))
         return isAddress(address) ? [{ address, values: [outOf(channel, show(reader.at(moment)))] }] : []

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Find anything: parts, formulas, signals, dials, commands, settings, functions and topics of the manual, by the words that people have for them. */
+import { signalKey } from '~~/core/piece/drive-key.ts'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/vue'
 import { Search } from '@lucide/vue'
 import { matching } from '~~/core/manual/matching.ts'
@@ -56,7 +57,7 @@ const all = computed<Found[]>(() => {
       name: s.name,
       kind: 'signal',
       says: s.text,
-      go: () => listing.reveal(`~${id}`),
+      go: () => listing.reveal(signalKey(id)),
     })),
     ...timed,
     ...Object.values(piece.dials).map(d => ({

@@ -3,6 +3,7 @@
  * read at other moments (`delay(x, index * 50ms)`) is planned for those: what grows steadily begins earlier or later on each
  * lane, and of what others are driven by, the formulas are followed.
  */
+import { propertyKey } from '../../piece/drive-key.ts'
 import type { Checked } from '../../formula/check.ts'
 import { partBefore } from '../../formula/scope.ts'
 import { builtinNamed } from '../../formula/words.ts'
@@ -29,7 +30,6 @@ import { PIECE_CLOCK, type ActiveClock } from '../../form/active-clock.ts'
 import { constantOf, type CompiledExpression } from '../../form/compiled-expression.ts'
 import type { Entry } from '../../functions/entry.ts'
 import type { Rational } from '../../time/rational.ts'
-import { propertyKey } from '../../piece/schema.ts'
 import { Compiler } from '../compile.ts'
 import type { Env } from '../env.ts'
 import { columnOf, constantLanes, zeroLanes, type Exact } from './exact-lanes.ts'

@@ -1,4 +1,5 @@
 /** The values of a piece frame by frame, as CSV (RFC 4180) or JSON: bit for bit what the engine gives. */
+import { drivenProperty } from '../../piece/drive-key.ts'
 import type { Program } from '../../engine/program.ts'
 import { driveLabel } from '../../formula/labels.ts'
 import { propertyNamed } from '../../piece/properties.ts'
@@ -18,7 +19,7 @@ export function columnsOf(program: Program): NumbersColumn[] {
   const columns: NumbersColumn[] = []
   for (const slot of program.slots.values()) {
     if (slot.offset < 0) continue
-    const [, name] = slot.key.split('.') as [string, string]
+    const name = drivenProperty(slot.key)
     const property = propertyNamed(name)!
     const unit = property.unit === '%' ? '' : property.unit
     const show = inUnit(unit, program.measures)

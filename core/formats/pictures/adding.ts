@@ -1,8 +1,9 @@
 /** Pictures become parts: each in the size it has, all in one place, so that layers of one drawing stay in register. */
+import { propertyKey } from '../../piece/drive-key.ts'
 import { freshId } from '../../acts/ids.ts'
 import { addPart, freeName } from '../../acts/parts.ts'
 import { operation, type Operation, type Put } from '../../piece/operation.ts'
-import { propertyKey, type Piece } from '../../piece/schema.ts'
+import type { Piece } from '../../piece/schema.ts'
 import type { Head } from './head.ts'
 
 export interface AddedPicture {

@@ -1,9 +1,9 @@
 /** Where one instance of a part of a program stands, and what its properties are. */
+import { propertyKey } from '../../piece/drive-key.ts'
 import type { CompiledExpression } from '../../form/compiled-expression.ts'
 import type { Program } from '../../engine/program.ts'
 import { instanceTransform, type InstanceTransform } from '../../engine/instance-transform.ts'
 import { propertyNamed } from '../../piece/properties.ts'
-import { propertyKey } from '../../piece/schema.ts'
 
 /** What a property of an instance is at a moment: driven, or held by hand. */
 export const propertyExpression = (

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The colour of a part's fill, gradient or stroke. What is driven is left to its formula. */
+import { propertyKey } from '~~/core/piece/drive-key.ts'
 import { initialOf, propertyNamed, type Property } from '~~/core/piece/properties.ts'
-import { propertyKey } from '~~/core/piece/schema.ts'
 import type { Oklch } from '~~/core/rig/colour-text.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A link between any two properties, with or without a formula so far; a dial or a signal may drive too. */
-import { propertyKey } from '~~/core/piece/schema.ts'
+import { propertyKey, signalKey } from '~~/core/piece/drive-key.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
 import { sameKind } from '~~/core/units/kinds.ts'
 import { useSelection } from '~/stores/selection.ts'
@@ -25,7 +25,7 @@ const drivers = computed<Choice[]>(() => {
   return [
     ...parts.value.map(([value, p]) => ({ value, says: p.name, group: 'parts' })),
     ...Object.entries(dials).map(([id, d]) => ({ value: `dials/${id}`, says: d.name, group: 'dials' })),
-    ...Object.entries(signals).map(([id, s]) => ({ value: `~${id}`, says: s.name, group: 'signals' })),
+    ...Object.entries(signals).map(([id, s]) => ({ value: signalKey(id), says: s.name, group: 'signals' })),
   ]
 })
 /** A part is chosen by its property, all else is one value. */

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** The Part desk: what the chosen part is and holds by hand. */
+import { propertyKey } from '~~/core/piece/drive-key.ts'
 import { Copy, Trash2, Ungroup } from '@lucide/vue'
 import { duplicatePart } from '~~/core/acts/duplicate.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { nameProblem, removePart, rename, setPart, shapeName } from '~~/core/acts/parts.ts'
 import { setByHand } from '~~/core/acts/text-parts.ts'
-import { propertyKey, type Part } from '~~/core/piece/schema.ts'
+import type { Part } from '~~/core/piece/schema.ts'
 import { initialOf, propertiesOf, type Property } from '~~/core/piece/properties.ts'
 import { hidesHand, onTopOfHand, sourceName } from '~~/core/acts/sources.ts'
 import { followedBy } from '~~/core/insight/moved-by.ts'

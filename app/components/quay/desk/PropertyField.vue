@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** A property of the part in hand: its value, set or keyed, and the way to its formula. */
+import { propertyKey } from '~~/core/piece/drive-key.ts'
 import { Waves } from '@lucide/vue'
 import { propertyLabel } from '~~/core/piece/property-labels.ts'
 import type { Property } from '~~/core/piece/properties.ts'
-import { propertyKey } from '~~/core/piece/schema.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{

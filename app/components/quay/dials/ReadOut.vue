@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The value of a signal among the dials, to be read; a press shows its formula. */
+import { signalKey } from '~~/core/piece/drive-key.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import { writeText } from '~/player/write-text.ts'
 import { useListing } from '~/stores/listing.ts'
@@ -14,7 +15,7 @@ let stop = () => {}
 onMounted(
   () =>
     (stop = store.player.watch(({ program, moment }) => {
-      const slot = program.slots.get(`~${props.signal}`)
+      const slot = program.slots.get(signalKey(props.signal))
       const text = slot
         ? showValue(slot.readers[0]!.at(moment), propertyOf(program, slot.key), program.measures, 2)
         : '–'
@@ -30,7 +31,7 @@ onBeforeUnmount(() => stop())
       class="flex w-full items-baseline gap-1 text-left hover:underline"
       type="button"
       :data-tip="`${name}: show its formula`"
-      @click="listing.reveal(`~${signal}`)"
+      @click="listing.reveal(signalKey(signal))"
     >
       <span class="truncate">{{ name }}</span>
       <span ref="value" class="tabular ml-auto whitespace-pre text-sea" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The scope: the drive in hand, large enough to take hold of; at its side its values as numbers. */
+import { drivenPart, drivenProperty } from '~~/core/piece/drive-key.ts'
 import { takesBeside } from '~~/core/insight/compare-takes.ts'
 import { sourcesOf } from '~~/core/insight/wave-handles.ts'
 import type { DriveJumps } from '~~/core/insight/drive-facts.ts'
@@ -21,8 +22,8 @@ const ghostly = ref(true)
 const source = ref(0)
 /** Keyframes under the formula, and whether they are looked at. */
 const place = computed(() => {
-  const [part, property] = props.drive.split('.')
-  return property !== undefined && store.piece.bases[props.drive]?.keys ? { part: part!, property } : null
+  const [part, property] = [drivenPart(props.drive), drivenProperty(props.drive)]
+  return property && store.piece.bases[props.drive]?.keys ? { part, property } : null
 })
 const keyed = ref(false)
 const slot = computed(() => store.program.slots.get(props.drive))

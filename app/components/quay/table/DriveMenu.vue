@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Drive…: which property, and in plain words what it should do; each with the curve that it would draw. */
+import { drivenProperty, propertyKey } from '~~/core/piece/drive-key.ts'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { propertyKey } from '~~/core/piece/schema.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
 import { STARTERS, likelyFirst, type Starter } from '~~/core/acts/starters.ts'
 import { propertiesOf, propertyNamed } from '~~/core/piece/properties.ts'
@@ -38,7 +38,7 @@ const own = computed(() => propertyKey(props.part, property.value.name))
 const drivers = computed(() => {
   const { drives, parts } = store.piece
   const fits = (key: string) => {
-    const of = propertyNamed(key.slice(key.indexOf('.') + 1))
+    const of = propertyNamed(drivenProperty(key))
     return of && key !== own.value && sameKind(of.kind, property.value.kind)
   }
   const driven = Object.keys(drives).filter(fits)

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** What stands on an entry of the tide table in full: its curve, what is known of it, its formula, its promises. */
+import { drivenSignal, isSignal } from '~~/core/piece/drive-key.ts'
 import { driveLabel } from '~~/core/formula/labels.ts'
 import { carry } from '~/editor/carry.ts'
 import { laidOut, onOneLine } from '~~/core/formula/layout.ts'
 import { propertyOf, showValue } from '~~/core/insight/report.ts'
 import type { DriveFacts, DriveJumps } from '~~/core/insight/drive-facts.ts'
-import { isSignal, promisesOf, sourceName, sourceOf } from '~~/core/acts/sources.ts'
+import { promisesOf, sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import type { Fix, Problem } from '~~/core/formula/problem.ts'
 import { Strip } from '~/player/strip.ts'
 import { writeText } from '~/player/write-text.ts'
@@ -198,7 +199,7 @@ function fix(chosenFix: Fix): void {
         >
       </div>
       <span v-else class="ml-auto text-[12px] text-faded">{{ off ? 'turned off' : 'at rest' }}</span>
-      <span v-if="signal" class="ml-auto"><NamedMenu collection="signals" :id="drive.slice(1)" /></span>
+      <span v-if="signal" class="ml-auto"><NamedMenu collection="signals" :id="drivenSignal(drive)" /></span>
       <EntryMenu
         v-else
         :drive="drive"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The menu of what has a name in common: rename it, see who reads it, take it away. */
+import { signalKey } from '~~/core/piece/drive-key.ts'
 import { Gauge, MoreHorizontal, Pencil, Trash2 } from '@lucide/vue'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { changeNamed, readerNames, removeNamed } from '~~/core/acts/named-things.ts'
@@ -29,7 +30,7 @@ function remove(): void {
   const all = readerNames(store.piece, props.collection, props.id)
   const gone = name.value
   store.act(removeNamed(store.piece, props.collection, props.id))
-  if (hand.drive === `${props.collection}/${props.id}` || hand.drive === `~${props.id}`) hand.take(null)
+  if (hand.drive === `${props.collection}/${props.id}` || hand.drive === signalKey(props.id)) hand.take(null)
   const rests =
     all.length === 0 ? 'Nothing used it.' : `${all.slice(0, MOST).join(', ')} use it and can’t run without it.`
   store.sayWithUndo(`${gone} was deleted. ${rests}`)

@@ -3,7 +3,8 @@
  * One driven property: a strip of gauge paper with its formula written on it. Only those near what is seen stand there
  * in full; of the others their names and formulas, so that a thousand cost hardly more than ten.
  */
-import { isSignal, sourceName, sourceOf } from '~~/core/acts/sources.ts'
+import { drivenProperty, isSignal } from '~~/core/piece/drive-key.ts'
+import { sourceName, sourceOf } from '~~/core/acts/sources.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 
@@ -21,7 +22,7 @@ const name = computed(() => sourceName(store.piece, props.drive))
 /** Computed, so that an entry is not made anew with every program. */
 const there = computed(() => entry.value !== undefined && store.program.meanings.all.has(props.drive))
 /** On its own under the name of its part. */
-const short = computed(() => (isSignal(props.drive) ? name.value : props.drive.slice(props.drive.indexOf('.') + 1)))
+const short = computed(() => (isSignal(props.drive) ? name.value : drivenProperty(props.drive)))
 const chosen = computed(() => hand.drive === props.drive)
 const full = computed(() => near.value || chosen.value || busy.value)
 /** Px of an entry whose formula takes one line. */
