@@ -87,7 +87,7 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
   },
   closed(['core/**/*.ts'], ['app', 'server', 'cli', 'demo', 'tests'], 'The core imports none of the other rooms.'),
   closed(
-    ['app/**/*.ts'],
+    ['app/**/*.{ts,vue}'],
     ['server', 'cli', 'demo', 'tests'],
     'The app talks to the server by its API and imports the core alone.',
   ),

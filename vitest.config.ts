@@ -4,7 +4,7 @@ export default defineConfig({
   test: {
     include: [
       '{core,app}/**/*.test.ts',
-      'tests/{oracle,hostile}/*.test.ts',
+      'tests/{oracle,hostile,house}/*.test.ts',
       'server/**/*.test.ts',
       'cli/**/*.test.ts',
       'demo/**/*.test.ts',
