@@ -6,7 +6,7 @@ import { FILLED, OUTLINED, ROUND, SOLID, angle, colour, length, share } from './
 import type { Property } from './property-kinds.ts'
 
 import { PLAIN } from '../units/kinds.ts'
-import { LAID } from './laid-properties.ts'
+import { TRACE_AND_EMITTER } from './trace-emitter-properties.ts'
 import type { Shape, ShapeType } from './schema.ts'
 
 export type { Property }
@@ -138,7 +138,7 @@ export const PROPERTIES: readonly Property[] = [
     range: [0, 100],
     on: ['waves'],
   }),
-  ...LAID,
+  ...TRACE_AND_EMITTER,
   {
     name: 'pose',
     group: 'size',

@@ -2,7 +2,7 @@
 import { FREQUENCY, LENGTH, TIME, quotientKind } from '../units/kinds.ts'
 import { angle, length, share, type Property } from './property-kinds.ts'
 
-export const LAID: readonly Property[] = [
+export const TRACE_AND_EMITTER: readonly Property[] = [
   {
     name: 'trail',
     group: 'size',
