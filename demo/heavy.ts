@@ -2,7 +2,7 @@
 import { propertyKey } from '../core/piece/drive-key.ts'
 import { Builder } from '../core/acts/build.ts'
 import { putDrive, type Put } from '../core/piece/operation.ts'
-import { type Piece } from '../core/piece/schema.ts'
+import type { Piece } from '../core/piece/schema.ts'
 
 /** @param count parts, each with one drive */
 export function heavy(count: number): Piece {
