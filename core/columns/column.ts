@@ -84,12 +84,16 @@ export function steadyLanes(rate: Fractions, base: Fractions, lanes: SteadyLanes
 export const moving = (fill: Fill): Column => ({ type: 'moving', fill })
 
 /** Room for a block of each of some columns. */
-export const scratch = (columns: number, lanes: number): Float64Array[] =>
-  Array.from({ length: columns }, () => new Float64Array(Math.min(BLOCK, lanes)))
+export function scratch(columns: 1, lanes: number): readonly [Float64Array]
+export function scratch(columns: 2, lanes: number): readonly [Float64Array, Float64Array]
+export function scratch(columns: number, lanes: number): readonly Float64Array[]
+export function scratch(columns: number, lanes: number): readonly Float64Array[] {
+  return Array.from({ length: columns }, () => new Float64Array(Math.min(BLOCK, lanes)))
+}
 
 /** Sums, differences, products and quotients of two columns. What is no number in them is none for the plain evaluator either. */
 export function arithmetic(op: '+' | '-' | '*' | '/', a: Column, b: Column, lanes: number): Column {
-  const [other] = scratch(1, lanes) as [Float64Array]
+  const [other] = scratch(1, lanes)
   const run = LOOPS[op]
   return moving((now, from, count, out) => {
     a.fill(now, from, count, out)
@@ -117,12 +121,12 @@ const LOOPS: Readonly<Record<'+' | '-' | '*' | '/', (out: Float64Array, b: Float
  * A column made of others by a loop of its own, which is as fast as one by hand; every lane is what the plain evaluator
  * says. What many formulas are made of has such a loop, the rest is `pointwise`.
  */
-export function columnwise(
-  columns: readonly Column[],
+export function columnwise<const C extends readonly Column[]>(
+  columns: C,
   lanes: number,
-  loop: (of: readonly Float64Array[], count: number, out: Float64Array) => void,
+  loop: (of: { readonly [K in keyof C]: Float64Array }, count: number, out: Float64Array) => void,
 ): Column {
-  const of = scratch(columns.length, lanes)
+  const of = scratch(columns.length, lanes) as { readonly [K in keyof C]: Float64Array }
   return moving((now, from, count, out) => {
     for (let k = 0; k < columns.length; k++) columns[k]!.fill(now, from, count, of[k]!)
     loop(of, count, out)
@@ -134,7 +138,7 @@ export function columnwise(
  * @param of up to five values, then the seconds of the moment
  */
 export function pointwise(columns: readonly Column[], lanes: number, of: (...values: number[]) => number): Column {
-  const [a, b, c, d, e] = scratch(columns.length, lanes) as [Float64Array, ...Float64Array[]]
+  const [a, b, c, d, e] = scratch(columns.length, lanes) as readonly [Float64Array, ...Float64Array[]]
   const [A, B, C, D, E] = columns as [Column, ...Column[]]
   const check = (now: Now, from: number, count: number, out: Float64Array): void => {
     for (let i = 0; i < count; i++) if (out[i] !== out[i]) doubt(now, from + i)

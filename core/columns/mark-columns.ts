@@ -23,7 +23,7 @@ export class MarkLanes {
     private readonly rounds: SteadyLanes | null,
     lanes: number,
   ) {
-    this.block = scratch(1, lanes)[0]!
+    this.block = scratch(1, lanes)[0]
     this.every = marks.every ? toNumber(marks.every) : 0
   }
 

@@ -14,7 +14,7 @@ export function phaseLanes(steady: SteadyLanes, ahead: Column | null, wrap: numb
   if (!ahead) {
     return { wrap, split: (now, from, count, parts, wholes) => steady.split(now.moment, from, count, parts, wholes) }
   }
-  const [more] = scratch(1, lanes) as [Float64Array]
+  const [more] = scratch(1, lanes)
   return {
     wrap,
     split: (now, from, count, parts, wholes) => {

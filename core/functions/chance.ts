@@ -171,7 +171,7 @@ export const noise = entry(
       const { count, share } = layersOf(first)
       const { wrap } = phase
       const octaves = seeds.map(seed => octavesReady(seed, count, share, wrap))
-      const [whole] = scratch(1, lanes) as [Float64Array]
+      const [whole] = scratch(1, lanes)
       const wave = moving((now, from, n, out) => {
         phase.split(now, from, n, out, whole)
         for (let i = 0; i < n; i++) out[i] = octaveNoise(octaves[from + i]!, whole[i]!, out[i]!, wrap)
@@ -255,7 +255,7 @@ export const random = entry(
       const steps = rate && call.constant('rate')
       if (!phase || !steps || signsOf(steps).includes(0)) return null
       const { wrap } = phase
-      const [parts] = scratch(1, lanes) as [Float64Array]
+      const [parts] = scratch(1, lanes)
       const unit = moving((now, from, n, out) => {
         phase.split(now, from, n, parts, out)
         for (let i = 0; i < n; i++) out[i] = unitIn(out[i]!, wrap, seeds[from + i]!)

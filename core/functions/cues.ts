@@ -35,7 +35,7 @@ const ofLatest =
   call => {
     const marks = marksOn(call)
     const tell = telling(call.first.cue)
-    const [nth] = scratch(1, call.lanes) as [Float64Array]
+    const [nth] = scratch(1, call.lanes)
     return (
       marks &&
       moving((now, from, count, out) => {
@@ -98,7 +98,7 @@ export const fires = entry(
         marksOn(call),
         marksOn(call, uniform(negate(over(ONE, call.first.frameRate)), call.lanes)),
       ]
-      const [nth, then] = scratch(2, call.lanes) as [Float64Array, Float64Array]
+      const [nth, then] = scratch(2, call.lanes)
       return (
         marks &&
         before &&

@@ -80,7 +80,7 @@ export const curve = entry(
       const { drawn, size } = first.curve
       const { rate, base } = runOf(first)
       const read = steady(uniform(rate, lanes), uniform(base, lanes))
-      const [mode, [whole]] = [after(first), scratch(1, lanes) as [Float64Array]]
+      const [mode, [whole]] = [after(first), scratch(1, lanes)]
       return (
         read &&
         moving((now, from, count, out) => {
@@ -193,7 +193,7 @@ export const play = entry(
       const lead = shift && shiftedLanes(negatedLanes(shift), toHit(call.first))
       const marks = lead && marksOn(call, lead)
       if (!marks) return null
-      const [nth, since] = scratch(2, call.lanes) as [Float64Array, Float64Array]
+      const [nth, since] = scratch(2, call.lanes)
       const add = call.first.words.overlap?.name === 'add'
       const length = drawn.end - drawn.start
       return moving((now, from, count, out) => {

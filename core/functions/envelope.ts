@@ -71,7 +71,7 @@ export const envelope = entry(
       if (!where) return null
       const rise = first.easing(first.words.easeIn ? 'easeIn' : 'ease').ease
       const fall = first.easing(first.words.easeOut ? 'easeOut' : 'ease').ease
-      const [end] = scratch(1, lanes) as [Float64Array]
+      const [end] = scratch(1, lanes)
       return moving((now, from, count, out) => {
         for (let i = 0; i < count; i++) end[i] = attack![from + i]! + hold![from + i]! + release![from + i]!
         where(now, from, count, out, end)
@@ -123,7 +123,7 @@ function whereOn(
   if (first.cue) {
     const marks = MarkLanes.of(call, first.cue, uniform(ZERO, lanes))
     const fitted = fittedToCue(first)
-    const [nth] = scratch(1, lanes) as [Float64Array]
+    const [nth] = scratch(1, lanes)
     return (
       marks &&
       ((now, from, count, x, end) => {

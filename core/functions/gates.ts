@@ -51,7 +51,7 @@ export const smoothstep = entry(
     },
     kernel: ({ args, lanes }) =>
       columnwise([args.low, args.high, args.x], lanes, ([low, high, x], count, out) => {
-        for (let i = 0; i < count; i++) out[i] = softly(low![i]!, high![i]!, x![i]!)
+        for (let i = 0; i < count; i++) out[i] = softly(low[i]!, high[i]!, x[i]!)
       }),
     fold: call =>
       folding(call, ['low', 'high', 'x'], (l, h, x) => {

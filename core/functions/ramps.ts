@@ -78,7 +78,7 @@ export const ramp = entry(
       if (!read) return null
       const after = call.first.words.after?.name ?? 'hold'
       const { ease } = call.first.easing('ease')
-      const [whole] = scratch(1, call.lanes) as [Float64Array]
+      const [whole] = scratch(1, call.lanes)
       const share = moving((now, first, n, out) => {
         read.split(now.moment, first, n, out, whole)
         for (let i = 0; i < n; i++) out[i] = ease(shareIn(after, whole[i]!, out[i]!))

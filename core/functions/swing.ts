@@ -101,8 +101,8 @@ export function swingLanes(
   const [x, y] = [same(a), same(b)]
   if (x && y) return sameSwing(wave, byEnd, toNumber(x), toNumber(y))
   return columnwise([a, b, wave], lanes, ([p, q, w], count, out) => {
-    if (byEnd) for (let i = 0; i < count; i++) out[i] = between(p![i]!, q![i]!, w![i]!)
-    else for (let i = 0; i < count; i++) out[i] = p![i]! + q![i]! * w![i]!
+    if (byEnd) for (let i = 0; i < count; i++) out[i] = between(p[i]!, q[i]!, w[i]!)
+    else for (let i = 0; i < count; i++) out[i] = p[i]! + q[i]! * w[i]!
   })
 }
 

@@ -73,7 +73,7 @@ export const clamp = entry(
     },
     kernel: ({ args, lanes }) =>
       columnwise([args.x, args.low, args.high], lanes, ([x, low, high], count, out) => {
-        for (let i = 0; i < count; i++) out[i] = clamped(x![i]!, low![i]!, high![i]!)
+        for (let i = 0; i < count; i++) out[i] = clamped(x[i]!, low[i]!, high[i]!)
       }),
     fold: call => folding(call, ['x', 'low', 'high'], (x, l, h) => (compare(x, l) < 0 ? l : compare(x, h) > 0 ? h : x)),
   },
@@ -110,7 +110,7 @@ export const mix = entry(
     },
     kernel: ({ args, lanes }) =>
       columnwise([args.a, args.b, args.share], lanes, ([a, b, share], count, out) => {
-        for (let i = 0; i < count; i++) out[i] = mixed(a![i]!, b![i]!, share![i]!)
+        for (let i = 0; i < count; i++) out[i] = mixed(a[i]!, b[i]!, share[i]!)
       }),
     fold: call => folding(call, ['a', 'b', 'share'], (a, b, s) => and(a, by(less(b, a), s))),
   },

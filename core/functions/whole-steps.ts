@@ -97,7 +97,7 @@ export function stepLanes(
     if (!rate || !base) return null
     const steady = new SteadyLanes(rate, base, first.frameRate)
     const sizes = fixedLanes(step)
-    const [whole, part] = scratch(2, lanes) as [Float64Array, Float64Array]
+    const [whole, part] = scratch(2, lanes)
     return moving((now, at, count, out) => {
       steady.split(now.moment, at, count, part, whole)
       sizes.fill(now, at, count, out)

@@ -129,7 +129,7 @@ export abstract class Planner {
     const { affine } = clockReading(counted, this.plain.beat, this.frameRate)
     const laps = affine && this.steady(affine.rate, uniform(affine.base, this.lanes), null)
     if (!laps) return noColumn()
-    const [other] = scratch(1, this.lanes) as [Float64Array]
+    const [other] = scratch(1, this.lanes)
     return word === 'lapProgress'
       ? moving((now, from, count, out) => laps.split(now.moment, from, count, out, null))
       : moving((now, from, count, out) => laps.split(now.moment, from, count, other, out))
