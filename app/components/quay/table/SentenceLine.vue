@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A sentence about a clock, a cue or a curve, whose numbers and choices are handles. */
-import { sentenceOf, type TimedIn, type SentencePart } from '~~/core/insight/sentence.ts'
+import { sentenceOf, type TimedIn } from '~~/core/insight/sentence.ts'
+import type { SentencePart } from '~~/core/insight/sentence-part.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 
 const props = defineProps<{ collection: TimedIn; id: string }>()

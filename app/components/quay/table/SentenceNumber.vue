@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A number within a sentence: pulled sideways, stepped with the arrow keys, typed after Enter. */
 import { readQuantity } from '~~/core/formula/quantity.ts'
-import type { SentencePart } from '~~/core/insight/sentence.ts'
+import type { SentencePart } from '~~/core/insight/sentence-part.ts'
 import { printNumber } from '~~/core/units/units.ts'
 import { MOST } from '~~/core/piece/values.ts'
 import { strideDecimals, pullSideways } from '~/editor/sideways.ts'
