@@ -105,7 +105,14 @@ export default createConfigForNuxt({ features: { standalone: true, stylistic: fa
     ['app/stores/device.ts', 'app/stores/handing-over.ts'],
   ),
   closedInApp(
-    ['app/commands/*.ts', 'app/player/*.ts', 'app/stage/*.ts', 'app/editor/*.ts', 'app/export/*.ts', 'app/work/*.ts'],
+    [
+      'app/commands/*.ts',
+      'app/player/*.ts',
+      'app/stage/**/*.ts',
+      'app/editor/*.ts',
+      'app/export/*.ts',
+      'app/work/*.ts',
+    ],
     ['components', 'pages'],
     'Components stand above all other rooms of the app.',
   ),

@@ -7,7 +7,7 @@ import { outlineAt } from '~~/core/rig/outlined.ts'
 import { sweptBy } from '~~/core/rig/travel.ts'
 import type { Palette } from '~/composables/usePalette.ts'
 import type { Handle } from './grips.ts'
-import type { PenPoint } from './pen.ts'
+import type { PenPoint } from './pen/path-points.ts'
 import type { Thread } from './threads.ts'
 import type { Lens } from './view.ts'
 

@@ -4,7 +4,7 @@ import { useCommands } from '~/commands/run-command.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'
 import type { useStageHand } from './gestures.ts'
-import type { usePen } from './pen.ts'
+import type { usePen } from './pen/pen.ts'
 
 const ARROWS: Record<string, readonly [number, number]> = {
   ArrowLeft: [-1, 0],

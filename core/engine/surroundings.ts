@@ -46,32 +46,40 @@ export interface Ground {
   handConstant(part: string, property: Property): Rational | null
 }
 
-/**
- * Surroundings for a formula, instance by instance; what all instances share is made once.
- *
- * @param read a driven value or signal by its key, at an instance; null when nothing drives it
- */
-export function surroundings(
-  host: Ground,
-  m: Meaning,
-  tracked: Tracked,
-  read: (key: string, which: number) => CompiledExpression | null,
-): (instance: number) => Env {
-  const { piece, measures } = host
-  const { part, property } = m.target
-  const here = part === null ? { levels: [], count: 1 } : host.instancesOf(part)
-  const held = (of: string, name: string, which: number, beat?: ActiveClock): CompiledExpression => {
+/** How a formula reads others: what drives them, else what is set on them. */
+interface Reading {
+  /** A driven value or signal by its key, at an instance; null when nothing drives it. */
+  readonly read: (key: string, which: number) => CompiledExpression | null
+  readonly held: (of: string, name: string, which: number, beat?: ActiveClock) => CompiledExpression
+  readonly formOf: (of: string, name: string, which: number) => CompiledExpression
+  /** The id of a part that is named; `near`: by a word such as `own`. */
+  readonly partOf: (of: string, near: boolean) => string
+}
+
+function readingOf(host: Ground, m: Meaning, tracked: Tracked, read: Reading['read']): Reading {
+  const held: Reading['held'] = (of, name, which, beat) => {
     tracked.setValueKeys.add(propertyKey(of, name))
     return host.handForms(of, propertyNamed(name)!, beat)[which]!
   }
-  const formOf = (of: string, name: string, which: number): CompiledExpression =>
-    read(propertyKey(of, name), which) ?? held(of, name, which)
+  return {
+    read,
+    held,
+    formOf: (of, name, which) => read(propertyKey(of, name), which) ?? held(of, name, which),
+    partOf: (of, near) =>
+      near ? (relative(host.piece, of, m.target.part) as string) : host.meanings.names.named(of)!.id,
+  }
+}
+
+/** What all instances share, made once. */
+type Shared = Omit<Env, 'place' | 'builtin' | 'property' | 'spot' | 'seed'>
+
+function sharedSurroundings(host: Ground, m: Meaning, tracked: Tracked, { read, formOf, partOf }: Reading): Shared {
+  const { piece, measures } = host
+  const { part } = m.target
   const span = part === null ? null : piece.parts[part]!.span
   const { lap, stretch } = windowsOf(piece, measures, host.lapStart)
-  const partOf = (of: string, near: boolean): string =>
-    near ? (relative(piece, of, part) as string) : host.meanings.names.named(of)!.id
-  // Each by its name: what is spread in front of them would make the rest of it ten times as slow.
-  const shared: Omit<Env, 'place' | 'builtin' | 'property' | 'spot' | 'seed'> = {
+  const idOf = (name: string): string => host.meanings.names.named(name)!.id
+  return {
     frameRate: measures.frameRate,
     queue: host.queue,
     lapLength: measures.lapLength,
@@ -82,7 +90,7 @@ export function surroundings(
       return fromNumber(piece.slips[key] ?? 0)
     },
     clock: name => {
-      const { id } = host.meanings.names.named(name)!
+      const id = idOf(name)
       const lost = lostBy(piece, id)
       if (lost)
         return cannotRun(
@@ -94,25 +102,25 @@ export function surroundings(
       return host.times.beat(id)
     },
     cue: name => {
-      const { marks, every } = host.times.piece.cues[host.meanings.names.named(name)!.id]!
+      const { marks, every } = host.times.piece.cues[idOf(name)]!
       return marksOf(marks, every)
     },
     gear: name => {
-      const other = host.meanings.names.named(name)!.id
+      const other = idOf(name)
       for (const id of standsBy(piece, other, part!))
         for (const name of POSED) tracked.setValueKeys.add(propertyKey(id, name))
       return { rotation: formOf(other, 'rotation', 0), ...gearing(piece, other, part!) }
     },
     surface: name => {
-      const { id } = host.meanings.names.named(name)!
+      const id = idOf(name)
       const { shape } = piece.parts[id]!
       const waves = shape.type === 'waves' ? wavesOf(shape, toNumber(measures.lapLength)) : []
       const of = (name: 'height' | 'swell' | 'crest' | 'foam') => formOf(id, name, 0)
       return { waves, tall: of('height'), swell: of('swell'), crest: of('crest'), foam: of('foam') }
     },
     hasCurve: name => host.meanings.names.named(name)?.type === 'curve',
-    channels: name => Object.keys(piece.curves[host.meanings.names.named(name)!.id]!.channels),
-    curve: (name, channel) => channelOf(piece, host.meanings.names.named(name)!.id, channel, measures),
+    channels: name => Object.keys(piece.curves[idOf(name)]!.channels),
+    curve: (name, channel) => channelOf(piece, idOf(name), channel, measures),
     windows: { lap, stretch, span: span ? [fromNumber(span.from), fromNumber(span.to)] : lap },
     dial: id => {
       tracked.dials.add(id)
@@ -130,9 +138,30 @@ export function surroundings(
       return feature && ('setting' in feature ? feature : { part: found, property: feature.name })
     },
   }
+}
+
+/**
+ * Surroundings for a formula, instance by instance; what all instances share is made once.
+ *
+ * @param read a driven value or signal by its key, at an instance; null when nothing drives it
+ */
+export function surroundings(
+  host: Ground,
+  m: Meaning,
+  tracked: Tracked,
+  read: Reading['read'],
+): (instance: number) => Env {
+  const { piece, measures } = host
+  const { part, property } = m.target
+  const here = part === null ? { levels: [], count: 1 } : host.instancesOf(part)
+  const span = part === null ? null : piece.parts[part]!.span
+  const reading = readingOf(host, m, tracked, read)
+  const { held, formOf, partOf } = reading
+  const shared = sharedSurroundings(host, m, tracked, reading)
   return instance => {
     const indices = indicesOf(here, instance)
     let copies: ReturnType<typeof copyWords> | undefined
+    // Each by its name: what is spread in front of them would make the rest of it ten times as slow.
     return {
       frameRate: shared.frameRate,
       queue: shared.queue,

@@ -19,6 +19,7 @@ const WALLS: readonly (readonly [file: string, path: string, says: string])[] = 
   ['app/stores/listing.ts', '~/components/quay/FindAnything.vue', 'A store holds what is shown'],
   ['app/stores/listing.ts', '../commands/driving.ts', 'A store holds what is shown'],
   ['app/commands/driving.ts', '~/components/quay/FindAnything.vue', 'Components stand above'],
+  ['app/stage/pen/pen.ts', '~/components/quay/FindAnything.vue', 'Components stand above'],
   ['app/player/scope.ts', '~/pages/index.vue', 'Components stand above'],
   ['app/stage/threads.ts', '~~/server/request.ts', 'The app imports the core alone'],
   ['app/composables/useTape.ts', '~~/server/request.ts', 'imports the core alone'],
