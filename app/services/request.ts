@@ -1,6 +1,6 @@
 /** Requests to this server: what came, read by a schema, or what went wrong as one plain sentence. */
 import * as v from 'valibot'
-import { Saved } from '~~/core/piece/api.ts'
+import { SavedRevision } from '~~/core/piece/api.ts'
 
 /** What is said where the server's own sentence may be somebody else's. */
 const SAYS: Readonly<Record<number, string>> = {
@@ -69,7 +69,10 @@ export const create = <T>(path: string, answer: v.GenericSchema<unknown, T>, bod
 export const post = (path: string, body: unknown = {}): Promise<Answer> => request('POST', path, ANY, body)
 export const put = (path: string, body: unknown): Promise<Answer> => request('PUT', path, ANY, body)
 /** A document is saved; the answer is its revision. */
-export const save = (path: string, body: unknown, patience?: number): Promise<Answer<v.InferOutput<typeof Saved>>> =>
-  request('PUT', path, Saved, body, patience)
+export const save = (
+  path: string,
+  body: unknown,
+  patience?: number,
+): Promise<Answer<v.InferOutput<typeof SavedRevision>>> => request('PUT', path, SavedRevision, body, patience)
 export const patch = (path: string, body: unknown): Promise<Answer> => request('PATCH', path, ANY, body)
 export const remove = (path: string): Promise<Answer> => request('DELETE', path, ANY)

@@ -10,7 +10,7 @@ import {
   costOfArgs,
   leapsOfArgs,
   repeatsOfArgs,
-} from '../functions/call.ts'
+} from '../functions/prepared-call.ts'
 import type { Entry } from '../functions/entry.ts'
 import { costOf, costSummed } from '../facts/cost.ts'
 import { ALL } from '../facts/interval.ts'

@@ -1,5 +1,5 @@
 /** What a formula is made ready with: its surroundings, and how it says that it cannot run. */
-import type { Call } from '../functions/call.ts'
+import type { Call } from '../functions/prepared-call.ts'
 import { problem, type Problem } from '../formula/problem.ts'
 import type { Marks } from '../signal/marks.ts'
 import { fromNumber, times, type Rational } from '../time/rational.ts'

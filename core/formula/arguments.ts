@@ -1,7 +1,7 @@
 /** Which written argument fills which parameter of a function. */
 import { canonical, meant, nearest } from '../units/names.ts'
 import { problem, replacing, type Problem } from './problem.ts'
-import type { WordArgument } from '../functions/call.ts'
+import type { WordArgument } from '../functions/prepared-call.ts'
 import type { Entry } from '../functions/entry.ts'
 import type { Parameter } from '../functions/parameter.ts'
 import { takesStrength } from '../signal/easing.ts'

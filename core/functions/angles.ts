@@ -11,7 +11,7 @@ import { AffineReader } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, ZERO, absolute, fraction, isZero, over, toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, PLAIN } from '../units/kinds.ts'
-import { bendsOfArgs, boundsOf, leapsOfArgs, slopeOf, type CallWith } from './call.ts'
+import { bendsOfArgs, boundsOf, leapsOfArgs, slopeOf, type CallWith } from './prepared-call.ts'
 import { type Entry, entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

@@ -31,7 +31,7 @@ import {
   slopeOf,
   type Call,
   type CallWith,
-} from './call.ts'
+} from './prepared-call.ts'
 import { entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 import {

@@ -9,7 +9,7 @@ import type { Marks } from '../signal/marks.ts'
 import type { Moment } from '../time/moment.ts'
 import { ONE, ZERO, compare, isZero, minus, negate, over, rational, toNumber, type Rational } from '../time/rational.ts'
 import { PLAIN, TIME, TRUTH } from '../units/kinds.ts'
-import { afterMarks, marksBends, type CallOnCue } from './call.ts'
+import { afterMarks, marksBends, type CallOnCue } from './prepared-call.ts'
 import { entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

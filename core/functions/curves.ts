@@ -23,7 +23,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN, TIME } from '../units/kinds.ts'
-import { afterMarks, marksBends, type Call, type CallOnCue } from './call.ts'
+import { afterMarks, marksBends, type Call, type CallOnCue } from './prepared-call.ts'
 import { entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

@@ -17,11 +17,11 @@ import type { Affine } from '../time/affine.ts'
 import type { Moment } from '../time/moment.ts'
 import type { Rational } from '../time/rational.ts'
 import type { Kind } from '../units/kinds.ts'
-import type { Call, Fold } from './call.ts'
+import type { Call, Fold } from './prepared-call.ts'
 import type { Parameter } from './parameter.ts'
 
 /** How it is written, and what the manual says about it. */
-export interface Signature {
+export interface FunctionSignature {
   readonly name: string
   readonly group: 'source' | 'time' | 'shape' | 'angle' | 'rig'
   readonly description: string
@@ -80,18 +80,20 @@ interface FactRules<C> {
   readonly grid?: (call: C) => Rational | null
 }
 
-export interface Entry extends Signature {
+export interface Entry extends FunctionSignature {
   readonly evaluation: Evaluation<Call, LaneCall<Call>>
   readonly facts: FactRules<Call>
 }
 
 /** Parameters that one of two ways of saying the same leaves out. */
-type LeftOut<S extends Signature> = S extends { readonly alternatives: NonNullable<Signature['alternatives']> }
+type LeftOut<S extends FunctionSignature> = S extends {
+  readonly alternatives: NonNullable<FunctionSignature['alternatives']>
+}
   ? S['alternatives'][number][0 | 1][number]
   : never
 
 /** Arguments by parameter name: which of them are surely there follows from the signature. */
-type ArgumentsOf<S extends Signature> = S extends { readonly variadic: true }
+type ArgumentsOf<S extends FunctionSignature> = S extends { readonly variadic: true }
   ? Call['args']
   : {
       readonly [P in S['parameters'][number] as P['name']]: P extends { readonly initial: number }
@@ -106,17 +108,21 @@ type ArgumentsOf<S extends Signature> = S extends { readonly variadic: true }
     }
 
 /** What is surely there where a parameter demands it. */
-type Demanding<S extends Signature, Demand, There> = [Extract<S['parameters'][number], Demand>] extends [never]
+type Demanding<S extends FunctionSignature, Demand, There> = [Extract<S['parameters'][number], Demand>] extends [never]
   ? unknown
   : There
-type Naming<S extends Signature, Thing, Key extends keyof Call> = Demanding<
+type Naming<S extends FunctionSignature, Thing, Key extends keyof Call> = Demanding<
   S,
   { readonly thing: Thing; readonly required: true },
   { readonly [K in Key]: NonNullable<Call[K]> }
 >
 
 /** A call of what has this signature. */
-type CallOf<S extends Signature> = Omit<Call, 'args'> & { readonly args: ArgumentsOf<S> } & Naming<S, 'cue', 'cue'> &
+type CallOf<S extends FunctionSignature> = Omit<Call, 'args'> & { readonly args: ArgumentsOf<S> } & Naming<
+    S,
+    'cue',
+    'cue'
+  > &
   Naming<S, 'curve', 'curve'> &
   Naming<S, 'gear', 'gear'> &
   Naming<S, 'part', 'spot'> &
@@ -125,7 +131,7 @@ type CallOf<S extends Signature> = Omit<Call, 'args'> & { readonly args: Argumen
 
 type ColumnOf<E> = E extends undefined ? undefined : Column
 
-type LaneCallOf<S extends Signature> = Omit<LaneCall<CallOf<S>>, 'args'> & {
+type LaneCallOf<S extends FunctionSignature> = Omit<LaneCall<CallOf<S>>, 'args'> & {
   readonly args: {
     readonly [N in keyof ArgumentsOf<S>]: N extends Extract<
       S['parameters'][number],
@@ -137,7 +143,7 @@ type LaneCallOf<S extends Signature> = Omit<LaneCall<CallOf<S>>, 'args'> & {
 } & Demanding<S, { readonly readAt: string }, { readonly elsewhere: Elsewhere }>
 
 /** An entry, the arguments of which are typed by its signature. */
-export function entry<const S extends Signature>(
+export function entry<const S extends FunctionSignature>(
   signature: S,
   evaluation: Evaluation<CallOf<S>, LaneCallOf<S>>,
   facts: FactRules<CallOf<S>>,

@@ -20,7 +20,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN, TIME } from '../units/kinds.ts'
-import { afterMarks, type Call, type CallWith } from './call.ts'
+import { afterMarks, type Call, type CallWith } from './prepared-call.ts'
 import { entry } from './entry.ts'
 
 import { EASE } from './ramps.ts'

@@ -18,7 +18,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN } from '../units/kinds.ts'
-import { type CallWith, boundsOf, folding, leapsOfArgs, settledBetween, slopeOf } from './call.ts'
+import { type CallWith, boundsOf, folding, leapsOfArgs, settledBetween, slopeOf } from './prepared-call.ts'
 import { entry } from './entry.ts'
 
 /** Where x passes one of two ends. */

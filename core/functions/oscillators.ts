@@ -17,7 +17,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN } from '../units/kinds.ts'
-import { bendsOfArgs, leapsOfArgs, type Call, type CallWith } from './call.ts'
+import { bendsOfArgs, leapsOfArgs, type Call, type CallWith } from './prepared-call.ts'
 import { type Entry, entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 import {

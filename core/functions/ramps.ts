@@ -24,7 +24,7 @@ import {
   type Rational,
 } from '../time/rational.ts'
 import { PLAIN, TIME } from '../units/kinds.ts'
-import { boundsOf, bendsOfArgs, leapsOfArgs, repeatsOfArgs, withoutArguments, type CallWith } from './call.ts'
+import { boundsOf, bendsOfArgs, leapsOfArgs, repeatsOfArgs, withoutArguments, type CallWith } from './prepared-call.ts'
 import { entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

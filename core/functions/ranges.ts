@@ -19,7 +19,7 @@ import {
   times as by,
   toNumber,
 } from '../time/rational.ts'
-import { boundsOf, folding, leapsOfArgs, slopeOf, type CallWith } from './call.ts'
+import { boundsOf, folding, leapsOfArgs, slopeOf, type CallWith } from './prepared-call.ts'
 import { entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

@@ -19,7 +19,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { boundsOf, never0, slopeOf, type CallWith } from './call.ts'
+import { boundsOf, never0, slopeOf, type CallWith } from './prepared-call.ts'
 import { type Entry, entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

@@ -3,7 +3,7 @@ import { joined } from '../facts/bends.ts'
 import { ALL } from '../facts/interval.ts'
 import { together } from '../facts/repeats.ts'
 import { LENGTH } from '../units/kinds.ts'
-import { bendsOfArgs, leapsOfArgs, repeatsOfArgs } from './call.ts'
+import { bendsOfArgs, leapsOfArgs, repeatsOfArgs } from './prepared-call.ts'
 import { type Entry, entry } from './entry.ts'
 
 function place(name: 'stageX' | 'stageY', axis: 'x' | 'y', way: string): Entry {

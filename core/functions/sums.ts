@@ -18,7 +18,7 @@ import {
   slopeOf,
   withoutArguments,
   type CallWith,
-} from './call.ts'
+} from './prepared-call.ts'
 import { entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

@@ -7,7 +7,7 @@ import { constantOf } from '../form/compiled-expression.ts'
 import type { Moment } from '../time/moment.ts'
 import { toNumber, type Rational } from '../time/rational.ts'
 import { ANGLE, FREQUENCY, TIME } from '../units/kinds.ts'
-import { boundsOf, repeatsOfArgs, slopeOf, withoutArguments, type Call, type CallWith } from './call.ts'
+import { boundsOf, repeatsOfArgs, slopeOf, withoutArguments, type Call, type CallWith } from './prepared-call.ts'
 import { parameter } from './parameter.ts'
 
 export const FREQ = parameter({

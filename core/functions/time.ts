@@ -27,7 +27,7 @@ import {
 } from '../time/rational.ts'
 import { FREQUENCY, TIME } from '../units/kinds.ts'
 import { momentBefore, readAtShiftedMoment, momentAtVaryingSecond } from './shifted-moments.ts'
-import { boundsElsewhere, repeatsOfArgs, slopeOf, type CallWith } from './call.ts'
+import { boundsElsewhere, repeatsOfArgs, slopeOf, type CallWith } from './prepared-call.ts'
 import { entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

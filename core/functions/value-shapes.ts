@@ -44,7 +44,7 @@ import {
 } from '../time/rational.ts'
 import { PLAIN } from '../units/kinds.ts'
 import { settledBy } from '../form/active-clock.ts'
-import { boundsOf, folding, leapsOfArgs, repeatsOfArgs, settledBetween, slopeOf } from './call.ts'
+import { boundsOf, folding, leapsOfArgs, repeatsOfArgs, settledBetween, slopeOf } from './prepared-call.ts'
 import { type Entry, entry } from './entry.ts'
 import { parameter } from './parameter.ts'
 

@@ -28,7 +28,7 @@ import {
   toNumber,
   type Rational,
 } from '../time/rational.ts'
-import { repeatsOfArgs, type Call, type CallWith } from './call.ts'
+import { repeatsOfArgs, type Call, type CallWith } from './prepared-call.ts'
 
 /** How many steps of a size a value makes: whole ones and a part. */
 export interface Steps {

@@ -6,7 +6,7 @@ import { channelsOf } from '../piece/channels.ts'
 import type { Operation } from '../piece/operation.ts'
 import type { Clock, Piece } from '../piece/schema.ts'
 import type { Moment } from '../time/moment.ts'
-import { SHORTEST, named, text, type SentencePart } from './sentence-part.ts'
+import { SHORTEST, named, plainText, type SentencePart } from './sentence-part.ts'
 
 /** When a change is made, and whether what runs stays where it is. */
 export interface Changing {
@@ -54,13 +54,16 @@ const WAYS: { readonly [T in Way['type']]: Running<T> } = {
     begin: () => ({ type: 'toAndFro', length: 4 }),
     words: (way, clock) => [
       length('Each way', way.length, clock, seconds => ({ type: 'toAndFro', length: seconds })),
-      text('each way'),
+      plainText('each way'),
     ],
   },
   restart: {
     label: 'restarts',
     begin: () => ({ type: 'restart', every: 4 }),
-    words: (way, clock) => [text('every'), length('Every', way.every, clock, every => ({ type: 'restart', every }))],
+    words: (way, clock) => [
+      plainText('every'),
+      length('Every', way.every, clock, every => ({ type: 'restart', every })),
+    ],
   },
   cue: {
     label: 'starts at each mark',
@@ -69,7 +72,7 @@ const WAYS: { readonly [T in Way['type']]: Running<T> } = {
       return cue === undefined ? null : { type: 'cue', cue }
     },
     words: (way, { piece, change }) => [
-      text('of'),
+      plainText('of'),
       {
         is: 'choice',
         label: 'Cue',
@@ -102,7 +105,7 @@ function steadyWords(way: WayOf<'steady'>, { piece, id, change, changing }: Writ
         return setClockRate(piece, id, v, at, keep)
       },
     },
-    text('times as fast'),
+    plainText('times as fast'),
     {
       is: 'choice',
       label: 'Times a dial',
@@ -124,7 +127,7 @@ function steadyWords(way: WayOf<'steady'>, { piece, id, change, changing }: Writ
       stride: 0.1,
       set: v => change({ way: { ...way, ahead: v } }),
     },
-    text('ahead'),
+    plainText('ahead'),
   ]
 }
 
@@ -150,7 +153,7 @@ function curveWords(way: WayOf<'curve'>, { piece, change }: Written): SentencePa
 function sourceWords({ on, hold }: Clock, { piece, id, change }: Written): SentencePart[] {
   const others = named(piece.clocks).filter(o => o.value !== id && !runsOn(piece, o.value, id))
   return [
-    text('on'),
+    plainText('on'),
     {
       is: 'choice',
       label: 'Time source',
@@ -182,7 +185,7 @@ const heldWords = (hold: number, change: Written['change']): SentencePart[] => [
     low: SHORTEST,
     set: v => change({ hold: v }),
   },
-  text('steps'),
+  plainText('steps'),
 ]
 
 export function clockSentence(piece: Piece, id: string, clock: Clock, changing: () => Changing): SentencePart[] {

@@ -23,7 +23,7 @@ export type SentencePart =
       readonly set: (value: string) => Operation
     }
 
-export const text = (says: string): SentencePart => ({ is: 'text', says })
+export const plainText = (says: string): SentencePart => ({ is: 'text', says })
 /** The least length of what repeats, in seconds. */
 export const SHORTEST = 0.001
 

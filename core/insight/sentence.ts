@@ -6,7 +6,7 @@ import { changeNamed } from '../acts/named-things.ts'
 import { curveEnds, lastingUntil, setMarks } from '../acts/time-edits.ts'
 import type { Cue, Curve, Piece } from '../piece/schema.ts'
 import { clockSentence, type Changing } from './clock-sentence.ts'
-import { SHORTEST, text, type SentencePart } from './sentence-part.ts'
+import { SHORTEST, plainText, type SentencePart } from './sentence-part.ts'
 
 export type TimedIn = 'clocks' | 'cues' | 'curves'
 
@@ -20,7 +20,7 @@ export function sentenceOf(piece: Piece, collection: TimedIn, id: string, changi
 
 function ofCue(piece: Piece, id: string, { marks, every }: Cue): SentencePart[] {
   const told = marks.slice(0, MOST_MARKS)
-  const words: SentencePart[] = [text(marks.length === 0 ? 'no marks yet' : 'marks at')]
+  const words: SentencePart[] = [plainText(marks.length === 0 ? 'no marks yet' : 'marks at')]
   told.forEach((at, i) => {
     words.push({
       is: 'number',
@@ -41,7 +41,7 @@ function ofCue(piece: Piece, id: string, { marks, every }: Cue): SentencePart[] 
       ),
     })
   })
-  if (marks.length > told.length) words.push(text(`and ${marks.length - told.length} more`))
+  if (marks.length > told.length) words.push(plainText(`and ${marks.length - told.length} more`))
   words.push({
     is: 'choice',
     label: 'Repeat or once',
@@ -84,7 +84,7 @@ function ofCurve(piece: Piece, id: string, curve: Curve): SentencePart[] {
   const count = Object.keys(channels).length
   const longest = curveEnds(curve)[1]
   return [
-    text(`${points} points${count > 1 ? ` in ${count} channels` : ''}, in`),
+    plainText(`${points} points${count > 1 ? ` in ${count} channels` : ''}, in`),
     {
       is: 'choice',
       label: 'Unit of the values',
@@ -92,7 +92,7 @@ function ofCurve(piece: Piece, id: string, curve: Curve): SentencePart[] {
       of: UNITS.map(([value, says]) => ({ value, says })),
       set: v => changeNamed(piece, 'curves', id, { unit: v as Curve['unit'] }),
     },
-    text('lasts'),
+    plainText('lasts'),
     {
       is: 'number',
       label: 'Lasts',
@@ -102,7 +102,7 @@ function ofCurve(piece: Piece, id: string, curve: Curve): SentencePart[] {
       low: SHORTEST,
       set: v => lastingUntil(piece, id, v),
     },
-    text('hits at'),
+    plainText('hits at'),
     {
       is: 'number',
       label: 'Hit point',

@@ -100,7 +100,7 @@ export const DeviceStatus = v.pipe(
 export type DeviceStatus = v.InferOutput<typeof DeviceStatus>
 
 /** Answers that are a word or two. */
-export const Saved = v.object({ revision: v.pipe(v.number(), v.integer()) })
+export const SavedRevision = v.object({ revision: v.pipe(v.number(), v.integer()) })
 export const Created = v.object({ id: v.string() })
 export const Link = v.object({ token: v.string() })
 export const KeptPicture = v.object({ hash: v.string() })
