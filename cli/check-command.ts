@@ -1,5 +1,5 @@
 /** `check`: everything Open Tide knows about a piece’s drives for all time, and what is wrong with it. */
-import { drivenPart, drivenProperty } from '../core/piece/drive-key.ts'
+import { splitDriveKey } from '../core/piece/drive-key.ts'
 import { driveLabel } from '../core/formula/labels.ts'
 import { copyName } from '../core/engine/copy-name.ts'
 import { Program } from '../core/engine/program.ts'
@@ -143,7 +143,7 @@ function rowOf(program: Program, slot: Slot, links: Links): Row {
 
 /** Counts of spokes and of teeth with which a gear that does not close would. */
 function spokesText(program: Program, slot: Slot, { closure }: Report): string[] {
-  const [part, name] = [drivenPart(slot.key), drivenProperty(slot.key)]
+  const [part, name] = splitDriveKey(slot.key)
   if (program.piece.parts[part]!.shape.type !== 'gear' || name !== 'rotation') return []
   if (closure.verdict === 'yes' || closure.verdict === 'symmetry') return []
   const all = gearClosings(program, slot.key).map(c => c.label)

@@ -1,5 +1,5 @@
 /** First functions of time: what a starter writes on a property, with what it needs of the piece, in one undo step. */
-import { drivenPart, drivenProperty, propertyKey } from '~~/core/piece/drive-key.ts'
+import { propertyKey, splitDriveKey } from '~~/core/piece/drive-key.ts'
 import { addDrive } from '~~/core/acts/drives.ts'
 import { freeName } from '~~/core/acts/parts.ts'
 import { readsHand } from '~~/core/acts/sources.ts'
@@ -80,7 +80,7 @@ export function useDriving() {
 
   /** A keyframe at the moment that is shown, at what the property holds there by hand. */
   function keyHere(key: string | null, value?: number): void {
-    const [part, name] = [drivenPart(key ?? ''), drivenProperty(key ?? '')]
+    const [part, name] = splitDriveKey(key ?? '')
     const property = propertyNamed(name)
     if (!part || !property || !store.piece.parts[part]) {
       store.say('K sets a keyframe of the selected property. Select an entry of the tide table first.')

@@ -2,7 +2,7 @@
  * A piece that runs by itself: its program, the one frame loop, the stage's own renderer on a canvas. Nothing here can
  * change the piece but the dials that were lent, within their locks.
  */
-import { drivenPart, drivenProperty } from '~~/core/piece/drive-key.ts'
+import { splitDriveKey } from '~~/core/piece/drive-key.ts'
 import { apply } from '~~/core/piece/operation.ts'
 import { setDial } from '~~/core/engine/retime.ts'
 import { Program } from '~~/core/engine/program.ts'
@@ -84,7 +84,7 @@ export class Runner {
    * @param property as `part.property`, with the names of the piece
    */
   values(property: string, seconds = this.player.now().seconds): number[] {
-    const [name, prop] = [drivenPart(property), drivenProperty(property)]
+    const [name, prop] = splitDriveKey(property)
     const part = Object.entries(this.piece.parts).find(([, p]) => p.name === name)?.[0]
     const slot = this.program.slots.get(`${part}.${prop}`)
     if (!slot) throw new Error(`${property} isn’t driven in this piece.`)

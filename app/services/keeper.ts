@@ -199,7 +199,7 @@ export class Keeper {
       return
     }
     const { says, status } = answer
-    // An answer that isn't one came from something between.
+    // A status below 400 means that the answer wasn't this server's.
     const again = status < 400 || [408, 429].includes(status) || status >= 500
     if (!again) {
       // Sent again only when it is another: this one will be refused again.

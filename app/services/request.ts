@@ -1,4 +1,4 @@
-/** Requests to this server: what came, read by a schema, or what went wrong as one plain sentence. */
+/** Requests to this server. The answer is read by a schema; what went wrong is one plain sentence. */
 import * as v from 'valibot'
 import { SavedRevision } from '~~/core/piece/api.ts'
 
@@ -7,7 +7,7 @@ const SAYS: Readonly<Record<number, string>> = {
   401: 'The server asks for its key: reload this page and enter it.',
 }
 
-/** An answer of another version, or of something between. */
+/** Said when the answer comes from another version or from a proxy. */
 const UNKNOWN = 'The server’s answer couldn’t be understood. Try again in a moment.'
 
 export type Answer<T = unknown> = { ok: true; value: T } | { ok: false; status: number; says: string }
@@ -58,17 +58,17 @@ function sent(body: unknown): RequestInit {
   return { headers: { 'content-type': 'application/json' }, body: text }
 }
 
-/** Where nothing is read of an answer. */
+/** For answers that aren't read. */
 const ANY = v.unknown()
 
 export const get = <T>(path: string, answer: v.GenericSchema<unknown, T>, patience?: number): Promise<Answer<T>> =>
   request('GET', path, answer, undefined, patience)
-/** Something is made, and the answer read. */
+/** A POST whose answer is read. */
 export const create = <T>(path: string, answer: v.GenericSchema<unknown, T>, body: unknown): Promise<Answer<T>> =>
   request('POST', path, answer, body)
 export const post = (path: string, body: unknown = {}): Promise<Answer> => request('POST', path, ANY, body)
 export const put = (path: string, body: unknown): Promise<Answer> => request('PUT', path, ANY, body)
-/** A document is saved; the answer is its revision. */
+/** Saves a document. The answer is its revision. */
 export const save = (
   path: string,
   body: unknown,

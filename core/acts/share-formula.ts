@@ -1,5 +1,5 @@
 /** A formula given to others: each the same, following the original or on its own, later, larger or faster by a step. */
-import { drivenPart, drivenProperty } from '../piece/drive-key.ts'
+import { drivenPart, splitDriveKey } from '../piece/drive-key.ts'
 import { labelFor } from '../formula/labels.ts'
 import { numberChange, decimalsOf } from '../formula/edit.ts'
 import { argumentsOf } from '../formula/arguments.ts'
@@ -81,7 +81,7 @@ export function shareFormula(piece: Piece, key: string, to: readonly string[], g
   const ops: Operation[] = []
   let next = piece
   to.forEach((target, i) => {
-    const [part, property] = [drivenPart(target), drivenProperty(target)]
+    const [part, property] = splitDriveKey(target)
     const op = addDrive(next, part, property, sharedText(piece, key, target, i + 1, g))
     ops.push(op)
     next = apply(next, op)

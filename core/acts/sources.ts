@@ -2,7 +2,7 @@
  * The formulas of a piece, whatever they are of: a driven property by its key `part.property`, a signal by `~id`. A
  * drive may keep other texts, its takes, of which one can be put in the place of the one that runs.
  */
-import { drivenPart, drivenProperty, drivenSignal, isSignal } from '../piece/drive-key.ts'
+import { drivenSignal, isSignal, splitDriveKey } from '../piece/drive-key.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
 import type { Drive, Piece, Promised, Signal } from '../piece/schema.ts'
 
@@ -15,7 +15,7 @@ export function sourceOf(piece: Piece, key: string): Drive | Signal | undefined 
 /** Its name as people read it: `Carousel rotation`, `load`. */
 export function sourceName(piece: Piece, key: string): string {
   if (isSignal(key)) return piece.signals[drivenSignal(key)]?.name ?? key
-  const [part, property] = [drivenPart(key), drivenProperty(key)]
+  const [part, property] = splitDriveKey(key)
   return `${piece.parts[part]?.name ?? part} ${property}`
 }
 

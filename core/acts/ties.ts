@@ -3,7 +3,7 @@
  * all that hang together at most one is driven; the others follow it. Where none is driven, what is set on one is
  * set on all.
  */
-import { drivenPart, drivenProperty } from '../piece/drive-key.ts'
+import { drivenPart, drivenProperty, splitDriveKey } from '../piece/drive-key.ts'
 import { driveLabel } from '../formula/labels.ts'
 import { propertyNamed, initialOf } from '../piece/properties.ts'
 import { operation, type Operation, type Put } from '../piece/operation.ts'
@@ -88,7 +88,7 @@ export function setTie(piece: Piece, id: string, tie: Tie): Operation {
 }
 
 const handValue = (piece: Piece, key: string): number => {
-  const [part, name] = [drivenPart(key), drivenProperty(key)]
+  const [part, name] = splitDriveKey(key)
   return piece.bases[key]?.value ?? initialOf(propertyNamed(name)!, piece.parts[part]!.shape.type)
 }
 

@@ -2,7 +2,7 @@
  * What the formulas of a piece mean together: each checked, the signals given their kinds, and circles found
  * and named. Decides for every drive which text runs: the one written, the last good one, or none.
  */
-import { drivenPart, drivenProperty, isSignal, propertyKey, signalKey } from '../piece/drive-key.ts'
+import { isSignal, propertyKey, signalKey, splitDriveKey } from '../piece/drive-key.ts'
 import { check, type Checked } from '../formula/check.ts'
 import type { Got } from '../formula/lookup.ts'
 import { mended } from '../formula/mending.ts'
@@ -148,14 +148,14 @@ export class Meanings {
       this.make(key, drive, { part: drive.part, property }, kindOf, sameSignals ? lend : null)
     }
     for (const [key, text] of followingFormulas(piece)) {
-      const [part, name] = [drivenPart(key), drivenProperty(key)]
+      const [part, name] = splitDriveKey(key)
       const property = propertyNamed(name)
       if (piece.parts[part] && property)
         this.make(key, impliedDrive(part, name, text), { part, property }, kindOf, null)
     }
     for (const key of keyedOf(piece.bases)) {
       if (this.all.has(key)) continue
-      const [part, name] = [drivenPart(key), drivenProperty(key)]
+      const [part, name] = splitDriveKey(key)
       const property = propertyNamed(name)
       if (piece.parts[part] && property)
         this.make(key, impliedDrive(part, name, 'base'), { part, property }, kindOf, lend)

@@ -1,5 +1,5 @@
 /** How far values leap by a change of the document, at the moment at which it is made; and set values that take it up. */
-import { drivenPart, drivenProperty, isSignal, propertyKey } from '../piece/drive-key.ts'
+import { drivenProperty, isSignal, propertyKey, splitDriveKey } from '../piece/drive-key.ts'
 import { apply, compose, type Operation } from '../piece/operation.ts'
 import { propertyNamed } from '../piece/properties.ts'
 import type { Piece } from '../piece/schema.ts'
@@ -23,7 +23,7 @@ const SMALL = 1e-9
 /** What all copies of a property show at a moment: what drives it, else what is set. Null for what the piece doesn't have. */
 function shownBy(program: Program, key: string, at: Moment): Float64Array | null {
   if (program.slots.has(key)) return program.copiesAt(key, at)
-  const [part, name] = [drivenPart(key), drivenProperty(key)]
+  const [part, name] = splitDriveKey(key)
   const property = propertyNamed(name)
   const set = property && program.piece.parts[part] ? program.handForms(part, property) : null
   return set && program.queue.settle(() => Float64Array.from(set, f => f.at(at)))
@@ -105,7 +105,7 @@ export function keepingSet(before: Program, op: Operation, at: Moment): KeptSetV
 /** The set value with which a property that lost its formula stays where it was; null where none does, or none is needed. */
 function setToStay(before: Program, after: Program, key: string, at: Moment): Operation | null {
   if (isSignal(key) || after.slots.has(key)) return null
-  const [part, name] = [drivenPart(key), drivenProperty(key)]
+  const [part, name] = splitDriveKey(key)
   const base: Piece['bases'][string] | undefined = after.piece.bases[propertyKey(part, name)]
   const property = propertyNamed(name)
   const [stood, stands] = [shownBy(before, key, at), shownBy(after, key, at)]

@@ -1,5 +1,5 @@
 /** Drives and signals as they are written in a formula. */
-import { drivenPart, drivenProperty, drivenSignal, isSignal } from '../piece/drive-key.ts'
+import { drivenPart, drivenSignal, isSignal, splitDriveKey } from '../piece/drive-key.ts'
 import type { Piece } from '../piece/schema.ts'
 import { levelsOf } from './scope.ts'
 import { quotedName } from './words.ts'
@@ -18,6 +18,6 @@ export function labelFor(piece: Piece, key: string, reader: string | null): stri
 /** `carousel.rotation`, `` `Ticket arch`.y ``, or a signal's name for its key `~id`. */
 export function driveLabel(piece: Piece, key: string): string {
   if (isSignal(key)) return quotedName(piece.signals[drivenSignal(key)]?.name ?? key)
-  const [part, property] = [drivenPart(key), drivenProperty(key)]
+  const [part, property] = splitDriveKey(key)
   return `${quotedName(piece.parts[part]?.name ?? part)}.${property}`
 }

@@ -13,6 +13,7 @@ import { ONE, ZERO, absolute, fraction, isZero, over, toNumber, type Rational } 
 import { ANGLE, PLAIN } from '../units/kinds.ts'
 import { bendsOfArgs, boundsOf, leapsOfArgs, slopeOf, type CallWith } from './prepared-call.ts'
 import { type Entry, entry } from './entry.ts'
+import { ofOne, ofTwo } from './of-values.ts'
 import { parameter } from './parameter.ts'
 
 const ANGLE_X = parameter({ name: 'x', description: 'the angle', kind: ANGLE, required: true })
@@ -51,13 +52,7 @@ function rising(
       parameters: [PLAIN_X],
       result,
     },
-    {
-      at: call => {
-        const { x } = call.args
-        return m => of(x.at(m))
-      },
-      kernel: ({ args, lanes }) => pointwise([args.x], lanes, x => of(x)),
-    },
+    ofOne('x', of),
     {
       finite: call => {
         const x = boundsOf(call, 'x')
@@ -219,13 +214,7 @@ export const acos = entry(
     parameters: [PLAIN_X],
     result: ANGLE,
   },
-  {
-    at: call => {
-      const { x } = call.args
-      return m => acosOf(x.at(m))
-    },
-    kernel: ({ args, lanes }) => pointwise([args.x], lanes, x => acosOf(x)),
-  },
+  ofOne('x', acosOf),
   {
     finite: call => isWithin(boundsOf(call, 'x'), -1, 1),
     bounds: call => {
@@ -247,15 +236,8 @@ export const atan2 = entry(
     parameters: [SIDE('y', 'the height'), SIDE('x', 'the width')],
     result: ANGLE,
   },
+  ofTwo('y', 'x', atanTurns),
   {
-    at: call => {
-      const { x, y } = call.args
-      return m => atanTurns(y.at(m), x.at(m))
-    },
-    kernel: ({ args, lanes }) => pointwise([args.y, args.x], lanes, (y, x) => atanTurns(y, x)),
-  },
-  {
-    // To the right of the middle it is smooth; behind it, it jumps from half a turn to less.
     bounds: call => {
       const [x, y] = [boundsOf(call, 'x'), boundsOf(call, 'y')]
       if (x.low <= 0) return interval(-0.5, 0.5)
@@ -263,6 +245,7 @@ export const atan2 = entry(
       const corners = [x.low, x.high].flatMap(w => [y.low, y.high].map(h => atanTurns(h, w)))
       return plus(interval(Math.min(...corners), Math.max(...corners)), interval(-1e-15, 1e-15))
     },
+    // To the right of the middle it is smooth; behind it, it jumps from half a turn to less.
     bends: call => {
       if (boundsOf(call, 'x').low > 0) return bendsOfArgs(call)
       const { x, y } = call.args
@@ -294,13 +277,7 @@ export const pow = entry(
     parameters: [PLAIN_X, { name: 'power', description: 'the power', kind: PLAIN, required: true }],
     result: PLAIN,
   },
-  {
-    at: call => {
-      const { x, power: n } = call.args
-      return m => power(x.at(m), n.at(m))
-    },
-    kernel: ({ args, lanes }) => pointwise([args.x, args.power], lanes, (x, n) => power(x, n)),
-  },
+  ofTwo('x', 'power', power),
   { bounds: call => powBounds(call), finite: call => isBounded(powBounds(call)) },
 )
 
@@ -324,16 +301,7 @@ export const hypot = entry(
     ],
     result: 'result',
   },
-  {
-    at: call => {
-      const { x, y } = call.args
-      return m => {
-        const [a, b] = [x.at(m), y.at(m)]
-        return Math.sqrt(a * a + b * b)
-      }
-    },
-    kernel: ({ args, lanes }) => pointwise([args.x, args.y], lanes, (a, b) => Math.sqrt(a * a + b * b)),
-  },
+  ofTwo('x', 'y', (a, b) => Math.sqrt(a * a + b * b)),
   {
     bounds: call => {
       const most = (b: Interval) => Math.max(Math.abs(b.low), Math.abs(b.high))

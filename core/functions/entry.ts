@@ -142,12 +142,12 @@ type LaneCallOf<S extends FunctionSignature> = Omit<LaneCall<CallOf<S>>, 'args'>
   }
 } & Demanding<S, { readonly readAt: string }, { readonly elsewhere: Elsewhere }>
 
-/** An entry, the arguments of which are typed by its signature. */
+/** Makes an entry. The signature types the arguments. */
 export function entry<const S extends FunctionSignature>(
   signature: S,
   evaluation: Evaluation<CallOf<S>, LaneCallOf<S>>,
   facts: FactRules<CallOf<S>>,
 ): Entry {
-  // Whoever prepares a call gives what the signature demands; see `CallCompiler.prepared`.
+  // `CallCompiler.prepared` supplies what the signature requires.
   return { ...signature, evaluation, facts } as unknown as Entry
 }

@@ -46,6 +46,7 @@ import { PLAIN } from '../units/kinds.ts'
 import { settledBy } from '../form/active-clock.ts'
 import { boundsOf, folding, leapsOfArgs, repeatsOfArgs, settledBetween, slopeOf } from './prepared-call.ts'
 import { type Entry, entry } from './entry.ts'
+import { ofOne } from './of-values.ts'
 import { parameter } from './parameter.ts'
 
 const X = parameter({ name: 'x', description: 'the value', kind: 'result', required: true, valuePlace: true })
@@ -232,11 +233,7 @@ export const abs = entry(
     result: 'result',
   },
   {
-    at: call => {
-      const { x } = call.args
-      return m => Math.abs(x.at(m))
-    },
-    kernel: ({ args, lanes }) => pointwise([args.x], lanes, x => Math.abs(x)),
+    ...ofOne('x', Math.abs),
     fold: call => folding(call, ['x'], absolute),
   },
   {

@@ -1,5 +1,5 @@
 /** Changing links: made, in another ratio, later, turned round, both ways, cut, and chains of them in one step. */
-import { drivenPart, drivenProperty, isSignal } from '../piece/drive-key.ts'
+import { drivenPart, isSignal, splitDriveKey } from '../piece/drive-key.ts'
 import { addDial, addDrive, removeDrive } from '../acts/drives.ts'
 import { freeName } from '../acts/parts.ts'
 import { setText, sourceName, sourceOf } from '../acts/sources.ts'
@@ -108,7 +108,7 @@ export function link(program: Program, driver: string, driven: string): Linked {
   const text = sameKind(from, to) ? label : `${one}${isPlain(to) ? '' : ` * 1${unit}`}`
   const source = sourceOf(piece, driven)
   if (!source) {
-    const [part, property] = [drivenPart(driven), drivenProperty(driven)]
+    const [part, property] = splitDriveKey(driven)
     return { op: addDrive(piece, part, property, text) }
   }
   const body = parse(source.text).formula?.body
@@ -142,7 +142,7 @@ export function reverseLink(program: Program, pin: Pin): Linked {
   const bare = apply(piece, gone)
   const back: Pin = { ...pin, driver: driven, driven: driver, written: null, ratio: 1 / ratio, offset: -offset / ratio }
   const text = pinText(program, back, {})!
-  const [part, property] = [drivenPart(driver), drivenProperty(driver)]
+  const [part, property] = splitDriveKey(driver)
   const says = `reverse ${sourceName(piece, driver)} and ${sourceName(piece, driven)}`
   return { op: { ...compose(gone, addDrive(bare, part, property, text)), undoLabel: says } }
 }
@@ -153,7 +153,7 @@ export function bothWays(program: Program, pin: Pin): Linked {
   const { driver, driven, ratio, offset, lag, tie } = pin
   if (tie !== null) {
     const gone = operation('one-way link', { in: 'ties', id: tie, value: null })
-    const [part, property] = [drivenPart(driven), drivenProperty(driven)]
+    const [part, property] = splitDriveKey(driven)
     if (sourceOf(piece, driven)) return { op: gone }
     return {
       op: compose(gone, addDrive(apply(piece, gone), part, property, pinText(program, { ...pin, tie: null }, {})!)),

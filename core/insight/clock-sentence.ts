@@ -17,7 +17,7 @@ export interface Changing {
 type Way = Clock['way']
 type WayOf<T extends Way['type']> = Extract<Way, { readonly type: T }>
 
-/** A clock that is written about, and how it is changed. */
+/** The clock of the sentence, and how to change it. */
 interface Written {
   readonly piece: Piece
   readonly id: string
@@ -25,7 +25,7 @@ interface Written {
   readonly changing: () => Changing
 }
 
-/** One way to run: what it is called, what it begins as (null where the piece lacks what it needs), and its words. */
+/** A way to run: its label, its first settings (null where the piece lacks what it needs), and its part of the sentence. */
 interface Running<T extends Way['type']> {
   readonly label: string
   readonly begin: (piece: Piece) => WayOf<T> | null

@@ -2,7 +2,7 @@
  * Everything that would close a drive at the lap, each tried before it is proposed: numbers of its formula, and what it
  * also depends on: cues that repeat, clocks, keyframes, signals it reads.
  */
-import { drivenPart, drivenProperty, drivenSignal, isSignal } from '../piece/drive-key.ts'
+import { drivenSignal, isSignal, splitDriveKey } from '../piece/drive-key.ts'
 import { formulasNaming, changeNamed } from '../acts/named-things.ts'
 import { setText, sourceName } from '../acts/sources.ts'
 import { setKeys } from '../acts/parts.ts'
@@ -52,7 +52,7 @@ export function closingsOf(program: Program, key: string): Closing[] {
 
 /** Other counts of spokes and teeth with which a gear closes, the nearest to what it has first: all up to 60. */
 export function gearClosings(program: Program, key: string): Closing[] {
-  const [id, property] = [drivenPart(key), drivenProperty(key)]
+  const [id, property] = splitDriveKey(key)
   const { piece } = program
   const shape = isSignal(key) ? undefined : piece.parts[id]?.shape
   const exact = program.slots.get(key)?.forms[0]?.exact
@@ -158,7 +158,7 @@ function keysWays(piece: Piece, key: string, lap: number): Way[] {
   const [first, last] = [points[0]!.time, points.at(-1)!.time]
   const long = last - first
   if (!(long > 0) || after === 'hold') return []
-  const [part, property] = [drivenPart(key), drivenProperty(key)]
+  const [part, property] = splitDriveKey(key)
   const round = after === 'mirror' ? 2 : 1
   return fitting(long * round, lap).map(t => ({
     label: `keyframes of ${sourceName(piece, key)} over ${s(long)} → ${s(t / round)}`,

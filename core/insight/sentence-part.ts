@@ -1,4 +1,4 @@
-/** What a sentence is made of whose numbers and choices are handles. Each says what it is and what the piece becomes when it is changed. */
+/** The parts of a sentence whose numbers and choices can be edited, each with the operation that an edit makes. */
 import type { Operation } from '../piece/operation.ts'
 
 export type SentencePart =

@@ -1,9 +1,9 @@
-/** What server and app say to each other: the answers of the API, as schemas that the app reads them by. */
+/** Schemas of the API's answers: the server gives them, the app reads them. */
 import * as v from 'valibot'
 import { DeviceSchema } from './device.ts'
 import type { Piece } from './schema.ts'
 
-/** A document that the server has read and found good: it isn't looked at again. */
+/** The server has validated the document, so the app doesn't do it again. */
 const document = v.custom<Piece>(value => typeof value === 'object' && value !== null, 'A document is missing.')
 /** ISO 8601. */
 const time = v.string()
@@ -99,7 +99,7 @@ export const DeviceStatus = v.pipe(
 )
 export type DeviceStatus = v.InferOutput<typeof DeviceStatus>
 
-/** Answers that are a word or two. */
+/** Short answers. */
 export const SavedRevision = v.object({ revision: v.pipe(v.number(), v.integer()) })
 export const Created = v.object({ id: v.string() })
 export const Link = v.object({ token: v.string() })

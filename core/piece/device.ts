@@ -4,7 +4,7 @@ import { fields, finiteNumber, text } from './values.ts'
 
 /** A drive on its way out: values from `low` to `high`, in the unit it is shown in, become those from `outLow` to `outHigh`. */
 export const Channel = fields({
-  /** Key of the drive, or the id of a signal. */
+  /** Key of a drive or a signal. */
   drive: text(90),
   /** `#` in it becomes the copy's number, from 1; without it the first copy goes out alone. */
   address: v.pipe(text(200), v.regex(/^(\/[^\s*,/?[\]{}]+)+$/, 'An address is written as /lamp/1 or /lamp/#.')),

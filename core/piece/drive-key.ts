@@ -14,3 +14,8 @@ export const drivenProperty = (key: string): string => {
   const dot = key.indexOf('.')
   return dot < 0 ? '' : key.slice(dot + 1)
 }
+/** Part and property of a property's key. */
+export const splitDriveKey = (key: string): readonly [part: string, property: string] => [
+  drivenPart(key),
+  drivenProperty(key),
+]

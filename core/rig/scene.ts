@@ -2,7 +2,7 @@
  * The parts of a running piece as bodies to draw: for a snapshot of values, where every instance stands, how
  * large it is, and its colours. Made once a program; updating it allocates nothing that lasts.
  */
-import { drivenPart, drivenProperty, propertyKey } from '../piece/drive-key.ts'
+import { drivenPart, propertyKey, splitDriveKey } from '../piece/drive-key.ts'
 import { propertiesOf, type Property } from '../piece/properties.ts'
 import { matrices, POSED, type Matrix } from '../piece/transform.ts'
 import { fallback, isPosed, RESIZED, type Body } from './body.ts'
@@ -227,7 +227,7 @@ function setByHand(a: Program, b: Program): (readonly [part: string, property: s
   if (was === is) return moved
   for (const key of new Set([...Object.keys(was), ...Object.keys(is)])) {
     if (was[key] === is[key]) continue
-    const [part, name] = [drivenPart(key), drivenProperty(key)]
+    const [part, name] = splitDriveKey(key)
     const owned = [was[key], is[key]].map(base => base?.copies !== undefined)
     // Whether copies stand in places of their own, and whether a line changes along itself, is asked once.
     const anew = (isPosed(name) && owned[0] !== owned[1]) || isTailed(name)

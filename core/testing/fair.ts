@@ -1,5 +1,5 @@
 /** A small fair for tests: a carousel with mounts on it, three dials, and one formula to look at. */
-import { drivenPart, drivenProperty } from '../piece/drive-key.ts'
+import { splitDriveKey } from '../piece/drive-key.ts'
 import { Program } from '../engine/program.ts'
 import type { Slot } from '../engine/slot.ts'
 import type { Builder } from '../acts/build.ts'
@@ -35,7 +35,7 @@ export function fair(text: string, place: Place = {}): Fair {
   const { b, ids } = exampleFair()
   for (const [name, formula] of Object.entries(place.signals ?? {})) b.signal(name, formula)
   for (const [target, formula] of Object.entries(place.with ?? {})) {
-    const [name, property] = [drivenPart(target), drivenProperty(target)]
+    const [name, property] = splitDriveKey(target)
     b.drive(ids[name]!, property, formula)
   }
   const part = ids[place.on ?? 'Carousel']!

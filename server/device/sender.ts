@@ -2,7 +2,7 @@
  * Live values to a device: the piece runs here, by this machine's clock, and what was chosen of it goes out as OSC over UDP.
  * To this machine alone, unless OPEN_TIDE_DEVICES names others.
  */
-import { drivenProperty } from '../../core/piece/drive-key'
+import { propertyOf } from '../../core/insight/report'
 import type { DeviceStatus } from '../../core/piece/api'
 import { createSocket, type Socket } from 'node:dgram'
 import { Program } from '../../core/engine/program'
@@ -11,7 +11,6 @@ import type { CompiledExpression } from '../../core/form/compiled-expression'
 import { isAddress, messagesIn, packets, type Message } from '../../core/formats/osc/osc'
 import { apply } from '../../core/piece/operation'
 import { incomingOf, outOf, type Channel, type Device, type Incoming } from '../../core/piece/device'
-import { propertyNamed } from '../../core/piece/properties'
 import type { Piece } from '../../core/piece/schema'
 import { momentOfSeconds } from '../../core/time/moment'
 import { fromNumber } from '../../core/time/rational'
@@ -155,8 +154,7 @@ export class Sender {
     // What takes long to add up is sent when it is there.
     return this.program.queue.withinBudget(() =>
       this.copies().flatMap(({ channel, reader, copy }) => {
-        const name = drivenProperty(channel.drive)
-        const show = inUnit(propertyNamed(name)?.unit ?? '', measures)
+        const show = inUnit(propertyOf(this.program, channel.drive).unit, measures)
         const address = channel.address.replaceAll('#', String(copy + 1))
         return isAddress(address) ? [{ address, values: [outOf(channel, show(reader.at(moment)))] }] : []
       }),

@@ -88,3 +88,41 @@ test('K3: the lamps of the board follow the lantern string, by the window and by
     ear.close()
   }
 })
+
+test('K3: a signal goes out under its name, in the unit it is shown in', async ({ page }) => {
+  const b = lantern()
+  b.signal('tide turn', '45deg')
+  await openPiece(page, b.piece)
+  const ear = createSocket('udp4')
+  const heard: { address: string; value: number }[] = []
+  ear.on('message', bytes =>
+    osc.fromBuffer(bytes).elements.forEach(m => heard.push({ address: m.address, value: m.args[0]!.value })),
+  )
+  await new Promise<void>(done => ear.bind(0, '127.0.0.1', done))
+  try {
+    await give(page)
+    await kind(page, /^Device/)
+    await dialog(page).getByRole('button', { name: 'A drive', exact: true }).click()
+    const drive = dialog(page).getByLabel('Drive 1', { exact: true })
+    await drive.click()
+    const choices = page.getByRole('option')
+    await expect(choices.filter({ hasText: 'undefined' })).toHaveCount(0)
+    await choices.filter({ hasText: 'tide turn' }).click()
+    await expect(drive).toHaveAttribute('data-value', /^~/)
+    for (const [label, value] of [
+      ['from', '0'],
+      ['to', '90'],
+    ] as const) {
+      const field = dialog(page).getByLabel(`Drive 1, ${label}`, { exact: true })
+      await field.fill(value)
+      await field.press('Tab')
+      await expect(field).toHaveValue(new RegExp(`^${value}`))
+    }
+    await dialog(page).getByLabel('Address 1').fill('/tide')
+    await dialog(page).getByLabel('Port', { exact: true }).fill(String(ear.address().port))
+    await dialog(page).getByRole('button', { name: 'Send while playing here' }).click()
+    await expect.poll(() => heard.find(h => h.address === '/tide')?.value).toBeCloseTo(0.5, 5)
+  } finally {
+    ear.close()
+  }
+})

@@ -13,11 +13,9 @@ const store = usePiece()
 const it = useDevice()
 onMounted(it.load)
 
-/** A channel names a signal by its id alone. */
-const keyOf = (drive: string): string => (store.piece?.signals[drive] ? signalKey(drive) : drive)
 const drives = computed(() =>
-  [...Object.keys(store.piece!.drives), ...Object.keys(store.piece!.signals)]
-    .map(key => ({ key, says: driveLabel(store.piece!, keyOf(key)) }))
+  [...Object.keys(store.piece!.drives), ...Object.keys(store.piece!.signals).map(signalKey)]
+    .map(key => ({ key, says: driveLabel(store.piece!, key) }))
     .sort((a, b) => a.says.localeCompare(b.says)),
 )
 async function add(): Promise<void> {
@@ -29,14 +27,14 @@ async function add(): Promise<void> {
 async function channelOf(drive: string): Promise<Channel> {
   const part = store.piece!.drives[drive]?.part
   const many = part !== undefined && instancesOf(store.piece!, part).count > 1
-  const name = driveLabel(store.piece!, keyOf(drive))
+  const name = driveLabel(store.piece!, drive)
     .replace(/[^A-Za-z0-9.]+/g, '')
     .replaceAll('.', '/')
     .toLowerCase()
   return { drive, address: many ? '/lamp/#' : `/${name || 'value'}`, low: 0, high: 100, outLow: 0, outHigh: 1 }
 }
 /** What a drive is shown in. */
-const unitOf = (drive: string) => (store.program ? propertyOf(store.program, keyOf(drive)).unit : '')
+const unitOf = (drive: string) => (store.program?.slots.has(drive) ? propertyOf(store.program, drive).unit : '')
 const FIELDS = [
   ['low', 'from'],
   ['high', 'to'],

@@ -1,4 +1,4 @@
-/** A new path: laid point by point with the pen, until it is closed or left open. */
+/** Draws a new path point by point, until it is closed or left open. */
 import { addPath, type OutlinePoint } from '~~/core/acts/path-edits.ts'
 import { useSelection } from '~/stores/selection.ts'
 import { useOpenPiece } from '~/stores/open-piece.ts'

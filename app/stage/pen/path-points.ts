@@ -1,4 +1,4 @@
-/** The points of the path in hand: picked, pulled, added, taken away, by the pointer and by keys. */
+/** Edits the points of the selected path, with the pointer or the keyboard. */
 import { addCorner, drawnOf, removeCorner, setCorner } from '~~/core/acts/path-edits.ts'
 import type { Matrix } from '~~/core/piece/transform.ts'
 import { seen, unseen, type Eye } from '~~/core/rig/depth/eye.ts'
@@ -19,7 +19,7 @@ export interface PenPoint {
   readonly y: number
 }
 
-/** How near an outline, in px of the page, a second press adds a point to it. */
+/** A double click within this distance of an outline, in px of the page, adds a point to it. */
 const NEAR_LINE = 24
 const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],
@@ -100,7 +100,7 @@ export function usePathPoints(scene: () => Scene | null, { lens, redraw, ruled }
     redraw()
   }
 
-  /** A point more where the outline was pressed twice; a point that was pressed twice bends, or runs smoothly. */
+  /** Double click: adds a point to the outline there, or makes the point there smooth or a corner. */
   function twice(at: readonly [number, number]): boolean {
     const it = held()
     if (!it || hand.pen) return false
@@ -117,14 +117,14 @@ export function usePathPoints(scene: () => Scene | null, { lens, redraw, ruled }
     return true
   }
 
-  /** The next or previous point is picked. */
+  /** Picks the next or the previous point. */
   function pickNext(all: readonly PenPoint[], backwards: boolean): void {
     const at = all.findIndex(isPicked)
     const next = backwards ? (at < 0 ? all.length - 1 : at - 1) : at + 1
     picked = all[(next + all.length) % all.length]!
   }
 
-  /** What a key does to the point that is picked; whether it does anything. */
+  /** Applies a key to the picked point. @returns whether it means anything there */
   function keyOnPoint(e: KeyboardEvent, node: PenPoint, id: string, pose: number): boolean {
     const arrow = ARROWS[e.key]
     const set = (change: Parameters<typeof setCorner>[5]) =>
@@ -144,7 +144,7 @@ export function usePathPoints(scene: () => Scene | null, { lens, redraw, ruled }
     return true
   }
 
-  /** Keys on the stage; whether one was meant for a point. */
+  /** @returns whether the key was meant for a point */
   function key(e: KeyboardEvent): boolean {
     const it = held()
     const all = nodes()

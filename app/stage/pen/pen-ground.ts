@@ -1,13 +1,12 @@
-/** What drawing a path and pulling its points have in common. */
+/** What drawing a path and editing its points share. */
 import type { Lens } from '../view.ts'
 
-/** How near a point, in px of the page, a press is on it. */
+/** A press within this distance of a point, in px of the page, is on the point. */
 export const NEAR = 7
 
-/** What both of the pen's hands work with. */
 export interface PenGround {
   readonly lens: () => Lens
   readonly redraw: () => void
-  /** A place on the stage, drawn to its guides and grid where there are any; Ctrl lets go. */
+  /** The place on the stage, snapped to its guides and grid; not while Ctrl is held. */
   readonly ruled: (at: readonly [number, number], e: MouseEvent) => [number, number]
 }

@@ -1,4 +1,4 @@
-/** Where on some rings of points a place is nearest to. */
+/** The place on some rings of points that is nearest to another. */
 
 /** A point of a ring; those of one ring come in their order. */
 export interface RingPoint {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Gives a formula to others: which parts, following it or on their own, later, larger or faster from one to the next. */
-import { drivenPart, drivenProperty } from '~~/core/piece/drive-key.ts'
+import { splitDriveKey } from '~~/core/piece/drive-key.ts'
 import { SHARED_UNCHANGED, shareFormula, sharedText, type SharingOptions } from '~~/core/acts/share-formula.ts'
 import { partsListed } from '~~/core/acts/parenting.ts'
 import { sourceName } from '~~/core/acts/sources.ts'
@@ -12,7 +12,7 @@ import { useOpenPiece } from '~/stores/open-piece.ts'
 const props = defineProps<{ drive: string }>()
 const emit = defineEmits<{ close: [] }>()
 const store = useOpenPiece()
-const [own, ownProperty] = [drivenPart(props.drive), drivenProperty(props.drive)]
+const [own, ownProperty] = splitDriveKey(props.drive)
 const kind = propertyNamed(ownProperty)!.kind
 const property = ref(ownProperty)
 const properties = propertiesOf(store.piece.parts[own]!.shape.type).filter(p => sameKind(p.kind, kind))

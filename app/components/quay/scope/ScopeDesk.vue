@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The scope: the drive in hand, large enough to take hold of; at its side its values as numbers. */
-import { drivenPart, drivenProperty } from '~~/core/piece/drive-key.ts'
+import { splitDriveKey } from '~~/core/piece/drive-key.ts'
 import { takesBeside } from '~~/core/insight/compare-takes.ts'
 import { sourcesOf } from '~~/core/insight/wave-handles.ts'
 import type { DriveJumps } from '~~/core/insight/drive-facts.ts'
@@ -22,7 +22,7 @@ const ghostly = ref(true)
 const source = ref(0)
 /** Keyframes under the formula, and whether they are looked at. */
 const place = computed(() => {
-  const [part, property] = [drivenPart(props.drive), drivenProperty(props.drive)]
+  const [part, property] = splitDriveKey(props.drive)
   return property && store.piece.bases[props.drive]?.keys ? { part, property } : null
 })
 const keyed = ref(false)
